@@ -1,0 +1,81 @@
+"""Speak, draw and encode every demo clip into src/mortiser/demo/media, with its true word times."""
+
+from __future__ import annotations
+
+import heapq
+import itertools
+import json
+from collections.abc import Iterator
+from fractions import Fraction
+from pathlib import Path
+
+import av
+import numpy as np
+import skia
+
+from . import presenter, story
+from .voices import RATE, Samples, Spoken, speak
+
+OUT = Path(__file__).resolve().parents[2] / "src" / "mortiser" / "demo" / "media"
+FPS = 30
+
+
+def _sound_packets(container: av.container.OutputContainer, samples: Samples) -> Iterator[av.Packet]:
+    stream = container.add_stream("aac", rate=RATE, layout="mono", bit_rate=72_000)
+    room = np.random.default_rng(7).normal(0, 0.0012, len(samples)).astype(np.float32)
+    sound = np.clip(samples + room, -1, 1)
+    for at in range(0, len(sound), 1024):
+        frame = av.AudioFrame.from_ndarray(sound[None, at : at + 1024], format="fltp", layout="mono")
+        frame.sample_rate, frame.pts, frame.time_base = RATE, at, Fraction(1, RATE)
+        yield from stream.encode(frame)
+    yield from stream.encode(None)
+
+
+def _picture_packets(
+    container: av.container.OutputContainer, samples: Samples
+) -> Iterator[av.Packet]:
+    stream = container.add_stream("libx264", rate=FPS, options={"crf": "25", "preset": "slow"})
+    stream.width, stream.height, stream.pix_fmt = presenter.WIDTH, presenter.HEIGHT, "yuv420p"
+    pixels = np.zeros((presenter.HEIGHT, presenter.WIDTH, 4), np.uint8)
+    surface = skia.Surface.MakeRasterDirect(
+        skia.ImageInfo.MakeN32Premul(presenter.WIDTH, presenter.HEIGHT), pixels
+    )
+    for index, mouth in enumerate(presenter.mouths(samples, RATE, FPS)):
+        presenter.draw(surface.getCanvas(), index / FPS, float(mouth))
+        frame = av.VideoFrame.from_ndarray(pixels, format="bgra")
+        frame.pts, frame.time_base = index, Fraction(1, FPS)
+        yield from stream.encode(frame)
+    yield from stream.encode(None)
+
+
+def _write_truth(path: Path, spoken: Spoken) -> None:
+    words = [
+        {"text": w, "start_us": round(a * 1e6), "end_us": round(b * 1e6)} for w, a, b in spoken.words
+    ]
+    rows = ",\n  ".join(json.dumps(w, ensure_ascii=False) for w in words)
+    path.write_text(f'{{"words": [\n  {rows}\n]}}\n', encoding="utf-8")
+
+
+def main() -> None:
+    """Make all clips; each takes its words from the story and leaves its truth beside it."""
+    OUT.mkdir(parents=True, exist_ok=True)
+    clips = {"kettle.mp4": story.KETTLE, "counter.m4a": story.COUNTER, "lyric.m4a": story.LYRIC}
+    for name, lines in clips.items():
+        spoken = speak(lines)
+        with av.open(str(OUT / name), "w", options={"movflags": "+faststart"}) as container:
+            streams = [_sound_packets(container, spoken.samples)]
+            if name.endswith(".mp4"):
+                streams.insert(0, _picture_packets(container, spoken.samples))
+            firsts = [list(itertools.islice(s, 1)) for s in streams]
+            rest = heapq.merge(
+                *(itertools.chain(f, s) for f, s in zip(firsts, streams, strict=True)),
+                key=lambda packet: float((packet.dts or 0) * packet.time_base),
+            )
+            for packet in rest:
+                container.mux(packet)
+        _write_truth((OUT / name).with_suffix(".words.json"), spoken)
+        print(f"{name}: {len(spoken.samples) / RATE:.1f} s, {len(spoken.words)} words")
+
+
+if __name__ == "__main__":
+    main()

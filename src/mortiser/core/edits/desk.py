@@ -1,0 +1,50 @@
+"""What an edit may read and change: one project, seen through a narrow door.
+
+The store implements it with SQL, the tests in memory; one contract suite runs on both.
+"""
+
+from __future__ import annotations
+
+from typing import Protocol
+
+from mortiser.core.grouping import GroupName
+from mortiser.core.spans import SpanMap
+from mortiser.core.words import Cue, Word
+
+
+class Desk(Protocol):
+    """The project being edited. Unknown ids raise NotFound."""
+
+    def cue(self, cue_id: int) -> Cue: ...
+
+    def cues(self, piece_id: int) -> list[Cue]:
+        """All cues of the piece, in time order."""
+
+    def around(self, cue: Cue, reach: int) -> tuple[list[Cue], list[Cue]]:
+        """Up to ``reach`` cues before and after it in its piece, each list in time order."""
+
+    def word_room(self, cue: Cue) -> tuple[int, int]:
+        """Source time (µs) free around a cue's words: end of the word before, start of the next."""
+
+    def spans(self, piece_id: int) -> SpanMap: ...
+
+    def words(self, piece_id: int) -> list[Word]:
+        """All words of the piece's sources, in time order."""
+
+    def save_cue(self, cue: Cue) -> Cue:
+        """Insert (id 0) or update a cue with its words; returns it with all ids.
+
+        A word that was in the stored cue and is in no cue's words afterwards stays in the source.
+        """
+
+    def delete_cue(self, cue: Cue) -> None:
+        """Take a cue off the piece; its words stay in the source."""
+
+    def delete_words(self, word_ids: list[int]) -> None:
+        """Remove words from their source and from every cue they are in."""
+
+    def set_finish(self, piece_id: int, finish: str) -> None: ...
+
+    def set_grouping(self, piece_id: int, grouping: GroupName) -> None: ...
+
+    def rename_project(self, name: str) -> None: ...

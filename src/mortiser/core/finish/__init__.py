@@ -1,0 +1,1 @@
+"""Finishes: complete, named caption looks including motion."""

@@ -1,0 +1,1 @@
+"""Motion: what every item of a caption looks like at time t, as keyframed tracks."""

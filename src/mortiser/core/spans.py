@@ -1,0 +1,59 @@
+"""Kept spans: how source time and piece time map onto each other."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True, slots=True)
+class Span:
+    """A kept stretch of a source, half open: ``[start_us, end_us)`` in source time."""
+
+    source_id: int
+    start_us: int
+    end_us: int
+
+    def __post_init__(self) -> None:
+        if not 0 <= self.start_us < self.end_us:
+            raise ValueError(f"a span needs a length: {self.start_us} to {self.end_us}")
+
+    @property
+    def length_us(self) -> int:
+        """Length in microseconds."""
+        return self.end_us - self.start_us
+
+
+class SpanMap:
+    """Spans in play order; times are clamped to the nearest kept moment."""
+
+    def __init__(self, spans: Sequence[Span]) -> None:
+        self._spans = list(spans)
+
+    @property
+    def duration_us(self) -> int:
+        """Length of the piece."""
+        return sum(span.length_us for span in self._spans)
+
+    def to_piece(self, source_us: int) -> int:
+        """Piece time of a source moment; a cut moment maps to the next kept one.
+
+        Where spans repeat a moment, the first showing counts.
+        """
+        at, best = 0, self.duration_us
+        for span in self._spans:
+            if span.start_us <= source_us < span.end_us:
+                return at + source_us - span.start_us
+            if source_us < span.start_us:
+                best = min(best, at)
+            at += span.length_us
+        return best
+
+    def to_source(self, piece_us: int) -> int:
+        """Source time of a piece moment, clamped to the piece."""
+        at = 0
+        for span in self._spans:
+            if piece_us < at + span.length_us:
+                return span.start_us + max(0, piece_us - at)
+            at += span.length_us
+        return self._spans[-1].end_us

@@ -1,0 +1,39 @@
+"""Time inside Mortiser is integer microseconds; text forms exist only at the edges."""
+
+import re
+
+from mortiser.core.errors import BadInput
+
+SECOND = 1_000_000
+MILLISECOND = 1_000
+
+_CLOCK = re.compile(r"(?:(?:(\d+):)?(\d{1,3}):)?(\d{1,6})(?:[.,](\d{1,6}))?")
+
+
+def round_to_ms(us: int) -> int:
+    """Whole milliseconds nearest to ``us`` microseconds, half up."""
+    return (us + MILLISECOND // 2) // MILLISECOND
+
+
+def timecode(us: int, decimal: str = ".") -> str:
+    """``hh:mm:ss.mmm`` for ``us`` ≥ 0 microseconds, rounded to the millisecond."""
+    ms = round_to_ms(us)
+    seconds, ms = divmod(ms, 1000)
+    minutes, seconds = divmod(seconds, 60)
+    hours, minutes = divmod(minutes, 60)
+    return f"{hours:02d}:{minutes:02d}:{seconds:02d}{decimal}{ms:03d}"
+
+
+def parse_timecode(text: str) -> int:
+    """Microseconds from ``h:mm:ss.mmm``, ``m:ss.mmm`` or ``s.mmm`` (comma or point).
+
+    Raises BadInput for anything else and for minutes or seconds over 59 below a larger unit.
+    """
+    match = _CLOCK.fullmatch(text.strip())
+    if match is None:
+        raise BadInput(f"“{text.strip()}” is not a time. Write it like 1:02.500 or 62.5.")
+    hours, minutes, seconds = (int(part or 0) for part in match.group(1, 2, 3))
+    if (match.group(2) is not None and seconds > 59) or (match.group(1) and minutes > 59):
+        raise BadInput(f"“{text.strip()}” has more than 59 minutes or seconds. Write 1:02.500.")
+    fraction = int((match.group(4) or "0").ljust(6, "0"))
+    return ((hours * 60 + minutes) * 60 + seconds) * SECOND + fraction

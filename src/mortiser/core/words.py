@@ -1,0 +1,77 @@
+"""The word: the atom of a transcript, and the cue, a run of words shown together."""
+
+from __future__ import annotations
+
+import unicodedata
+from dataclasses import dataclass, replace
+from typing import Literal
+
+Origin = Literal["heard", "typed", "imported", "tapped"]
+
+
+@dataclass(frozen=True, slots=True)
+class Word:
+    """A word in source time; ``0 <= start_us <= end_us``.
+
+    A word of no length is one that was typed where the sound left no room: it keeps its
+    place in the order and the scene gives it a share of its neighbour's time.
+    ``id`` is 0 until it is stored. ``aligned`` says that its times come from the sound.
+    """
+
+    text: str
+    start_us: int
+    end_us: int
+    confidence: float | None = None
+    speaker: str | None = None
+    origin: Origin = "heard"
+    aligned: bool = True
+    id: int = 0
+
+    def __post_init__(self) -> None:
+        if not self.text or any(ch.isspace() for ch in self.text):
+            raise ValueError(f"a word is one run of letters, not {self.text!r}")
+        if not 0 <= self.start_us <= self.end_us:
+            raise ValueError(f"word times out of order: {self.start_us} to {self.end_us}")
+
+
+@dataclass(frozen=True, slots=True)
+class Cue:
+    """A caption in piece time: words shown together, ``start_us < end_us``.
+
+    Times follow the words but for an edge that is pinned. ``id`` is 0 until it is stored.
+    """
+
+    piece_id: int
+    words: tuple[Word, ...]
+    start_us: int
+    end_us: int
+    start_pinned: bool = False
+    end_pinned: bool = False
+    id: int = 0
+
+    @property
+    def text(self) -> str:
+        """The words with single spaces."""
+        return " ".join(word.text for word in self.words)
+
+    def with_words(self, words: tuple[Word, ...]) -> Cue:
+        """The same cue with other words; its times are not touched."""
+        return replace(self, words=words)
+
+
+def word_key(text: str) -> str:
+    """What two spellings of the same spoken word have in common: letters and digits, folded."""
+    folded = unicodedata.normalize("NFKC", text).casefold()
+    kept = "".join(ch for ch in folded if ch.isalnum())
+    return kept or folded
+
+
+def tokens(text: str) -> list[str]:
+    """The words of a text: runs without white space, control characters taken out."""
+    clean = "".join(" " if unicodedata.category(ch) in ("Cc", "Zl", "Zp") else ch for ch in text)
+    return clean.split()
+
+
+def spoken_weight(text: str) -> int:
+    """How long a word is likely to take, in arbitrary units: its letters and a constant."""
+    return len(word_key(text)) + 2
