@@ -20,12 +20,16 @@ OUT = Path(__file__).resolve().parents[2] / "src" / "mortiser" / "demo" / "media
 FPS = 30
 
 
-def _sound_packets(container: av.container.OutputContainer, samples: Samples) -> Iterator[av.Packet]:
+def _sound_packets(
+    container: av.container.OutputContainer, samples: Samples
+) -> Iterator[av.Packet]:
     stream = container.add_stream("aac", rate=RATE, layout="mono", bit_rate=72_000)
     room = np.random.default_rng(7).normal(0, 0.0012, len(samples)).astype(np.float32)
     sound = np.clip(samples + room, -1, 1)
     for at in range(0, len(sound), 1024):
-        frame = av.AudioFrame.from_ndarray(sound[None, at : at + 1024], format="fltp", layout="mono")
+        frame = av.AudioFrame.from_ndarray(
+            sound[None, at : at + 1024], format="fltp", layout="mono"
+        )
         frame.sample_rate, frame.pts, frame.time_base = RATE, at, Fraction(1, RATE)
         yield from stream.encode(frame)
     yield from stream.encode(None)
@@ -50,7 +54,8 @@ def _picture_packets(
 
 def _write_truth(path: Path, spoken: Spoken) -> None:
     words = [
-        {"text": w, "start_us": round(a * 1e6), "end_us": round(b * 1e6)} for w, a, b in spoken.words
+        {"text": w, "start_us": round(a * 1e6), "end_us": round(b * 1e6)}
+        for w, a, b in spoken.words
     ]
     rows = ",\n  ".join(json.dumps(w, ensure_ascii=False) for w in words)
     path.write_text(f'{{"words": [\n  {rows}\n]}}\n', encoding="utf-8")

@@ -36,7 +36,11 @@ def _room(canvas: skia.Canvas) -> None:
     canvas.drawRect(skia.Rect.MakeXYWH(108, 350, 264, 14), _paint(0xF6EBD2))
     _round(canvas, (640, 330, 380, 26), 6, 0x8A5B3A)
     _round(canvas, (640, 590, 380, 26), 6, 0x8A5B3A)
-    for x, w, h, colour in ((670, 70, 120, 0xB4532F), (760, 90, 80, 0x55705F), (872, 60, 150, 0x2F4F7A)):
+    for x, w, h, colour in (
+        (670, 70, 120, 0xB4532F),
+        (760, 90, 80, 0x55705F),
+        (872, 60, 150, 0x2F4F7A),
+    ):
         _round(canvas, (x, 330 - h, w, h), 12, colour)
     _round(canvas, (680, 500, 150, 90), 16, 0x6B4A33)
     canvas.drawCircle(725, 545, 28, _paint(0xE3C488))
@@ -55,8 +59,12 @@ def _face(canvas: skia.Canvas, mouth: float, t: float) -> None:
     _round(canvas, (658, 640, 60, 170), 30, hair)
     blink = 0.12 if (t % 3.7) < 0.13 else 1.0
     for x in (462, 618):
-        canvas.drawOval(skia.Rect.MakeXYWH(x - 24, 815 - 24 * blink, 48, 48 * blink), _paint(0xFFFFFF))
-        canvas.drawOval(skia.Rect.MakeXYWH(x - 13, 815 - 15 * blink, 26, 30 * blink), _paint(0x2A221E))
+        canvas.drawOval(
+            skia.Rect.MakeXYWH(x - 24, 815 - 24 * blink, 48, 48 * blink), _paint(0xFFFFFF)
+        )
+        canvas.drawOval(
+            skia.Rect.MakeXYWH(x - 13, 815 - 15 * blink, 26, 30 * blink), _paint(0x2A221E)
+        )
         canvas.drawLine(x - 34, 772 - 8 * mouth, x + 34, 768 - 8 * mouth, _paint(hair, 11))
     canvas.drawLine(540, 830, 528, 890, _paint(0xB97B58, 8))
     opening = 10 + 62 * mouth
@@ -105,9 +113,11 @@ def mouths(samples: npt.NDArray[np.float32], rate: int, fps: int) -> npt.NDArray
     """Opening of the mouth, shape (frames,), 0 to 1, from the loudness of each frame."""
     count = math.ceil(len(samples) / rate * fps)
     padded = np.pad(samples, (0, count * rate // fps + rate - len(samples)))
-    loud = np.array([
-        float(np.sqrt(np.mean(padded[i * rate // fps : (i + 1) * rate // fps] ** 2)))
-        for i in range(count)
-    ])
+    loud = np.array(
+        [
+            float(np.sqrt(np.mean(padded[i * rate // fps : (i + 1) * rate // fps] ** 2)))
+            for i in range(count)
+        ]
+    )
     smooth = np.convolve(loud, [0.25, 0.5, 0.25], mode="same")
     return np.clip(smooth / (np.percentile(smooth, 92) + 1e-9), 0, 1)

@@ -1,1 +1,1 @@
-""""""
+"""The web edge: routes, schemas, errors and events."""

@@ -32,9 +32,7 @@ class TimingRules:
     close_us: int = 400 * MILLISECOND
 
 
-def retime(
-    cues: Sequence[Cue], spans: SpanMap, rules: TimingRules = TimingRules()  # noqa: B008
-) -> list[Cue]:
+def retime(cues: Sequence[Cue], spans: SpanMap, rules: TimingRules = TimingRules()) -> list[Cue]:
     """The cues with their times worked out; order and count stay.
 
     A change to one cue reaches its two neighbours and no further, and each of these is worked

@@ -1,14 +1,14 @@
 """What can go wrong, said so that a person knows what to do.
 
-    MortiserError
-    ├── BadInput        the request or the file cannot be used as it is   (400)
-    │   └── BadMedia    a recording that cannot be taken                  (422)
-    ├── TooLarge        over a limit                                      (413)
-    ├── NotFound        the thing asked for is not there                  (404)
-    ├── Stale           the project moved on since it was read            (409)
-    ├── Conflict        not possible in this state                        (409)
-    ├── NoSpace         the disk is full                                  (507)
-    └── Cancelled       stopped on request, not a fault
+MortiserError
+├── BadInput        the request or the file cannot be used as it is   (400)
+│   └── BadMedia    a recording that cannot be taken                  (422)
+├── TooLarge        over a limit                                      (413)
+├── NotFound        the thing asked for is not there                  (404)
+├── Stale           the project moved on since it was read            (409)
+├── Conflict        not possible in this state                        (409)
+├── NoSpace         the disk is full                                  (507)
+└── Cancelled       stopped on request, not a fault
 """
 
 

@@ -29,13 +29,14 @@ GroupName = Literal["quick", "sentence"]
 LONG_PAUSE_US = 450 * MILLISECOND
 SHORT_PAUSE_US = 180 * MILLISECOND
 ORPHAN = 3.0
-_LEANING = frozenset(
-    "a an the this that these those my your his her its our their some any no every each "
-    "of in on at to for from with by into over under about as than between through "
-    "is are was were be been am do does did has have had will would can could shall should may "
-    "might must and or but if because so when where who which what not very i we he she they you "
-    "mr mrs ms dr one two three four five six seven eight nine ten".split()
-)
+_LEANING_WORDS = """
+a an the this that these those my your his her its our their some any no every each
+of in on at to for from with by into over under about as than between through
+is are was were be been am do does did has have had will would can could shall should may
+might must and or but if because so when where who which what not very i we he she they you
+mr mrs ms dr one two three four five six seven eight nine ten
+"""
+_LEANING = frozenset(_LEANING_WORDS.split())
 
 
 @dataclass(frozen=True, slots=True)
@@ -109,7 +110,9 @@ def group(words: Sequence[Word], rules: GroupRules) -> list[tuple[int, int]]:
         return []
     follow = [*words[1:], None]
     breaks = [break_cost(w, n) for w, n in zip(words, follow, strict=True)]
-    kept = [0.0 if n is None else inside_cost(w, n, rules) for w, n in zip(words, follow, strict=True)]
+    kept = [
+        0.0 if n is None else inside_cost(w, n, rules) for w, n in zip(words, follow, strict=True)
+    ]
     inside = list(accumulate(kept, initial=0.0))
     chars = list(accumulate((len(w.text) + 1 for w in words), initial=0))
     sizes = [size_cost(n, rules) for n in range(rules.max_words + 1)]

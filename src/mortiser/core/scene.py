@@ -15,9 +15,11 @@ All lengths are frame pixels, all times piece microseconds, colours 0 to 255 str
 
 from __future__ import annotations
 
+from bisect import bisect_right
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Any
+from functools import lru_cache
+from typing import Any, Protocol
 
 from mortiser.core.finish.model import Colour, Finish
 from mortiser.core.layout.block import Block, lay_out
@@ -28,6 +30,9 @@ from mortiser.core.motion.timing import live_spans
 from mortiser.core.motion.track import Track
 from mortiser.core.spans import SpanMap
 from mortiser.core.words import Cue
+
+NEAR_CUES = 8
+"""How many captions back one may still show; only pinned times make captions overlap."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -132,13 +137,17 @@ def _scene_cue(
                 scale=moves.scale,
             )
         )
-    rects = _planks(finish, block, lives, whole(Moment(cue.start_us, cue.end_us, lives[0], block.size)))
+    rects = _planks(
+        finish, block, lives, whole(Moment(cue.start_us, cue.end_us, lives[0], block.size))
+    )
     return SceneCue(cue.id, cue.start_us, cue.end_us, rects, tuple(paths))
 
 
 def _stroke(finish: Finish, block: Block) -> Stroke | None:
     outline = finish.outline
-    return outline and Stroke(round(outline.width * block.size, 3), outline.colour)
+    if outline is None:
+        return None
+    return Stroke(round(outline.width * block.size, 3), outline.colour)
 
 
 def _drop(finish: Finish, block: Block) -> Drop | None:
@@ -158,6 +167,39 @@ def _planks(
     box = plank_box(plank, [word.box for word in block.words], lives, block.size)
     item = RectItem(box, plank.radius * block.size, plank.colour, moves.opacity, moves.move)
     return (item,)
+
+
+class SceneReel:
+    """The scene of a whole piece, worked out caption by caption as it is played forwards."""
+
+    def __init__(
+        self,
+        cues: Sequence[Cue],
+        finish: Finish,
+        size: tuple[int, int],
+        spans: SpanMap,
+        fonts: FontBook,
+    ) -> None:
+        self._cues = cues
+        self._starts = [cue.start_us for cue in cues]
+        self._build = lru_cache(maxsize=16)(
+            lambda index: _scene_cue(cues[index], finish, size, spans, fonts)
+        )
+
+    def at(self, at_us: int) -> list[SceneCue]:
+        """The captions that show at a moment of the piece."""
+        last = bisect_right(self._starts, at_us)
+        near = range(max(0, last - NEAR_CUES), last)
+        return [self._build(i) for i in near if at_us < self._cues[i].end_us]
+
+
+class Shows(Protocol):
+    """Anything that knows which captions show at a moment of the piece (µs)."""
+
+    def at(self, at_us: int) -> list[SceneCue]: ...
+
+
+NO_CAPTIONS: Shows = Scene(0, 0, ())
 
 
 def scene_json(scene: Scene) -> dict[str, Any]:
@@ -207,5 +249,3 @@ def scene_json(scene: Scene) -> dict[str, Any]:
         "outlines": list(outlines),
         "cues": cues,
     }
-
-

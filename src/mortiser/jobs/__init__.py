@@ -1,1 +1,1 @@
-""""""
+"""Long work: a queue, a worker process, and one handler a kind of job."""

@@ -1,1 +1,1 @@
-""""""
+"""Recordings: probed, decoded, encoded. The only importer of PyAV."""

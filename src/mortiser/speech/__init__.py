@@ -1,1 +1,1 @@
-""""""
+"""Speech heard and timed. The only importer of speech models."""

@@ -1,1 +1,1 @@
-""""""
+"""SQLite through plain SQL: projects, the edit journal, jobs."""

@@ -9,7 +9,7 @@ from typing import Protocol
 
 from mortiser.core.grouping import GroupName
 from mortiser.core.spans import SpanMap
-from mortiser.core.words import Cue, Word
+from mortiser.core.words import Cue
 
 
 class Desk(Protocol):
@@ -27,9 +27,6 @@ class Desk(Protocol):
         """Source time (µs) free around a cue's words: end of the word before, start of the next."""
 
     def spans(self, piece_id: int) -> SpanMap: ...
-
-    def words(self, piece_id: int) -> list[Word]:
-        """All words of the piece's sources, in time order."""
 
     def save_cue(self, cue: Cue) -> Cue:
         """Insert (id 0) or update a cue with its words; returns it with all ids.

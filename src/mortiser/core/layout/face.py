@@ -81,7 +81,7 @@ class FontBook:
         chain = [self.face(name), *(self._faces[f] for f in self._fallbacks)]
         runs: list[tuple[str, Face]] = []
         for ch in text:
-            if runs and (_joins(ch) or runs[-1][1].covers(ch) and runs[-1][1] is chain[0]):
+            if runs and (_joins(ch) or (runs[-1][1].covers(ch) and runs[-1][1] is chain[0])):
                 runs[-1] = (runs[-1][0] + ch, runs[-1][1])
                 continue
             face = next((f for f in chain if f.covers(ch)), chain[0])

@@ -46,7 +46,10 @@ def settle(moment: Moment) -> Moves:
     length = min(SETTLE_US, (moment.cue_end_us - start) // 3)
     return Moves(
         opacity=(Key(start, (0.0,)), Key(start + max(1, length // 2), (1.0,), "linear")),
-        move=(Key(start, (0.0, -0.22 * moment.size)), Key(start + max(1, length), (0.0, 0.0), "out")),
+        move=(
+            Key(start, (0.0, -0.22 * moment.size)),
+            Key(start + max(1, length), (0.0, 0.0), "out"),
+        ),
     )
 
 

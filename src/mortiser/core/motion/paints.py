@@ -24,7 +24,9 @@ def state_colours(finish: Finish, live: tuple[int, int]) -> Track:
     )
 
 
-def plank_box(plank: Plank, boxes: Sequence[Box], lives: Sequence[tuple[int, int]], size: float) -> Track:
+def plank_box(
+    plank: Plank, boxes: Sequence[Box], lives: Sequence[tuple[int, int]], size: float
+) -> Track:
     """Box (x, y, w, h) under the live word, sliding on as the next word starts."""
     keys: list[Key] = []
     for box, (start, end) in zip(boxes, lives, strict=True):

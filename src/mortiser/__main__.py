@@ -1,0 +1,6 @@
+"""``python -m mortiser``."""
+
+from mortiser.cli import main
+
+if __name__ == "__main__":
+    raise SystemExit(main())

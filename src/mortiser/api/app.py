@@ -1,0 +1,77 @@
+"""The application: routes, errors and the built pages over one workspace."""
+
+from __future__ import annotations
+
+from collections.abc import AsyncIterator
+from contextlib import asynccontextmanager
+from pathlib import Path
+
+from fastapi import FastAPI
+from fastapi.responses import FileResponse, JSONResponse
+from fastapi.routing import APIRoute
+from fastapi.staticfiles import StaticFiles
+
+from mortiser import __version__
+from mortiser.api import errors, media_routes, piece_routes, project_routes
+from mortiser.api.guard import LocalOnly
+from mortiser.api.schemas import Problem
+from mortiser.jobs.worker import Supervisor
+from mortiser.wiring import Shop
+
+
+def create_app(shop: Shop, *, with_worker: bool = True) -> FastAPI:
+    """The server's application; with a worker process beside it unless told not to."""
+
+    @asynccontextmanager
+    async def life(_: FastAPI) -> AsyncIterator[None]:
+        shop.workspace.clear_uploads()
+        supervisor = Supervisor(shop.workspace.root) if with_worker else None
+        if supervisor:
+            supervisor.start()
+        yield
+        if supervisor:
+            supervisor.stop()
+
+    app = FastAPI(
+        title="Mortiser",
+        version=__version__,
+        lifespan=life,
+        generate_unique_id_function=_operation_id,
+        responses={"4XX": {"model": Problem}},
+    )
+    app.state.shop = shop
+    app.add_middleware(LocalOnly, also=shop.settings.host)
+    errors.add_handlers(app)
+    for router in (project_routes.router, media_routes.router, piece_routes.router):
+        app.include_router(router)
+    _serve_pages(app, pages_folder(shop))
+    return app
+
+
+def pages_folder(shop: Shop) -> Path:
+    """Where the built pages are."""
+    return shop.settings.web or Path(__file__).resolve().parents[3] / "web" / "dist"
+
+
+def _serve_pages(app: FastAPI, pages: Path) -> None:
+    if not (pages / "index.html").exists():
+
+        @app.get("/", include_in_schema=False)
+        def missing() -> JSONResponse:
+            return errors.problem(
+                503, "not_built", f"The pages are not built: {pages} is empty. Run make build."
+            )
+
+        return
+    app.mount("/assets", StaticFiles(directory=pages / "assets"))
+
+    @app.get("/{path:path}", include_in_schema=False)
+    def page(path: str) -> FileResponse:
+        """Every address that is no file is the one page, which reads the address itself."""
+        file = (pages / path).resolve()
+        inside = file.is_relative_to(pages.resolve()) and file.is_file()
+        return FileResponse(file if inside else pages / "index.html")
+
+
+def _operation_id(route: APIRoute) -> str:
+    return route.name

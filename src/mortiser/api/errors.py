@@ -1,0 +1,57 @@
+"""Errors over the wire: every one is a Problem with a sentence a person can act on."""
+
+from __future__ import annotations
+
+import logging
+
+from fastapi import FastAPI, Request
+from fastapi.exceptions import RequestValidationError
+from fastapi.responses import JSONResponse
+from starlette.exceptions import HTTPException
+
+from mortiser.core import errors
+
+log = logging.getLogger(__name__)
+STATUS: list[tuple[type[errors.MortiserError], int]] = [
+    (errors.BadMedia, 422),
+    (errors.BadInput, 400),
+    (errors.TooLarge, 413),
+    (errors.NotFound, 404),
+    (errors.Stale, 409),
+    (errors.Conflict, 409),
+    (errors.NoSpace, 507),
+]
+
+
+def add_handlers(app: FastAPI) -> None:
+    """Turn every error into a Problem."""
+
+    @app.exception_handler(errors.MortiserError)
+    async def _ours(_: Request, error: errors.MortiserError) -> JSONResponse:
+        status = next((code for kind, code in STATUS if isinstance(error, kind)), 500)
+        return problem(status, error.code, str(error))
+
+    @app.exception_handler(RequestValidationError)
+    async def _shape(_: Request, error: RequestValidationError) -> JSONResponse:
+        first = error.errors()[0]
+        where = ".".join(str(part) for part in first["loc"][1:])
+        return problem(400, "bad_input", f"{where or 'The request'}: {first['msg']}.")
+
+    @app.exception_handler(HTTPException)
+    async def _http(_: Request, error: HTTPException) -> JSONResponse:
+        return problem(error.status_code, "http", str(error.detail))
+
+    @app.exception_handler(Exception)
+    async def _unforeseen(_: Request, error: Exception) -> JSONResponse:
+        log.error("unforeseen", exc_info=error)
+        return problem(
+            500,
+            "error",
+            "Something went wrong inside Mortiser. Your work is safe; try again, and look into "
+            "the server's log if it happens again.",
+        )
+
+
+def problem(status: int, code: str, message: str) -> JSONResponse:
+    """An error answer."""
+    return JSONResponse({"code": code, "message": message}, status_code=status)

@@ -1,0 +1,69 @@
+"""Recordings for the page: the file to play, poster, sound peaks, frame times."""
+
+from __future__ import annotations
+
+import sqlite3
+from typing import Annotated
+
+import numpy as np
+from fastapi import APIRouter, Depends, Query, Response
+from fastapi.responses import FileResponse
+
+from mortiser.api import schemas
+from mortiser.api.shop import OpenShop
+from mortiser.core.errors import Conflict, NotFound
+from mortiser.media.peaks import read_peaks
+from mortiser.store import projects
+
+router = APIRouter(prefix="/api/sources/{source_id}", tags=["sources"])
+MOST_PEAKS = 4_000
+
+
+def _source(source_id: int, shop: OpenShop) -> sqlite3.Row:
+    return projects.source_row(shop.database.connection, source_id)
+
+
+Source = Annotated[sqlite3.Row, Depends(_source)]
+
+
+@router.get("/media", response_class=FileResponse)
+def media(source: Source, shop: OpenShop) -> FileResponse:
+    """The recording, or its browser copy, with byte ranges."""
+    kind = "video/mp4" if source["kind"] == "video" else "audio/mp4"
+    if source["proxy_path"]:
+        return FileResponse(shop.workspace.path(source["proxy_path"]), media_type="video/mp4")
+    if not source["playable"]:
+        raise Conflict("A copy that the browser can play is still being made.")
+    return FileResponse(shop.workspace.path(source["path"]), media_type=kind)
+
+
+@router.get("/poster", response_class=FileResponse)
+def poster(source: Source, shop: OpenShop) -> FileResponse:
+    """A still of the recording (JPEG)."""
+    file = shop.workspace.beside(source["path"], "poster.jpg")
+    if not file.exists():
+        raise NotFound("This recording has no picture.")
+    return FileResponse(file, media_type="image/jpeg")
+
+
+@router.get("/peaks")
+def peaks(
+    source: Source,
+    shop: OpenShop,
+    from_us: Annotated[int, Query(ge=0)],
+    to_us: Annotated[int, Query(gt=0)],
+    most: Annotated[int, Query(gt=0, le=MOST_PEAKS)] = 1_000,
+) -> schemas.PeaksView:
+    """Sound peaks of a stretch in at most ``most`` steps (more only at the coarsest level)."""
+    file = shop.workspace.beside(source["path"], "peaks.npz")
+    if not file.exists():
+        return schemas.PeaksView(start_us=from_us, step_us=0, peaks=[])
+    start_us, step_us, found = read_peaks(file, from_us, to_us, most)
+    return schemas.PeaksView(start_us=start_us, step_us=step_us, peaks=found.tolist())
+
+
+@router.get("/frames", response_class=Response)
+def frames(source: Source, shop: OpenShop) -> Response:
+    """Presentation times of all frames in µs, as little-endian 64-bit floats."""
+    times = np.load(shop.workspace.beside(source["path"], "frames.npy"))
+    return Response(times.astype("<f8").tobytes(), media_type="application/octet-stream")

@@ -1,0 +1,110 @@
+"""Pieces: captions, scene, caption files, deliveries, jobs."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any
+
+from fastapi import APIRouter, Query, Response
+from fastapi.responses import FileResponse
+
+from mortiser.api import schemas
+from mortiser.api.shop import OpenShop
+from mortiser.core.errors import Conflict, NotFound
+from mortiser.core.finish.builtin import FINISHES
+from mortiser.core.frame import even_size
+from mortiser.core.scene import build_scene, scene_json
+from mortiser.fonts import font_book
+from mortiser.formats.registry import FORMATS
+from mortiser.jobs.delivering import caption_file, file_stem
+from mortiser.store import deliveries, jobs, projects
+
+router = APIRouter(prefix="/api", tags=["pieces"])
+
+
+@router.get("/finishes")
+def finishes() -> list[schemas.FinishView]:
+    """The finishes to choose from."""
+    return schemas.finish_views()
+
+
+@router.get("/pieces/{piece_id}/cues")
+def cues(
+    piece_id: int, shop: OpenShop, from_us: Annotated[int, Query(ge=0)] = 0
+) -> list[schemas.CueView]:
+    """The captions that end after a moment, in time order."""
+    with shop.database.snapshot() as db:
+        end = projects.piece(db, piece_id).spans.duration_us + 1
+        found = projects.window_cues(db, piece_id, from_us, max(end, from_us + 1))
+    return [schemas.CueView.of(cue) for cue in found]
+
+
+@router.get("/pieces/{piece_id}/scene")
+def scene(
+    piece_id: int,
+    from_us: Annotated[int, Query(ge=0)],
+    to_us: Annotated[int, Query(gt=0)],
+    shop: OpenShop,
+) -> dict[str, Any]:
+    """The scene of a window of the piece (see core.scene)."""
+    with shop.database.snapshot() as db:
+        piece = projects.piece(db, piece_id)
+        found = projects.window_cues(db, piece_id, from_us, to_us)
+    size = even_size(piece.width, piece.height)
+    return scene_json(build_scene(found, FINISHES[piece.finish], size, piece.spans, font_book()))
+
+
+@router.get("/pieces/{piece_id}/captions.{ending}", response_class=Response)
+def captions(piece_id: int, ending: str, shop: OpenShop) -> Response:
+    """The captions as a file: srt, vtt, txt or json."""
+    if ending not in FORMATS:
+        raise NotFound(f"There is no caption format “{ending}”. Try {', '.join(FORMATS)}.")
+    with shop.database.snapshot() as db:
+        piece = projects.piece(db, piece_id)
+        found = projects.piece_cues(db, piece_id)
+        name = file_stem(projects.project_row(db, piece.project_id)["name"])
+    kinds = {"vtt": "text/vtt", "json": "application/json"}
+    return Response(
+        caption_file(ending, found, piece),
+        media_type=f"{kinds.get(ending, 'text/plain')}; charset=utf-8",
+        headers={"Content-Disposition": f"attachment; filename*=UTF-8''{name}.{ending}"},
+    )
+
+
+@router.post("/pieces/{piece_id}/deliveries", status_code=201)
+def deliver(piece_id: int, shop: OpenShop) -> schemas.DeliveryView:
+    """Start a delivery of the piece as it is now."""
+    db = shop.database.connection
+    piece = projects.piece(db, piece_id)
+    source = projects.source_row(db, piece.source_id)
+    if not projects.window_cues(db, piece_id, 0, piece.spans.duration_us + 1):
+        raise Conflict("There are no captions to deliver yet. Wait for the first words.")
+    shop.workspace.need(source["size_bytes"], shop.settings.spare_disk)
+    stem = file_stem(projects.project_row(db, piece.project_id)["name"])
+    delivery_id, job_id = deliveries.add(shop.database, piece.project_id, piece_id, stem)
+    shop.queue.submit(job_id)
+    rows = deliveries.of_project(db, piece.project_id)
+    return next(schemas.DeliveryView.of(row) for row in rows if row["id"] == delivery_id)
+
+
+@router.get("/deliveries/{delivery_id}/files/{name}", response_class=FileResponse)
+def delivered_file(delivery_id: int, name: str, shop: OpenShop) -> FileResponse:
+    """A complete file of a delivery."""
+    view = deliveries.get(shop.database.connection, delivery_id)
+    file = shop.workspace.delivery(delivery_id) / f"{view['stem']}.{name.rsplit('.', 1)[-1]}"
+    if file.name != name or file.suffix == ".partial" or not file.exists():
+        raise NotFound("That file is not there. Deliver the piece again.")
+    return FileResponse(file, filename=name)
+
+
+@router.post("/jobs/{job_id}/cancel")
+def cancel(job_id: int, shop: OpenShop) -> schemas.JobView:
+    """Stop a job."""
+    return schemas.JobView.of(jobs.ask_cancel(shop.database, job_id))
+
+
+@router.post("/jobs/{job_id}/retry")
+def retry(job_id: int, shop: OpenShop) -> schemas.JobView:
+    """Do a failed or cancelled job again; transcription goes on where it stopped."""
+    row = jobs.requeue(shop.database, job_id)
+    shop.queue.submit(job_id)
+    return schemas.JobView.of(row)

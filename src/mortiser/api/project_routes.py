@@ -1,0 +1,198 @@
+"""Projects: list, read, bring in, copy, remove, edit, follow."""
+
+from __future__ import annotations
+
+import asyncio
+import os
+import shutil
+from collections.abc import AsyncIterator
+from pathlib import Path
+
+from fastapi import APIRouter, Request
+from fastapi.responses import StreamingResponse
+from starlette.concurrency import run_in_threadpool
+from starlette.requests import ClientDisconnect
+
+from mortiser.api import schemas
+from mortiser.api.shop import OpenShop
+from mortiser.core.errors import BadInput, MortiserError, NoSpace, TooLarge
+from mortiser.jobs.bringing_in import bring_in
+from mortiser.store import deliveries, editing, jobs, journal, projects
+
+router = APIRouter(prefix="/api/projects", tags=["projects"])
+PULSE_S = 0.3
+KEEP_ALIVE_PULSES = 40
+
+
+@router.get("")
+def list_projects(shop: OpenShop) -> list[schemas.ProjectCard]:
+    """All projects, last changed first."""
+    return [schemas.ProjectCard.of(row) for row in projects.list_projects(shop.database)]
+
+
+@router.post(
+    "",
+    status_code=201,
+    openapi_extra={"requestBody": {"content": {"application/octet-stream": {}}}},
+)
+async def bring_in_recording(request: Request, name: str, shop: OpenShop) -> schemas.Created:
+    """Bring in a recording: the body is the file, streamed to disk; a project is made of it."""
+    file = await _receive(request, shop)
+    made = await run_in_threadpool(bring_in, shop.database, shop.workspace, file, name)
+    await run_in_threadpool(shop.queue.submit, *made.jobs)
+    return schemas.Created(project_id=made.project_id)
+
+
+async def _receive(request: Request, shop: OpenShop) -> Path:
+    limit = shop.settings.largest_upload
+    stated = int(request.headers.get("content-length") or 0)
+    if stated > limit:
+        raise TooLarge(_too_large(limit))
+    shop.workspace.need(stated, shop.settings.spare_disk)
+    file = shop.workspace.new_upload()
+    received = 0
+    try:
+        with file.open("wb") as out:
+            async for part in request.stream():
+                received += len(part)
+                if received > limit:
+                    raise TooLarge(_too_large(limit))
+                await run_in_threadpool(out.write, part)
+        if not received:
+            raise BadInput("That file is empty.")
+    except ClientDisconnect as gone:
+        file.unlink(missing_ok=True)
+        raise MortiserError("The upload was stopped; nothing was kept.") from gone
+    except OSError as error:
+        file.unlink(missing_ok=True)
+        raise NoSpace(
+            "The disk is full. Nothing was stored; free some space and try again."
+        ) from error
+    except BaseException:
+        file.unlink(missing_ok=True)
+        raise
+    return file
+
+
+def _too_large(limit: int) -> str:
+    return (
+        f"The file is larger than {limit / 1024**3:.3g} GiB, the most that is taken. "
+        "Set MORTISER_LARGEST_UPLOAD (bytes) to take more."
+    )
+
+
+@router.get("/{project_id}")
+def read_project(project_id: int, shop: OpenShop) -> schemas.ProjectView:
+    """A project with everything the page shows, of one moment."""
+    with shop.database.snapshot() as db:
+        project = projects.project_row(db, project_id)
+        pieces = projects.pieces(db, project_id)
+        undo, redo = journal.labels(db, project_id)
+        return schemas.ProjectView(
+            id=project_id,
+            name=project["name"],
+            revision=project["revision"],
+            sources=[schemas.SourceView.of(r) for r in projects.source_rows(db, project_id)],
+            pieces=[schemas.PieceView.of(piece) for piece in pieces],
+            cues=[schemas.CueView.of(cue) for cue in projects.piece_cues(db, pieces[0].id)],
+            history=schemas.HistoryView(undo=undo, redo=redo),
+            jobs=[schemas.JobView.of(row) for row in jobs.of_project(db, project_id)],
+            deliveries=[
+                schemas.DeliveryView.of(row) for row in deliveries.of_project(db, project_id)
+            ],
+        )
+
+
+@router.delete("/{project_id}", status_code=204)
+def delete_project(project_id: int, shop: OpenShop) -> None:
+    """Remove a project with its recordings and deliveries; its jobs stop."""
+    db = shop.database.connection
+    folders = [
+        shop.workspace.path(row["path"]).parent for row in projects.source_rows(db, project_id)
+    ]
+    folders += [shop.workspace.delivery(row["id"]) for row in deliveries.of_project(db, project_id)]
+    projects.delete_project(shop.database, project_id)
+    for folder in folders:
+        shutil.rmtree(folder, ignore_errors=True)
+
+
+@router.post("/{project_id}/duplicate", status_code=201)
+def duplicate_project(project_id: int, shop: OpenShop) -> schemas.Created:
+    """Copy a project; the recordings, which never change, are shared on disk where possible."""
+    paths: dict[str, str] = {}
+    for source in projects.source_rows(shop.database.connection, project_id):
+        old = shop.workspace.path(source["path"]).parent
+        new = shop.workspace.new_source()
+        for file in old.iterdir():
+            if file.suffix == ".partial":
+                continue
+            try:
+                os.link(file, new / file.name)
+            except OSError:
+                shutil.copy2(file, new / file.name)
+            paths[shop.workspace.relative(file)] = shop.workspace.relative(new / file.name)
+    return schemas.Created(project_id=projects.duplicate_project(shop.database, project_id, paths))
+
+
+@router.post("/{project_id}/edits")
+def apply_edit(project_id: int, request: schemas.EditRequest, shop: OpenShop) -> schemas.EditAnswer:
+    """Make one edit against a revision; the answer has only what changed."""
+    return schemas.EditAnswer.of(
+        editing.apply(shop.database, project_id, request.base_revision, request.edit)
+    )
+
+
+@router.post("/{project_id}/undo")
+def undo(project_id: int, request: schemas.StepRequest, shop: OpenShop) -> schemas.EditAnswer:
+    """Take the newest edit back."""
+    return schemas.EditAnswer.of(editing.undo(shop.database, project_id, request.base_revision))
+
+
+@router.post("/{project_id}/redo")
+def redo(project_id: int, request: schemas.StepRequest, shop: OpenShop) -> schemas.EditAnswer:
+    """Make the last undone edit again."""
+    return schemas.EditAnswer.of(editing.redo(shop.database, project_id, request.base_revision))
+
+
+@router.get("/{project_id}/pulse")
+def read_pulse(project_id: int, shop: OpenShop) -> schemas.Pulse:
+    """What changes by itself, now."""
+    with shop.database.snapshot() as db:
+        project = projects.project_row(db, project_id)
+        sources = projects.source_rows(db, project_id)
+        heard = db.execute(
+            "SELECT count(*) FROM word WHERE source_id = ?", (sources[0]["id"],)
+        ).fetchone()[0]
+        return schemas.Pulse(
+            revision=project["revision"],
+            heard=heard,
+            playable=bool(sources[0]["playable"] or sources[0]["proxy_path"]),
+            jobs=[schemas.JobView.of(row) for row in jobs.of_project(db, project_id)],
+            deliveries=[
+                schemas.DeliveryView.of(row) for row in deliveries.of_project(db, project_id)
+            ],
+        )
+
+
+@router.get("/{project_id}/events", response_class=StreamingResponse)
+async def follow(project_id: int, request: Request, shop: OpenShop) -> StreamingResponse:
+    """Server-sent events: a Pulse whenever it changed."""
+    await run_in_threadpool(read_pulse, project_id, shop)
+    return StreamingResponse(_pulses(project_id, request, shop), media_type="text/event-stream")
+
+
+async def _pulses(project_id: int, request: Request, shop: OpenShop) -> AsyncIterator[str]:
+    sent, quiet = "", 0
+    while not await request.is_disconnected():
+        try:
+            pulse = await run_in_threadpool(read_pulse, project_id, shop)
+        except MortiserError:
+            return
+        text = pulse.model_dump_json()
+        quiet = 0 if text != sent else quiet + 1
+        if text != sent:
+            sent = text
+            yield f"event: pulse\ndata: {text}\n\n"
+        elif quiet % KEEP_ALIVE_PULSES == 0:
+            yield ": still here\n\n"
+        await asyncio.sleep(PULSE_S)

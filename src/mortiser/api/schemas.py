@@ -1,0 +1,261 @@
+"""What goes over the wire. The page's types are generated from these."""
+
+from __future__ import annotations
+
+import json
+import sqlite3
+from typing import Literal
+
+from pydantic import BaseModel, Field
+
+from mortiser.core.checks import doubtful
+from mortiser.core.edits.commands import Edit
+from mortiser.core.finish.builtin import FINISHES
+from mortiser.core.grouping import GroupName
+from mortiser.core.words import Cue, Word
+from mortiser.store.database import now_us
+from mortiser.store.editing import Outcome
+from mortiser.store.projects import Piece
+
+JobStatus = Literal["queued", "running", "done", "failed", "cancelled"]
+
+
+class Problem(BaseModel):
+    """An error: ``message`` says what happened and what to do."""
+
+    code: str
+    message: str
+
+
+class WordView(BaseModel):
+    id: int
+    text: str
+    start_us: int
+    end_us: int
+    doubt: bool
+
+    @classmethod
+    def of(cls, word: Word) -> WordView:
+        return cls(
+            id=word.id,
+            text=word.text,
+            start_us=word.start_us,
+            end_us=word.end_us,
+            doubt=doubtful(word),
+        )
+
+
+class CueView(BaseModel):
+    id: int
+    start_us: int
+    end_us: int
+    start_pinned: bool
+    end_pinned: bool
+    words: list[WordView]
+
+    @classmethod
+    def of(cls, cue: Cue) -> CueView:
+        return cls(
+            id=cue.id,
+            start_us=cue.start_us,
+            end_us=cue.end_us,
+            start_pinned=cue.start_pinned,
+            end_pinned=cue.end_pinned,
+            words=[WordView.of(word) for word in cue.words],
+        )
+
+
+class JobView(BaseModel):
+    id: int
+    kind: Literal["transcribe", "prepare", "deliver"]
+    status: JobStatus
+    progress: float
+    seconds_left: float | None
+    error: str | None
+
+    @classmethod
+    def of(cls, row: sqlite3.Row) -> JobView:
+        return cls(
+            id=row["id"],
+            kind=row["kind"],
+            status=row["status"],
+            progress=row["progress"],
+            seconds_left=seconds_left(row),
+            error=row["error"],
+        )
+
+
+class FileView(BaseModel):
+    kind: str
+    name: str
+    size: int
+
+
+class DeliveryView(BaseModel):
+    id: int
+    job_id: int
+    status: JobStatus
+    progress: float
+    seconds_left: float | None
+    error: str | None
+    created_us: int
+    revision: int
+    files: list[FileView]
+
+    @classmethod
+    def of(cls, row: sqlite3.Row) -> DeliveryView:
+        return cls(
+            id=row["id"],
+            job_id=row["job_id"],
+            status=row["status"],
+            progress=row["progress"],
+            seconds_left=seconds_left(row),
+            error=row["error"],
+            created_us=row["created_us"],
+            revision=row["revision"],
+            files=json.loads(row["files"]),
+        )
+
+
+class SourceView(BaseModel):
+    id: int
+    name: str
+    kind: Literal["video", "audio"]
+    size_bytes: int
+    duration_us: int
+    width: int
+    height: int
+    frame_rate: float
+    variable_rate: bool
+    audio_tracks: int
+    video_codec: str | None
+    audio_codec: str | None
+    playable: bool = Field(description="Whether the browser can play it now, as it is or by proxy.")
+
+    @classmethod
+    def of(cls, row: sqlite3.Row) -> SourceView:
+        values = {name: row[name] for name in cls.model_fields}
+        return cls(**values | {"playable": bool(row["playable"] or row["proxy_path"])})
+
+
+class PieceView(BaseModel):
+    id: int
+    name: str
+    width: int
+    height: int
+    finish: str
+    grouping: GroupName
+    duration_us: int
+    source_id: int
+
+    @classmethod
+    def of(cls, piece: Piece) -> PieceView:
+        return cls(
+            id=piece.id,
+            name=piece.name,
+            width=piece.width,
+            height=piece.height,
+            finish=piece.finish,
+            grouping=piece.grouping,
+            duration_us=piece.spans.duration_us,
+            source_id=piece.source_id,
+        )
+
+
+class HistoryView(BaseModel):
+    undo: str | None
+    redo: str | None
+
+
+class ProjectView(BaseModel):
+    id: int
+    name: str
+    revision: int
+    sources: list[SourceView]
+    pieces: list[PieceView]
+    cues: list[CueView] = Field(description="Captions of the first piece, in time order.")
+    history: HistoryView
+    jobs: list[JobView]
+    deliveries: list[DeliveryView]
+
+
+class ProjectCard(BaseModel):
+    id: int
+    name: str
+    changed_us: int
+    duration_us: int
+    kind: Literal["video", "audio"]
+    source_id: int
+    cue_count: int
+    hearing: JobStatus | None
+
+    @classmethod
+    def of(cls, row: sqlite3.Row) -> ProjectCard:
+        return cls(**{name: row[name] for name in cls.model_fields})
+
+
+class Created(BaseModel):
+    project_id: int
+
+
+class EditRequest(BaseModel):
+    base_revision: int
+    edit: Edit
+
+
+class StepRequest(BaseModel):
+    base_revision: int
+
+
+class EditAnswer(BaseModel):
+    revision: int
+    label: str
+    history: HistoryView
+    cues: list[CueView] = Field(description="Captions that are new or changed.")
+    gone: list[int] = Field(description="Captions that are not there any more.")
+    settings_changed: bool
+
+    @classmethod
+    def of(cls, outcome: Outcome) -> EditAnswer:
+        return cls(
+            revision=outcome.revision,
+            label=outcome.label,
+            history=HistoryView(undo=outcome.undo, redo=outcome.redo),
+            cues=[CueView.of(cue) for cue in outcome.cues],
+            gone=outcome.gone,
+            settings_changed=outcome.settings,
+        )
+
+
+class Pulse(BaseModel):
+    """The state that changes by itself: sent whenever it did."""
+
+    revision: int
+    heard: int = Field(description="Words so far; when it grows, new captions can be fetched.")
+    playable: bool
+    jobs: list[JobView]
+    deliveries: list[DeliveryView]
+
+
+class PeaksView(BaseModel):
+    start_us: int
+    step_us: int
+    peaks: list[int] = Field(description="Loudest sample of each step, 0 to 255.")
+
+
+class FinishView(BaseModel):
+    name: str
+    about: str
+
+
+def finish_views() -> list[FinishView]:
+    """The finishes to choose from."""
+    return [FinishView(name=f.name, about=f.about) for f in FINISHES.values()]
+
+
+def seconds_left(row: sqlite3.Row) -> float | None:
+    """What is left of a running job at its pace so far; None before that can be said."""
+    if row["status"] != "running" or not row["started_us"] or row["progress"] < 0.02:
+        return None
+    spent = (now_us() - row["started_us"]) / 1e6
+    return float(spent * (1 - row["progress"]) / row["progress"])

@@ -1,0 +1,124 @@
+"""Caption one recording in one go, for the command line: the same core, no workspace."""
+
+from __future__ import annotations
+
+import os
+import tempfile
+from collections.abc import Mapping
+from pathlib import Path
+
+from tqdm import tqdm
+
+from mortiser.core.cue_timing import retime
+from mortiser.core.edits.retiming import untimed_cue
+from mortiser.core.errors import BadInput
+from mortiser.core.finish.builtin import FINISHES
+from mortiser.core.frame import even_size
+from mortiser.core.grouping import GROUPINGS, GroupName, group
+from mortiser.core.scene import SceneReel
+from mortiser.core.spans import Span, SpanMap
+from mortiser.core.words import Cue, Word
+from mortiser.fonts import font_book
+from mortiser.jobs.delivering import caption_file
+from mortiser.media.probe import Probe, probe
+from mortiser.media.sound import stream_sound
+from mortiser.paint.burn import burn
+from mortiser.speech.moonshine import MoonshineRecogniser
+from mortiser.speech.sphinx import SphinxAligner
+from mortiser.speech.transcribe import TimedLine, transcribe
+from mortiser.store.projects import AUDIO_ONLY_FRAME, Piece
+
+
+def caption(
+    recording: Path,
+    outputs: Mapping[str, Path],
+    finish: str,
+    grouping: GroupName,
+    *,
+    quiet: bool,
+) -> None:
+    """Write the outputs (srt, vtt, txt, json, burn) of a recording.
+
+    Files get their names only when complete. Raises MortiserError.
+    """
+    for out in outputs.values():
+        if not out.absolute().parent.is_dir():
+            raise BadInput(f"{out}: the folder does not exist.")
+        if out.exists() and out.samefile(recording):
+            raise BadInput(f"{out} is the recording itself. Choose another name.")
+    facts = probe(recording)
+    words = _hear(recording, facts.duration_us, quiet)
+    if not words:
+        raise BadInput("No speech was found in this recording.")
+    piece = _piece(facts, finish, grouping)
+    ranges = group(words, GROUPINGS[grouping])
+    cues = retime([untimed_cue(0, words[a:b], piece.spans) for a, b in ranges], piece.spans)
+    for kind, out in outputs.items():
+        if kind == "burn":
+            _burn(recording, out, cues, piece, quiet)
+        else:
+            _write_whole(out, caption_file(kind, cues, piece))
+
+
+def _hear(recording: Path, duration_us: int, quiet: bool) -> list[Word]:
+    words: list[Word] = []
+    with _bar("Listening", quiet) as bar:
+        engine, aligner = MoonshineRecogniser(), SphinxAligner()
+        for item in transcribe(stream_sound(recording), engine, aligner):
+            if isinstance(item, TimedLine):
+                words += item.words
+                done = item.words[-1].end_us / duration_us
+            else:
+                done = item * 1e6 / duration_us
+            _advance(bar, done)
+        _advance(bar, 1.0)
+    return words
+
+
+def _burn(recording: Path, out: Path, cues: list[Cue], piece: Piece, quiet: bool) -> None:
+    size = even_size(piece.width, piece.height)
+    reel = SceneReel(cues, FINISHES[piece.finish], size, piece.spans, font_book())
+    partial = _partial(out)
+    try:
+        with _bar("Burning in", quiet) as bar:
+            burn(
+                recording, partial, reel, size, piece.spans.duration_us, lambda p: _advance(bar, p)
+            )
+            _advance(bar, 1.0)
+        partial.replace(out)
+    finally:
+        partial.unlink(missing_ok=True)
+
+
+def _write_whole(out: Path, text: str) -> None:
+    partial = _partial(out)
+    try:
+        partial.write_text(text, encoding="utf-8")
+        partial.replace(out)
+    finally:
+        partial.unlink(missing_ok=True)
+
+
+def _partial(out: Path) -> Path:
+    handle, name = tempfile.mkstemp(prefix=f".{out.name}.", dir=out.absolute().parent)
+    os.close(handle)
+    return Path(name)
+
+
+def _piece(facts: Probe, finish: str, grouping: GroupName) -> Piece:
+    width, height = (facts.width, facts.height) if facts.width else AUDIO_ONLY_FRAME
+    spans = SpanMap([Span(0, 0, facts.duration_us)])
+    return Piece(0, 0, "", width, height, finish, grouping, spans, 0)
+
+
+def _bar(name: str, quiet: bool) -> tqdm[None]:
+    return tqdm(
+        total=1000,
+        desc=name,
+        disable=quiet,
+        bar_format="{desc} {percentage:3.0f}% |{bar}| {remaining} left",
+    )
+
+
+def _advance(bar: tqdm[None], done: float) -> None:
+    bar.update(max(0, min(1000, round(done * 1000)) - bar.n))

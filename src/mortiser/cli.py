@@ -1,0 +1,107 @@
+"""The command line: serve, demo, caption (and worker, which the server starts by itself)."""
+
+from __future__ import annotations
+
+import argparse
+import logging
+import sys
+from collections.abc import Sequence
+from pathlib import Path
+
+from mortiser import __version__
+from mortiser.core.errors import MortiserError
+from mortiser.core.finish.builtin import DEFAULT_FINISH, FINISHES
+from mortiser.core.grouping import GROUPINGS
+from mortiser.settings import Settings
+
+OUTPUTS = ("srt", "vtt", "txt", "json", "burn")
+
+
+def main(arguments: Sequence[str] | None = None) -> int:
+    """Run a command; returns the exit code: 0 done, 1 failed, 2 wrong use, 130 interrupted."""
+    parser = _parser()
+    options = parser.parse_args(arguments)
+    logging.basicConfig(level=logging.WARNING, format="%(levelname)s %(name)s: %(message)s")
+    try:
+        return int(options.run(options, parser))
+    except MortiserError as error:
+        print(f"mortiser: {error}", file=sys.stderr)
+        return 1
+    except KeyboardInterrupt:
+        print("mortiser: interrupted", file=sys.stderr)
+        return 130
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(
+        prog="mortiser", description="Speech to timed, animated captions, burned in or as files."
+    )
+    parser.add_argument("--version", action="version", version=f"mortiser {__version__}")
+    commands = parser.add_subparsers(required=True, metavar="COMMAND")
+    for name, about, run in (
+        ("serve", "start the application", _serve),
+        ("demo", "start it on a workspace with sample recordings", _demo),
+        ("worker", "do queued work (started by serve)", _worker),
+    ):
+        command = commands.add_parser(name, help=about, description=about)
+        command.add_argument("--workspace", type=Path, help="folder for everything that is kept")
+        if name != "worker":
+            command.add_argument("--host", help="address to listen on (127.0.0.1)")
+            command.add_argument("--port", type=int, help="port to listen on (8747)")
+        command.set_defaults(run=run)
+    caption = commands.add_parser(
+        "caption",
+        help="caption one recording without the application",
+        description="Transcribe INPUT and write what is asked for. Existing files are replaced.",
+    )
+    caption.add_argument("input", metavar="INPUT", type=Path)
+    caption.add_argument("--finish", default=DEFAULT_FINISH, choices=FINISHES, help="caption look")
+    caption.add_argument("--group", default="quick", choices=GROUPINGS, help="caption size")
+    for ending in OUTPUTS:
+        what = "video with the captions burned in" if ending == "burn" else f"captions as {ending}"
+        caption.add_argument(f"--{ending}", metavar="F", type=Path, help=f"write the {what}")
+    caption.add_argument("--quiet", action="store_true", help="no progress bar")
+    caption.set_defaults(run=_caption)
+    return parser
+
+
+def _settings(options: argparse.Namespace, **defaults: object) -> Settings:
+    named = {key: getattr(options, key, None) for key in ("workspace", "host", "port")}
+    return Settings(**{**defaults, **{k: v for k, v in named.items() if v is not None}})
+
+
+def _serve(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int:
+    from mortiser.serving import serve
+
+    return serve(_settings(options))
+
+
+def _demo(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int:
+    from mortiser.demo.workspace import make_demo
+    from mortiser.serving import serve
+
+    settings = _settings(options, workspace=Path("demo-workspace"))
+    make_demo(settings)
+    return serve(settings)
+
+
+def _worker(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int:
+    from mortiser.jobs.worker import work
+    from mortiser.wiring import open_shop
+
+    shop = open_shop(_settings(options))
+    work(shop.queue, shop.workspace.root / "worker.lock")
+    return 0
+
+
+def _caption(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int:
+    from mortiser.captioning import caption
+
+    outputs = {name: getattr(options, name) for name in OUTPUTS if getattr(options, name)}
+    if not outputs:
+        parser.error("nothing to write: name at least one of --srt --vtt --txt --json --burn")
+    if not options.input.is_file():
+        print(f"mortiser: {options.input}: no such file", file=sys.stderr)
+        return 1
+    caption(options.input, outputs, options.finish, options.group, quiet=options.quiet)
+    return 0

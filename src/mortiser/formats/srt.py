@@ -1,0 +1,18 @@
+"""SubRip: numbered blocks, comma before the milliseconds, a blank line between."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from mortiser.core.time import timecode
+from mortiser.formats.base import Caption
+
+
+def write(captions: Sequence[Caption], duration_us: int) -> str:
+    """The file's text. An arrow inside a line is spelt out, since it would end the block."""
+    blocks = []
+    for number, caption in enumerate(captions, start=1):
+        times = f"{timecode(caption.start_us, ',')} --> {timecode(caption.end_us, ',')}"
+        text = "\n".join(line.replace("-->", "→") for line in caption.lines)
+        blocks.append(f"{number}\n{times}\n{text}\n")
+    return "\n".join(blocks)

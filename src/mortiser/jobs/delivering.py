@@ -1,0 +1,85 @@
+"""The deliver job: the burned-in video and the caption files, under their names when complete."""
+
+from __future__ import annotations
+
+import re
+import shutil
+from pathlib import Path
+
+from mortiser.core.finish.builtin import FINISHES
+from mortiser.core.frame import even_size
+from mortiser.core.layout.caption_lines import caption_lines
+from mortiser.core.scene import SceneReel
+from mortiser.core.words import Cue
+from mortiser.fonts import font_book
+from mortiser.formats.base import Caption
+from mortiser.formats.registry import FORMATS
+from mortiser.jobs.runner import Parts, Task
+from mortiser.paint.burn import burn
+from mortiser.store import deliveries, projects
+from mortiser.store.deliveries import DeliveredFile
+from mortiser.store.projects import Piece
+
+CAPTION_FILES = ("srt", "vtt")
+
+
+def deliver(parts: Parts, task: Task) -> None:
+    """Make all files of a delivery; nothing of it shows before it is whole."""
+    db = parts.database.connection
+    delivery = deliveries.of_job(db, task.job_id)
+    with parts.database.snapshot() as moment:
+        piece = projects.piece(moment, delivery["piece_id"])
+        cues = projects.piece_cues(moment, piece.id)
+        source = projects.source_row(moment, piece.source_id)
+    folder = parts.workspace.delivery(delivery["id"])
+    shutil.rmtree(folder, ignore_errors=True)
+    folder = parts.workspace.delivery(delivery["id"])
+    size = even_size(piece.width, piece.height)
+    reel = SceneReel(cues, FINISHES[piece.finish], size, piece.spans, font_book())
+    video = folder / f"{delivery['stem']}.mp4"
+    partial = video.with_suffix(".partial")
+    try:
+        burn(
+            parts.workspace.path(source["path"]),
+            partial,
+            reel,
+            size,
+            source["duration_us"],
+            task.progress,
+        )
+        for ending in CAPTION_FILES:
+            text = caption_file(ending, cues, piece)
+            (folder / f"{delivery['stem']}.{ending}").write_text(text, encoding="utf-8")
+        partial.rename(video)
+    except BaseException:
+        shutil.rmtree(folder, ignore_errors=True)
+        raise
+    made: list[DeliveredFile] = [
+        {
+            "kind": kind,
+            "name": f"{delivery['stem']}.{kind}",
+            "size": _size(folder, delivery["stem"], kind),
+        }
+        for kind in ("mp4", *CAPTION_FILES)
+    ]
+    deliveries.set_files(parts.database, delivery["id"], made)
+
+
+def caption_file(ending: str, cues: list[Cue], piece: Piece) -> str:
+    """The piece's captions as a file of one format."""
+    lines = caption_lines(cues, FINISHES[piece.finish], (piece.width, piece.height), font_book())
+    captions = [
+        Caption(cue.start_us, cue.end_us, tuple(broken), cue.words)
+        for cue, broken in zip(cues, lines, strict=True)
+    ]
+    return FORMATS[ending](captions, piece.spans.duration_us)
+
+
+def file_stem(name: str) -> str:
+    """A project's name as the start of a file name that every system takes."""
+    kept = re.sub(r"[^\w\- ]+", "", name).strip()[:80].strip()
+    return re.sub(r"\s+", "-", kept) or "piece"
+
+
+def _size(folder: Path, stem: str, ending: str) -> int:
+    return (folder / f"{stem}.{ending}").stat().st_size

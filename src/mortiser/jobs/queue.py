@@ -1,0 +1,53 @@
+"""The queue between the web process and the worker: huey with its SQLite storage.
+
+Huey forgets a task once a worker has taken it, so it only carries job ids; the job's row is the
+truth (store.jobs), and what a dead worker left is handed out again.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+from huey import SqliteHuey
+
+from mortiser.jobs import runner
+from mortiser.jobs.runner import Handler, Parts
+from mortiser.store import jobs
+
+WORKERS = 2
+
+
+class Queue:
+    """Hands jobs to whichever worker runs on the same workspace."""
+
+    def __init__(
+        self, parts: Parts, handlers: Mapping[str, Handler], *, inline: bool = False
+    ) -> None:
+        self._parts = parts
+        self._huey = SqliteHuey(
+            "mortiser", filename=str(parts.workspace.queue), results=False, immediate=inline
+        )
+        self._task = self._huey.task()(self._run)
+        self._handlers = handlers
+
+    def _run(self, job_id: int) -> None:
+        runner.run(self._parts, self._handlers, job_id)
+
+    def submit(self, *job_ids: int) -> None:
+        """Hand jobs out."""
+        for job_id in job_ids:
+            self._task(job_id)
+
+    def submit_orphans(self) -> None:
+        """Hand out again what nobody works on."""
+        self.submit(*jobs.orphans(self._parts.database))
+
+    def work(self) -> None:
+        """Be the worker: take jobs until the process is told to end."""
+        jobs.release_all(self._parts.database)
+        self._huey.flush()
+        self.submit_orphans()
+        consumer = self._huey.create_consumer(
+            workers=WORKERS, periodic=False, initial_delay=0.05, max_delay=0.5, backoff=1.2
+        )
+        consumer.run()

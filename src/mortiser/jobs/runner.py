@@ -1,0 +1,89 @@
+"""Run one job from its row: lease, progress, cancel, outcome."""
+
+from __future__ import annotations
+
+import json
+import logging
+import threading
+import time
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from mortiser.core.errors import Cancelled, MortiserError
+from mortiser.jobs.workspace import Workspace
+from mortiser.speech.seams import Aligner, Recogniser
+from mortiser.store import jobs
+from mortiser.store.database import Database
+
+log = logging.getLogger(__name__)
+REPORT_S = 0.25
+HEARTBEAT_S = 3.0
+
+
+@dataclass(frozen=True)
+class Parts:
+    """What handlers work with. Engines are made when needed: they hold models in memory."""
+
+    database: Database
+    workspace: Workspace
+    recogniser: Callable[[], Recogniser]
+    aligner: Callable[[], Aligner]
+
+
+class Task:
+    """A running job, as its handler sees it."""
+
+    def __init__(self, database: Database, job_id: int, payload: Mapping[str, Any]) -> None:
+        self.job_id = job_id
+        self.payload = payload
+        self._database = database
+        self._reported = 0.0
+
+    def progress(self, fraction: float) -> None:
+        """Report how far the work is (0 to 1). Raises Cancelled when it is to stop."""
+        at = time.monotonic()
+        if at - self._reported < REPORT_S:
+            return
+        self._reported = at
+        if not jobs.report(self._database, self.job_id, fraction):
+            raise Cancelled("Stopped on request.")
+
+
+Handler = Callable[[Parts, Task], None]
+
+
+def run(parts: Parts, handlers: Mapping[str, Handler], job_id: int) -> None:
+    """Do a job if it is there to be done. Never raises: the outcome is written into the row."""
+    row = jobs.take(parts.database, job_id)
+    if row is None:
+        return
+    task = Task(parts.database, job_id, json.loads(row["payload"]))
+    stop = threading.Event()
+    beat = threading.Thread(target=_keep_lease, args=(parts.database, job_id, stop), daemon=True)
+    beat.start()
+    try:
+        handlers[row["kind"]](parts, task)
+        jobs.finish(parts.database, job_id, "done")
+    except Cancelled:
+        jobs.finish(parts.database, job_id, "cancelled")
+    except MortiserError as error:
+        jobs.finish(parts.database, job_id, "failed", str(error))
+    except Exception:
+        log.exception("job %s (%s) failed", job_id, row["kind"])
+        jobs.finish(
+            parts.database,
+            job_id,
+            "failed",
+            "Something went wrong inside Mortiser. Your work is safe; try again, and look into "
+            "the server's log if it happens again.",
+        )
+    finally:
+        stop.set()
+        beat.join()
+
+
+def _keep_lease(database: Database, job_id: int, stop: threading.Event) -> None:
+    while not stop.wait(HEARTBEAT_S):
+        jobs.report(database, job_id, 0.0)
+    database.close()

@@ -1,0 +1,145 @@
+"""What a file is, found by reading it, not by its name."""
+
+from __future__ import annotations
+
+import itertools
+from collections import Counter
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Literal
+
+import av
+
+from mortiser.core.errors import BadMedia
+from mortiser.media.opening import open_media, reason
+
+BROWSER_VIDEO = {"h264", "vp8", "vp9", "av1"}
+BROWSER_AUDIO = {"aac", "mp3", "opus", "vorbis", "flac", "pcm_s16le", "pcm_f32le", "pcm_u8"}
+BROWSER_PIXELS = {"yuv420p", "yuvj420p"}
+SLACK_S = 0.5
+"""A file whose data ends this much before its stated end is called cut off."""
+
+
+@dataclass(frozen=True)
+class Probe:
+    """A recording's facts. Width and height are as shown, rotation applied; 0 without a picture."""
+
+    kind: Literal["video", "audio"]
+    duration_us: int
+    width: int
+    height: int
+    rotation: int
+    frame_pts_us: tuple[int, ...]
+    frame_rate: float
+    variable_rate: bool
+    audio_tracks: int
+    video_codec: str | None
+    audio_codec: str | None
+    playable: bool
+
+
+def probe(path: Path) -> Probe:
+    """Read a recording's facts; its packets are walked, nothing but one frame is decoded.
+
+    Raises BadMedia for what is no recording, has no sound, is cut off or cannot be decoded.
+    """
+    with open_media(path) as container:
+        try:
+            return _facts(container, path)
+        except av.error.FFmpegError as error:
+            raise BadMedia(
+                f"This recording is damaged and cannot be read. ({reason(error)})"
+            ) from error
+
+
+def _facts(container: av.container.InputContainer, path: Path) -> Probe:
+    picture = _picture(container)
+    if not container.streams.audio:
+        raise BadMedia("This recording has no sound, so there is nothing to caption.")
+    sound = container.streams.audio[0]
+    if sound.codec_context is None:
+        raise BadMedia("The sound of this recording is in a form that cannot be read.")
+    rotation, shape = _first_frame(container, picture) if picture else (0, (0, 0, ""))
+    container.seek(0)
+    frames, end_s, sound_s = _walk(container, picture)
+    stated = container.duration / av.time_base if container.duration else end_s
+    if not end_s or (not sound_s and not frames):
+        raise BadMedia("This recording is empty.")
+    if stated - end_s > max(SLACK_S, 0.02 * stated) and not path.suffix == ".mp3":
+        raise BadMedia(
+            f"This recording is cut off: it should last {stated:.1f} s but ends at {end_s:.1f} s. "
+            "Copy it again from the camera or phone."
+        )
+    if not sound_s:
+        raise BadMedia("This recording has a sound track with nothing in it.")
+    _try_sound(path)
+    gaps = Counter(round((b - a) / 1000) for a, b in itertools.pairwise(frames))
+    span = frames[-1] - frames[0] if len(frames) > 1 else 0
+    width, height, pixels = shape
+    return Probe(
+        kind="video" if picture else "audio",
+        duration_us=round(end_s * 1_000_000),
+        width=height if rotation % 180 else width,
+        height=width if rotation % 180 else height,
+        rotation=rotation,
+        frame_pts_us=tuple(frames),
+        frame_rate=(len(frames) - 1) / span * 1e6 if span else 0.0,
+        variable_rate=bool(gaps) and max(gaps) - min(gaps) > 2,
+        audio_tracks=len(container.streams.audio),
+        video_codec=picture.codec_context.name if picture else None,
+        audio_codec=sound.codec_context.name,
+        playable=_playable(container, picture, pixels),
+    )
+
+
+def _picture(container: av.container.InputContainer) -> av.VideoStream | None:
+    """The moving picture; a cover image in a sound file is none."""
+    for stream in container.streams.video:
+        if not stream.disposition & av.stream.Disposition.attached_pic:
+            return stream
+    return None
+
+
+def _first_frame(
+    container: av.container.InputContainer, picture: av.VideoStream
+) -> tuple[int, tuple[int, int, str]]:
+    for frame in container.decode(picture):
+        return round(frame.rotation) % 360, (frame.width, frame.height, frame.format.name)
+    raise BadMedia("The picture of this recording cannot be decoded.")
+
+
+def _walk(
+    container: av.container.InputContainer, picture: av.VideoStream | None
+) -> tuple[list[int], float, float]:
+    """Frame times in µs (sorted), where the data ends and where the sound ends, in seconds."""
+    frames: list[int] = []
+    ends: dict[str, float] = {"video": 0.0, "audio": 0.0}
+    wanted = [s for s in container.streams if s.type == "audio" or s is picture]
+    for packet in container.demux(wanted):
+        if packet.pts is None or packet.time_base is None:
+            continue
+        start = float(packet.pts * packet.time_base)
+        end = start + float((packet.duration or 0) * packet.time_base)
+        ends[packet.stream.type] = max(ends[packet.stream.type], end)
+        if packet.stream is picture and start >= 0:
+            frames.append(round(packet.pts * packet.time_base * 1_000_000))
+    return sorted(frames), max(ends.values()), ends["audio"]
+
+
+def _try_sound(path: Path) -> None:
+    with open_media(path) as container:
+        for _ in container.decode(container.streams.audio[0]):
+            return
+    raise BadMedia("The sound of this recording cannot be decoded.")
+
+
+def _playable(
+    container: av.container.InputContainer, picture: av.VideoStream | None, pixels: str
+) -> bool:
+    """Whether Chromium and its kin can play the file as it is."""
+    names = set(container.format.name.split(","))
+    codec = container.streams.audio[0].codec_context.name
+    if picture is None:
+        return bool(names & {"mp4", "mp3", "ogg", "flac", "wav", "webm"}) and codec in BROWSER_AUDIO
+    fits = bool(names & {"mp4", "webm"}) and codec in BROWSER_AUDIO
+    return fits and picture.codec_context.name in BROWSER_VIDEO and pixels in BROWSER_PIXELS

@@ -1,0 +1,56 @@
+"""Sound decoded to what speech parts hear: one channel, 16 kHz, float32 in −1..1."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from pathlib import Path
+
+import av
+import numpy as np
+import numpy.typing as npt
+
+from mortiser.media.opening import open_media
+
+RATE = 16_000
+Samples = npt.NDArray[np.float32]
+
+
+def stream_sound(path: Path, track: int = 0) -> Iterator[Samples]:
+    """The recording's sound in pieces of shape (n,), from its time zero on.
+
+    Silence is put where the track starts late or has a hole, so that sample i is heard at
+    i / RATE seconds of the recording. Damaged packets are passed over.
+    """
+    with open_media(path) as container:
+        stream = container.streams.audio[track]
+        resampler = av.AudioResampler(format="flt", layout="mono", rate=RATE)
+        written = 0
+        for frame in _frames(container, stream):
+            if frame.pts is not None and frame.time_base is not None:
+                start = round(float(frame.pts * frame.time_base) * RATE)
+                if start - written > RATE // 20:
+                    yield from _silence(start - written)
+                    written = start
+            for piece in resampler.resample(frame):
+                samples = np.asarray(piece.to_ndarray(), np.float32).reshape(-1)
+                written += len(samples)
+                yield samples
+        for piece in resampler.resample(None):
+            yield np.asarray(piece.to_ndarray(), np.float32).reshape(-1)
+
+
+def _frames(
+    container: av.container.InputContainer, stream: av.AudioStream
+) -> Iterator[av.AudioFrame]:
+    for packet in container.demux(stream):
+        try:
+            yield from packet.decode()
+        except av.error.InvalidDataError:
+            continue
+
+
+def _silence(count: int) -> Iterator[Samples]:
+    while count > 0:
+        step = min(count, RATE * 10)
+        yield np.zeros(step, np.float32)
+        count -= step

@@ -1,0 +1,34 @@
+"""Start the web server."""
+
+from __future__ import annotations
+
+import socket
+import sys
+
+import uvicorn
+
+from mortiser.api.app import create_app
+from mortiser.core.errors import Conflict
+from mortiser.settings import Settings
+from mortiser.wiring import open_shop
+
+
+def serve(settings: Settings) -> int:
+    """Serve until interrupted; prints the address once it can be opened."""
+    listener = socket.socket(socket.AF_INET, socket.SOCK_STREAM)
+    listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+    try:
+        listener.bind((settings.host, settings.port))
+    except OSError as error:
+        raise Conflict(
+            f"{settings.host}:{settings.port} cannot be used ({error.strerror}). "
+            "Is Mortiser running already? Choose another with --port."
+        ) from error
+    host, port = listener.getsockname()[:2]
+    app = create_app(open_shop(settings))
+    config = uvicorn.Config(app, log_level="warning", timeout_graceful_shutdown=2)
+    server = uvicorn.Server(config)
+    print(f"Mortiser is at http://{host}:{port}", flush=True)
+    server.run(sockets=[listener])
+    print("Mortiser has stopped; everything is saved.", file=sys.stderr)
+    return 0

@@ -1,0 +1,60 @@
+"""What a speech engine and an aligner must be able to do. tests/contracts holds them to it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import dataclass
+from typing import Protocol
+
+import numpy as np
+import numpy.typing as npt
+
+RATE = 16_000
+Samples = npt.NDArray[np.float32]
+
+
+@dataclass(frozen=True)
+class HeardLine:
+    """A stretch of speech: its text, where it lies (s) and its sound, shape (n,) at RATE.
+
+    ``offset_s`` is the time of the first sample; it may lie a little before ``start_s``.
+    """
+
+    text: str
+    start_s: float
+    end_s: float
+    samples: Samples
+    offset_s: float
+
+
+@dataclass(frozen=True)
+class WordTime:
+    """Where a word was found (s) and how well the sound supports it (0 to 1)."""
+
+    start_s: float
+    end_s: float
+    support: float
+
+
+class Recogniser(Protocol):
+    """Turns sound into lines of text, in order of time, as it reads the sound.
+
+    Lines come as soon as they are complete; silence gives none. Memory must not grow with the
+    length of the sound.
+    """
+
+    name: str
+    languages: tuple[str, ...]
+
+    def hear(self, sound: Iterable[Samples]) -> Iterator[HeardLine | float]:
+        """Yield lines, and between them how many seconds of sound are done (for progress)."""
+
+
+class Aligner(Protocol):
+    """Finds known words in a stretch of sound."""
+
+    def align(self, words: Sequence[str], samples: Samples) -> list[WordTime | None]:
+        """A time for each word, from the first sample on; None where it was not found.
+
+        Times are in order and do not overlap.
+        """

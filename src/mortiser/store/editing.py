@@ -1,0 +1,105 @@
+"""Apply, undo and redo edits: one transaction each, with the revision checked and raised."""
+
+from __future__ import annotations
+
+import sqlite3
+from dataclasses import dataclass
+
+from mortiser.core.edits.commands import Edit
+from mortiser.core.errors import NotFound, Stale
+from mortiser.core.words import Cue
+from mortiser.store import journal
+from mortiser.store.database import Database, now_us
+from mortiser.store.journal import Changes
+from mortiser.store.rows import load_cues
+from mortiser.store.sql_desk import SqlDesk
+
+
+@dataclass(frozen=True)
+class Outcome:
+    """What an edit, undo or redo did: only what changed, as it is now."""
+
+    revision: int
+    label: str
+    undo: str | None
+    redo: str | None
+    cues: list[Cue]
+    gone: list[int]
+    settings: bool
+    """Whether the project or a piece itself changed (name, finish, grouping)."""
+
+
+def apply(database: Database, project_id: int, base_revision: int, edit: Edit) -> Outcome:
+    """Make an edit. Raises Stale when ``base_revision`` is not the newest."""
+    with database.transaction() as db:
+        _check_revision(db, project_id, base_revision)
+        desk = SqlDesk(db, project_id)
+        label = edit.label(desk)
+        entry = journal.open_entry(db, project_id, label, edit.model_dump_json())
+        try:
+            edit.apply(desk)
+        finally:
+            changes = journal.close_entry(db, entry)
+        return _outcome(db, project_id, label, changes)
+
+
+def undo(database: Database, project_id: int, base_revision: int) -> Outcome:
+    """Take the newest edit back."""
+    return _step(database, project_id, base_revision, back=True)
+
+
+def redo(database: Database, project_id: int, base_revision: int) -> Outcome:
+    """Make the last undone edit again."""
+    return _step(database, project_id, base_revision, back=False)
+
+
+def _step(database: Database, project_id: int, base_revision: int, *, back: bool) -> Outcome:
+    with database.transaction() as db:
+        _check_revision(db, project_id, base_revision)
+        label, changes = (journal.undo if back else journal.redo)(db, project_id)
+        return _outcome(db, project_id, label, changes)
+
+
+def _check_revision(db: sqlite3.Connection, project_id: int, base_revision: int) -> None:
+    row = db.execute("SELECT revision FROM project WHERE id = ?", (project_id,)).fetchone()
+    if row is None:
+        raise NotFound("That project is not there any more.")
+    if row["revision"] != base_revision:
+        raise Stale(
+            "The project was changed elsewhere in the meantime. Nothing was lost: "
+            "the newest state is being loaded, then make the change again."
+        )
+
+
+def _outcome(db: sqlite3.Connection, project_id: int, label: str, changes: Changes) -> Outcome:
+    db.execute(
+        "UPDATE project SET revision = revision + 1, changed_us = ? WHERE id = ?",
+        (now_us(), project_id),
+    )
+    touched = set(changes.rows.get("cue", ()))
+    words = changes.rows.get("word", set())
+    if words:
+        marks = ", ".join("?" for _ in words)
+        rows = db.execute(
+            f"SELECT DISTINCT cue_id FROM cue_word WHERE word_id IN ({marks})", tuple(words)
+        )
+        touched |= {row["cue_id"] for row in rows}
+    cues: list[Cue] = []
+    for some in _batches(sorted(touched), 500):
+        marks = ", ".join("?" for _ in some)
+        cues += load_cues(db, f"cue.id IN ({marks})", some)
+    undo_label, redo_label = journal.labels(db, project_id)
+    revision = db.execute("SELECT revision FROM project WHERE id = ?", (project_id,)).fetchone()
+    return Outcome(
+        revision["revision"],
+        label,
+        undo_label,
+        redo_label,
+        cues,
+        sorted(touched - {cue.id for cue in cues}),
+        bool(changes.rows.keys() & {"project", "piece", "span"}),
+    )
+
+
+def _batches(ids: list[int], size: int) -> list[list[int]]:
+    return [ids[at : at + size] for at in range(0, len(ids), size)]

@@ -1,0 +1,152 @@
+"""The edit journal: each edit's row changes are kept, so undo and redo replay rows, not rules.
+
+Temporary triggers write every change of a project's tables into ``edit_change`` while an entry
+is open on the connection (the technique of SQLite's own "Automatic Undo/Redo" note). A new table
+that edits may touch needs no more than its name in TABLES.
+"""
+
+from __future__ import annotations
+
+import json
+import sqlite3
+from dataclasses import dataclass, field
+
+from mortiser.core.errors import Conflict
+from mortiser.store.database import now_us
+
+TABLES = ("word", "cue", "cue_word", "piece", "span", "project")
+BOOKKEEPING = {"project": {"revision", "changed_us", "created_us"}}
+"""Columns that say when, not what: left out of the journal."""
+
+
+@dataclass
+class Changes:
+    """Row ids that an edit, an undo or a redo touched, by table."""
+
+    rows: dict[str, set[int]] = field(default_factory=dict)
+
+    def add(self, table: str, row_id: int) -> None:
+        """Note a touched row."""
+        self.rows.setdefault(table, set()).add(row_id)
+
+
+def open_entry(db: sqlite3.Connection, project_id: int, label: str, command: str) -> int:
+    """Start an entry: what this connection changes from now on belongs to it.
+
+    Entries that had been undone can no longer be redone and go.
+    """
+    _watch(db)
+    db.execute("DELETE FROM edit_entry WHERE project_id = ? AND undone = 1", (project_id,))
+    cursor = db.execute(
+        "INSERT INTO edit_entry (project_id, label, command, made_us) VALUES (?, ?, ?, ?)",
+        (project_id, label, command, now_us()),
+    )
+    entry = int(cursor.lastrowid or 0)
+    db.execute("INSERT INTO temp.open_entry VALUES (?)", (entry,))
+    return entry
+
+
+def close_entry(db: sqlite3.Connection, entry: int) -> Changes:
+    """End the entry and say what it changed; an entry that changed nothing is dropped."""
+    db.execute("DELETE FROM temp.open_entry")
+    changes = Changes()
+    for row in db.execute(
+        "SELECT table_name, row_id FROM edit_change WHERE entry_id = ?", (entry,)
+    ):
+        changes.add(row["table_name"], row["row_id"])
+    if not changes.rows:
+        db.execute("DELETE FROM edit_entry WHERE id = ?", (entry,))
+    return changes
+
+
+def undo(db: sqlite3.Connection, project_id: int) -> tuple[str, Changes]:
+    """Take the newest edit back; returns its label and what changed. Raises Conflict if none."""
+    entry = _pick(db, project_id, "undone = 0 ORDER BY id DESC", "There is nothing to undo.")
+    return entry["label"], _replay(db, entry["id"], "before", undone=True)
+
+
+def redo(db: sqlite3.Connection, project_id: int) -> tuple[str, Changes]:
+    """Make the oldest undone edit again. Raises Conflict if there is none."""
+    entry = _pick(db, project_id, "undone = 1 ORDER BY id", "There is nothing to redo.")
+    return entry["label"], _replay(db, entry["id"], "after", undone=False)
+
+
+def labels(db: sqlite3.Connection, project_id: int) -> tuple[str | None, str | None]:
+    """What undo and redo would do, in words."""
+    found: list[str | None] = []
+    for rest in ("undone = 0 ORDER BY id DESC", "undone = 1 ORDER BY id"):
+        row = db.execute(
+            f"SELECT label FROM edit_entry WHERE project_id = ? AND {rest} LIMIT 1", (project_id,)
+        ).fetchone()
+        found.append(row["label"] if row else None)
+    return found[0], found[1]
+
+
+def _pick(db: sqlite3.Connection, project_id: int, rest: str, none: str) -> sqlite3.Row:
+    row: sqlite3.Row | None = db.execute(
+        f"SELECT id, label FROM edit_entry WHERE project_id = ? AND {rest} LIMIT 1", (project_id,)
+    ).fetchone()
+    if row is None:
+        raise Conflict(none)
+    return row
+
+
+def _replay(db: sqlite3.Connection, entry: int, to: str, *, undone: bool) -> Changes:
+    order = "DESC" if undone else "ASC"
+    rows = db.execute(
+        f"SELECT table_name, row_id, {to} AS state FROM edit_change WHERE entry_id = ? ORDER BY id {order}",
+        (entry,),
+    ).fetchall()
+    db.execute("PRAGMA defer_foreign_keys = ON")
+    changes = Changes()
+    for row in rows:
+        table = row["table_name"]
+        _restore(db, table, row["row_id"], row["state"])
+        changes.add(table, row["row_id"])
+    db.execute("UPDATE edit_entry SET undone = ? WHERE id = ?", (int(undone), entry))
+    return changes
+
+
+def _restore(db: sqlite3.Connection, table: str, row_id: int, state: str | None) -> None:
+    if state is None:
+        db.execute(f"DELETE FROM {table} WHERE id = ?", (row_id,))
+        return
+    values = json.loads(state)
+    columns = ", ".join(values)
+    marks = ", ".join("?" for _ in values)
+    sets = ", ".join(f"{column} = excluded.{column}" for column in values)
+    if table in BOOKKEEPING:
+        pairs = ", ".join(f"{column} = ?" for column in values)
+        db.execute(f"UPDATE {table} SET {pairs} WHERE id = ?", (*values.values(), row_id))
+        return
+    db.execute(
+        f"INSERT INTO {table} ({columns}) VALUES ({marks}) ON CONFLICT (id) DO UPDATE SET {sets}",
+        tuple(values.values()),
+    )
+
+
+def _watch(db: sqlite3.Connection) -> None:
+    """Put the triggers on this connection, once."""
+    if db.execute("SELECT 1 FROM temp.sqlite_master WHERE name = 'open_entry'").fetchone():
+        return
+    db.execute("CREATE TEMP TABLE open_entry (entry_id INTEGER NOT NULL)")
+    for table in TABLES:
+        skip = BOOKKEEPING.get(table, set())
+        columns = [
+            r["name"] for r in db.execute(f"PRAGMA table_info({table})") if r["name"] not in skip
+        ]
+        old = _row_json("OLD", columns)
+        new = _row_json("NEW", columns)
+        moments = {"INSERT": ("NEW", "NULL", new), "DELETE": ("OLD", old, "NULL")}
+        moments[f"UPDATE OF {', '.join(columns)}"] = ("NEW", old, new)
+        for number, (moment, (row, before, after)) in enumerate(moments.items()):
+            db.execute(
+                f"CREATE TEMP TRIGGER watch_{table}_{number} AFTER {moment} ON main.{table} BEGIN "
+                "INSERT INTO edit_change (entry_id, table_name, row_id, before, after) "
+                f"SELECT entry_id, '{table}', {row}.id, {before}, {after} FROM open_entry; END"
+            )
+
+
+def _row_json(row: str, columns: list[str]) -> str:
+    pairs = ", ".join(f"'{column}', {row}.{column}" for column in columns)
+    return f"json_object({pairs})"

@@ -1,0 +1,329 @@
+"""Projects with their sources and pieces: made, listed, read, copied, removed."""
+
+from __future__ import annotations
+
+import sqlite3
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from mortiser.core.cue_timing import retime
+from mortiser.core.edits.retiming import untimed_cue
+from mortiser.core.errors import NotFound
+from mortiser.core.finish.builtin import DEFAULT_FINISH
+from mortiser.core.grouping import GROUPINGS, GroupName, group
+from mortiser.core.spans import SpanMap
+from mortiser.core.words import Cue, Word
+from mortiser.store.database import Database, now_us
+from mortiser.store.rows import WORD_COLUMNS, load_cues, load_spans, word_of
+from mortiser.store.sql_desk import SqlDesk
+
+AUDIO_ONLY_FRAME = (1080, 1920)
+"""The frame of a piece made from a recording without a picture."""
+
+
+@dataclass(frozen=True)
+class NewSource:
+    """What is known of a recording when it is brought in (see media.probe)."""
+
+    name: str
+    path: str
+    kind: str
+    size_bytes: int
+    duration_us: int
+    width: int
+    height: int
+    rotation: int
+    frame_count: int
+    frame_rate: float
+    variable_rate: bool
+    audio_tracks: int
+    video_codec: str | None
+    audio_codec: str | None
+    playable: bool
+
+
+@dataclass(frozen=True)
+class Piece:
+    """A piece with what is needed to show or deliver it."""
+
+    id: int
+    project_id: int
+    name: str
+    width: int
+    height: int
+    finish: str
+    grouping: GroupName
+    spans: SpanMap
+    source_id: int
+
+
+def create_project(
+    database: Database,
+    name: str,
+    source: NewSource,
+    *,
+    finish: str = DEFAULT_FINISH,
+    grouping: GroupName = "quick",
+) -> tuple[int, int, int]:
+    """A project with one source and a piece that keeps all of it; their three ids."""
+    with database.transaction() as db:
+        at = now_us()
+        project = _insert(db, "project", name=name, created_us=at, changed_us=at)
+        values = {**source.__dict__, "project_id": project, "proxy_path": None}
+        values |= {"variable_rate": int(source.variable_rate), "playable": int(source.playable)}
+        source_id = _insert(db, "source", **values)
+        width, height = (source.width, source.height) if source.width else AUDIO_ONLY_FRAME
+        piece = _insert(
+            db,
+            "piece",
+            project_id=project,
+            name=name,
+            width=width,
+            height=height,
+            finish=finish,
+            grouping=grouping,
+        )
+        _insert(
+            db,
+            "span",
+            piece_id=piece,
+            position=0,
+            source_id=source_id,
+            start_us=0,
+            end_us=source.duration_us,
+        )
+        return project, source_id, piece
+
+
+def list_projects(database: Database) -> list[sqlite3.Row]:
+    """Every project with its first source and its newest job, last changed first."""
+    return database.connection.execute(
+        "SELECT project.*, source.id AS source_id, source.duration_us, source.kind, "
+        "(SELECT count(*) FROM cue JOIN piece ON piece.id = cue.piece_id "
+        " WHERE piece.project_id = project.id) AS cue_count, "
+        "(SELECT status FROM job WHERE job.project_id = project.id AND kind = 'transcribe' "
+        " ORDER BY job.id DESC LIMIT 1) AS hearing "
+        "FROM project JOIN source ON source.id = "
+        "(SELECT min(id) FROM source WHERE source.project_id = project.id) "
+        "ORDER BY project.changed_us DESC, project.id DESC"
+    ).fetchall()
+
+
+def project_row(db: sqlite3.Connection, project_id: int) -> sqlite3.Row:
+    """The project's row. Raises NotFound."""
+    return _one(db, "project", project_id, "That project is not there any more.")
+
+
+def source_row(db: sqlite3.Connection, source_id: int) -> sqlite3.Row:
+    """The source's row. Raises NotFound."""
+    return _one(db, "source", source_id, "That recording is not there any more.")
+
+
+def source_rows(db: sqlite3.Connection, project_id: int) -> list[sqlite3.Row]:
+    """The project's sources, oldest first."""
+    return db.execute(
+        "SELECT * FROM source WHERE project_id = ? ORDER BY id", (project_id,)
+    ).fetchall()
+
+
+def pieces(db: sqlite3.Connection, project_id: int) -> list[Piece]:
+    """The project's pieces, oldest first."""
+    rows = db.execute("SELECT id FROM piece WHERE project_id = ? ORDER BY id", (project_id,))
+    return [piece(db, row["id"]) for row in rows.fetchall()]
+
+
+def piece(db: sqlite3.Connection, piece_id: int) -> Piece:
+    """One piece. Raises NotFound."""
+    row = _one(db, "piece", piece_id, "That piece is not there any more.")
+    spans = load_spans(db, piece_id)
+    return Piece(
+        row["id"],
+        row["project_id"],
+        row["name"],
+        row["width"],
+        row["height"],
+        row["finish"],
+        row["grouping"],
+        SpanMap(spans),
+        spans[0].source_id,
+    )
+
+
+def piece_cues(db: sqlite3.Connection, piece_id: int) -> list[Cue]:
+    """All cues of a piece in time order."""
+    return load_cues(db, "cue.piece_id = ?", (piece_id,))
+
+
+def window_cues(db: sqlite3.Connection, piece_id: int, from_us: int, to_us: int) -> list[Cue]:
+    """The cues that show in ``[from_us, to_us)`` of the piece, in time order."""
+    return load_cues(
+        db, "cue.piece_id = ? AND cue.start_us < ? AND cue.end_us > ?", (piece_id, to_us, from_us)
+    )
+
+
+def source_words(db: sqlite3.Connection, source_id: int) -> list[Word]:
+    """All words of a source in time order."""
+    rows = db.execute(
+        f"SELECT {WORD_COLUMNS} FROM word WHERE source_id = ? ORDER BY start_us, end_us, id",
+        (source_id,),
+    )
+    return [word_of(row) for row in rows]
+
+
+def replace_words(
+    database: Database, source_id: int, from_us: int, words: Sequence[Word]
+) -> list[Word]:
+    """Replace the heard words of a source from ``from_us`` on by ``words``, cues gone with them."""
+    with database.transaction() as db:
+        project_id = source_row(db, source_id)["project_id"]
+        db.execute(
+            "DELETE FROM cue WHERE id IN (SELECT cue_id FROM cue_word JOIN word ON "
+            "word.id = cue_word.word_id WHERE word.source_id = ? AND word.start_us >= ?)",
+            (source_id, from_us),
+        )
+        db.execute("DELETE FROM word WHERE source_id = ? AND start_us >= ?", (source_id, from_us))
+        db.execute("DELETE FROM edit_entry WHERE project_id = ?", (project_id,))
+        return _insert_words(db, source_id, words)
+
+
+def append_line(database: Database, piece_id: int, words: Sequence[Word]) -> None:
+    """Add freshly heard words behind the last ones, grouped into cues of the piece.
+
+    The last caption that was there may be retimed (its gap closed), never regrouped.
+    """
+    if not words:
+        return
+    with database.transaction() as db:
+        kept = piece(db, piece_id)
+        stored = _insert_words(db, kept.source_id, words)
+        desk = SqlDesk(db, kept.project_id)
+        last = db.execute(
+            "SELECT id FROM cue WHERE piece_id = ? ORDER BY start_us DESC, id DESC LIMIT 2",
+            (piece_id,),
+        ).fetchall()
+        tail = [desk.cue(row["id"]) for row in reversed(last)]
+        for start, end in group(stored, GROUPINGS[kept.grouping]):
+            tail.append(desk.save_cue(untimed_cue(piece_id, stored[start:end], kept.spans)))
+        fresh = retime(tail, kept.spans)
+        skip = 1 if len(last) == 2 else 0
+        for old, new in zip(tail[skip:], fresh[skip:], strict=True):
+            if old != new:
+                desk.save_cue(new)
+
+
+def set_proxy(database: Database, source_id: int, path: str) -> None:
+    """Note the file that the browser plays in the source's stead."""
+    with database.transaction() as db:
+        db.execute("UPDATE source SET proxy_path = ? WHERE id = ?", (path, source_id))
+
+
+def duplicate_project(database: Database, project_id: int, new_paths: dict[str, str]) -> int:
+    """A copy with its words, cues and looks; ``new_paths`` maps stored files to their copies.
+
+    The journal and the deliveries stay with the original.
+    """
+    with database.transaction() as db:
+        old = project_row(db, project_id)
+        at = now_us()
+        copy = _insert(db, "project", name=f"{old['name']} (copy)", created_us=at, changed_us=at)
+        sources = _copy_rows(db, "source", "project_id = ?", project_id, {"project_id": copy})
+        for new in sources.values():
+            for column in ("path", "proxy_path"):
+                row = db.execute(f"SELECT {column} FROM source WHERE id = ?", (new,)).fetchone()
+                if row[0]:
+                    db.execute(
+                        f"UPDATE source SET {column} = ? WHERE id = ?", (new_paths[row[0]], new)
+                    )
+        words: dict[int, int] = {}
+        for source, new in sources.items():
+            words |= _copy_rows(db, "word", "source_id = ?", source, {"source_id": new})
+        for old_piece, new_piece in _copy_rows(
+            db, "piece", "project_id = ?", project_id, {"project_id": copy}
+        ).items():
+            for span in db.execute(
+                "SELECT * FROM span WHERE piece_id = ?", (old_piece,)
+            ).fetchall():
+                _insert(
+                    db,
+                    "span",
+                    piece_id=new_piece,
+                    position=span["position"],
+                    source_id=sources[span["source_id"]],
+                    start_us=span["start_us"],
+                    end_us=span["end_us"],
+                )
+            cues = _copy_rows(db, "cue", "piece_id = ?", old_piece, {"piece_id": new_piece})
+            for cue, new_cue in cues.items():
+                db.executemany(
+                    "INSERT INTO cue_word (cue_id, word_id, position) VALUES (?, ?, ?)",
+                    [
+                        (new_cue, words[row["word_id"]], row["position"])
+                        for row in db.execute("SELECT * FROM cue_word WHERE cue_id = ?", (cue,))
+                    ],
+                )
+        return copy
+
+
+def delete_project(database: Database, project_id: int) -> None:
+    """Remove a project and all that belongs to it. Raises NotFound."""
+    with database.transaction() as db:
+        project_row(db, project_id)
+        db.execute("DELETE FROM piece WHERE project_id = ?", (project_id,))
+        db.execute("DELETE FROM project WHERE id = ?", (project_id,))
+
+
+def _insert_words(db: sqlite3.Connection, source_id: int, words: Sequence[Word]) -> list[Word]:
+    stored: list[Word] = []
+    for word in words:
+        new = _insert(
+            db,
+            "word",
+            source_id=source_id,
+            text=word.text,
+            start_us=word.start_us,
+            end_us=word.end_us,
+            confidence=word.confidence,
+            speaker=word.speaker,
+            origin=word.origin,
+            aligned=int(word.aligned),
+        )
+        stored.append(
+            Word(
+                word.text,
+                word.start_us,
+                word.end_us,
+                word.confidence,
+                word.speaker,
+                word.origin,
+                word.aligned,
+                new,
+            )
+        )
+    return stored
+
+
+def _copy_rows(
+    db: sqlite3.Connection, table: str, where: str, value: int, change: dict[str, int]
+) -> dict[int, int]:
+    """Copy rows with some columns changed; old ids to new ids."""
+    ids: dict[int, int] = {}
+    rows = db.execute(f"SELECT * FROM {table} WHERE {where} ORDER BY id", (value,)).fetchall()
+    for row in rows:
+        values = {key: row[key] for key in row.keys() if key != "id"}  # noqa: SIM118
+        ids[row["id"]] = _insert(db, table, **(values | change))
+    return ids
+
+
+def _insert(db: sqlite3.Connection, table: str, **values: object) -> int:
+    columns, marks = ", ".join(values), ", ".join("?" for _ in values)
+    cursor = db.execute(f"INSERT INTO {table} ({columns}) VALUES ({marks})", tuple(values.values()))
+    return int(cursor.lastrowid or 0)
+
+
+def _one(db: sqlite3.Connection, table: str, row_id: int, missing: str) -> sqlite3.Row:
+    row: sqlite3.Row | None = db.execute(
+        f"SELECT * FROM {table} WHERE id = ?", (row_id,)
+    ).fetchone()
+    if row is None:
+        raise NotFound(missing)
+    return row

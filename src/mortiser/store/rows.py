@@ -1,0 +1,71 @@
+"""Rows to values and back, where several modules need the same."""
+
+from __future__ import annotations
+
+import sqlite3
+from collections.abc import Iterable
+
+from mortiser.core.spans import Span
+from mortiser.core.words import Cue, Word
+
+WORD_COLUMNS = (
+    "word.id AS word_id, word.text, word.start_us AS word_start, word.end_us AS word_end, "
+    "word.confidence, word.speaker, word.origin, word.aligned"
+)
+
+
+def word_of(row: sqlite3.Row) -> Word:
+    """The word in a row that has WORD_COLUMNS."""
+    return Word(
+        row["text"],
+        row["word_start"],
+        row["word_end"],
+        row["confidence"],
+        row["speaker"],
+        row["origin"],
+        bool(row["aligned"]),
+        row["word_id"],
+    )
+
+
+def load_cues(db: sqlite3.Connection, where: str, values: Iterable[object]) -> list[Cue]:
+    """Cues with their words, in time order, for an SQL condition on ``cue``."""
+    found = db.execute(
+        f"SELECT cue.*, {WORD_COLUMNS} FROM cue JOIN cue_word ON cue_word.cue_id = cue.id "
+        f"JOIN word ON word.id = cue_word.word_id WHERE {where} "
+        "ORDER BY cue.start_us, cue.id, cue_word.position",
+        tuple(values),
+    )
+    cues: list[Cue] = []
+    words: list[Word] = []
+    head: sqlite3.Row | None = None
+    for row in found:
+        if head is not None and row["id"] != head["id"]:
+            cues.append(_cue(head, words))
+            words = []
+        head = row
+        words.append(word_of(row))
+    if head is not None:
+        cues.append(_cue(head, words))
+    return cues
+
+
+def _cue(row: sqlite3.Row, words: list[Word]) -> Cue:
+    return Cue(
+        row["piece_id"],
+        tuple(words),
+        row["start_us"],
+        row["end_us"],
+        bool(row["start_pinned"]),
+        bool(row["end_pinned"]),
+        row["id"],
+    )
+
+
+def load_spans(db: sqlite3.Connection, piece_id: int) -> list[Span]:
+    """The piece's spans in play order."""
+    rows = db.execute(
+        "SELECT source_id, start_us, end_us FROM span WHERE piece_id = ? ORDER BY position",
+        (piece_id,),
+    )
+    return [Span(row["source_id"], row["start_us"], row["end_us"]) for row in rows]

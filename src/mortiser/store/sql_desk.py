@@ -1,0 +1,156 @@
+"""The desk that edits work on, over the open transaction of one project."""
+
+from __future__ import annotations
+
+import sqlite3
+from dataclasses import replace
+
+from mortiser.core.errors import NotFound
+from mortiser.core.grouping import GroupName
+from mortiser.core.spans import SpanMap
+from mortiser.core.words import Cue, Word
+from mortiser.store.rows import load_cues, load_spans
+
+
+class SqlDesk:
+    """Desk (see core.edits.desk) in SQL; ids of other projects are not found."""
+
+    def __init__(self, db: sqlite3.Connection, project_id: int) -> None:
+        self._db = db
+        self._project_id = project_id
+        rows = db.execute("SELECT id FROM piece WHERE project_id = ?", (project_id,))
+        self._pieces = {row["id"] for row in rows}
+
+    def cue(self, cue_id: int) -> Cue:
+        found = load_cues(self._db, "cue.id = ?", (cue_id,))
+        if not found or found[0].piece_id not in self._pieces:
+            raise NotFound("That caption is not there any more. The page shows the newest state.")
+        return found[0]
+
+    def cues(self, piece_id: int) -> list[Cue]:
+        self._known(piece_id)
+        return load_cues(self._db, "cue.piece_id = ?", (piece_id,))
+
+    def around(self, cue: Cue, reach: int) -> tuple[list[Cue], list[Cue]]:
+        key = (cue.piece_id, cue.start_us, cue.id, reach)
+        before = self._near("<", "DESC", key)
+        after = self._near(">", "ASC", key)
+        return before, after
+
+    def _near(self, side: str, order: str, key: tuple[int, int, int, int]) -> list[Cue]:
+        return load_cues(
+            self._db,
+            f"cue.id IN (SELECT id FROM cue WHERE piece_id = ? AND (start_us, id) {side} (?, ?) "
+            f"ORDER BY start_us {order}, id {order} LIMIT ?)",
+            key,
+        )
+
+    def word_room(self, cue: Cue) -> tuple[int, int]:
+        source = self._source_of(cue)
+        first, last = cue.words[0], cue.words[-1]
+        before = self._db.execute(
+            "SELECT end_us FROM word WHERE source_id = ? AND start_us <= ? AND end_us <= ? "
+            "AND id <> ? ORDER BY start_us DESC LIMIT 1",
+            (source, first.start_us, first.start_us, first.id),
+        ).fetchone()
+        after = self._db.execute(
+            "SELECT start_us FROM word WHERE source_id = ? AND start_us >= ? AND id <> ? "
+            "ORDER BY start_us LIMIT 1",
+            (source, last.end_us, last.id),
+        ).fetchone()
+        end = self._db.execute("SELECT duration_us FROM source WHERE id = ?", (source,)).fetchone()
+        right = after["start_us"] if after else max(last.end_us, end["duration_us"])
+        return (before["end_us"] if before else 0, right)
+
+    def spans(self, piece_id: int) -> SpanMap:
+        self._known(piece_id)
+        return SpanMap(load_spans(self._db, piece_id))
+
+    def save_cue(self, cue: Cue) -> Cue:
+        self._known(cue.piece_id)
+        if not cue.words:
+            raise ValueError("a cue has words")
+        old = load_cues(self._db, "cue.id = ?", (cue.id,)) if cue.id else []
+        source = self._source_of(cue)
+        known = {word.id: word for word in old[0].words} if old else {}
+        words = tuple(self._save_word(word, known.get(word.id), source) for word in cue.words)
+        values = (cue.piece_id, cue.start_us, cue.end_us, cue.start_pinned, cue.end_pinned)
+        if cue.id:
+            self._db.execute(
+                "UPDATE cue SET piece_id = ?, start_us = ?, end_us = ?, start_pinned = ?, "
+                "end_pinned = ? WHERE id = ?",
+                (*values, cue.id),
+            )
+            saved = replace(cue, words=words)
+        else:
+            cursor = self._db.execute(
+                "INSERT INTO cue (piece_id, start_us, end_us, start_pinned, end_pinned) "
+                "VALUES (?, ?, ?, ?, ?)",
+                values,
+            )
+            saved = replace(cue, words=words, id=int(cursor.lastrowid or 0))
+        if not old or [w.id for w in old[0].words] != [w.id for w in words]:
+            self._db.execute("DELETE FROM cue_word WHERE cue_id = ?", (saved.id,))
+            self._db.executemany(
+                "INSERT INTO cue_word (cue_id, word_id, position) VALUES (?, ?, ?)",
+                [(saved.id, word.id, position) for position, word in enumerate(words)],
+            )
+        return saved
+
+    def _save_word(self, word: Word, old: Word | None, source: int) -> Word:
+        values = (
+            word.text,
+            word.start_us,
+            word.end_us,
+            word.confidence,
+            word.speaker,
+            word.origin,
+            word.aligned,
+        )
+        if word.id == 0:
+            cursor = self._db.execute(
+                "INSERT INTO word (source_id, text, start_us, end_us, confidence, speaker, origin, "
+                "aligned) VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
+                (source, *values),
+            )
+            return replace(word, id=int(cursor.lastrowid or 0))
+        if old is not None and old != word:
+            self._db.execute(
+                "UPDATE word SET text = ?, start_us = ?, end_us = ?, confidence = ?, speaker = ?, "
+                "origin = ?, aligned = ? WHERE id = ?",
+                (*values, word.id),
+            )
+        return word
+
+    def delete_cue(self, cue: Cue) -> None:
+        self._known(cue.piece_id)
+        self._db.execute("DELETE FROM cue_word WHERE cue_id = ?", (cue.id,))
+        self._db.execute("DELETE FROM cue WHERE id = ?", (cue.id,))
+
+    def delete_words(self, word_ids: list[int]) -> None:
+        for word_id in word_ids:
+            self._db.execute("DELETE FROM cue_word WHERE word_id = ?", (word_id,))
+            self._db.execute("DELETE FROM word WHERE id = ?", (word_id,))
+
+    def set_finish(self, piece_id: int, finish: str) -> None:
+        self._known(piece_id)
+        self._db.execute("UPDATE piece SET finish = ? WHERE id = ?", (finish, piece_id))
+
+    def set_grouping(self, piece_id: int, grouping: GroupName) -> None:
+        self._known(piece_id)
+        self._db.execute("UPDATE piece SET grouping = ? WHERE id = ?", (grouping, piece_id))
+
+    def rename_project(self, name: str) -> None:
+        self._db.execute("UPDATE project SET name = ? WHERE id = ?", (name, self._project_id))
+
+    def _known(self, piece_id: int) -> None:
+        if piece_id not in self._pieces:
+            raise NotFound("That piece is not part of this project.")
+
+    def _source_of(self, cue: Cue) -> int:
+        stored = [word.id for word in cue.words if word.id]
+        if stored:
+            row = self._db.execute("SELECT source_id FROM word WHERE id = ?", stored[:1]).fetchone()
+            if row:
+                return int(row["source_id"])
+        return load_spans(self._db, cue.piece_id)[0].source_id
