@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any
+from typing import Annotated
 
 from fastapi import APIRouter, Query, Response
 from fastapi.responses import FileResponse
@@ -41,16 +41,21 @@ def cues(
 @router.get("/pieces/{piece_id}/scene")
 def scene(
     piece_id: int,
+    shop: OpenShop,
     from_us: Annotated[int, Query(ge=0)],
     to_us: Annotated[int, Query(gt=0)],
-    shop: OpenShop,
-) -> dict[str, Any]:
-    """The scene of a window of the piece (see core.scene)."""
+    finish: str | None = None,
+) -> schemas.SceneView:
+    """The scene of a window of the piece (see core.scene), in its finish or in another to try."""
     with shop.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
         found = projects.window_cues(db, piece_id, from_us, to_us)
+    look = FINISHES.get(finish or piece.finish)
+    if look is None:
+        raise NotFound(f"There is no finish “{finish}”.")
     size = even_size(piece.width, piece.height)
-    return scene_json(build_scene(found, FINISHES[piece.finish], size, piece.spans, font_book()))
+    built = build_scene(found, look, size, piece.spans, font_book())
+    return schemas.SceneView.model_validate(scene_json(built))
 
 
 @router.get("/pieces/{piece_id}/captions.{ending}", response_class=Response)

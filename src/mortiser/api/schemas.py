@@ -182,6 +182,7 @@ class ProjectView(BaseModel):
 class ProjectCard(BaseModel):
     id: int
     name: str
+    revision: int
     changed_us: int
     duration_us: int
     kind: Literal["video", "audio"]
@@ -241,6 +242,49 @@ class PeaksView(BaseModel):
     start_us: int
     step_us: int
     peaks: list[int] = Field(description="Loudest sample of each step, 0 to 255.")
+
+
+Ease = Literal["hold", "linear", "out", "inout", "over"]
+TrackView = list[tuple[int, list[float], Ease]]
+ColourView = tuple[int, int, int, int]
+
+
+class PathView(BaseModel):
+    outline_of: int = Field(description="Index of the outline in the scene's list.")
+    x: float
+    y: float
+    pivot: tuple[float, float]
+    outline: tuple[float, ColourView] | None
+    shadow: tuple[float, float, float, ColourView] | None
+    fill: TrackView
+    opacity: TrackView
+    move: TrackView
+    scale: TrackView
+
+
+class RectView(BaseModel):
+    box: TrackView
+    radius: float
+    fill: ColourView
+    opacity: TrackView
+    move: TrackView
+
+
+class SceneCueView(BaseModel):
+    id: int
+    start_us: int
+    end_us: int
+    rects: list[RectView]
+    paths: list[PathView]
+
+
+class SceneView(BaseModel):
+    """Everything a painter needs (see core.scene)."""
+
+    width: int
+    height: int
+    outlines: list[str]
+    cues: list[SceneCueView]
 
 
 class FinishView(BaseModel):

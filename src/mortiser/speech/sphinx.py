@@ -20,7 +20,7 @@ FRAME_S = 0.01
 ONSET_BIAS_S = 0.055
 END_BIAS_S = 0.015
 SHORTEST_S = 0.04
-PHONE_S = (0.032, 0.26)
+PHONE_S = (0.022, 0.34)
 """Seconds a phone usually takes; words outside are less likely to be what was said."""
 
 

@@ -18,6 +18,7 @@ from mortiser.core.edits.retiming import retime_all, retime_near, untimed_cue
 from mortiser.core.errors import BadInput
 from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.grouping import GROUPINGS, GroupName, group
+from mortiser.core.time import parse_timecode
 from mortiser.core.words import Cue, tokens, word_key
 
 
@@ -93,6 +94,25 @@ class SetCueTimes(_Edit):
                 raise BadInput("That end lies beyond the next caption. Move that one first.")
             if end > desk.spans(cue.piece_id).duration_us:
                 raise BadInput("That end lies beyond the end of the recording.")
+
+
+class TypeCueTime(_Edit):
+    """Pin an edge of a caption to a time as somebody typed it (``1:02.500``, ``62.5``)."""
+
+    kind: Literal["type_cue_time"] = "type_cue_time"
+    cue_id: int
+    edge: Literal["start", "end"]
+    text: str = Field(max_length=40)
+
+    def label(self, desk: Desk) -> str:
+        return f"set caption {self.edge}"
+
+    def apply(self, desk: Desk) -> None:
+        at = parse_timecode(self.text)
+        if self.edge == "start":
+            SetCueTimes(cue_id=self.cue_id, start_us=at).apply(desk)
+        else:
+            SetCueTimes(cue_id=self.cue_id, end_us=at).apply(desk)
 
 
 class UnpinCue(_Edit):
@@ -227,6 +247,7 @@ class RenameProject(_Edit):
 Edit = Annotated[
     RetypeCue
     | SetCueTimes
+    | TypeCueTime
     | UnpinCue
     | DeleteCue
     | SplitCue

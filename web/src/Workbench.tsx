@@ -1,0 +1,100 @@
+/** One project open for work: the rule of stages, Strip, preview with Loupe, and Tray. */
+import { Keyboard } from "lucide-react";
+import { useEffect, useState } from "react";
+import { Link } from "wouter";
+import type { Pulse } from "./api/client";
+import { Loupe } from "./loupe/Loupe";
+import type { Player } from "./playback/player";
+import { Preview } from "./preview/Preview";
+import { StageRule } from "./stages/StageRule";
+import { goTo } from "./stages/stage";
+import { Tray } from "./stages/Tray";
+import { close, load, onPulse, useProject } from "./state/project";
+import { Strip } from "./strip/Strip";
+import { KeySheet } from "./ui/KeySheet";
+import { isTyping, KEYS } from "./ui/keys";
+
+export function Workbench({ projectId }: { projectId: number }) {
+  const project = useProject((state) => state.project);
+  const problem = useProject((state) => state.problem);
+  const [player, setPlayer] = useState<Player | null>(null);
+  const [sheet, setSheet] = useState(false);
+
+  useEffect(() => {
+    let events: EventSource | null = null;
+    let over = false;
+    void load(projectId).then(() => {
+      if (over) return;
+      const { project: loaded } = useProject.getState();
+      if (!loaded) return;
+      document.title = `${loaded.name} · Mortiser`;
+      const heard = loaded.jobs.every((job) => job.kind !== "transcribe" || job.status === "done");
+      goTo(heard ? "Proof" : "Gather");
+      events = new EventSource(`/api/projects/${projectId}/events`);
+      events.addEventListener("pulse", (event) => void onPulse(JSON.parse(event.data) as Pulse));
+    });
+    return () => {
+      over = true;
+      events?.close();
+      close();
+    };
+  }, [projectId]);
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (isTyping(event.target) || document.querySelector("[role=dialog]")) return;
+      if (event.key === "?") {
+        setSheet(true);
+        return;
+      }
+      const key = KEYS.find((candidate) => candidate.matches(event));
+      if (!key) return;
+      const onButton =
+        event.target instanceof HTMLButtonElement && (event.key === " " || event.key === "Enter");
+      if (onButton) return;
+      event.preventDefault();
+      key.run(player);
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [player]);
+
+  if (problem) {
+    return (
+      <div className="grid h-full place-items-center">
+        <div className="text-center">
+          <p>{problem}</p>
+          <Link href="/" className="mt-3 inline-block text-chalk underline">
+            Back to all projects
+          </Link>
+        </div>
+      </div>
+    );
+  }
+  const piece = project?.pieces[0];
+  const source = project?.sources[0];
+  if (!project || !piece || !source) return null;
+  return (
+    <div className="flex h-full flex-col">
+      <StageRule />
+      <main className="grid min-h-0 flex-1 grid-cols-[minmax(440px,1fr)_430px_340px] max-xl:grid-cols-[minmax(400px,1fr)_400px_320px]">
+        <Strip piece={piece} player={player} />
+        <div className="flex min-h-0 flex-col">
+          <Preview piece={piece} source={source} player={player} onPlayer={setPlayer} />
+          <Loupe piece={piece} player={player} />
+        </div>
+        <Tray project={project} player={player} />
+      </main>
+      <button
+        type="button"
+        title="Keys (?)"
+        aria-label="Show all keys"
+        className="fixed right-3 bottom-3 rounded border border-line bg-card p-1.5 text-dim hover:text-ink"
+        onClick={() => setSheet(true)}
+      >
+        <Keyboard size={16} />
+      </button>
+      <KeySheet open={sheet} onOpen={setSheet} />
+    </div>
+  );
+}

@@ -1,0 +1,51 @@
+/** The server's routes, typed from its own description; errors become Problem exceptions. */
+import createClient from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+export type Schemas = components["schemas"];
+export type Cue = Schemas["CueView"];
+export type Word = Schemas["WordView"];
+export type Project = Schemas["ProjectView"];
+export type ProjectCard = Schemas["ProjectCard"];
+export type Piece = Schemas["PieceView"];
+export type Source = Schemas["SourceView"];
+export type Job = Schemas["JobView"];
+export type Delivery = Schemas["DeliveryView"];
+export type EditAnswer = Schemas["EditAnswer"];
+export type Edit = Schemas["EditRequest"]["edit"];
+export type Pulse = Schemas["Pulse"];
+export type Scene = Schemas["SceneView"];
+export type SceneCue = Schemas["SceneCueView"];
+export type Track = Schemas["PathView"]["opacity"];
+export type Finish = Schemas["FinishView"];
+
+/** An answer that says what went wrong and what to do. */
+export class Problem extends Error {
+  constructor(
+    readonly code: string,
+    message: string,
+  ) {
+    super(message);
+  }
+}
+
+export const api = createClient<paths>();
+
+/** Any error body as a Problem. */
+export function asProblem(body: unknown): Problem {
+  if (body && typeof body === "object" && "message" in body && "code" in body) {
+    return new Problem(String(body.code), String(body.message));
+  }
+  return new Problem("error", "The server did not answer as expected. Try again.");
+}
+
+/** The data of an answer, or its Problem thrown. */
+export async function take<T>(
+  answer: Promise<{ data?: T; error?: unknown; response: Response }>,
+): Promise<T> {
+  const { data, error } = await answer.catch(() => {
+    throw new Problem("offline", "Mortiser does not answer. Is it still running?");
+  });
+  if (error !== undefined) throw asProblem(error);
+  return data as T;
+}

@@ -1,0 +1,31 @@
+import "@fontsource/atkinson-hyperlegible/400.css";
+import "@fontsource/atkinson-hyperlegible/700.css";
+import "@fontsource/atkinson-hyperlegible-mono/400.css";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { Route, Switch } from "wouter";
+import { StartPage } from "./start/StartPage";
+import "./style.css";
+import { Notices } from "./ui/notice";
+import { startTheme } from "./ui/theme";
+import { Workbench } from "./Workbench";
+
+startTheme();
+const client = new QueryClient({ defaultOptions: { queries: { retry: 1 } } });
+const root = document.getElementById("root");
+if (root) {
+  createRoot(root).render(
+    <StrictMode>
+      <QueryClientProvider client={client}>
+        <Switch>
+          <Route path="/projects/:id">{({ id }) => <Workbench projectId={Number(id)} />}</Route>
+          <Route>
+            <StartPage />
+          </Route>
+        </Switch>
+        <Notices />
+      </QueryClientProvider>
+    </StrictMode>,
+  );
+}

@@ -1,0 +1,192 @@
+/** The preview: the recording with the painted scene over it, and the controls of playback. */
+import { Pause, Play, StepBack, StepForward } from "lucide-react";
+import { useEffect, useRef, useState } from "react";
+import type { Piece, Source } from "../api/client";
+import { Player } from "../playback/player";
+import { SceneWindows } from "../playback/sceneWindows";
+import { useProject } from "../state/project";
+import { clock } from "../ui/format";
+
+interface Props {
+  piece: Piece;
+  source: Source;
+  player: Player | null;
+  onPlayer: (player: Player | null) => void;
+}
+
+const RATES = [0.5, 0.75, 1, 1.25, 1.5, 2];
+
+export function Preview({ piece, source, player, onPlayer }: Props) {
+  const video = useRef<HTMLVideoElement>(null);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const stage = useRef<HTMLDivElement>(null);
+  const box = useFit(stage, piece.width / piece.height);
+  const version = useProject((state) => state.sceneVersion);
+  const windows = useRef<SceneWindows | null>(null);
+
+  useEffect(() => {
+    const media = video.current;
+    if (!media || !source.playable) return;
+    const made = new Player(media, source.kind === "video", piece.duration_us);
+    onPlayer(made);
+    const fetched = new AbortController();
+    fetch(`/api/sources/${source.id}/frames`, { signal: fetched.signal })
+      .then((answer) => answer.arrayBuffer())
+      .then((data) => made.setFrames(new Float64Array(data)))
+      .catch(() => undefined);
+    return () => {
+      fetched.abort();
+      made.close();
+      onPlayer(null);
+    };
+  }, [source.id, source.kind, source.playable, piece.duration_us, onPlayer]);
+
+  useEffect(() => {
+    if (!player) return;
+    const paint = (at: number) => {
+      const context = canvas.current?.getContext("2d");
+      if (!context) return;
+      const painter = windows.current?.at(at);
+      if (painter) painter.paint(context, at, context.canvas.width / painter.scene.width);
+    };
+    windows.current = new SceneWindows(piece.id, () => paint(player.at));
+    return player.listen(paint);
+  }, [player, piece.id]);
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a new version or size is what to paint for
+  useEffect(() => {
+    windows.current?.changed();
+    const context = canvas.current?.getContext("2d");
+    const painter = player && windows.current?.at(player.at);
+    if (context && painter) {
+      painter.paint(context, player.at, context.canvas.width / painter.scene.width);
+    }
+  }, [version, player, box.width]);
+
+  const sharp = window.devicePixelRatio || 1;
+  return (
+    <section aria-label="Preview" className="flex min-h-0 flex-1 flex-col bg-easel">
+      <div ref={stage} className="relative m-3 mb-0 min-h-0 flex-1">
+        <div
+          className="absolute top-1/2 left-1/2 -translate-x-1/2 -translate-y-1/2 bg-[#2e3c40]"
+          style={{ width: box.width, height: box.height }}
+        >
+          {/* biome-ignore lint/a11y/useMediaCaption: the captions are painted over it */}
+          <video
+            ref={video}
+            className="absolute inset-0 h-full w-full"
+            src={source.playable ? `/api/sources/${source.id}/media` : undefined}
+            preload="auto"
+            playsInline
+            onClick={() => player?.toggle()}
+          />
+          <canvas
+            ref={canvas}
+            data-testid="scene"
+            className="pointer-events-none absolute inset-0 h-full w-full"
+            width={Math.max(1, Math.round(box.width * sharp))}
+            height={Math.max(1, Math.round(box.height * sharp))}
+          />
+          {!source.playable && (
+            <p className="absolute inset-0 grid place-items-center p-6 text-center text-white">
+              A copy that the browser can play is being made. Captions can be read and corrected
+              meanwhile.
+            </p>
+          )}
+        </div>
+      </div>
+      <Controls player={player} durationUs={piece.duration_us} />
+    </section>
+  );
+}
+
+function Controls({ player, durationUs }: { player: Player | null; durationUs: number }) {
+  const [playing, setPlaying] = useState(false);
+  const [rate, setRate] = useState(1);
+  const time = useRef<HTMLSpanElement>(null);
+  useEffect(() => {
+    if (!player) return;
+    const over = new AbortController();
+    const read = () => {
+      setPlaying(player.playing);
+      setRate(player.media.playbackRate);
+    };
+    for (const event of ["play", "pause", "ended", "ratechange"]) {
+      player.media.addEventListener(event, read, { signal: over.signal });
+    }
+    const stop = player.listen((at) => {
+      if (time.current) time.current.textContent = clock(at, true);
+    });
+    return () => {
+      over.abort();
+      stop();
+    };
+  }, [player]);
+  const button = "rounded p-1.5 text-white hover:bg-black/20 disabled:opacity-40";
+  return (
+    <div className="flex h-11 shrink-0 items-center justify-center gap-2 text-white">
+      <button
+        type="button"
+        className={button}
+        title="One frame back (←)"
+        aria-label="One frame back"
+        disabled={!player}
+        onClick={() => player?.step(-1)}
+      >
+        <StepBack size={18} />
+      </button>
+      <button
+        type="button"
+        className={button}
+        title="Play or pause (Space)"
+        aria-label={playing ? "Pause" : "Play"}
+        disabled={!player}
+        onClick={() => player?.toggle()}
+      >
+        {playing ? <Pause size={22} fill="currentColor" /> : <Play size={22} fill="currentColor" />}
+      </button>
+      <button
+        type="button"
+        className={button}
+        title="One frame on (→)"
+        aria-label="One frame on"
+        disabled={!player}
+        onClick={() => player?.step(1)}
+      >
+        <StepForward size={18} />
+      </button>
+      <span className="tabular ml-2">
+        <span ref={time}>0:00.000</span> / {clock(durationUs, true)}
+      </span>
+      <select
+        aria-label="Speed"
+        className="tabular ml-2 rounded bg-transparent px-1 py-0.5 hover:bg-black/20"
+        value={RATES.includes(rate) ? rate : 1}
+        onChange={(event) => player?.setRate(Number(event.target.value))}
+      >
+        {RATES.map((value) => (
+          <option key={value} value={value} className="text-black">
+            {value}×
+          </option>
+        ))}
+      </select>
+    </div>
+  );
+}
+
+/** The largest box of a shape (width over height) inside an element. */
+function useFit(frame: React.RefObject<HTMLDivElement | null>, shape: number) {
+  const [size, setSize] = useState({ width: 0, height: 0 });
+  useEffect(() => {
+    const element = frame.current;
+    if (!element) return;
+    const observer = new ResizeObserver(() => {
+      const { clientWidth, clientHeight } = element;
+      const width = Math.floor(Math.min(clientWidth, clientHeight * shape));
+      setSize({ width, height: Math.round(width / shape) });
+    });
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, [frame, shape]);
+  return size;
+}

@@ -1,0 +1,101 @@
+import { Download } from "lucide-react";
+import { api, type Delivery, type Piece, type Project, take } from "../api/client";
+import { Button } from "../ui/Button";
+import { ago, bytes } from "../ui/format";
+import { say } from "../ui/notice";
+import { Progress } from "../ui/Progress";
+import { TraySection } from "../ui/TraySection";
+
+const KINDS: Record<string, string> = {
+  mp4: "Video with captions",
+  srt: "Captions, SubRip",
+  vtt: "Captions, WebVTT",
+};
+
+export function DeliverTray({ project, piece }: { project: Project; piece: Piece }) {
+  const busy = project.deliveries.some((d) => d.status === "running" || d.status === "queued");
+  const deliver = () =>
+    take(
+      api.POST("/api/pieces/{piece_id}/deliveries", { params: { path: { piece_id: piece.id } } }),
+    ).catch((error: Error) => say(error.message, "wrong"));
+  return (
+    <>
+      <TraySection
+        title="Deliver"
+        about={`An MP4 of ${piece.width} × ${piece.height} with the captions burned in, and the captions as SRT and WebVTT.`}
+      >
+        <Button kind="main" className="w-full" disabled={busy} onClick={() => void deliver()}>
+          Deliver this piece
+        </Button>
+      </TraySection>
+      {project.deliveries.length > 0 && (
+        <TraySection title="Deliveries">
+          {project.deliveries.map((delivery) => (
+            <DeliveryCard key={delivery.id} delivery={delivery} current={project.revision} />
+          ))}
+        </TraySection>
+      )}
+      <TraySection title="Caption files now" about="As the captions stand at this moment.">
+        <div className="flex gap-2">
+          {["srt", "vtt", "txt", "json"].map((ending) => (
+            <a
+              key={ending}
+              className="rounded border border-line bg-card px-2.5 py-1 hover:border-dim"
+              href={`/api/pieces/${piece.id}/captions.${ending}`}
+              download
+            >
+              {ending.toUpperCase()}
+            </a>
+          ))}
+        </div>
+      </TraySection>
+    </>
+  );
+}
+
+function DeliveryCard({ delivery, current }: { delivery: Delivery; current: number }) {
+  const act = (action: "cancel" | "retry") =>
+    void take(
+      api.POST(`/api/jobs/{job_id}/${action}`, { params: { path: { job_id: delivery.job_id } } }),
+    ).catch((error: Error) => say(error.message, "wrong"));
+  return (
+    <div className="rounded border border-line bg-card p-3">
+      {(delivery.status === "running" || delivery.status === "queued") && (
+        <Progress
+          label={delivery.status === "queued" ? "Waiting for a free worker" : "Burning in"}
+          value={delivery.progress}
+          secondsLeft={delivery.seconds_left}
+          onCancel={() => act("cancel")}
+        />
+      )}
+      {delivery.status === "done" && (
+        <>
+          <p className="mb-2 text-small text-dim">
+            {ago(delivery.created_us)}
+            {delivery.revision === current ? "" : " · changed since"}
+          </p>
+          {delivery.files.map((file) => (
+            <a
+              key={file.name}
+              className="flex items-center gap-2 rounded px-1.5 py-1 hover:bg-tint"
+              href={`/api/deliveries/${delivery.id}/files/${encodeURIComponent(file.name)}`}
+              download={file.name}
+            >
+              <Download size={15} className="shrink-0 text-chalk" />
+              <span className="flex-1">{KINDS[file.kind] ?? file.name}</span>
+              <span className="text-small text-dim">{bytes(file.size)}</span>
+            </a>
+          ))}
+        </>
+      )}
+      {(delivery.status === "failed" || delivery.status === "cancelled") && (
+        <div className="flex items-center justify-between gap-3">
+          <span className={delivery.status === "failed" ? "text-clay" : "text-dim"}>
+            {delivery.error ?? "Stopped; nothing was kept."}
+          </span>
+          <Button onClick={() => act("retry")}>Do it again</Button>
+        </div>
+      )}
+    </div>
+  );
+}

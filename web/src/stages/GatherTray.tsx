@@ -1,0 +1,92 @@
+import { FileAudio, FileVideo } from "lucide-react";
+import { Link } from "wouter";
+import { api, type Project, take } from "../api/client";
+import { Button } from "../ui/Button";
+import { bytes, length } from "../ui/format";
+import { say } from "../ui/notice";
+import { Progress } from "../ui/Progress";
+import { TraySection } from "../ui/TraySection";
+
+const jobAction = (id: number, action: "cancel" | "retry") =>
+  take(api.POST(`/api/jobs/{job_id}/${action}`, { params: { path: { job_id: id } } })).catch(
+    (error: Error) => say(error.message, "wrong"),
+  );
+
+export function GatherTray({ project }: { project: Project }) {
+  const hearing = project.jobs.find((job) => job.kind === "transcribe");
+  const preparing = project.jobs.find((job) => job.kind === "prepare");
+  return (
+    <>
+      <TraySection title="Recording">
+        {project.sources.map((source) => (
+          <div key={source.id} className="flex gap-3 rounded border border-line bg-card p-3">
+            {source.kind === "video" ? <FileVideo size={20} /> : <FileAudio size={20} />}
+            <div className="min-w-0">
+              <p className="truncate">{source.name}</p>
+              <p className="text-small text-dim">
+                {length(source.duration_us)} · {bytes(source.size_bytes)}
+                {source.kind === "video" &&
+                  ` · ${source.width} × ${source.height} · ${source.frame_rate.toFixed(2).replace(/\.?0+$/, "")} frames/s${source.variable_rate ? " (variable)" : ""}`}
+              </p>
+              {source.audio_tracks > 1 && (
+                <p className="text-small text-dim">
+                  {source.audio_tracks} sound tracks; the first is used.
+                </p>
+              )}
+            </div>
+          </div>
+        ))}
+        {preparing?.status === "running" && (
+          <Progress
+            label="Making a copy to play"
+            value={preparing.progress}
+            secondsLeft={preparing.seconds_left}
+          />
+        )}
+        {preparing?.status === "failed" && (
+          <Failed text={preparing.error} onRetry={() => void jobAction(preparing.id, "retry")} />
+        )}
+      </TraySection>
+      <TraySection title="Transcription" about="English, heard on this machine. Nothing leaves it.">
+        {(hearing?.status === "running" || hearing?.status === "queued") && (
+          <Progress
+            label={hearing.status === "queued" ? "Waiting for a free worker" : "Listening"}
+            value={hearing.progress}
+            secondsLeft={hearing.seconds_left}
+            onCancel={() => void jobAction(hearing.id, "cancel")}
+          />
+        )}
+        {hearing?.status === "done" && <p>All of it has been heard.</p>}
+        {hearing?.status === "cancelled" && (
+          <div className="flex items-center justify-between">
+            <span>Stopped. What was heard is kept.</span>
+            <Button onClick={() => void jobAction(hearing.id, "retry")}>Go on listening</Button>
+          </div>
+        )}
+        {hearing?.status === "failed" && (
+          <Failed text={hearing.error} onRetry={() => void jobAction(hearing.id, "retry")} />
+        )}
+      </TraySection>
+      <TraySection title="Another recording">
+        <p className="text-dim">
+          Each recording is a project of its own.{" "}
+          <Link href="/" className="text-chalk underline">
+            Drop the next one on the start page
+          </Link>
+          .
+        </p>
+      </TraySection>
+    </>
+  );
+}
+
+function Failed({ text, onRetry }: { text: string | null; onRetry: () => void }) {
+  return (
+    <div className="rounded border border-clay bg-card p-3">
+      <p>{text}</p>
+      <Button className="mt-2" onClick={onRetry}>
+        Try again
+      </Button>
+    </div>
+  );
+}

@@ -1,0 +1,55 @@
+/** The six stages, and what each still finds to do. */
+import { create } from "zustand";
+import type { Cue, Project } from "../api/client";
+
+export const STAGES = ["Gather", "Proof", "Pace", "Dress", "Frame", "Deliver"] as const;
+export type Stage = (typeof STAGES)[number];
+
+export const useStage = create<{ stage: Stage }>(() => ({ stage: "Proof" }));
+
+export function goTo(stage: Stage): void {
+  useStage.setState({ stage });
+}
+
+/** A few words on the state of a stage; `wrong` when there is something to look at. */
+export function stageNote(
+  stage: Stage,
+  project: Project,
+  cues: Cue[],
+): { text: string; wrong?: boolean } {
+  const piece = project.pieces[0];
+  switch (stage) {
+    case "Gather": {
+      const hearing = project.jobs.find((job) => job.kind === "transcribe");
+      if (hearing?.status === "running")
+        return { text: `listening ${Math.round(hearing.progress * 100)} %` };
+      if (hearing?.status === "queued") return { text: "waiting" };
+      if (hearing?.status === "failed") return { text: "not transcribed", wrong: true };
+      return {
+        text: `${project.sources.length} recording${project.sources.length > 1 ? "s" : ""}`,
+      };
+    }
+    case "Proof": {
+      const doubts = cues.reduce((n, cue) => n + cue.words.filter((w) => w.doubt).length, 0);
+      return doubts
+        ? { text: `${doubts} doubt${doubts > 1 ? "s" : ""} left`, wrong: true }
+        : { text: cues.length ? "no doubts" : "no words yet" };
+    }
+    case "Pace":
+      return { text: `${cues.length} captions` };
+    case "Dress":
+      return { text: piece?.finish ?? "" };
+    case "Frame":
+      return { text: piece ? `${piece.width} × ${piece.height}` : "" };
+    case "Deliver": {
+      const newest = project.deliveries[0];
+      if (!newest) return { text: "nothing yet" };
+      if (newest.status === "running") return { text: `${Math.round(newest.progress * 100)} %` };
+      if (newest.status === "failed") return { text: "failed", wrong: true };
+      if (newest.status !== "done") return { text: newest.status };
+      return newest.revision === project.revision
+        ? { text: "up to date" }
+        : { text: "changed since" };
+    }
+  }
+}

@@ -1,0 +1,155 @@
+/** A project on the start page, with its menu: rename, duplicate, delete. */
+import { useQueryClient } from "@tanstack/react-query";
+import { AudioLines, Copy, Ellipsis, Pencil, Trash2 } from "lucide-react";
+import { AlertDialog, DropdownMenu } from "radix-ui";
+import { type ReactNode, useState } from "react";
+import { Link } from "wouter";
+import { api, type ProjectCard as Card, take } from "../api/client";
+import { Button } from "../ui/Button";
+import { ago, length } from "../ui/format";
+import { say } from "../ui/notice";
+
+export function ProjectCard({ card }: { card: Card }) {
+  const client = useQueryClient();
+  const [naming, setNaming] = useState(false);
+  const [asking, setAsking] = useState(false);
+  const path = { params: { path: { project_id: card.id } } };
+
+  const act = async (work: Promise<unknown>) => {
+    await work.catch((error: Error) => say(error.message, "wrong"));
+    await client.invalidateQueries({ queryKey: ["projects"] });
+  };
+  const rename = (name: string) => {
+    setNaming(false);
+    if (!name.trim() || name.trim() === card.name) return;
+    const body = { base_revision: card.revision, edit: { kind: "rename_project", name } as const };
+    void act(take(api.POST("/api/projects/{project_id}/edits", { ...path, body })));
+  };
+
+  return (
+    <li className="group relative overflow-hidden rounded border border-line bg-card hover:border-dim">
+      <Link href={`/projects/${card.id}`} aria-label={`Open ${card.name}`} className="block">
+        <div className="grid h-40 place-items-center overflow-hidden bg-easel">
+          {card.kind === "video" ? (
+            <img
+              src={`/api/sources/${card.source_id}/poster`}
+              alt=""
+              className="h-40 w-full object-contain"
+            />
+          ) : (
+            <AudioLines size={44} className="text-white/80" />
+          )}
+        </div>
+      </Link>
+      <div className="p-3 pr-10">
+        {naming ? (
+          <input
+            // biome-ignore lint/a11y/noAutofocus: the field appears because it was asked for
+            autoFocus
+            aria-label="Project name"
+            defaultValue={card.name}
+            maxLength={120}
+            className="w-full rounded border border-chalk bg-page px-1"
+            onFocus={(event) => event.target.select()}
+            onBlur={(event) => rename(event.target.value)}
+            onKeyDown={(event) => {
+              if (event.key === "Enter") event.currentTarget.blur();
+              if (event.key === "Escape") setNaming(false);
+            }}
+          />
+        ) : (
+          <p className="truncate font-bold" title={card.name}>
+            {card.name}
+          </p>
+        )}
+        <p className="truncate text-small text-dim">
+          {length(card.duration_us)} · {status(card)}
+        </p>
+        <p className="text-small text-dim">{ago(card.changed_us)}</p>
+      </div>
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger
+          aria-label={`More for ${card.name}`}
+          className="absolute right-2 bottom-12 rounded p-1.5 text-dim hover:bg-tint hover:text-ink"
+        >
+          <Ellipsis size={16} />
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content
+            align="end"
+            sideOffset={4}
+            className="z-40 w-40 rounded-md border border-line bg-card p-1 shadow-lg"
+            onCloseAutoFocus={(event) => naming && event.preventDefault()}
+          >
+            <Entry icon={<Pencil size={15} />} onSelect={() => setNaming(true)}>
+              Rename
+            </Entry>
+            <Entry
+              icon={<Copy size={15} />}
+              onSelect={() =>
+                void act(take(api.POST("/api/projects/{project_id}/duplicate", path)))
+              }
+            >
+              Duplicate
+            </Entry>
+            <Entry icon={<Trash2 size={15} />} onSelect={() => setAsking(true)}>
+              Delete …
+            </Entry>
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+      <AlertDialog.Root open={asking} onOpenChange={setAsking}>
+        <AlertDialog.Portal>
+          <AlertDialog.Overlay className="fixed inset-0 z-40 bg-black/30" />
+          <AlertDialog.Content className="fixed top-1/2 left-1/2 z-50 w-[420px] -translate-x-1/2 -translate-y-1/2 rounded-lg border border-line bg-page p-6 shadow-xl">
+            <AlertDialog.Title className="text-[16px] font-bold">
+              Delete “{card.name}”?
+            </AlertDialog.Title>
+            <AlertDialog.Description className="mt-2 text-dim">
+              Its recording, {card.cue_count} captions and all deliveries are removed from this
+              machine. This cannot be undone.
+            </AlertDialog.Description>
+            <div className="mt-5 flex justify-end gap-2">
+              <AlertDialog.Cancel asChild>
+                <Button>Keep it</Button>
+              </AlertDialog.Cancel>
+              <AlertDialog.Action asChild>
+                <Button
+                  kind="danger"
+                  onClick={() => void act(take(api.DELETE("/api/projects/{project_id}", path)))}
+                >
+                  Delete project
+                </Button>
+              </AlertDialog.Action>
+            </div>
+          </AlertDialog.Content>
+        </AlertDialog.Portal>
+      </AlertDialog.Root>
+    </li>
+  );
+}
+
+function Entry({
+  icon,
+  onSelect,
+  children,
+}: {
+  icon: ReactNode;
+  onSelect: () => void;
+  children: ReactNode;
+}) {
+  return (
+    <DropdownMenu.Item
+      className="flex cursor-pointer items-center gap-2 rounded px-2 py-1.5 outline-none data-highlighted:bg-tint"
+      onSelect={onSelect}
+    >
+      {icon} {children}
+    </DropdownMenu.Item>
+  );
+}
+
+function status(card: Card): string {
+  if (card.hearing === "running" || card.hearing === "queued") return "listening …";
+  if (card.hearing === "failed") return "not transcribed";
+  return `${card.cue_count} captions`;
+}

@@ -1,0 +1,173 @@
+/** The start page: drop recordings, find projects again. */
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Moon, Sun, Upload as UploadIcon, X } from "lucide-react";
+import { type DragEvent, useEffect, useRef, useState } from "react";
+import { useLocation } from "wouter";
+import { api, type Problem, take } from "../api/client";
+import { Button } from "../ui/Button";
+import { Progress } from "../ui/Progress";
+import { theme, turnTheme } from "../ui/theme";
+import { ProjectCard } from "./ProjectCard";
+import { type Upload, upload } from "./upload";
+
+interface Arriving {
+  key: number;
+  name: string;
+  part: number;
+  problem: string | null;
+  transfer: Upload;
+}
+
+let nextKey = 1;
+
+export function StartPage() {
+  const [, goTo] = useLocation();
+  const client = useQueryClient();
+  const [arriving, setArriving] = useState<Arriving[]>([]);
+  const [over, setOver] = useState(false);
+  const picker = useRef<HTMLInputElement>(null);
+  const projects = useQuery({
+    queryKey: ["projects"],
+    queryFn: () => take(api.GET("/api/projects")),
+    refetchInterval: 3_000,
+  });
+
+  useEffect(() => {
+    document.title = "Mortiser";
+  }, []);
+
+  const change = (key: number, what: Partial<Arriving>) =>
+    setArriving((list) => list.map((item) => (item.key === key ? { ...item, ...what } : item)));
+  const drop = (key: number) => setArriving((list) => list.filter((item) => item.key !== key));
+
+  const takeIn = (files: FileList | null) => {
+    const all = [...(files ?? [])];
+    for (const file of all) {
+      const key = nextKey++;
+      const transfer = upload(file, (part) => change(key, { part }));
+      setArriving((list) => [...list, { key, name: file.name, part: 0, problem: null, transfer }]);
+      transfer.done
+        .then((projectId) => {
+          drop(key);
+          void client.invalidateQueries({ queryKey: ["projects"] });
+          if (all.length === 1) goTo(`/projects/${projectId}`);
+        })
+        .catch((problem: Problem) =>
+          problem.code === "cancelled" ? drop(key) : change(key, { problem: problem.message }),
+        );
+    }
+  };
+
+  const onDrop = (event: DragEvent) => {
+    event.preventDefault();
+    setOver(false);
+    takeIn(event.dataTransfer.files);
+  };
+  const list = projects.data ?? [];
+  return (
+    // biome-ignore lint/a11y/noStaticElementInteractions: dropping has a button beside it that does the same
+    <div
+      className="min-h-full bg-page"
+      onDragOver={(event) => {
+        event.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={(event) => event.currentTarget === event.target && setOver(false)}
+      onDrop={onDrop}
+    >
+      <header className="flex h-13 items-center border-b border-line px-8">
+        <h1 className="text-[16px] font-bold">Mortiser</h1>
+        <ThemeButton />
+      </header>
+      <main className="mx-auto max-w-5xl px-8 py-8">
+        <section
+          aria-label="Bring in recordings"
+          className={`flex flex-col items-center rounded-lg border-2 border-dashed px-6 text-center ${
+            over ? "border-chalk bg-chalk-wash" : "border-line bg-birch"
+          } ${list.length ? "py-7" : "py-16"}`}
+        >
+          <UploadIcon size={26} className="text-dim" />
+          <p className="mt-2 text-[17px]">Drop recordings here to caption them</p>
+          <p className="mt-1 text-dim">
+            MP4, MOV, WebM or MKV video, or WAV, MP3, M4A, OGG or FLAC sound. Everything stays on
+            this machine.
+          </p>
+          <Button kind="main" className="mt-4" onClick={() => picker.current?.click()}>
+            Choose files
+          </Button>
+          <input
+            ref={picker}
+            type="file"
+            multiple
+            accept="video/*,audio/*,.mkv,.mov"
+            className="sr-only"
+            aria-label="Recordings"
+            tabIndex={-1}
+            onChange={(event) => {
+              takeIn(event.target.files);
+              event.target.value = "";
+            }}
+          />
+        </section>
+        {arriving.length > 0 && (
+          <ul className="mt-4 space-y-2" aria-label="Arriving">
+            {arriving.map((item) => (
+              <li key={item.key} className="rounded border border-line bg-card p-3">
+                {item.problem ? (
+                  <div role="alert" className="flex items-start justify-between gap-3">
+                    <p>
+                      <b>{item.name}</b> was not taken. {item.problem}
+                    </p>
+                    <button
+                      type="button"
+                      aria-label="Close message"
+                      className="text-dim hover:text-ink"
+                      onClick={() => drop(item.key)}
+                    >
+                      <X size={16} />
+                    </button>
+                  </div>
+                ) : (
+                  <Progress
+                    label={item.part < 1 ? item.name : `${item.name}: looking what it is`}
+                    value={item.part}
+                    onCancel={item.part < 1 ? item.transfer.cancel : undefined}
+                  />
+                )}
+              </li>
+            ))}
+          </ul>
+        )}
+        {projects.isError && (
+          <p role="alert" className="mt-6 text-clay">
+            {projects.error.message}
+          </p>
+        )}
+        {list.length > 0 && (
+          <section className="mt-8" aria-label="Projects">
+            <h2 className="mb-3 font-bold">Projects</h2>
+            <ul className="grid grid-cols-3 gap-4 lg:grid-cols-4">
+              {list.map((card) => (
+                <ProjectCard key={card.id} card={card} />
+              ))}
+            </ul>
+          </section>
+        )}
+      </main>
+    </div>
+  );
+}
+
+function ThemeButton() {
+  const [now, setNow] = useState(theme());
+  return (
+    <button
+      type="button"
+      className="ml-auto inline-flex items-center gap-2 rounded px-2 py-1 text-dim hover:bg-tint hover:text-ink"
+      onClick={() => setNow(turnTheme())}
+    >
+      {now === "evening" ? <Sun size={15} /> : <Moon size={15} />}
+      {now === "evening" ? "Daylight" : "Evening"}
+    </button>
+  );
+}

@@ -1,0 +1,164 @@
+/** The open project as the server last told it. Edits go out one after another. */
+import { create } from "zustand";
+import {
+  api,
+  type Cue,
+  type Edit,
+  type EditAnswer,
+  Problem,
+  type Project,
+  type Pulse,
+  take,
+} from "../api/client";
+import { lastAtOrBefore } from "../playback/player";
+import { say } from "../ui/notice";
+
+interface State {
+  project: Project | null;
+  problem: string | null;
+  cues: Cue[];
+  /** Grows whenever what is painted may have changed. */
+  sceneVersion: number;
+  heard: number;
+  selected: number | null;
+}
+
+export const useProject = create<State>(() => ({
+  project: null,
+  problem: null,
+  cues: [],
+  sceneVersion: 0,
+  heard: 0,
+  selected: null,
+}));
+
+const { getState: get, setState: set } = useProject;
+let queue: Promise<unknown> = Promise.resolve();
+
+/** Load the whole project, newest state. */
+export async function load(projectId: number): Promise<void> {
+  try {
+    const project = await take(
+      api.GET("/api/projects/{project_id}", { params: { path: { project_id: projectId } } }),
+    );
+    set((state) => ({
+      project,
+      problem: null,
+      cues: project.cues,
+      sceneVersion: state.sceneVersion + 1,
+    }));
+  } catch (error) {
+    set({ problem: error instanceof Problem ? error.message : String(error) });
+  }
+}
+
+export function close(): void {
+  set({ project: null, problem: null, cues: [], heard: 0, selected: null });
+}
+
+/** Make an edit. Resolves to whether it was taken; a refusal is said to the user. */
+export function edit(command: Edit): Promise<boolean> {
+  return inOrder((project) =>
+    take(
+      api.POST("/api/projects/{project_id}/edits", {
+        params: { path: { project_id: project.id } },
+        body: { base_revision: project.revision, edit: command },
+      }),
+    ),
+  );
+}
+
+export function step(direction: "undo" | "redo"): Promise<boolean> {
+  return inOrder((project) =>
+    take(
+      api.POST(`/api/projects/{project_id}/${direction}`, {
+        params: { path: { project_id: project.id } },
+        body: { base_revision: project.revision },
+      }),
+    ),
+  );
+}
+
+function inOrder(work: (project: Project) => Promise<EditAnswer>): Promise<boolean> {
+  const next = queue.then(async () => {
+    const { project } = get();
+    if (!project) return false;
+    try {
+      await merge(await work(project));
+      return true;
+    } catch (error) {
+      say(error instanceof Error ? error.message : String(error), "wrong");
+      if (error instanceof Problem && error.code === "stale") await load(project.id);
+      return false;
+    }
+  });
+  queue = next;
+  return next;
+}
+
+async function merge(answer: EditAnswer): Promise<void> {
+  const { project } = get();
+  if (!project) return;
+  if (answer.settings_changed) {
+    await load(project.id);
+    return;
+  }
+  const touched = new Set([...answer.gone, ...answer.cues.map((cue) => cue.id)]);
+  const rest = get().cues.filter((cue) => !touched.has(cue.id));
+  set((state) => ({
+    project: { ...project, revision: answer.revision, history: answer.history },
+    cues: sorted([...rest, ...answer.cues]),
+    sceneVersion: state.sceneVersion + 1,
+  }));
+}
+
+/** Take in what changed by itself; fetch new captions while a recording is being heard. */
+export async function onPulse(pulse: Pulse): Promise<void> {
+  const { project, heard } = get();
+  if (!project) return;
+  set({
+    heard: pulse.heard,
+    project: {
+      ...project,
+      jobs: pulse.jobs,
+      deliveries: pulse.deliveries,
+      sources: project.sources.map((s, i) => (i === 0 ? { ...s, playable: pulse.playable } : s)),
+    },
+  });
+  if (pulse.heard !== heard) await fetchTail();
+  await queue;
+  if (pulse.revision > (get().project?.revision ?? 0)) await load(project.id);
+}
+
+async function fetchTail(): Promise<void> {
+  const { project, cues } = get();
+  const piece = project?.pieces[0];
+  if (!piece) return;
+  const from = cues.at(-2)?.start_us ?? 0;
+  const fresh = await take(
+    api.GET("/api/pieces/{piece_id}/cues", {
+      params: { path: { piece_id: piece.id }, query: { from_us: from } },
+    }),
+  ).catch(() => null);
+  if (!fresh) return;
+  set((state) => ({
+    cues: sorted([...state.cues.filter((cue) => cue.end_us <= from), ...fresh]),
+    sceneVersion: state.sceneVersion + 1,
+  }));
+}
+
+function sorted(cues: Cue[]): Cue[] {
+  const unique = new Map(cues.map((cue) => [cue.id, cue]));
+  return [...unique.values()].sort((a, b) => a.start_us - b.start_us || a.id - b.id);
+}
+
+export function select(cueId: number | null): void {
+  set({ selected: cueId });
+}
+
+/** The caption that shows at a moment, if any. */
+export function cueAt(cues: Cue[], atUs: number): Cue | undefined {
+  const starts = cues.map((cue) => cue.start_us);
+  const cue = cues[lastAtOrBefore(starts, atUs)];
+  return cue && atUs < cue.end_us ? cue : undefined;
+}

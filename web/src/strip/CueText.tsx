@@ -1,0 +1,125 @@
+/** A caption's words as text to type in. What was typed is sent when the caret leaves. */
+import { type KeyboardEvent, type MouseEvent, useRef } from "react";
+import type { Cue } from "../api/client";
+import { edit, select, useProject } from "../state/project";
+
+export function CueText({ cue, onSeek }: { cue: Cue; onSeek: (atUs: number) => void }) {
+  const box = useRef<HTMLDivElement>(null);
+  const stored = cue.words.map((word) => word.text).join(" ");
+  const typed = () => (box.current?.textContent ?? "").replace(/\s+/g, " ").trim();
+
+  const commit = async (): Promise<boolean> => {
+    const text = typed();
+    if (text === stored) return true;
+    const taken = await edit({ kind: "retype_cue", cue_id: cue.id, text });
+    if (!taken) restore(box.current, cue);
+    return taken;
+  };
+
+  const onKeyDown = (event: KeyboardEvent<HTMLDivElement>) => {
+    if (event.nativeEvent.isComposing) return;
+    if (event.key === "Enter") {
+      event.preventDefault();
+      const before = wordsBeforeCaret(box.current);
+      void commit().then((taken) => {
+        const words = useProject.getState().cues.find((c) => c.id === cue.id)?.words.length ?? 0;
+        if (taken && before > 0 && before < words) {
+          void edit({ kind: "split_cue", cue_id: cue.id, before_word: before });
+        } else box.current?.blur();
+      });
+    } else if (event.key === "Escape") {
+      restore(box.current, cue);
+      box.current?.blur();
+    } else if (event.key === "Backspace" && caretAtStart(box.current)) {
+      event.preventDefault();
+      void commit().then((taken) => taken && edit({ kind: "join_cue", cue_id: cue.id }));
+    } else if (event.key === "Tab" && !event.shiftKey) {
+      const doubt = nextDoubt(cue);
+      if (!doubt) return;
+      event.preventDefault();
+      select(doubt.cue.id);
+      onSeek(doubt.word.start_us);
+      focusCue(doubt.cue.id);
+    }
+  };
+
+  const onMouseUp = (event: MouseEvent<HTMLDivElement>) => {
+    select(cue.id);
+    const id = (event.target as HTMLElement).closest<HTMLElement>("[data-word]")?.dataset.word;
+    const word = cue.words.find((w) => String(w.id) === id);
+    if (word && window.getSelection()?.isCollapsed) onSeek(word.start_us);
+  };
+
+  return (
+    // biome-ignore lint/a11y/useSemanticElements: words inside are marked one by one, which an input cannot show
+    <div
+      ref={box}
+      role="textbox"
+      tabIndex={0}
+      aria-label={`Caption: ${stored}`}
+      aria-multiline="false"
+      data-cue-text={cue.id}
+      contentEditable="plaintext-only"
+      suppressContentEditableWarning
+      spellCheck={false}
+      className="cursor-text rounded px-1 py-0.5 text-[15px] leading-6 outline-none focus:bg-card"
+      onFocus={() => select(cue.id)}
+      onBlur={() => void commit()}
+      onKeyDown={onKeyDown}
+      onMouseUp={onMouseUp}
+    >
+      {cue.words.map((word, index) => (
+        <span key={word.id}>
+          {index > 0 && " "}
+          <span data-word={word.id} className={word.doubt ? "doubt" : undefined}>
+            {word.text}
+          </span>
+        </span>
+      ))}
+    </div>
+  );
+}
+
+/** The next doubtful word behind a caption, from the start again after the last. */
+export function nextDoubt(after: Cue | undefined) {
+  const { cues } = useProject.getState();
+  const here = after ? cues.findIndex((cue) => cue.id === after.id) : -1;
+  for (const cue of [...cues.slice(here + 1), ...cues.slice(0, here + 1)]) {
+    const word = cue.words.find((w) => w.doubt);
+    if (word) return { cue, word };
+  }
+  return undefined;
+}
+
+/** Put the caret into a caption's text once it is on the page. */
+export function focusCue(cueId: number): void {
+  window.setTimeout(() => {
+    document.querySelector<HTMLElement>(`[data-cue-text="${cueId}"]`)?.focus();
+  }, 60);
+}
+
+function restore(box: HTMLElement | null, cue: Cue): void {
+  if (box) box.textContent = cue.words.map((word) => word.text).join(" ");
+}
+
+function textBeforeCaret(box: HTMLElement | null): string | null {
+  const selection = window.getSelection();
+  if (!box || !selection?.rangeCount || !selection.isCollapsed) return null;
+  const range = selection.getRangeAt(0).cloneRange();
+  range.setStart(box, 0);
+  return range.toString();
+}
+
+function caretAtStart(box: HTMLElement | null): boolean {
+  return textBeforeCaret(box) === "";
+}
+
+/** How many whole words stand before the caret; inside a word counts as before it. */
+function wordsBeforeCaret(box: HTMLElement | null): number {
+  const before = textBeforeCaret(box);
+  if (before === null) return 0;
+  const inside = before.trimStart().split(/\s+/).filter(Boolean).length;
+  const rest = (box?.textContent ?? "").slice(before.length);
+  const midWord = before !== "" && !/\s$/.test(before) && rest !== "" && !/^\s/.test(rest);
+  return midWord ? inside - 1 : inside;
+}

@@ -1,0 +1,44 @@
+/** The waveform of one row: time runs down, loudness is width. */
+import { memo, useEffect, useRef } from "react";
+import { loudest, usePeaks } from "./peaks";
+
+export const RIBBON_WIDTH = 64;
+const BAR = 3;
+
+export const Ribbon = memo(function Ribbon(props: {
+  sourceId: number;
+  fromUs: number;
+  toUs: number;
+  height: number;
+  marked: boolean;
+}) {
+  const { sourceId, fromUs, toUs, height, marked } = props;
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const peaks = usePeaks(sourceId, fromUs, toUs);
+  useEffect(() => {
+    const element = canvas.current;
+    const context = element?.getContext("2d");
+    if (!element || !context) return;
+    const sharp = window.devicePixelRatio || 1;
+    element.width = RIBBON_WIDTH * sharp;
+    element.height = height * sharp;
+    context.scale(sharp, sharp);
+    context.fillStyle = getComputedStyle(element).color;
+    const each = ((toUs - fromUs) / height) * BAR;
+    for (let y = 0; y < height; y += BAR) {
+      const from = fromUs + (y / BAR) * each;
+      const loud = loudest(peaks, from, from + each);
+      const width = Math.max(1, loud ** 0.7 * 1.25 * RIBBON_WIDTH);
+      const shown = Math.min(width, RIBBON_WIDTH);
+      context.fillRect((RIBBON_WIDTH - shown) / 2, y, shown, BAR - 1);
+    }
+  }, [peaks, fromUs, toUs, height]);
+  return (
+    <canvas
+      ref={canvas}
+      aria-hidden
+      style={{ width: RIBBON_WIDTH, height }}
+      className={marked ? "text-chalk" : "text-[#9d927c]"}
+    />
+  );
+});

@@ -1,0 +1,147 @@
+/** The Strip: time runs down the page, captions stand where they are spoken. */
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { ArrowDownToLine } from "lucide-react";
+import { useEffect, useMemo, useRef, useState } from "react";
+import type { Piece } from "../api/client";
+import type { Player } from "../playback/player";
+import { cueAt, useProject } from "../state/project";
+import { length } from "../ui/format";
+import { buildRows, topOf } from "./rows";
+import { StripRow } from "./StripRow";
+
+export function Strip({ piece, player }: { piece: Piece; player: Player | null }) {
+  const cues = useProject((state) => state.cues);
+  const selected = useProject((state) => state.selected);
+  const hearing = useProject((state) =>
+    state.project?.jobs.find((job) => job.kind === "transcribe"),
+  );
+  const scroller = useRef<HTMLDivElement>(null);
+  const head = useRef<HTMLDivElement>(null);
+  const [following, setFollowing] = useState(true);
+  const rows = useMemo(
+    () => buildRows(cues, piece.duration_us, selected),
+    [cues, piece.duration_us, selected],
+  );
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: (index) => rows[index]?.height ?? 0,
+    getItemKey: (index) => rows[index]?.key ?? index,
+    overscan: 6,
+    paddingStart: 12,
+    paddingEnd: 120,
+  });
+  // biome-ignore lint/correctness/useExhaustiveDependencies: new rows mean new heights
+  useEffect(() => virtual.measure(), [rows, virtual]);
+
+  useEffect(() => {
+    if (!player) return;
+    let word: string | null = null;
+    return player.listen((at) => {
+      const top = topOf(rows, at) + 12;
+      const line = head.current;
+      if (line) {
+        line.style.transform = `translateY(${top}px)`;
+      }
+      word = markLive(word, String(liveWord(cues, at) ?? ""));
+      if (player.playing && following) keepInView(scroller.current, top);
+    });
+  }, [player, rows, cues, following]);
+
+  useEffect(() => {
+    const row = rows.find((r) => r.cue?.id === selected);
+    const box = scroller.current;
+    if (!row || !box || player?.playing) return;
+    if (row.top < box.scrollTop || row.top + row.height > box.scrollTop + box.clientHeight - 20) {
+      box.scrollTo({ top: Math.max(0, row.top - box.clientHeight / 3) });
+    }
+  }, [selected, rows, player]);
+
+  const seek = (at: number) => player?.seek(at);
+  const sourceId = piece.source_id;
+  return (
+    <section aria-label="Strip" className="flex min-h-0 flex-col bg-birch">
+      <header className="flex h-9 shrink-0 items-center gap-3 border-b border-line px-3">
+        <h2 className="font-bold">Strip</h2>
+        <span className="text-dim">
+          {cues.length} captions · {length(piece.duration_us)}
+        </span>
+        {!following && (
+          <button
+            type="button"
+            className="ml-auto inline-flex items-center gap-1.5 text-chalk hover:underline"
+            onClick={() => setFollowing(true)}
+          >
+            <ArrowDownToLine size={14} /> Follow the playhead
+          </button>
+        )}
+      </header>
+      <div
+        ref={scroller}
+        className="relative min-h-0 flex-1 overflow-y-auto"
+        onWheel={() => player?.playing && setFollowing(false)}
+      >
+        {rows.length === 0 && <Waiting status={hearing?.status} />}
+        <div style={{ height: virtual.getTotalSize() }} className="relative">
+          {virtual.getVirtualItems().map((item) => {
+            const row = rows[item.index];
+            return (
+              row && (
+                <StripRow
+                  key={row.key}
+                  row={{ ...row, top: item.start }}
+                  sourceId={sourceId}
+                  selected={row.cue !== null && row.cue.id === selected}
+                  onSeek={seek}
+                />
+              )
+            );
+          })}
+          {rows.length > 0 && (
+            <div
+              ref={head}
+              className="pointer-events-none absolute top-0 left-0 z-10 h-0 w-[156px]"
+            >
+              <span className="absolute top-[-4px] left-[72px] block size-[9px] rounded-full bg-chalk" />
+              <span className="absolute left-[72px] block h-px w-[86px] bg-chalk" />
+            </div>
+          )}
+        </div>
+      </div>
+    </section>
+  );
+}
+
+function Waiting({ status }: { status: string | undefined }) {
+  const text =
+    status === "queued" || status === "running"
+      ? "Listening … the first captions appear here in a few seconds."
+      : status === "done"
+        ? "No speech was found in this recording. Bring in another one from the start page."
+        : "Nothing was transcribed. The Gather stage says why and lets you try again.";
+  return <p className="p-6 text-dim">{text}</p>;
+}
+
+function liveWord(cues: Parameters<typeof cueAt>[0], at: number): number | undefined {
+  const cue = cueAt(cues, at);
+  return cue?.words.findLast((word) => word.start_us <= at)?.id;
+}
+
+/** Mark the word being spoken without rendering anything anew. */
+function markLive(before: string | null, now: string): string {
+  const here = now ? document.querySelector(`[data-word="${now}"]`) : null;
+  if (before && before !== now) {
+    document.querySelector(`[data-word="${before}"]`)?.classList.remove("live-word");
+  }
+  here?.classList.add("live-word");
+  return now;
+}
+
+function keepInView(box: HTMLElement | null, top: number): void {
+  if (!box) return;
+  const low = box.scrollTop + box.clientHeight * 0.15;
+  const high = box.scrollTop + box.clientHeight * 0.7;
+  if (top < low || top > high) {
+    box.scrollTo({ top: Math.max(0, top - box.clientHeight * 0.3), behavior: "smooth" });
+  }
+}

@@ -1,0 +1,49 @@
+/** The sheet of keys, opened with ?. */
+import { X } from "lucide-react";
+import { Dialog } from "radix-ui";
+import { KEYS, TEXT_KEYS } from "./keys";
+
+export function KeySheet({ open, onOpen }: { open: boolean; onOpen: (open: boolean) => void }) {
+  return (
+    <Dialog.Root open={open} onOpenChange={onOpen}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/30" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-1/2 left-1/2 z-50 w-[640px] -translate-x-1/2 -translate-y-1/2 rounded-lg border border-line bg-page p-6 shadow-xl"
+        >
+          <div className="mb-4 flex items-center justify-between">
+            <Dialog.Title className="text-[16px] font-bold">Keys</Dialog.Title>
+            <Dialog.Close aria-label="Close" className="text-dim hover:text-ink">
+              <X size={18} />
+            </Dialog.Close>
+          </div>
+          <div className="grid grid-cols-2 gap-8">
+            <List title="Anywhere" keys={KEYS} />
+            <List title="In a caption's text" keys={TEXT_KEYS} />
+          </div>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+function List({ title, keys }: { title: string; keys: { keys: string; about: string }[] }) {
+  return (
+    <div>
+      <h3 className="mb-2 text-dim">{title}</h3>
+      <dl className="space-y-1.5">
+        {keys.map((key) => (
+          <div key={key.keys} className="flex items-baseline gap-3">
+            <dt className="w-24 shrink-0">
+              <kbd className="tabular rounded border border-line bg-card px-1.5 py-0.5">
+                {key.keys}
+              </kbd>
+            </dt>
+            <dd>{key.about}</dd>
+          </div>
+        ))}
+      </dl>
+    </div>
+  );
+}
