@@ -1,0 +1,64 @@
+# Two commands do everything on a fresh machine: make demo, make test.
+VENV := .venv
+PYTHON := $(VENV)/bin/python
+PORT ?= 8747
+
+.PHONY: demo serve build test lint types bench demo-media lock clean
+
+demo: build
+	$(VENV)/bin/mortiser demo --port $(PORT)
+
+serve: build
+	$(VENV)/bin/mortiser serve --port $(PORT)
+
+build: $(VENV)/installed web/dist/index.html
+
+test: build $(VENV)/tested
+	./scripts/system_libraries.sh --browser
+	$(MAKE) --no-print-directory lint
+	$(PYTHON) -m pytest
+
+lint: $(VENV)/tested web/node_modules/.package-lock.json
+	$(VENV)/bin/ruff check src tests scripts bench
+	$(VENV)/bin/ruff format --check src tests scripts bench
+	$(VENV)/bin/mypy
+	cd web && npm run --silent lint
+
+types: $(VENV)/installed web/node_modules/.package-lock.json
+	$(PYTHON) -m mortiser.api.openapi > web/openapi.json
+	cd web && npm run --silent types
+
+bench: $(VENV)/tested
+	$(PYTHON) -m bench
+
+demo-media: $(VENV)/tested
+	$(VENV)/bin/pip install --quiet --disable-pip-version-check -r requirements-demo-media.lock
+	$(PYTHON) -m scripts.demo_media
+
+lock:
+	test -x $(PYTHON) || python3 -m venv $(VENV)
+	$(VENV)/bin/pip install --quiet --disable-pip-version-check uv
+	$(VENV)/bin/uv pip compile --quiet --no-header --no-annotate --no-emit-index-url pyproject.toml -o requirements.lock
+	$(VENV)/bin/uv pip compile --quiet --no-header --no-annotate --no-emit-index-url pyproject.toml --group dev -o requirements-dev.lock
+	$(VENV)/bin/uv pip compile --quiet --no-header --no-annotate --no-emit-index-url pyproject.toml --group demo-media -c requirements-dev.lock -o requirements-demo-media.lock
+
+$(VENV)/installed: requirements.lock pyproject.toml
+	./scripts/system_libraries.sh
+	test -x $(PYTHON) || python3 -m venv $(VENV)
+	$(VENV)/bin/pip install --quiet --disable-pip-version-check -r requirements.lock
+	$(VENV)/bin/pip install --quiet --disable-pip-version-check --no-deps --editable .
+	touch $@
+
+$(VENV)/tested: $(VENV)/installed requirements-dev.lock
+	$(VENV)/bin/pip install --quiet --disable-pip-version-check -r requirements-dev.lock
+	touch $@
+
+web/node_modules/.package-lock.json: web/package-lock.json
+	cd web && npm ci --silent
+	touch $@
+
+web/dist/index.html: web/node_modules/.package-lock.json $(shell find web/src web/index.html web/vite.config.ts -type f)
+	cd web && npm run --silent build
+
+clean:
+	rm -rf $(VENV) web/node_modules web/dist .mypy_cache .ruff_cache .pytest_cache .hypothesis
