@@ -29,9 +29,9 @@ GroupName = Literal["quick", "sentence"]
 LONG_PAUSE_US = 450 * MILLISECOND
 SHORT_PAUSE_US = 180 * MILLISECOND
 ORPHAN = 3.0
+_CLINGING = frozenset("a an the my your his her its our their".split())
 _LEANING_WORDS = """
-a an the this that these those my your his her its our their some any no every each
-of in on at to for from with by into over under about as than between through
+this that these those some any no every each of in on at to for from with by into over under about as than between through
 is are was were be been am do does did has have had will would can could shall should may
 might must and or but if because so when where who which what not very i we he she they you
 mr mrs ms dr one two three four five six seven eight nine ten
@@ -66,8 +66,9 @@ def break_cost(word: Word, after: Word | None) -> float:
     pause = after.start_us - word.end_us
     if _ends_sentence(word.text) or pause >= LONG_PAUSE_US:
         return 0.0
-    cost = 1.0 if _ends_clause(word.text) else 2.0 if pause >= SHORT_PAUSE_US else 4.0
-    return cost + (3.0 if not _ends_clause(word.text) and _leans(word.text) else 0.0)
+    if _ends_clause(word.text):
+        return 1.0
+    return (2.0 if pause >= SHORT_PAUSE_US else 4.0) + _lean(word.text)
 
 
 def inside_cost(word: Word, after: Word, rules: GroupRules) -> float:
@@ -148,5 +149,7 @@ def _ends_clause(text: str) -> bool:
     return text.rstrip("\"'”’)]").endswith((",", ";", ":", "–", "—"))
 
 
-def _leans(text: str) -> bool:
-    return word_key(text) in _LEANING
+def _lean(text: str) -> float:
+    """How much a word wants the next one beside it: an article most of all."""
+    key = word_key(text)
+    return 6.0 if key in _CLINGING else 3.0 if key in _LEANING else 0.0

@@ -44,3 +44,8 @@ def reason(error: Exception) -> str:
     if log:
         return str(log[2])
     return str(getattr(error, "strerror", None) or error)
+
+
+def codec_name(stream: av.VideoStream | av.AudioStream) -> str:
+    """The codec's own name, whichever decoder was chosen for it."""
+    return stream.codec_context.codec.canonical_name

@@ -11,7 +11,7 @@ from typing import Literal
 import av
 
 from mortiser.core.errors import BadMedia
-from mortiser.media.opening import open_media, reason
+from mortiser.media.opening import TAKES, codec_name, open_media, reason
 
 BROWSER_VIDEO = {"h264", "vp8", "vp9", "av1"}
 BROWSER_AUDIO = {"aac", "mp3", "opus", "vorbis", "flac", "pcm_s16le", "pcm_f32le", "pcm_u8"}
@@ -54,6 +54,8 @@ def probe(path: Path) -> Probe:
 
 def _facts(container: av.container.InputContainer, path: Path) -> Probe:
     picture = _picture(container)
+    if not container.streams.audio and not container.streams.video:
+        raise BadMedia(f"This file is no recording that can be read. Bring in {TAKES}.")
     if not container.streams.audio:
         raise BadMedia("This recording has no sound, so there is nothing to caption.")
     sound = container.streams.audio[0]
@@ -86,8 +88,8 @@ def _facts(container: av.container.InputContainer, path: Path) -> Probe:
         frame_rate=(len(frames) - 1) / span * 1e6 if span else 0.0,
         variable_rate=bool(gaps) and max(gaps) - min(gaps) > 2,
         audio_tracks=len(container.streams.audio),
-        video_codec=picture.codec_context.name if picture else None,
-        audio_codec=sound.codec_context.name,
+        video_codec=codec_name(picture) if picture else None,
+        audio_codec=codec_name(sound),
         playable=_playable(container, picture, pixels),
     )
 
@@ -138,8 +140,8 @@ def _playable(
 ) -> bool:
     """Whether Chromium and its kin can play the file as it is."""
     names = set(container.format.name.split(","))
-    codec = container.streams.audio[0].codec_context.name
+    codec = codec_name(container.streams.audio[0])
     if picture is None:
         return bool(names & {"mp4", "mp3", "ogg", "flac", "wav", "webm"}) and codec in BROWSER_AUDIO
     fits = bool(names & {"mp4", "webm"}) and codec in BROWSER_AUDIO
-    return fits and picture.codec_context.name in BROWSER_VIDEO and pixels in BROWSER_PIXELS
+    return fits and codec_name(picture) in BROWSER_VIDEO and pixels in BROWSER_PIXELS

@@ -15,7 +15,7 @@ from av.container import InputContainer, OutputContainer
 from mortiser.core.errors import BadMedia, MortiserError, NoSpace
 from mortiser.core.frame import BACKDROP, BACKDROP_FPS
 from mortiser.core.scene import Shows
-from mortiser.media.opening import open_media, reason
+from mortiser.media.opening import codec_name, open_media, reason
 from mortiser.media.picture import plane_of, turned
 from mortiser.paint.blend import Veil, colours_of, lay, veil
 from mortiser.paint.painter import area_of, paint
@@ -177,7 +177,7 @@ class _SoundTrack:
     def __init__(self, writing: OutputContainer, sound: av.AudioStream) -> None:
         self._writing = writing
         self._sound = sound
-        self._copies = sound.codec_context.name in COPIED_SOUND
+        self._copies = codec_name(sound) in COPIED_SOUND
         self._resampler: av.AudioResampler | None = None
         if self._copies:
             self._stream: av.AudioStream = writing.add_stream_from_template(sound)

@@ -1,0 +1,80 @@
+import itertools
+from dataclasses import replace
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from mortiser.core.cue_timing import SHORTEST_SHOWN_US, TimingRules, retime
+from mortiser.core.spans import Span, SpanMap
+from mortiser.core.words import Cue, Word
+from tests.strategies import cues_of, spoken_words
+
+WHOLE = SpanMap([Span(1, 0, 10**9)])
+RULES = TimingRules()
+
+
+def cue(*times: tuple[int, int]) -> Cue:
+    words = tuple(Word("word", a * 1000, b * 1000) for a, b in times)
+    return Cue(1, words, words[0].start_us, words[-1].end_us + 1)
+
+
+@given(spoken_words(most=20), st.data())
+def test_captions_never_overlap_nor_leave_before_their_voice(
+    words: list[Word], data: st.DataObject
+) -> None:
+    cues = retime(data.draw(cues_of(words)), WHOLE)
+    for this, after in itertools.pairwise(cues):
+        assert this.end_us <= after.start_us
+        gap = after.start_us - this.end_us
+        assert gap == 0 or gap >= RULES.close_us
+    for one in cues:
+        assert one.end_us - one.start_us >= SHORTEST_SHOWN_US
+        crowded = one.start_us > one.words[0].start_us
+        assert crowded or one.start_us >= one.words[0].start_us - RULES.lead_us
+
+
+@given(spoken_words(least=6, most=24), st.data())
+def test_a_run_of_five_gives_the_middle_three_as_all_would(
+    words: list[Word], data: st.DataObject
+) -> None:
+    cues = data.draw(cues_of(words))
+    whole = retime(cues, WHOLE)
+    middle = data.draw(st.integers(0, len(cues) - 1))
+    low, high = max(0, middle - 3), min(len(cues), middle + 4)
+    part = retime([*whole[low:middle], cues[middle], *whole[middle + 1 : high]], WHOLE)
+    crowded = any(
+        b.start_us - a.start_us <= SHORTEST_SHOWN_US for a, b in itertools.pairwise(whole)
+    )
+    for index in range(max(0, middle - 1), min(len(cues), middle + 2)):
+        assert crowded or part[index - low] == whole[index]
+
+
+def test_a_caption_comes_a_little_early_and_lingers() -> None:
+    (one,) = retime([cue((1000, 2500))], WHOLE)
+    assert (one.start_us, one.end_us) == (960_000, 2_750_000)
+
+
+def test_a_short_word_stays_readable() -> None:
+    (one,) = retime([cue((1000, 1100))], WHOLE)
+    assert one.end_us - one.start_us == RULES.shortest_us
+
+
+def test_small_gaps_close_and_long_ones_stay() -> None:
+    first, second, third = retime([cue((0, 900)), cue((1300, 2200)), cue((4000, 5000))], WHOLE)
+    assert first.end_us == second.start_us
+    assert third.start_us - second.end_us > RULES.close_us
+
+
+def test_pinned_edges_do_not_move() -> None:
+    pinned = replace(
+        cue((1000, 2000)), start_us=700_000, end_us=2_900_000, start_pinned=True, end_pinned=True
+    )
+    before, one, after = retime([cue((0, 650)), pinned, cue((3100, 3900))], WHOLE)
+    assert (one.start_us, one.end_us) == (700_000, 2_900_000)
+    assert before.end_us == 700_000
+    assert after.start_us >= 2_900_000
+
+
+def test_the_last_caption_ends_with_the_piece() -> None:
+    (one,) = retime([cue((1000, 1900))], SpanMap([Span(1, 0, 2_000_000)]))
+    assert one.end_us == 2_000_000

@@ -1,0 +1,64 @@
+import json
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from mortiser.core.cue_timing import retime
+from mortiser.core.finish.builtin import FINISHES, LACQUER, PINE
+from mortiser.core.scene import SceneReel, build_scene, scene_json
+from mortiser.core.spans import Span, SpanMap
+from mortiser.core.words import Cue, Word
+from mortiser.fonts import font_book
+from tests.strategies import cues_of, spoken_words
+
+SPANS = SpanMap([Span(1, 0, 10**9)])
+SIZE = (1080, 1920)
+
+
+def one_cue() -> Cue:
+    words = tuple(
+        Word(t, i * 400_000, i * 400_000 + 300_000, id=i + 1)
+        for i, t in enumerate(["we", "mend", "things"])
+    )
+    (cue,) = retime([Cue(1, words, 0, 1, id=7)], SPANS)
+    return cue
+
+
+@settings(max_examples=25, deadline=None)
+@given(spoken_words(most=20), st.data(), st.sampled_from(list(FINISHES)))
+def test_a_reel_shows_what_the_scene_shows(
+    words: list[Word], data: st.DataObject, name: str
+) -> None:
+    cues = retime(data.draw(cues_of(words)), SPANS)
+    scene = build_scene(cues, FINISHES[name], SIZE, SPANS, font_book())
+    reel = SceneReel(cues, FINISHES[name], SIZE, SPANS, font_book())
+    for at in data.draw(
+        st.lists(st.integers(0, words[-1].end_us + 10**6), min_size=1, max_size=10)
+    ):
+        assert reel.at(at) == scene.at(at)
+
+
+def test_a_scene_has_a_path_for_each_word_and_one_plank_under_them() -> None:
+    cue = build_scene([one_cue()], LACQUER, SIZE, SPANS, font_book()).cues[0]
+    assert len(cue.paths) == 3
+    assert len(cue.rects) == 1
+    assert build_scene([one_cue()], PINE, SIZE, SPANS, font_book()).cues[0].rects == ()
+
+
+def test_the_json_is_complete_and_sends_equal_outlines_once() -> None:
+    cue = one_cue()
+    scene = build_scene([cue, cue], PINE, SIZE, SPANS, font_book())
+    sent = json.loads(json.dumps(scene_json(scene)))
+    assert len(sent["outlines"]) == 3
+    first = sent["cues"][0]["paths"][0]
+    assert sent["outlines"][first["outline_of"]] == scene.cues[0].paths[0].path
+    assert first["outline"][0] == pytest.approx(PINE.outline.width * 108, abs=0.01)
+
+
+def test_times_in_the_scene_are_piece_times() -> None:
+    cut = SpanMap([Span(1, 0, 500_000), Span(1, 800_000, 2_000_000)])
+    (cue,) = retime([one_cue()], cut)
+    scene = build_scene([cue], PINE, SIZE, cut, font_book())
+    last = scene.cues[0].paths[2].fill[0].at_us
+    assert last == 500_000

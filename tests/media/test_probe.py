@@ -1,0 +1,156 @@
+import threading
+from http.server import BaseHTTPRequestHandler, HTTPServer
+from pathlib import Path
+
+import pytest
+
+from mortiser.core.errors import BadMedia
+from mortiser.media.picture import save_poster
+from mortiser.media.probe import probe
+from tests.recordings import KETTLE, frame_pts, make_sound, make_video
+
+
+@pytest.mark.parametrize(
+    ("name", "codec", "audio", "playable"),
+    [
+        ("a.mp4", "libx264", "aac", True),
+        ("a.mov", "libx264", "aac", True),
+        ("a.webm", "libvpx", "libopus", True),
+        ("a.mkv", "libx264", "flac", True),
+        ("a.mkv", "ffv1", "mp3", False),
+    ],
+)
+def test_what_a_video_is(tmp_path: Path, name: str, codec: str, audio: str, playable: bool) -> None:
+    facts = probe(make_video(tmp_path / name, codec=codec, audio_codec=audio))
+    assert facts.kind == "video"
+    assert (facts.width, facts.height) == (160, 120)
+    assert abs(facts.duration_us - 2_000_000) < 120_000
+    assert len(facts.frame_pts_us) == 50
+    assert facts.frame_rate == pytest.approx(25, abs=0.1)
+    assert not facts.variable_rate
+    assert facts.playable is playable
+
+
+@pytest.mark.parametrize(
+    ("name", "codec"),
+    [
+        ("a.wav", "pcm_s16le"),
+        ("a.mp3", "mp3"),
+        ("a.m4a", "aac"),
+        ("a.ogg", "libopus"),
+        ("a.flac", "flac"),
+    ],
+)
+def test_what_a_sound_is(tmp_path: Path, name: str, codec: str) -> None:
+    facts = probe(make_sound(tmp_path / name, codec))
+    assert (facts.kind, facts.width, facts.frame_pts_us) == ("audio", 0, ())
+    assert abs(facts.duration_us - 1_500_000) < 80_000
+    assert facts.playable
+
+
+def test_the_name_does_not_matter(tmp_path: Path) -> None:
+    video = make_video(tmp_path / "real.mp4").rename(tmp_path / "holiday.txt")
+    assert probe(video).kind == "video"
+
+
+def test_a_turned_phone_video_is_upright(tmp_path: Path) -> None:
+    facts = probe(make_video(tmp_path / "a.mp4", size=(160, 120), rotation=90))
+    assert facts.rotation in (90, 270)
+    assert (facts.width, facts.height) == (120, 160)
+
+
+def test_a_variable_rate_is_noticed_and_its_times_kept(tmp_path: Path) -> None:
+    times = [0.0, 0.02, 0.07, 0.1, 0.2, 0.21, 0.4, 0.9]
+    video = make_video(tmp_path / "a.mp4", seconds=1.0, frame_times=times)
+    facts = probe(video)
+    assert facts.variable_rate
+    assert [us / 1e6 for us in facts.frame_pts_us] == pytest.approx(frame_pts(video), abs=1e-6)
+    assert [us / 1e6 for us in facts.frame_pts_us] == pytest.approx(times, abs=1e-4)
+
+
+def test_several_sound_tracks_and_odd_sizes(tmp_path: Path) -> None:
+    facts = probe(make_video(tmp_path / "a.mkv", tracks=3))
+    assert facts.audio_tracks == 3
+    odd = probe(make_video(tmp_path / "b.mkv", size=(161, 121), codec="ffv1", pixels="yuv444p"))
+    assert (odd.width, odd.height, odd.playable) == (161, 121, False)
+
+
+def test_no_sound_is_said(tmp_path: Path) -> None:
+    with pytest.raises(BadMedia, match="no sound"):
+        probe(make_video(tmp_path / "a.mp4", tracks=0))
+
+
+@pytest.mark.parametrize("share", [0.3, 0.7, 0.95])
+def test_a_cut_off_file_is_said(tmp_path: Path, share: float) -> None:
+    whole = KETTLE.read_bytes()
+    cut = tmp_path / "cut.mp4"
+    cut.write_bytes(whole[: int(len(whole) * share)])
+    with pytest.raises(BadMedia, match="cut off"):
+        probe(cut)
+
+
+@pytest.mark.parametrize(
+    "data",
+    [
+        b"hello, this is a letter",
+        b"\x00" * 5_000,
+        b"\x89PNG\r\n\x1a\n" + b"\x00" * 200,
+        KETTLE.read_bytes()[:40],
+    ],
+    ids=["text", "zeros", "picture", "header only"],
+)
+def test_what_is_no_recording_is_refused(tmp_path: Path, data: bytes) -> None:
+    file = tmp_path / "a.mp4"
+    file.write_bytes(data)
+    with pytest.raises(BadMedia, match="Bring in MP4"):
+        probe(file)
+
+
+def test_references_to_other_files_and_hosts_are_not_followed(tmp_path: Path) -> None:
+    asked: list[str] = []
+
+    class Trap(BaseHTTPRequestHandler):
+        def do_GET(self) -> None:
+            asked.append(self.path)
+            self.send_error(404)
+
+        def log_message(self, *_: object) -> None:
+            pass
+
+    server = HTTPServer(("127.0.0.1", 0), Trap)
+    threading.Thread(target=server.serve_forever, daemon=True).start()
+    host = f"http://127.0.0.1:{server.server_port}"
+    secret = make_video(tmp_path / "secret.mp4")
+    crafted = {
+        "list.m3u8": f"#EXTM3U\n#EXT-X-TARGETDURATION:5\n#EXTINF:5,\n{host}/a.ts\n#EXT-X-ENDLIST\n",
+        "near.m3u8": f"#EXTM3U\n#EXT-X-TARGETDURATION:5\n#EXTINF:5,\nfile://{secret}\n#EXT-X-ENDLIST\n",
+        "list.ffconcat": f"ffconcat version 1.0\nfile {secret}\n",
+        "list.sdp": "v=0\nc=IN IP4 127.0.0.1\nm=video 9 RTP/AVP 96\na=rtpmap:96 H264/90000\n",
+        "list.mpd": '<?xml version="1.0"?><MPD xmlns="urn:mpeg:dash:schema:mpd:2011">'
+        f"<BaseURL>{host}/</BaseURL></MPD>",
+    }
+    for name, text in crafted.items():
+        file = tmp_path / name
+        file.write_text(text)
+        with pytest.raises(BadMedia):
+            probe(file)
+        disguised = file.rename(tmp_path / f"{name}.mp4")
+        with pytest.raises(BadMedia):
+            probe(disguised)
+    server.shutdown()
+    assert asked == []
+
+
+def test_a_poster_is_upright(tmp_path: Path) -> None:
+    video = make_video(tmp_path / "a.mp4", rotation=90)
+    save_poster(video, tmp_path / "p.jpg", 0.5, height=80)
+    facts = frame_size(tmp_path / "p.jpg")
+    assert facts == (60, 80)
+
+
+def frame_size(path: Path) -> tuple[int, int]:
+    import av
+
+    with av.open(str(path)) as image:
+        frame = next(image.decode(video=0))
+        return frame.width, frame.height

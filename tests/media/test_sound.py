@@ -1,0 +1,51 @@
+from pathlib import Path
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from mortiser.media.peaks import FINEST_US, LEVELS, compute_peaks, read_peaks, save_peaks
+from mortiser.media.sound import RATE, stream_sound
+from tests.recordings import make_video
+
+
+@pytest.mark.parametrize("delay", [0.0, 0.5])
+@pytest.mark.parametrize("name", ["a.mp4", "a.mkv"])
+def test_sound_is_heard_at_its_time(tmp_path: Path, name: str, delay: float) -> None:
+    video = make_video(tmp_path / name, click_at=0.6, sound_delay=delay)
+    sound = np.concatenate(list(stream_sound(video)))
+    first = np.nonzero(np.abs(sound) > 0.3)[0][0] / RATE
+    assert first == pytest.approx(0.6 + delay, abs=0.012)
+
+
+def test_the_track_asked_for_is_heard(tmp_path: Path) -> None:
+    video = make_video(tmp_path / "a.mkv", tracks=2)
+    pitches = []
+    for track in (0, 1):
+        sound = np.concatenate(list(stream_sound(video, track)))
+        spectrum = np.abs(np.fft.rfft(sound[:RATE]))
+        pitches.append(int(spectrum.argmax()))
+    assert pitches == pytest.approx([300, 500], abs=3)
+
+
+@given(st.lists(st.integers(1, 400), min_size=1, max_size=12))
+def test_peaks_do_not_depend_on_how_the_sound_comes(sizes: list[int]) -> None:
+    sound = np.random.default_rng(3).uniform(-1, 1, sum(sizes)).astype(np.float32)
+    parts = np.split(sound, np.cumsum(sizes)[:-1])
+    for whole, pieces in zip(compute_peaks([sound]), compute_peaks(parts), strict=True):
+        assert np.array_equal(whole, pieces)
+
+
+def test_peaks_at_every_level_have_the_loudest_sample(tmp_path: Path) -> None:
+    sound = np.zeros(RATE, np.float32)
+    sound[RATE // 2] = -0.8
+    levels = compute_peaks([sound])
+    save_peaks(tmp_path / "p.npz", levels)
+    assert [level.max() for level in levels] == [204] * len(LEVELS)
+    for most in (200, 60, 15, 4):
+        start, step, found = read_peaks(tmp_path / "p.npz", 0, 1_000_000, most)
+        assert len(found) <= max(most, 4)
+        loud = start + step * int(found.argmax())
+        assert loud <= 500_000 < loud + step
+    assert read_peaks(tmp_path / "p.npz", 100_000, 110_000, 50)[1] == FINEST_US

@@ -1,0 +1,77 @@
+"""Who may import whom, walked over the real source."""
+
+import ast
+from pathlib import Path
+
+import pytest
+
+ROOT = Path("src/mortiser")
+MAY = {
+    "core": {"core"},
+    "formats": {"core", "formats"},
+    "media": {"core", "media"},
+    "speech": {"core", "speech"},
+    "store": {"core", "store"},
+    "fonts": {"core", "fonts"},
+    "paint": {"core", "media", "paint"},
+    "jobs": {"core", "fonts", "formats", "media", "speech", "store", "paint", "jobs"},
+    "api": {"core", "fonts", "formats", "media", "store", "jobs", "api", "settings", "wiring"},
+}
+ONLY_IN = {
+    "av": {"media", "paint"},
+    "skia": {"paint"},
+    "sqlite3": {"store", "api"},
+    "moonshine_voice": {"speech"},
+    "pocketsphinx": {"speech"},
+    "fastapi": {"api"},
+    "huey": {"jobs"},
+}
+FOREIGN_TO_CORE = {
+    "os",
+    "pathlib",
+    "time",
+    "datetime",
+    "sqlite3",
+    "av",
+    "skia",
+    "fastapi",
+    "random",
+    "subprocess",
+}
+
+
+def imports(file: Path) -> set[str]:
+    found: set[str] = set()
+    for node in ast.walk(ast.parse(file.read_text())):
+        if isinstance(node, ast.Import):
+            found |= {alias.name for alias in node.names}
+        elif isinstance(node, ast.ImportFrom) and node.module:
+            found.add(node.module)
+    return found
+
+
+FILES = sorted(ROOT.rglob("*.py"))
+
+
+@pytest.mark.parametrize("layer", MAY)
+def test_layers_import_only_what_they_may(layer: str) -> None:
+    for file in (ROOT / layer).rglob("*.py"):
+        own = {name.split(".")[1] for name in imports(file) if name.startswith("mortiser.")}
+        assert own <= MAY[layer], f"{file} imports {own - MAY[layer]}"
+
+
+@pytest.mark.parametrize("library", ONLY_IN)
+def test_libraries_stay_in_their_layer(library: str) -> None:
+    users = {
+        file.relative_to(ROOT).parts[0]
+        for file in FILES
+        if library in {name.split(".")[0] for name in imports(file)}
+    }
+    assert users <= ONLY_IN[library]
+    assert users
+
+
+def test_the_core_touches_nothing_outside() -> None:
+    for file in (ROOT / "core").rglob("*.py"):
+        roots = {name.split(".")[0] for name in imports(file)}
+        assert not roots & FOREIGN_TO_CORE, file
