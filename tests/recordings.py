@@ -46,6 +46,18 @@ def make_video(
     return path
 
 
+def cut_demo(out: Path, seconds: float) -> Path:
+    """The first seconds of the demo clip, cut without encoding."""
+    with av.open(str(KETTLE)) as reading, av.open(str(out), "w") as writing:
+        streams = {s: writing.add_stream_from_template(s) for s in reading.streams}
+        for packet in reading.demux():
+            if packet.dts is None or packet.dts * packet.time_base > seconds:
+                continue
+            packet.stream = streams[packet.stream]
+            writing.mux(packet)
+    return out
+
+
 def make_sound(path: Path, codec: str, seconds: float = 1.5) -> Path:
     """A tone alone."""
     with av.open(str(path), "w") as out:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import socket
 import sys
+from contextlib import suppress
 
 import uvicorn
 
@@ -29,6 +30,7 @@ def serve(settings: Settings) -> int:
     config = uvicorn.Config(app, log_level="warning", timeout_graceful_shutdown=2)
     server = uvicorn.Server(config)
     print(f"Mortiser is at http://{host}:{port}", flush=True)
-    server.run(sockets=[listener])
+    with suppress(KeyboardInterrupt):
+        server.run(sockets=[listener])
     print("Mortiser has stopped; everything is saved.", file=sys.stderr)
     return 0

@@ -15,6 +15,7 @@ from mortiser import __version__
 from mortiser.api import errors, media_routes, piece_routes, project_routes
 from mortiser.api.guard import LocalOnly
 from mortiser.api.schemas import Problem
+from mortiser.core.errors import NotFound
 from mortiser.jobs.worker import Supervisor
 from mortiser.wiring import Shop
 
@@ -68,6 +69,8 @@ def _serve_pages(app: FastAPI, pages: Path) -> None:
     @app.get("/{path:path}", include_in_schema=False)
     def page(path: str) -> FileResponse:
         """Every address that is no file is the one page, which reads the address itself."""
+        if path.startswith("api/"):
+            raise NotFound("There is no such address.")
         file = (pages / path).resolve()
         inside = file.is_relative_to(pages.resolve()) and file.is_file()
         return FileResponse(file if inside else pages / "index.html")

@@ -29,12 +29,12 @@ GroupName = Literal["quick", "sentence"]
 LONG_PAUSE_US = 450 * MILLISECOND
 SHORT_PAUSE_US = 180 * MILLISECOND
 ORPHAN = 3.0
-_CLINGING = frozenset("a an the my your his her its our their".split())
+_CLINGING = frozenset({"a", "an", "the", "my", "your", "his", "her", "its", "our", "their"})
 _LEANING_WORDS = """
-this that these those some any no every each of in on at to for from with by into over under about as than between through
-is are was were be been am do does did has have had will would can could shall should may
-might must and or but if because so when where who which what not very i we he she they you
-mr mrs ms dr one two three four five six seven eight nine ten
+this that these those some any no every each of in on at to for from with by into over under about
+as than between through is are was were be been am do does did has have had will would can could
+shall should may might must and or but if because so when where who which what not very i we he
+she they you mr mrs ms dr one two three four five six seven eight nine ten
 """
 _LEANING = frozenset(_LEANING_WORDS.split())
 

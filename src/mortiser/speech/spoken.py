@@ -19,7 +19,7 @@ def spoken(word: str) -> list[str]:
     said: list[str] = []
     after: list[str] = []
     for part in _PART.findall(word):
-        if part[0].isdigit():
+        if part[0].isdecimal():
             said += _number(part)
         elif part in CURRENCIES:
             after.append(CURRENCIES[part])
@@ -48,7 +48,7 @@ def _number(text: str) -> list[str]:
     else:
         plain = text.replace(",", "")
         if len(plain) > 15:
-            said = " ".join(num2words(int(d)) for d in plain if d.isdigit())
+            said = " ".join(num2words(int(d)) for d in plain if d.isdecimal())
         elif re.fullmatch(r"(1[1-9]|20)\d\d", text):
             said = num2words(int(text), to="year")
         else:

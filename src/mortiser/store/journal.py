@@ -140,9 +140,10 @@ def _watch(db: sqlite3.Connection) -> None:
         moments = {"INSERT": ("NEW", "NULL", new), "DELETE": ("OLD", old, "NULL")}
         moments[f"UPDATE OF {', '.join(columns)}"] = ("NEW", old, new)
         for number, (moment, (row, before, after)) in enumerate(moments.items()):
+            really = f"WHEN {old} <> {new} " if moment.startswith("UPDATE") else ""
             db.execute(
-                f"CREATE TEMP TRIGGER watch_{table}_{number} AFTER {moment} ON main.{table} BEGIN "
-                "INSERT INTO edit_change (entry_id, table_name, row_id, before, after) "
+                f"CREATE TEMP TRIGGER watch_{table}_{number} AFTER {moment} ON main.{table} {really}"
+                "BEGIN INSERT INTO edit_change (entry_id, table_name, row_id, before, after) "
                 f"SELECT entry_id, '{table}', {row}.id, {before}, {after} FROM open_entry; END"
             )
 

@@ -47,7 +47,9 @@ export function CueText({ cue, onSeek }: { cue: Cue; onSeek: (atUs: number) => v
     select(cue.id);
     const id = (event.target as HTMLElement).closest<HTMLElement>("[data-word]")?.dataset.word;
     const word = cue.words.find((w) => String(w.id) === id);
-    if (word && window.getSelection()?.isCollapsed) onSeek(word.start_us);
+    // Beside the words the caption itself is meant: it is gone to from its beginning.
+    if (window.getSelection()?.isCollapsed)
+      onSeek((word ?? cue.words[0])?.start_us ?? cue.start_us);
   };
 
   return (

@@ -1,0 +1,281 @@
+"""The routes in process, jobs run inline."""
+
+import json
+import os
+import subprocess
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from fastapi.testclient import TestClient
+
+from mortiser.api.app import create_app
+from mortiser.api.openapi import description
+from mortiser.settings import Settings
+from mortiser.wiring import Shop, open_shop
+from tests.recordings import COUNTER, make_sound, make_video
+
+
+def shop_in(folder: Path, **settings: object) -> Shop:
+    return open_shop(Settings(workspace=folder, **settings), inline_jobs=True)
+
+
+@pytest.fixture(scope="module")
+def shop(tmp_path_factory: pytest.TempPathFactory) -> Shop:
+    return shop_in(tmp_path_factory.mktemp("shop"))
+
+
+@pytest.fixture(scope="module")
+def client(shop: Shop) -> Iterator[TestClient]:
+    with TestClient(create_app(shop, with_worker=False), base_url="http://127.0.0.1") as made:
+        yield made
+
+
+@pytest.fixture(scope="module")
+def project(client: TestClient) -> int:
+    answer = client.post(
+        "/api/projects", params={"name": "At_the counter.m4a"}, content=COUNTER.read_bytes()
+    )
+    assert answer.status_code == 201
+    return int(answer.json()["project_id"])
+
+
+def read(client: TestClient, project: int) -> dict:
+    return client.get(f"/api/projects/{project}").json()
+
+
+def edit(client: TestClient, project: int, revision: int, **command: object):
+    return client.post(
+        f"/api/projects/{project}/edits", json={"base_revision": revision, "edit": command}
+    )
+
+
+def leftovers(shop: Shop) -> list[Path]:
+    return [*(shop.workspace.root / "uploads").iterdir()]
+
+
+def test_a_dropped_recording_becomes_a_captioned_project(client: TestClient, project: int) -> None:
+    view = read(client, project)
+    assert view["name"] == "At the counter"
+    assert [job["status"] for job in view["jobs"]] == ["done", "done"]
+    said = " ".join(w["text"] for cue in view["cues"] for w in cue["words"])
+    assert said.startswith("Welcome back to the mending room.")
+    assert view["sources"][0]["kind"] == "audio"
+    assert (view["pieces"][0]["width"], view["pieces"][0]["height"]) == (1080, 1920)
+
+
+def test_an_edit_is_answered_with_what_changed_and_undone(client: TestClient, project: int) -> None:
+    view = read(client, project)
+    cue = view["cues"][0]
+    text = " ".join(w["text"] for w in cue["words"])
+    answer = edit(
+        client, project, view["revision"], kind="retype_cue", cue_id=cue["id"], text=f"Oh {text}"
+    ).json()
+    assert answer["history"] == {"undo": "retype “Oh”", "redo": None}
+    assert next(c for c in answer["cues"] if c["id"] == cue["id"])["words"][0]["text"] == "Oh"
+    back = client.post(
+        f"/api/projects/{project}/undo", json={"base_revision": answer["revision"]}
+    ).json()
+    assert read(client, project)["cues"] == view["cues"]
+    assert back["history"]["redo"] == "retype “Oh”"
+
+
+def test_a_stale_edit_gets_409_and_says_so(client: TestClient, project: int) -> None:
+    answer = edit(client, project, 999, kind="set_finish", piece_id=1, finish="Pine")
+    assert answer.status_code == 409
+    assert answer.json()["code"] == "stale"
+
+
+@pytest.mark.parametrize(
+    ("command", "status", "says"),
+    [
+        ({"kind": "polish"}, 400, "edit"),
+        ({"kind": "retype_cue", "cue_id": 10**6, "text": "x"}, 404, "not there any more"),
+        ({"kind": "set_cue_times", "cue_id": 1, "start_us": -5}, 400, "greater than or equal to 0"),
+        ({"kind": "retype_cue", "cue_id": 1, "text": "x", "colour": "red"}, 400, "not permitted"),
+        ({"kind": "set_finish", "piece_id": 1, "finish": "Varnish"}, 400, "no finish “Varnish”"),
+    ],
+)
+def test_bad_edits_are_explained(
+    client: TestClient, project: int, command: dict, status: int, says: str
+) -> None:
+    revision = read(client, project)["revision"]
+    answer = edit(client, project, revision, **command)
+    assert answer.status_code == status
+    assert says in answer.json()["message"]
+    assert read(client, project)["revision"] == revision
+
+
+@pytest.mark.parametrize(
+    ("path", "status"),
+    [
+        ("/api/projects/999", 404),
+        ("/api/sources/999/media", 404),
+        ("/api/pieces/999/scene?from_us=0&to_us=1", 404),
+        ("/api/pieces/1/captions.doc", 404),
+        ("/api/pieces/1/scene?from_us=0&to_us=1&finish=Varnish", 404),
+        ("/api/deliveries/999/files/a.mp4", 404),
+        ("/api/pieces/1/scene?from_us=-1&to_us=1", 400),
+        ("/api/nothing", 404),
+    ],
+)
+def test_what_is_not_there_is_said(
+    client: TestClient, project: int, path: str, status: int
+) -> None:
+    answer = client.get(path)
+    assert answer.status_code == status
+    assert answer.json()["message"]
+
+
+def test_scene_peaks_frames_and_files(client: TestClient, project: int) -> None:
+    view = read(client, project)
+    piece, source = view["pieces"][0]["id"], view["sources"][0]["id"]
+    scene = client.get(
+        f"/api/pieces/{piece}/scene", params={"from_us": 0, "to_us": 5_000_000}
+    ).json()
+    assert {c["id"] for c in scene["cues"]} == {
+        c["id"] for c in view["cues"] if c["start_us"] < 5_000_000
+    }
+    peaks = client.get(
+        f"/api/sources/{source}/peaks", params={"from_us": 0, "to_us": 2_000_000}
+    ).json()
+    assert len(peaks["peaks"]) == 400
+    assert max(peaks["peaks"]) > 60
+    part = client.get(f"/api/sources/{source}/media", headers={"Range": "bytes=4-7"})
+    assert (part.status_code, part.content) == (206, b"ftyp")
+    assert client.get(f"/api/sources/{source}/poster").status_code == 404
+    caption_file = client.get(f"/api/pieces/{piece}/captions.vtt")
+    assert caption_file.headers["content-type"].startswith("text/vtt")
+    assert caption_file.text.startswith("WEBVTT\n\n00:00:0")
+    assert json.loads(client.get(f"/api/pieces/{piece}/captions.json").text)["words"]
+    later = client.get(f"/api/pieces/{piece}/cues", params={"from_us": 20_000_000}).json()
+    assert later == [c for c in view["cues"] if c["end_us"] > 20_000_000]
+
+
+def test_a_delivery_of_sound_alone_and_its_files(client: TestClient, tmp_path: Path) -> None:
+    clip = speech_clip(tmp_path).read_bytes()
+    short = client.post("/api/projects", params={"name": "a/b:c?.wav"}, content=clip).json()
+    view = read(client, short["project_id"])
+    made = client.post(f"/api/pieces/{view['pieces'][0]['id']}/deliveries").json()
+    view = read(client, view["id"])
+    delivery = view["deliveries"][0]
+    assert delivery["id"] == made["id"]
+    assert delivery["status"] == "done"
+    assert [f["name"] for f in delivery["files"]] == ["bc.mp4", "bc.srt", "bc.vtt"]
+    for file in delivery["files"]:
+        answer = client.get(f"/api/deliveries/{made['id']}/files/{file['name']}")
+        assert len(answer.content) == file["size"] > 0
+    assert client.get(f"/api/deliveries/{made['id']}/files/bc.partial").status_code == 404
+    client.delete(f"/api/projects/{view['id']}")
+
+
+def speech_clip(folder: Path) -> Path:
+    import av
+
+    out = folder / "short.wav"
+    with av.open(str(COUNTER)) as reading, av.open(str(out), "w") as writing:
+        stream = writing.add_stream("pcm_s16le", rate=24_000, layout="mono")
+        for frame in reading.decode(audio=0):
+            if frame.time > 3:
+                break
+            frame.pts = None
+            writing.mux(stream.encode(frame))
+        writing.mux(stream.encode(None))
+    return out
+
+
+def test_a_speechless_recording_has_nothing_to_deliver(client: TestClient, tmp_path: Path) -> None:
+    tone = make_sound(tmp_path / "tone.wav", "pcm_s16le")
+    made = client.post(
+        "/api/projects", params={"name": "tone.wav"}, content=tone.read_bytes()
+    ).json()
+    view = read(client, made["project_id"])
+    if not view["cues"]:
+        answer = client.post(f"/api/pieces/{view['pieces'][0]['id']}/deliveries")
+        assert answer.status_code == 409
+        assert "no captions" in answer.json()["message"]
+
+
+def test_rename_duplicate_delete(client: TestClient, shop: Shop, tmp_path: Path) -> None:
+    video = make_video(tmp_path / "a.mp4")
+    made = client.post(
+        "/api/projects", params={"name": "a.mp4"}, content=video.read_bytes()
+    ).json()["project_id"]
+    edit(client, made, 0, kind="rename_project", name="Stairs")
+    copy = client.post(f"/api/projects/{made}/duplicate").json()["project_id"]
+    names = {c["id"]: c["name"] for c in client.get("/api/projects").json()}
+    assert (names[made], names[copy]) == ("Stairs", "Stairs (copy)")
+    assert client.delete(f"/api/projects/{made}").status_code == 204
+    assert client.get(f"/api/projects/{made}").status_code == 404
+    source = read(client, copy)["sources"][0]["id"]
+    assert client.get(f"/api/sources/{source}/media").content == video.read_bytes()
+    assert client.get(f"/api/sources/{source}/poster").headers["content-type"] == "image/jpeg"
+    folders = len(list((shop.workspace.root / "sources").iterdir()))
+    client.delete(f"/api/projects/{copy}")
+    assert len(list((shop.workspace.root / "sources").iterdir())) == folders - 1
+
+
+@pytest.mark.parametrize(
+    "data", [b"", b"not a recording", COUNTER.read_bytes()[:20_000]], ids=["empty", "text", "cut"]
+)
+def test_bad_files_leave_nothing_behind(
+    client: TestClient, shop: Shop, project: int, data: bytes
+) -> None:
+    before = client.get("/api/projects").json()
+    folders = set((shop.workspace.root / "sources").iterdir())
+    answer = client.post("/api/projects", params={"name": "x.mp4"}, content=data)
+    assert answer.status_code in (400, 422)
+    assert answer.json()["message"]
+    assert client.get("/api/projects").json() == before
+    assert set((shop.workspace.root / "sources").iterdir()) == folders
+    assert leftovers(shop) == []
+
+
+def test_limits_and_space_are_kept(tmp_path: Path) -> None:
+    small = shop_in(tmp_path / "small", largest_upload=1_000)
+    with TestClient(create_app(small, with_worker=False), base_url="http://127.0.0.1") as client:
+        stated = client.post("/api/projects", params={"name": "x"}, content=b"x" * 2_000)
+        assert stated.status_code == 413
+        assert "MORTISER_LARGEST_UPLOAD" in stated.json()["message"]
+        streamed = client.post(
+            "/api/projects", params={"name": "x"}, content=(b"x" * 300 for _ in range(9))
+        )
+        assert streamed.status_code == 413
+    assert leftovers(small) == []
+    full = shop_in(tmp_path / "full", spare_disk=10**15)
+    with TestClient(create_app(full, with_worker=False), base_url="http://127.0.0.1") as client:
+        answer = client.post("/api/projects", params={"name": "x"}, content=COUNTER.read_bytes())
+        assert answer.status_code == 507
+        assert "free some space" in answer.json()["message"]
+    assert leftovers(full) == []
+
+
+@pytest.mark.parametrize(
+    "headers",
+    [{"Host": "mending.example"}, {"Origin": "http://elsewhere.example"}, {"Origin": "null"}],
+)
+def test_other_sites_cannot_reach_in(
+    client: TestClient, project: int, headers: dict[str, str]
+) -> None:
+    answer = client.delete(f"/api/projects/{project}", headers=headers)
+    assert answer.status_code == 403
+    assert client.get(f"/api/projects/{project}").status_code == 200
+
+
+def test_the_pages_types_are_those_of_the_server() -> None:
+    assert Path("web/openapi.json").read_text() == description(), "run make types"
+    fresh = subprocess.run(
+        ["npx", "openapi-typescript", "openapi.json"], cwd="web", capture_output=True, text=True, check=True,
+        env={**os.environ, "NO_COLOR": "1"},
+    ).stdout  # fmt: skip
+    kept = Path("web/src/api/schema.d.ts").read_text()
+    assert [line.strip() for line in fresh.splitlines()] == [
+        line.strip() for line in kept.splitlines()
+    ]
+
+
+def test_paths_do_not_lead_out_of_the_pages(client: TestClient) -> None:
+    for path in ("/../pyproject.toml", "/%2e%2e/pyproject.toml", "/assets/../../package.json"):
+        answer = client.get(path)
+        assert "hatchling" not in answer.text
+        assert "mortiser-web" not in answer.text

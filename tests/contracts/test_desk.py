@@ -1,0 +1,194 @@
+"""One suite for every desk that edits work on."""
+
+from collections.abc import Iterator
+from dataclasses import replace
+from itertools import pairwise
+from pathlib import Path
+
+import pytest
+
+from mortiser.core.edits.commands import (
+    EDIT,
+    DeleteCue,
+    JoinCue,
+    Regroup,
+    RenameProject,
+    RetypeCue,
+    SetCueTimes,
+    SetFinish,
+    SplitCue,
+    TypeCueTime,
+    UnpinCue,
+)
+from mortiser.core.edits.desk import Desk
+from mortiser.core.errors import BadInput, NotFound
+from mortiser.core.words import Cue
+from mortiser.store.sql_desk import SqlDesk
+from tests.memory_desk import MemoryDesk
+from tests.store.fixtures import open_project, spoken
+
+
+@pytest.fixture(params=["memory", "sql"])
+def desk(request: pytest.FixtureRequest, tmp_path: Path) -> Iterator[Desk]:
+    if request.param == "memory":
+        memory = MemoryDesk(spoken())
+        Regroup(piece_id=1, grouping="quick").apply(memory)
+        yield memory
+        return
+    database, project, _ = open_project(tmp_path)
+    with database.transaction() as db:
+        yield SqlDesk(db, project)
+
+
+def cues(desk: Desk) -> list[Cue]:
+    return desk.cues(1)
+
+
+def texts(desk: Desk) -> list[str]:
+    return [cue.text for cue in cues(desk)]
+
+
+def test_regrouping_keeps_every_word_once(desk: Desk) -> None:
+    before = [w.id for cue in cues(desk) for w in cue.words]
+    Regroup(piece_id=1, grouping="sentence").apply(desk)
+    assert [w.id for cue in cues(desk) for w in cue.words] == before
+    assert "Nine times out of ten it is the fuse." in texts(desk)
+    assert all(a.end_us <= b.start_us for a, b in pairwise(cues(desk)))
+
+
+def test_retyping_keeps_the_times_of_unchanged_words(desk: Desk) -> None:
+    cue = cues(desk)[1]
+    RetypeCue(cue_id=cue.id, text=cue.text.replace("Lane,", "Road,")).apply(desk)
+    after = desk.cue(cue.id)
+    assert [(w.id, w.start_us, w.end_us) for w in after.words] == [
+        (w.id, w.start_us, w.end_us) for w in cue.words
+    ]
+    assert after.words[-1].text == "Road,"
+
+
+def test_retyping_to_nothing_is_refused(desk: Desk) -> None:
+    with pytest.raises(BadInput, match="delete it"):
+        RetypeCue(cue_id=cues(desk)[0].id, text="  ").apply(desk)
+
+
+def test_all_words_of_a_caption_can_be_replaced(desk: Desk) -> None:
+    cue = cues(desk)[0]
+    RetypeCue(cue_id=cue.id, text="An entirely other greeting").apply(desk)
+    after = desk.cue(cue.id)
+    assert after.text == "An entirely other greeting"
+    assert after.words[0].start_us == cue.words[0].start_us
+    assert after.words[-1].end_us == cue.words[-1].end_us
+
+
+def test_a_set_start_is_pinned_and_the_caption_before_gives_way(desk: Desk) -> None:
+    before, cue = cues(desk)[:2]
+    SetCueTimes(cue_id=cue.id, start_us=cue.start_us - 150_000).apply(desk)
+    after = cues(desk)
+    assert after[1].start_us == cue.start_us - 150_000
+    assert after[1].start_pinned
+    assert not after[1].end_pinned
+    assert after[0].end_us <= after[1].start_us
+    assert after[0].start_us == before.start_us
+
+
+def test_unpinning_goes_back_to_the_words(desk: Desk) -> None:
+    cue = cues(desk)[1]
+    SetCueTimes(cue_id=cue.id, start_us=cue.start_us + 100_000, end_us=cue.end_us - 100_000).apply(
+        desk
+    )
+    UnpinCue(cue_id=cue.id).apply(desk)
+    assert desk.cue(cue.id) == cue
+
+
+def test_a_typed_time_is_read_and_nonsense_refused(desk: Desk) -> None:
+    cue = cues(desk)[0]
+    TypeCueTime(cue_id=cue.id, edge="start", text="0:00.250").apply(desk)
+    assert desk.cue(cue.id).start_us == 250_000
+    with pytest.raises(BadInput, match="is not a time"):
+        TypeCueTime(cue_id=cue.id, edge="end", text="later").apply(desk)
+
+
+@pytest.mark.parametrize(
+    ("start", "end", "why"),
+    [
+        (5_000_000, 5_000_000, "must end after"),
+        (0, None, "in front"),
+        (None, 59_000_000, "next caption"),
+    ],
+)
+def test_impossible_times_are_refused(
+    desk: Desk, start: int | None, end: int | None, why: str
+) -> None:
+    with pytest.raises(BadInput, match=why):
+        SetCueTimes(cue_id=cues(desk)[2].id, start_us=start, end_us=end).apply(desk)
+
+
+def test_splitting_and_joining_are_opposites(desk: Desk) -> None:
+    cue = cues(desk)[1]
+    SplitCue(cue_id=cue.id, before_word=1).apply(desk)
+    first, second = cues(desk)[1:3]
+    assert first.words + second.words == cue.words
+    assert first.end_us <= second.start_us
+    JoinCue(cue_id=second.id).apply(desk)
+    assert desk.cue(cue.id) == cue
+
+
+def test_a_split_needs_words_on_both_sides_and_a_join_a_caption_before(desk: Desk) -> None:
+    first = cues(desk)[0]
+    with pytest.raises(BadInput, match="between two words"):
+        SplitCue(cue_id=first.id, before_word=len(first.words)).apply(desk)
+    with pytest.raises(BadInput, match="no caption before"):
+        JoinCue(cue_id=first.id).apply(desk)
+
+
+def test_deleting_takes_only_that_caption(desk: Desk) -> None:
+    before = texts(desk)
+    DeleteCue(cue_id=cues(desk)[1].id).apply(desk)
+    assert texts(desk) == before[:1] + before[2:]
+    with pytest.raises(NotFound):
+        desk.cue(999_999)
+
+
+def test_settings_are_checked(desk: Desk) -> None:
+    SetFinish(piece_id=1, finish="Pine").apply(desk)
+    RenameProject(name="  Kettles ").apply(desk)
+    with pytest.raises(BadInput, match="Lacquer, Pine"):
+        SetFinish(piece_id=1, finish="Varnish").apply(desk)
+    with pytest.raises(BadInput, match="needs a name"):
+        RenameProject(name=" ").apply(desk)
+
+
+def test_neighbours_and_room(desk: Desk) -> None:
+    all_cues = cues(desk)
+    before, after = desk.around(all_cues[3], 2)
+    assert [c.id for c in before] == [c.id for c in all_cues[1:3]]
+    assert [c.id for c in after] == [c.id for c in all_cues[4:6]]
+    cue = all_cues[3]
+    left, right = desk.word_room(cue)
+    assert left == all_cues[2].words[-1].end_us
+    assert right == all_cues[4].words[0].start_us
+
+
+def test_a_word_left_out_of_a_saved_cue_stays_in_the_source(desk: Desk) -> None:
+    cue = cues(desk)[1]
+    desk.save_cue(replace(cue, words=cue.words[:1]))
+    left, _ = desk.word_room(cues(desk)[2])
+    assert left == cue.words[-1].end_us
+
+
+def test_every_edit_has_a_label_and_survives_json(desk: Desk) -> None:
+    cue = cues(desk)[1].id
+    for edit in (
+        RetypeCue(cue_id=cue, text="from Lantern Road,"),
+        SetCueTimes(cue_id=cue, start_us=1),
+        TypeCueTime(cue_id=cue, edge="end", text="1"),
+        UnpinCue(cue_id=cue),
+        DeleteCue(cue_id=cue),
+        SplitCue(cue_id=cue, before_word=1),
+        JoinCue(cue_id=cue),
+        Regroup(piece_id=1, grouping="quick"),
+        SetFinish(piece_id=1, finish="Pine"),
+        RenameProject(name="x"),
+    ):
+        assert edit.label(desk)
+        assert EDIT.validate_json(edit.model_dump_json()) == edit

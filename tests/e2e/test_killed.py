@@ -1,0 +1,102 @@
+"""Work survives the worker's and the server's sudden end."""
+
+import os
+import signal
+import time
+from collections.abc import Iterator
+from pathlib import Path
+
+import av
+import httpx
+import pytest
+
+from tests.recordings import KETTLE, cut_demo
+from tests.serving import Server, bring_in, wait_for_job
+
+
+@pytest.fixture
+def server(tmp_path: Path) -> Iterator[Server]:
+    running = Server(tmp_path / "w")
+    yield running
+    running.stop()
+
+
+def delivering(client: httpx.Client, project: int, least: float = 0.1) -> dict:
+    """The delivery once it is under way."""
+    for _ in range(600):
+        delivery = client.get(f"/api/projects/{project}").json()["deliveries"][0]
+        if delivery["status"] == "running" and delivery["progress"] > least:
+            return delivery
+        assert delivery["status"] != "done", "the delivery ended too soon to be disturbed"
+        time.sleep(0.05)
+    raise AssertionError("the delivery does not start")
+
+
+def files(server: Server) -> list[str]:
+    return sorted(f.name for f in (server.workspace / "deliveries").rglob("*") if f.is_file())
+
+
+def gone(pid: int) -> bool:
+    try:
+        return Path(f"/proc/{pid}/stat").read_text().split()[2] == "Z"
+    except FileNotFoundError:
+        return True
+
+
+@pytest.mark.parametrize("whole", [False, True], ids=["worker killed", "server killed"])
+def test_a_killed_delivery_is_done_again(server: Server, tmp_path: Path, whole: bool) -> None:
+    client = server.client()
+    clip = cut_demo(tmp_path / "clip.mp4", 14.0)
+    view = bring_in(client, clip)
+    project = view["id"]
+    wait_for_job(client, project, "transcribe")
+    client.post(f"/api/pieces/{view['pieces'][0]['id']}/deliveries")
+    delivering(client, project)
+    worker = server.worker_pid()
+    if whole:
+        server.stop(signal.SIGKILL)
+        until = time.monotonic() + 10
+        while not gone(worker):
+            assert time.monotonic() < until, "the worker outlives its server"
+            time.sleep(0.1)
+        assert [f for f in files(server) if not f.endswith(".partial")] == []
+        server.start()
+    else:
+        os.kill(worker, signal.SIGKILL)
+        assert [f for f in files(server) if not f.endswith(".partial")] == []
+    wait_for_job(client, project, "deliver")
+    assert files(server) == ["clip.mp4", "clip.srt", "clip.vtt"]
+    with (
+        av.open(str(next((server.workspace / "deliveries").rglob("*.mp4")))) as out,
+        av.open(str(clip)) as source,
+    ):
+        assert out.streams.video[0].frames == source.streams.video[0].frames
+
+
+def test_killed_listening_goes_on_and_keeps_what_was_heard(server: Server) -> None:
+    client = server.client()
+    project = bring_in(client, KETTLE)["id"]
+    while not (heard := client.get(f"/api/projects/{project}").json()["cues"]):
+        time.sleep(0.05)
+    os.kill(server.worker_pid(), signal.SIGKILL)
+    wait_for_job(client, project, "transcribe")
+    cues = client.get(f"/api/projects/{project}").json()["cues"]
+    assert [w["id"] for w in cues[0]["words"]] == [w["id"] for w in heard[0]["words"]]
+    said = " ".join(w["text"] for c in cues for w in c["words"])
+    assert "tea is free" in said
+    starts = [w["start_us"] for c in cues for w in c["words"]]
+    assert starts == sorted(starts)
+
+
+def test_a_cancelled_delivery_stops_and_can_be_done_again(server: Server, tmp_path: Path) -> None:
+    client = server.client()
+    view = bring_in(client, cut_demo(tmp_path / "clip.mp4", 12.0))
+    wait_for_job(client, view["id"], "transcribe")
+    client.post(f"/api/pieces/{view['pieces'][0]['id']}/deliveries")
+    job = delivering(client, view["id"])["job_id"]
+    client.post(f"/api/jobs/{job}/cancel")
+    wait_for_job(client, view["id"], "deliver", "cancelled", seconds=20)
+    assert files(server) == []
+    client.post(f"/api/jobs/{job}/retry")
+    wait_for_job(client, view["id"], "deliver")
+    assert len(files(server)) == 3

@@ -1,0 +1,183 @@
+import itertools
+import json
+import shutil
+import threading
+from dataclasses import replace
+from pathlib import Path
+
+import pytest
+
+from mortiser.core.edits.commands import RetypeCue
+from mortiser.core.errors import BadMedia
+from mortiser.core.words import Word
+from mortiser.jobs import runner
+from mortiser.jobs.bringing_in import bring_in, title
+from mortiser.jobs.delivering import deliver, file_stem
+from mortiser.jobs.hearing import skip
+from mortiser.jobs.runner import Task
+from mortiser.settings import Settings
+from mortiser.speech.seams import RATE
+from mortiser.store import deliveries, editing, jobs, projects
+from mortiser.wiring import HANDLERS, Shop, open_shop
+from tests.contracts.test_speech import EvenAligner, PlainRecogniser
+from tests.recordings import COUNTER, make_video
+
+
+@pytest.fixture
+def shop(tmp_path: Path) -> Shop:
+    made = open_shop(Settings(workspace=tmp_path / "w"), inline_jobs=True)
+    parts = replace(made.parts, recogniser=PlainRecogniser, aligner=EvenAligner)
+    return replace(made, parts=parts)
+
+
+def take_in(shop: Shop, recording: Path):
+    copy = shop.workspace.new_upload()
+    shutil.copyfile(recording, copy)
+    return bring_in(shop.database, shop.workspace, copy, recording.name)
+
+
+def row(shop: Shop, job: int):
+    return jobs.get(shop.database.connection, job)
+
+
+def run(shop: Shop, job: int, **handlers) -> None:
+    runner.run(shop.parts, {**HANDLERS, **handlers}, job)
+
+
+def test_a_job_runs_to_its_end(shop: Shop) -> None:
+    made = take_in(shop, COUNTER)
+    for job in made.jobs:
+        run(shop, job)
+        assert row(shop, job)["status"] == "done"
+        assert row(shop, job)["progress"] == 1
+    assert projects.source_words(shop.database.connection, made.source_id)
+
+
+def test_faults_are_written_down(shop: Shop) -> None:
+    def known(parts, task) -> None:
+        raise BadMedia("The picture ends early.")
+
+    def unforeseen(parts, task) -> None:
+        raise ZeroDivisionError
+
+    hear, prepare = take_in(shop, COUNTER).jobs
+    run(shop, hear, transcribe=known)
+    run(shop, prepare, prepare=unforeseen)
+    assert (row(shop, hear)["status"], row(shop, hear)["error"]) == (
+        "failed",
+        "The picture ends early.",
+    )
+    assert row(shop, prepare)["status"] == "failed"
+    assert "Your work is safe" in row(shop, prepare)["error"]
+
+
+def test_a_cancelled_job_stops_at_its_next_report(
+    shop: Shop, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(runner, "REPORT_S", 0.0)
+    reached = []
+
+    def slow(parts, task: Task) -> None:
+        for step in range(100):
+            reached.append(step)
+            if step == 3:
+                threading.Thread(target=jobs.ask_cancel, args=(shop.database, task.job_id)).run()
+            task.progress(step / 100)
+
+    job = take_in(shop, COUNTER).jobs[0]
+    run(shop, job, transcribe=slow)
+    assert row(shop, job)["status"] == "cancelled"
+    assert reached[-1] == 3
+
+
+def test_transcription_goes_on_behind_the_last_word_and_keeps_corrections(shop: Shop) -> None:
+    made = take_in(shop, COUNTER)
+    run(shop, made.jobs[0])
+    whole = projects.source_words(shop.database.connection, made.source_id)
+    again = take_in(shop, COUNTER)
+    half = [replace(w, id=0) for w in whole[: len(whole) // 2]]
+    projects.append_line(shop.database, again.piece_id, half)
+    cue = projects.piece_cues(shop.database.connection, again.piece_id)[0]
+    editing.apply(
+        shop.database, again.project_id, 0, RetypeCue(cue_id=cue.id, text="corrected tone")
+    )
+    run(shop, again.jobs[0])
+    words = projects.source_words(shop.database.connection, again.source_id)
+    assert words[0].text == "corrected"
+    assert len(words) > len(half)
+    assert all(a.end_us <= b.start_us for a, b in itertools.pairwise(words))
+    assert words[len(half)].start_us >= half[-1].end_us
+    assert editing.undo(shop.database, again.project_id, 1).label == "retype “corrected”"
+
+
+def test_skipping_sound_is_exact() -> None:
+    import numpy as np
+
+    sound = [np.arange(i * 100, i * 100 + 100, dtype=np.float32) for i in range(50)]
+    for from_us in (0, 1_000, 10_000, 62_500 * 3):
+        left = np.concatenate(list(skip(iter(sound), from_us)))
+        assert left[0] == from_us * RATE // 1_000_000
+
+
+def test_a_failed_delivery_leaves_no_half_file(
+    shop: Shop, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    made = take_in(shop, make_video(tmp_path / "a.mp4"))
+    projects.append_line(shop.database, made.piece_id, [Word("mend", 200_000, 900_000)])
+    delivery, job = deliveries.add(shop.database, made.project_id, made.piece_id, "a")
+    folder = shop.workspace.root / "deliveries" / str(delivery)
+    monkeypatch.setattr(runner, "REPORT_S", 0.0)
+
+    def stop_midway(parts, task: Task) -> None:
+        def progress(part: float) -> None:
+            if part > 0.5:
+                assert [f.suffix for f in folder.iterdir()] == [".partial"]
+                raise BadMedia("stopped")
+
+        task.progress = progress
+        deliver(parts, task)
+
+    run(shop, job, deliver=stop_midway)
+    assert row(shop, job)["status"] == "failed"
+    assert not folder.exists()
+    jobs.requeue(shop.database, job)
+    run(shop, job)
+    files = json.loads(deliveries.get(shop.database.connection, delivery)["files"])
+    assert (
+        {f.name for f in folder.iterdir()}
+        == {f["name"] for f in files}
+        == {"a.mp4", "a.srt", "a.vtt"}
+    )
+
+
+def test_what_the_browser_cannot_play_gets_a_copy(shop: Shop, tmp_path: Path) -> None:
+    made = take_in(
+        shop, make_video(tmp_path / "a.mkv", codec="ffv1", pixels="yuv444p", audio_codec="flac")
+    )
+    run(shop, made.jobs[1])
+    source = projects.source_row(shop.database.connection, made.source_id)
+    from mortiser.media.probe import probe
+
+    assert not source["playable"]
+    assert probe(shop.workspace.path(source["proxy_path"])).playable
+
+
+@pytest.mark.parametrize(
+    ("name", "stem"),
+    [
+        ("The cold kettle", "The-cold-kettle"),
+        ("../../etc", "etc"),
+        ("Über: a/b?", "Über-ab"),
+        ("***", "piece"),
+    ],
+)
+def test_file_names_are_safe(name: str, stem: str) -> None:
+    assert file_stem(name) == stem
+
+
+@pytest.mark.parametrize(
+    ("file", "name"),
+    [("my_clip.final.mp4", "my clip.final"), ("C:\\x\\clip.mov", "clip"), ("", "Untitled")],
+)
+def test_projects_are_named_after_their_file(file: str, name: str) -> None:
+    assert title(file) == name

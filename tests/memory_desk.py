@@ -1,0 +1,73 @@
+"""The desk in memory: the contract suite holds it and the SQL one to the same behaviour."""
+
+from dataclasses import replace
+from itertools import count
+
+from mortiser.core.errors import NotFound
+from mortiser.core.grouping import GroupName
+from mortiser.core.spans import Span, SpanMap
+from mortiser.core.words import Cue, Word
+
+DURATION_US = 60_000_000
+
+
+class MemoryDesk:
+    """One piece of one source, all in dictionaries."""
+
+    def __init__(self, words: list[Word]) -> None:
+        self._ids = count(1)
+        self.all_words: dict[int, Word] = {}
+        self.all_cues: dict[int, Cue] = {}
+        self.finish = self.grouping = self.name = ""
+        self.piece_id = 1
+        self.save_cue(Cue(1, tuple(words), words[0].start_us, words[-1].end_us + 1_000_000))
+
+    def cue(self, cue_id: int) -> Cue:
+        if cue_id not in self.all_cues:
+            raise NotFound("gone")
+        return self.all_cues[cue_id]
+
+    def cues(self, piece_id: int) -> list[Cue]:
+        return sorted(self.all_cues.values(), key=lambda c: (c.start_us, c.id))
+
+    def around(self, cue: Cue, reach: int) -> tuple[list[Cue], list[Cue]]:
+        key = (cue.start_us, cue.id)
+        others = self.cues(cue.piece_id)
+        before = [c for c in others if (c.start_us, c.id) < key]
+        return before[-reach:], [c for c in others if (c.start_us, c.id) > key][:reach]
+
+    def word_room(self, cue: Cue) -> tuple[int, int]:
+        first, last = cue.words[0], cue.words[-1]
+        others = [w for w in self.all_words.values() if w.id not in {first.id, last.id}]
+        left = [w.end_us for w in others if w.end_us <= first.start_us]
+        right = [w.start_us for w in others if w.start_us >= last.end_us]
+        return max(left, default=0), min(right, default=DURATION_US)
+
+    def spans(self, piece_id: int) -> SpanMap:
+        return SpanMap([Span(1, 0, DURATION_US)])
+
+    def save_cue(self, cue: Cue) -> Cue:
+        words = tuple(w if w.id else replace(w, id=next(self._ids)) for w in cue.words)
+        self.all_words |= {w.id: w for w in words}
+        saved = replace(cue, words=words, id=cue.id or next(self._ids))
+        self.all_cues[saved.id] = saved
+        return saved
+
+    def delete_cue(self, cue: Cue) -> None:
+        del self.all_cues[cue.id]
+
+    def delete_words(self, word_ids: list[int]) -> None:
+        for word_id in word_ids:
+            del self.all_words[word_id]
+        for cue in self.all_cues.values():
+            kept = tuple(w for w in cue.words if w.id not in word_ids)
+            self.all_cues[cue.id] = replace(cue, words=kept)
+
+    def set_finish(self, piece_id: int, finish: str) -> None:
+        self.finish = finish
+
+    def set_grouping(self, piece_id: int, grouping: GroupName) -> None:
+        self.grouping = grouping
+
+    def rename_project(self, name: str) -> None:
+        self.name = name

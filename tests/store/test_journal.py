@@ -1,0 +1,166 @@
+"""Undo and redo over random edits: rows come back exactly, in any order of steps."""
+
+import tempfile
+from pathlib import Path
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from mortiser.core.edits.commands import (
+    DeleteCue,
+    Edit,
+    JoinCue,
+    Regroup,
+    RenameProject,
+    RetypeCue,
+    SplitCue,
+)
+from mortiser.core.errors import BadInput, Conflict, NoSpace, NotFound, Stale
+from mortiser.store import editing, projects
+from mortiser.store.database import Database
+from tests.store.fixtures import open_project, rows, source, spoken
+
+seeds = st.lists(
+    st.tuples(st.integers(0, 6), st.integers(0, 50), st.integers(0, 50)), min_size=1, max_size=10
+)
+
+
+def some_edit(database: Database, piece: int, kind: int, which: int, detail: int) -> Edit:
+    cues = projects.piece_cues(database.connection, piece)
+    cue = cues[which % len(cues)]
+    match kind:
+        case 0 | 1:
+            words = [w.text for w in cue.words]
+            words.insert(detail % (len(words) + 1), f"word{detail}")
+            return RetypeCue(cue_id=cue.id, text=" ".join(words[detail % 2 :]))
+        case 2:
+            return SplitCue(cue_id=cue.id, before_word=1 + detail % 3)
+        case 3:
+            return JoinCue(cue_id=cue.id)
+        case 4:
+            return DeleteCue(cue_id=cue.id)
+        case 5:
+            return RenameProject(name=f"Name {detail}")
+        case _:
+            return Regroup(piece_id=piece, grouping="sentence" if detail % 2 else "quick")
+
+
+def revision(database: Database, project: int) -> int:
+    return int(projects.project_row(database.connection, project)["revision"])
+
+
+@settings(max_examples=40, deadline=None)
+@given(seeds)
+def test_undo_and_redo_bring_back_every_row(steps: list[tuple[int, int, int]]) -> None:
+    with tempfile.TemporaryDirectory() as folder:
+        database, project, piece = open_project(Path(folder))
+        states = [rows(database)]
+        for kind, which, detail in steps:
+            try:
+                edit = some_edit(database, piece, kind, which, detail)
+                outcome = editing.apply(database, project, revision(database, project), edit)
+            except (BadInput, ZeroDivisionError):
+                assert rows(database) == states[-1]
+                continue
+            if rows(database) != states[-1]:
+                states.append(rows(database))
+            assert outcome.undo is not None
+        for state in reversed(states[:-1]):
+            editing.undo(database, project, revision(database, project))
+            assert rows(database) == state
+        database.close()
+        database = Database(Path(folder) / "m.db")
+        for state in states[1:]:
+            editing.redo(database, project, revision(database, project))
+            assert rows(database) == state
+        database.close()
+
+
+def test_an_outcome_names_only_what_changed(tmp_path: Path) -> None:
+    database, project, piece = open_project(tmp_path)
+    cues = projects.piece_cues(database.connection, piece)
+    edit = RetypeCue(cue_id=cues[4].id, text=cues[4].text + " extra")
+    outcome = editing.apply(database, project, 0, edit)
+    assert {c.id for c in outcome.cues} <= {c.id for c in cues[3:6]}
+    assert (outcome.revision, outcome.undo, outcome.redo) == (1, "retype “extra”", None)
+    back = editing.undo(database, project, 1)
+    assert (back.undo, back.redo, back.gone) == (None, "retype “extra”", [])
+
+
+def test_a_stale_revision_changes_nothing(tmp_path: Path) -> None:
+    database, project, piece = open_project(tmp_path)
+    cue = projects.piece_cues(database.connection, piece)[0]
+    editing.apply(database, project, 0, RetypeCue(cue_id=cue.id, text="Hello there"))
+    before = rows(database)
+    for attempt in (
+        lambda: editing.undo(database, project, 0),
+        lambda: editing.redo(database, project, 0),
+    ):
+        with pytest.raises(Stale, match="Nothing was lost"):
+            attempt()
+    with pytest.raises(Stale):
+        editing.apply(database, project, 0, DeleteCue(cue_id=cue.id))
+    assert rows(database) == before
+
+
+def test_a_refused_edit_leaves_no_trace(tmp_path: Path) -> None:
+    database, project, piece = open_project(tmp_path)
+    cue = projects.piece_cues(database.connection, piece)[0]
+    before = rows(database)
+    with pytest.raises(BadInput):
+        editing.apply(database, project, 0, RetypeCue(cue_id=cue.id, text=" "))
+    assert rows(database) == before
+    assert revision(database, project) == 0
+    with pytest.raises(Conflict, match="nothing to undo"):
+        editing.undo(database, project, 0)
+
+
+def test_an_edit_of_another_project_is_not_found(tmp_path: Path) -> None:
+    database, _, piece = open_project(tmp_path)
+    other, _, _ = projects.create_project(database, "Other", source())
+    cue = projects.piece_cues(database.connection, piece)[0]
+    with pytest.raises(NotFound):
+        editing.apply(database, other, 0, DeleteCue(cue_id=cue.id))
+
+
+def test_a_full_disk_loses_nothing(tmp_path: Path) -> None:
+    database, project, piece = open_project(tmp_path)
+    before = rows(database)
+    pages = database.connection.execute("PRAGMA page_count").fetchone()[0]
+    database.connection.execute(f"PRAGMA max_page_count = {pages}")
+    cue = projects.piece_cues(database.connection, piece)[0]
+    with pytest.raises(NoSpace, match="nothing was lost"):
+        editing.apply(database, project, 0, RetypeCue(cue_id=cue.id, text="many words " * 150))
+    assert rows(database) == before
+    database.connection.execute("PRAGMA max_page_count = 1000000")
+    editing.apply(database, project, 0, RetypeCue(cue_id=cue.id, text="many words"))
+
+
+def test_a_growing_transcript_groups_line_by_line(tmp_path: Path) -> None:
+    database, project, piece = open_project(tmp_path)
+    first = projects.piece_cues(database.connection, piece)
+    projects.append_line(database, piece, spoken("Bring your chair on Saturday.", 40_000_000))
+    after = projects.piece_cues(database.connection, piece)
+    assert [c.id for c in after[: len(first)]] == [c.id for c in first]
+    assert " ".join(c.text for c in after[len(first) :]) == "Bring your chair on Saturday."
+    assert revision(database, project) == 0
+
+
+def test_a_copy_is_independent(tmp_path: Path) -> None:
+    database, project, piece = open_project(tmp_path)
+    copy = projects.duplicate_project(
+        database, project, {"sources/x/recording": "sources/y/recording"}
+    )
+    (copied,) = projects.pieces(database.connection, copy)
+    originals = projects.piece_cues(database.connection, piece)
+    copies = projects.piece_cues(database.connection, copied.id)
+    assert [(c.text, c.start_us, c.end_us) for c in copies] == [
+        (c.text, c.start_us, c.end_us) for c in originals
+    ]
+    assert not {c.id for c in copies} & {c.id for c in originals}
+    editing.apply(database, copy, 0, DeleteCue(cue_id=copies[0].id))
+    assert len(projects.piece_cues(database.connection, piece)) == len(originals)
+    projects.delete_project(database, project)
+    assert len(projects.piece_cues(database.connection, copied.id)) == len(originals) - 1
+    assert len(projects.list_projects(database)) == 1

@@ -1,0 +1,85 @@
+import json
+import subprocess
+import sys
+from pathlib import Path
+
+import av
+import pytest
+
+from tests.recordings import cut_demo, make_video
+
+SHORT_S = 6.0
+
+
+def run(*arguments: object) -> subprocess.CompletedProcess[str]:
+    return subprocess.run(
+        [sys.executable, "-m", "mortiser", *map(str, arguments)],
+        capture_output=True,
+        text=True,
+        timeout=300,
+        check=False,
+    )
+
+
+@pytest.fixture(scope="module")
+def clip(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """The first seconds of the demo, cut without encoding."""
+    return cut_demo(tmp_path_factory.mktemp("clip") / "clip.mp4", SHORT_S)
+
+
+def test_everything_is_written(clip: Path, tmp_path: Path) -> None:
+    outs = {kind: tmp_path / f"out.{kind}" for kind in ("srt", "vtt", "txt", "json", "burn")}
+    options = [part for kind, file in outs.items() for part in (f"--{kind}", file)]
+    result = run("caption", clip, "--group", "sentence", "--finish", "Pine", *options)
+    assert result.returncode == 0, result.stderr
+    assert "100%" in result.stderr
+    assert result.stdout == ""
+    data = json.loads(outs["json"].read_text())
+    assert set(data) == {"duration_us", "words", "cues"}
+    assert set(data["words"][0]) == {"text", "start_us", "end_us", "confidence", "speaker"}
+    assert outs["txt"].read_text().startswith("Good morning from Lantern Lane")
+    assert outs["srt"].read_text().startswith("1\n00:00:00,")
+    assert outs["vtt"].read_text().startswith("WEBVTT")
+    with av.open(str(outs["burn"])) as video:
+        assert [s.codec_context.name for s in video.streams] == ["h264", "aac"]
+    assert sorted(f.name for f in tmp_path.iterdir()) == sorted(f.name for f in outs.values())
+
+
+def test_quiet_is_quiet(clip: Path, tmp_path: Path) -> None:
+    result = run("caption", clip, "--quiet", "--txt", tmp_path / "t.txt")
+    assert (result.returncode, result.stdout, result.stderr) == (0, "", "")
+
+
+@pytest.mark.parametrize(
+    ("arguments", "code", "says"),
+    [
+        ((), 2, "COMMAND"),
+        (("caption", "CLIP"), 2, "nothing to write"),
+        (("caption", "nowhere.mp4", "--srt", "x.srt"), 1, "no such file"),
+        (("caption", "CLIP", "--srt", "/nowhere/x.srt"), 1, "folder does not exist"),
+        (("caption", "CLIP", "--burn", "CLIP"), 1, "the recording itself"),
+        (("caption", "pyproject.toml", "--srt", "TMP/x.srt"), 1, "no recording that can be read"),
+        (("caption", "CLIP", "--finish", "Varnish", "--srt", "x"), 2, "invalid choice"),
+        (
+            ("serve", "--port", "1", "--host", "198.51.100.7", "--workspace", "TMP/w"),
+            1,
+            "cannot be used",
+        ),
+    ],
+)
+def test_mistakes_are_explained(
+    clip: Path, tmp_path: Path, arguments: tuple[str, ...], code: int, says: str
+) -> None:
+    named = [a.replace("CLIP", str(clip)).replace("TMP", str(tmp_path)) for a in arguments]
+    result = run(*named)
+    assert result.returncode == code
+    assert says in result.stderr
+    assert "Traceback" not in result.stderr
+
+
+def test_a_recording_without_speech_is_said(tmp_path: Path) -> None:
+    silent = make_video(tmp_path / "a.mp4", click_at=0.5)
+    result = run("caption", silent, "--srt", tmp_path / "a.srt")
+    assert result.returncode == 1
+    assert "No speech" in result.stderr
+    assert not (tmp_path / "a.srt").exists()
