@@ -1,0 +1,1 @@
+"""Measurements, each against a named reference from the same run: ``make bench``."""

@@ -1,0 +1,12 @@
+"""``python -m bench [hearing|burning|editing …]``."""
+
+import sys
+
+from bench import burning, editing, hearing
+
+PARTS = {"hearing": hearing, "burning": burning, "editing": editing}
+
+if __name__ == "__main__":
+    for name in sys.argv[1:] or PARTS:
+        print(f"\n{name}: {PARTS[name].__doc__ and PARTS[name].__doc__.splitlines()[0]}")
+        PARTS[name].run()

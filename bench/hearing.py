@@ -1,0 +1,137 @@
+"""Hearing: words right, words on time, fast, soon, and small.
+
+The truth beside each demo clip comes from the voices' own phoneme durations.
+"""
+
+from __future__ import annotations
+
+import json
+import re
+import sys
+import tempfile
+import time
+from difflib import SequenceMatcher
+from pathlib import Path
+from typing import Any
+
+import av
+import numpy as np
+
+from bench.report import alone, at_least, at_most, measured
+from mortiser.core.words import Word
+from mortiser.media.sound import stream_sound
+from mortiser.speech.moonshine import MoonshineRecogniser
+from mortiser.speech.seams import RATE, HeardLine
+from mortiser.speech.sphinx import SphinxAligner
+from mortiser.speech.transcribe import TimedLine, transcribe
+
+MEDIA = Path("src/mortiser/demo/media")
+CLIPS = ("kettle.mp4", "counter.m4a")
+SPELLINGS = {"gray": "grey"}
+
+
+def key(text: str) -> list[str]:
+    """Words of a text as word error is counted: letters alone, both spellings the same."""
+    found = re.findall(r"[a-z']+", text.lower().replace("-", " "))
+    return [SPELLINGS.get(word.strip("'"), word.strip("'")) for word in found if word.strip("'")]
+
+
+def word_errors(truth: list[str], heard: list[str]) -> int:
+    """Levenshtein distance in words."""
+    row = list(range(len(heard) + 1))
+    for i, right in enumerate(truth, 1):
+        left, row[0] = row[0], i
+        for j, got in enumerate(heard, 1):
+            left, row[j] = row[j], min(row[j] + 1, row[j - 1] + 1, left + (right != got))
+    return row[-1]
+
+
+def run() -> None:
+    """Print all hearing measurements."""
+    errors = total = 0
+    onsets: list[float] = []
+    for clip in CLIPS:
+        truth = json.loads((MEDIA / clip).with_suffix(".words.json").read_text())["words"]
+        words: list[Word] = []
+        for item in transcribe(stream_sound(MEDIA / clip), MoonshineRecogniser(), SphinxAligner()):
+            if isinstance(item, TimedLine):
+                words += item.words
+        said, heard = (
+            [" ".join(key(w["text"])) for w in truth],
+            [" ".join(key(w.text)) for w in words],
+        )
+        errors += word_errors(said, heard)
+        total += len(said)
+        for block in SequenceMatcher(None, said, heard, False).get_matching_blocks():
+            for i in range(block.size):
+                onsets.append((words[block.b + i].start_us - truth[block.a + i]["start_us"]) / 1000)
+    against = f"{total} words known from the voices"
+    at_most("word error", 100 * errors / total, "%", 6, against, 1)
+    at_most("word onset, median |error|", float(np.median(np.abs(onsets))), "ms", 40, against)
+    at_most(
+        "word onset, 95 % |error|", float(np.percentile(np.abs(onsets), 95)), "ms", 120, against
+    )
+    _speed()
+    _length()
+
+
+def _speed() -> None:
+    ear = alone("bench.hearing", "recognise", "2")
+    both = alone("bench.hearing", "transcribe", "2")
+    ratio = both["work_cpu_s"] / ear["work_cpu_s"]
+    at_most("recognition and alignment", ratio, "×", 1.4, "CPU of recognition alone", 2)
+    at_least("speed", both["seconds"] / both["work_wall_s"], "×", 5, "real time, two cores", 1)
+
+
+def _length() -> None:
+    short = alone("bench.hearing", "transcribe", "1")
+    long = alone("bench.hearing", "transcribe", "15")
+    at_most("first line of ten minutes", long["first_line_s"], "s", 5, "the start of the work", 1)
+    grown = long["peak_mb"] - short["peak_mb"]
+    at_most("memory grown over ten minutes", grown, "MB", 60, f"{short['peak_mb']:.0f} MB for 40 s")
+
+
+def _work(kind: str, times: int) -> dict[str, Any]:
+    with tempfile.TemporaryDirectory() as folder:
+        recording = repeated(MEDIA / "kettle.mp4", Path(folder) / "long.m4a", times)
+        started = time.perf_counter()
+        first = 0.0
+        seconds = 0.0
+        engine = MoonshineRecogniser()
+        items = (
+            engine.hear(stream_sound(recording))
+            if kind == "recognise"
+            else transcribe(stream_sound(recording), engine, SphinxAligner())
+        )
+        for item in items:
+            if isinstance(item, float):
+                seconds = item
+            elif isinstance(item, HeardLine | TimedLine) and not first:
+                first = time.perf_counter() - started
+        return {"seconds": seconds, "first_line_s": first, "rate": RATE}
+
+
+def repeated(source: Path, out: Path, times: int) -> Path:
+    """The sound of a clip several times over, copied."""
+    with av.open(str(out), "w") as writing:
+        stream = None
+        shift = 0
+        for _ in range(times):
+            with av.open(str(source)) as reading:
+                sound = reading.streams.audio[0]
+                stream = stream or writing.add_stream_from_template(sound)
+                end = 0
+                for packet in reading.demux(sound):
+                    if packet.dts is None or packet.pts is None or packet.pts < 0:
+                        continue
+                    end = packet.pts + (packet.duration or 0)
+                    packet.pts += shift
+                    packet.dts += shift
+                    packet.stream = stream
+                    writing.mux(packet)
+                shift += end
+    return out
+
+
+if __name__ == "__main__":
+    measured(lambda: _work(sys.argv[1], int(sys.argv[2])))
