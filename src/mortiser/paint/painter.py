@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import math
 from functools import lru_cache
+from typing import NamedTuple
 
 import numpy as np
 import numpy.typing as npt
@@ -10,7 +12,8 @@ import skia
 from fontTools.pens.basePen import BasePen
 from fontTools.svgLib.path import parse_path
 
-from mortiser.core.scene import Drop
+from mortiser.core.motion.track import fixed
+from mortiser.core.scene import Drop, PathItem, Stroke
 from mortiser.paint.state import PathState, RectState, State
 
 Pixels = npt.NDArray[np.uint8]
@@ -108,7 +111,10 @@ def draw(canvas: skia.Canvas, state: State) -> None:
         _draw_rect(canvas, rect)
     whole = [item for item in paths if item.opacity >= 1]
     for item in whole:
-        _placed(canvas, item, under=True, fill=False)
+        if item.scale == 1:
+            _draw_resting(canvas, item)
+        else:
+            _placed(canvas, item, under=True, fill=False)
     for item in whole:
         _placed(canvas, item, under=False, fill=True)
     for item in paths:
@@ -125,6 +131,48 @@ def _draw_rect(canvas: skia.Canvas, rect: RectState) -> None:
     paint_.setColor(skia.ColorSetARGB(int(alpha * rect.opacity + 0.5), red, green, blue))
     radius = min(rect.item.radius, w / 2, h / 2)
     canvas.drawRoundRect(skia.Rect.MakeXYWH(x, y, w, h), radius, radius, paint_)
+
+
+def _draw_resting(canvas: skia.Canvas, state: PathState) -> None:
+    """Shadow and outline of a word at its size, from a picture kept for as long as it stands."""
+    left, top = math.floor(state.x), math.floor(state.y)
+    fill = () if state.item.outline is not None else state.fill
+    key = _Resting(
+        state.item.path, state.item.outline, state.item.shadow, fill, state.x - left, state.y - top
+    )
+    image, dx, dy = _resting_picture(key)
+    if image is not None:
+        canvas.drawImage(image, left + dx, top + dy)
+
+
+class _Resting(NamedTuple):
+    """What a resting word's shadow and outline depend on; (x, y) is its place within a pixel."""
+
+    path: str
+    outline: Stroke | None
+    shadow: Drop | None
+    fill: tuple[int, ...]
+    x: float
+    y: float
+
+
+@lru_cache(maxsize=48)
+def _resting_picture(key: _Resting) -> tuple[skia.Image | None, int, int]:
+    still = fixed(0.0, 0.0)
+    item = PathItem(
+        key.path, 0.0, 0.0, (0.0, 0.0), key.outline, key.shadow, still, still, still, still
+    )
+    state = PathState(item, key.fill or (0, 0, 0, 255), 1.0, key.x, key.y, 1.0)
+    x0, y0, x1, y1 = _reach(state)
+    left, top = math.floor(x0), math.floor(y0)
+    width, height = math.ceil(x1) - left, math.ceil(y1) - top
+    if width <= 0 or height <= 0:
+        return None, 0, 0
+    surface = skia.Surface(width, height)
+    canvas = surface.getCanvas()
+    canvas.translate(-left, -top)
+    _placed(canvas, state, under=True, fill=False)
+    return surface.makeImageSnapshot(), left, top
 
 
 def _placed(canvas: skia.Canvas, state: PathState, *, under: bool, fill: bool) -> None:

@@ -1,0 +1,50 @@
+"""Take the README's screenshots from the demo data: ``python -m scripts.screenshots ADDRESS``.
+
+ADDRESS is a running ``make demo``. Pictures go to docs/screenshots.
+"""
+
+from __future__ import annotations
+
+import sys
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+OUT = Path("docs/screenshots")
+ARGUMENTS = ["--no-sandbox", "--no-first-run", "--disable-background-networking"]
+
+
+def take(page: Page, address: str) -> None:
+    """Visit each main view and keep a picture of it."""
+    page.goto(address)
+    page.get_by_text("The cold kettle").first.wait_for()
+    page.wait_for_timeout(800)
+    page.screenshot(path=OUT / "start.png")
+    page.get_by_label("Open The cold kettle").click()
+    page.locator("[data-cue-text]").nth(3).wait_for()
+    page.wait_for_timeout(1_500)
+    word = page.get_by_text("element.", exact=True).first
+    word.scroll_into_view_if_needed()
+    word.click()
+    page.keyboard.press("Escape")
+    for _ in range(4):
+        page.keyboard.press("ArrowRight")
+        page.wait_for_timeout(150)
+    page.wait_for_timeout(700)
+    for stage in ("Gather", "Proof", "Pace", "Dress", "Deliver"):
+        page.get_by_role("button", name=stage, exact=False).first.click()
+        page.wait_for_timeout(900)
+        page.screenshot(path=OUT / f"{stage.lower()}.png")
+
+
+def main() -> None:
+    """Open the browser and take them all."""
+    OUT.mkdir(parents=True, exist_ok=True)
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
+        take(browser.new_page(viewport={"width": 1280, "height": 800}), sys.argv[1])
+        browser.close()
+
+
+if __name__ == "__main__":
+    main()
