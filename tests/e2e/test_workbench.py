@@ -143,6 +143,7 @@ def test_typing_runs_no_shortcut(bench: Page) -> None:
     assert first.inner_text() == f"{before} j k l ?"
     bench.keyboard.press("Escape")
     assert first.inner_text() == before
+    assert first.locator("[data-word]").count() == len(before.split())
     assert abs(now(bench) - at) < 1.5
     assert bench.get_by_role("button", name="Undo: ").count() == 0
 

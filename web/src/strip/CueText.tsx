@@ -1,10 +1,13 @@
 /** A caption's words as text to type in. What was typed is sent when the caret leaves. */
-import { type KeyboardEvent, type MouseEvent, useRef } from "react";
+import { type KeyboardEvent, type MouseEvent, useRef, useState } from "react";
 import type { Cue } from "../api/client";
 import { edit, select, useProject } from "../state/project";
 
 export function CueText({ cue, onSeek }: { cue: Cue; onSeek: (atUs: number) => void }) {
   const box = useRef<HTMLDivElement>(null);
+  // Typing changes the page behind React's back: to go back, the element is made anew.
+  const [turn, setTurn] = useState(0);
+  const restore = () => setTurn((before) => before + 1);
   const stored = cue.words.map((word) => word.text).join(" ");
   const typed = () => (box.current?.textContent ?? "").replace(/\s+/g, " ").trim();
 
@@ -12,7 +15,7 @@ export function CueText({ cue, onSeek }: { cue: Cue; onSeek: (atUs: number) => v
     const text = typed();
     if (text === stored) return true;
     const taken = await edit({ kind: "retype_cue", cue_id: cue.id, text });
-    if (!taken) restore(box.current, cue);
+    if (!taken) restore();
     return taken;
   };
 
@@ -28,8 +31,9 @@ export function CueText({ cue, onSeek }: { cue: Cue; onSeek: (atUs: number) => v
         } else box.current?.blur();
       });
     } else if (event.key === "Escape") {
-      restore(box.current, cue);
+      if (box.current) box.current.textContent = stored;
       box.current?.blur();
+      restore();
     } else if (event.key === "Backspace" && caretAtStart(box.current)) {
       event.preventDefault();
       void commit().then((taken) => taken && edit({ kind: "join_cue", cue_id: cue.id }));
@@ -55,6 +59,7 @@ export function CueText({ cue, onSeek }: { cue: Cue; onSeek: (atUs: number) => v
   return (
     // biome-ignore lint/a11y/useSemanticElements: words inside are marked one by one, which an input cannot show
     <div
+      key={turn}
       ref={box}
       role="textbox"
       tabIndex={0}
@@ -98,10 +103,6 @@ export function focusCue(cueId: number): void {
   window.setTimeout(() => {
     document.querySelector<HTMLElement>(`[data-cue-text="${cueId}"]`)?.focus();
   }, 60);
-}
-
-function restore(box: HTMLElement | null, cue: Cue): void {
-  if (box) box.textContent = cue.words.map((word) => word.text).join(" ");
 }
 
 function textBeforeCaret(box: HTMLElement | null): string | null {
