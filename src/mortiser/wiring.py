@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from mortiser.jobs.delivering import deliver
+from mortiser.jobs.doubting import doubt
 from mortiser.jobs.hearing import hear
 from mortiser.jobs.preparing import prepare
 from mortiser.jobs.queue import Queue
@@ -12,10 +13,16 @@ from mortiser.jobs.runner import Handler, Parts
 from mortiser.jobs.workspace import Workspace
 from mortiser.settings import Settings
 from mortiser.speech.moonshine import MoonshineRecogniser
+from mortiser.speech.second_hearing import SecondHearing
 from mortiser.speech.sphinx import SphinxAligner
 from mortiser.store.database import Database
 
-HANDLERS: dict[str, Handler] = {"transcribe": hear, "prepare": prepare, "deliver": deliver}
+HANDLERS: dict[str, Handler] = {
+    "transcribe": hear,
+    "prepare": prepare,
+    "doubt": doubt,
+    "deliver": deliver,
+}
 
 
 @dataclass(frozen=True)
@@ -40,5 +47,7 @@ class Shop:
 def open_shop(settings: Settings, *, inline_jobs: bool = False) -> Shop:
     """Open (or make) the workspace of the settings."""
     workspace = Workspace(settings.workspace)
-    parts = Parts(Database(workspace.database), workspace, MoonshineRecogniser, SphinxAligner)
+    parts = Parts(
+        Database(workspace.database), workspace, MoonshineRecogniser, SphinxAligner, SecondHearing
+    )
     return Shop(settings, parts, Queue(parts, HANDLERS, inline=inline_jobs))

@@ -9,10 +9,13 @@ import pytest
 
 from mortiser.core.edits.commands import (
     EDIT,
+    AcceptWord,
     DeleteCue,
     JoinCue,
     Regroup,
     RenameProject,
+    ReplaceText,
+    ReplaceWord,
     RetypeCue,
     SetCueTimes,
     SetFinish,
@@ -158,6 +161,56 @@ def test_settings_are_checked(desk: Desk) -> None:
         RenameProject(name=" ").apply(desk)
 
 
+def test_one_word_is_replaced_and_another_accepted(desk: Desk) -> None:
+    cue = cues(desk)[1]
+    ReplaceWord(cue_id=cue.id, word_id=cue.words[1].id, text="Lamp light").apply(desk)
+    after = desk.cue(cue.id)
+    assert after.text == cue.text.replace("Lantern", "Lamp light")
+    assert after.words[0] == cue.words[0]
+    assert after.words[2].end_us == cue.words[1].end_us
+    AcceptWord(cue_id=cue.id, word_id=after.words[0].id).apply(desk)
+    assert desk.cue(cue.id).words[0].confidence == 1.0
+    with pytest.raises(NotFound):
+        AcceptWord(cue_id=cue.id, word_id=10**6).apply(desk)
+
+
+def test_a_word_that_was_never_said_is_taken_out_with_its_caption_if_need_be(desk: Desk) -> None:
+    cue = cues(desk)[1]
+    for word in cue.words[1:]:
+        out = ReplaceWord(cue_id=cue.id, word_id=word.id, text="")
+        assert out.label(desk) == f"take out “{word.text}”"
+        out.apply(desk)
+    assert desk.cue(cue.id).words == cue.words[:1]
+    ReplaceWord(cue_id=cue.id, word_id=cue.words[0].id, text=" ").apply(desk)
+    with pytest.raises(NotFound):
+        desk.cue(cue.id)
+
+
+def test_text_is_replaced_everywhere_or_in_one_place(desk: Desk) -> None:
+    said = " ".join(texts(desk))
+    ReplaceText(piece_id=1, find="it is", text="it was").apply(desk)
+    ReplaceText(piece_id=1, find="e", text="é", only=2).apply(desk)
+    assert " ".join(texts(desk)) == replaced_third_e(said.replace("it is", "it was"))
+    with pytest.raises(BadInput, match="not in the captions"):
+        ReplaceText(piece_id=1, find="lacquer", text="x").apply(desk)
+
+
+def replaced_third_e(text: str) -> str:
+    at = -1
+    for _ in range(3):
+        at = text.lower().index("e", at + 1)
+    return text[:at] + "é" + text[at + 1 :]
+
+
+def test_a_caption_of_which_nothing_is_left_goes(desk: Desk) -> None:
+    cue = cues(desk)[1]
+    count = len(cues(desk))
+    ReplaceText(piece_id=1, find=cue.text, text="").apply(desk)
+    assert len(cues(desk)) == count - 1
+    with pytest.raises(NotFound):
+        desk.cue(cue.id)
+
+
 def test_neighbours_and_room(desk: Desk) -> None:
     all_cues = cues(desk)
     before, after = desk.around(all_cues[3], 2)
@@ -180,6 +233,9 @@ def test_every_edit_has_a_label_and_survives_json(desk: Desk) -> None:
     cue = cues(desk)[1].id
     for edit in (
         RetypeCue(cue_id=cue, text="from Lantern Road,"),
+        ReplaceWord(cue_id=cue, word_id=cues(desk)[1].words[0].id, text="of"),
+        AcceptWord(cue_id=cue, word_id=cues(desk)[1].words[0].id),
+        ReplaceText(piece_id=1, find="kettle", text="pot"),
         SetCueTimes(cue_id=cue, start_us=1),
         TypeCueTime(cue_id=cue, edge="end", text="1"),
         UnpinCue(cue_id=cue),

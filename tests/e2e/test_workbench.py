@@ -196,6 +196,75 @@ def test_the_sheet_lists_the_keys(bench: Page) -> None:
     expect(sheet).to_have_count(0)
 
 
+def test_doubts_are_walked_and_settled_by_key(bench: Page, server: Server, project: dict) -> None:
+    with server.client() as client:
+        wait_for_job(client, project["id"], "doubt")
+    before = texts(bench)
+    rule = bench.get_by_role("button", name="Proof")
+    expect(rule).to_contain_text("left")
+    count = int(rule.inner_text().split()[1])
+    bench.keyboard.press("d")
+    bench.wait_for_function("!document.querySelector('video').paused")
+    bench.keyboard.press("a")
+    expect(bench.get_by_role("button", name="Undo: accept")).to_be_visible()
+    expect(rule).to_contain_text(f"{count - 1} doubt" if count > 1 else "no doubts")
+    assert texts(bench) == before
+    undo_all(bench)
+    expect(rule).to_contain_text(f"{count} doubt")
+    bench.keyboard.press("d")
+    bench.keyboard.press("x")
+    expect(bench.get_by_role("button", name="Undo: take out")).to_be_visible()
+    assert " ".join(texts(bench)) != " ".join(before)
+    undo_all(bench)
+    assert texts(bench) == before
+
+
+def test_what_else_was_heard_is_taken_by_a_click(
+    bench: Page, server: Server, project: dict
+) -> None:
+    with server.client() as client:
+        wait_for_job(client, project["id"], "doubt")
+        view = client.get(f"/api/projects/{project['id']}").json()
+    word = next(w for c in view["cues"] for w in c["words"] if w["doubt"] and w["alternatives"])
+    other = word["alternatives"][0]
+    bench.get_by_role("button", name=other, exact=True).first.click()
+    plain = other.rstrip(".,!?;:")
+    expect(bench.get_by_role("button", name=f"Undo: retype “{plain}")).to_be_visible()
+    assert other in " ".join(texts(bench))
+    undo_all(bench)
+
+
+def test_find_shows_counts_and_replaces_as_one_step(bench: Page) -> None:
+    before = texts(bench)
+    bench.keyboard.press("Control+f")
+    bench.keyboard.type("kettle")
+    expect(bench.get_by_role("status").filter(has_text="place")).to_contain_text("1 of 1 place")
+    expect(bench.locator(".found")).to_have_text("kettle")
+    bench.get_by_label("Replace with").fill("copper pot")
+    bench.get_by_role("button", name="Replace all 1").click()
+    expect(bench.get_by_role("button", name="Undo: replace “kettle”")).to_be_visible()
+    expect(bench.get_by_text("Nowhere in the captions")).to_be_visible()
+    assert " ".join(texts(bench)) == " ".join(before).replace("kettle", "copper pot")
+    undo_all(bench)
+    assert texts(bench) == before
+
+
+def test_a_caption_is_replayed_and_looped(bench: Page, project: dict) -> None:
+    bench.locator("[data-cue-text]").nth(1).click()
+    bench.keyboard.press("Escape")
+    cue = project["cues"][1]
+    bench.keyboard.press("r")
+    bench.wait_for_function("!document.querySelector('video').paused")
+    bench.wait_for_function("document.querySelector('video').paused", timeout=8_000)
+    assert now(bench) == pytest.approx(cue["end_us"] / 1e6, abs=0.25)
+    bench.keyboard.press("o")
+    bench.wait_for_timeout(int((cue["end_us"] - cue["start_us"]) / 1_000) + 900)
+    assert bench.evaluate("!document.querySelector('video').paused")
+    assert cue["start_us"] / 1e6 - 0.1 <= now(bench) <= cue["end_us"] / 1e6 + 0.25
+    bench.keyboard.press("o")
+    bench.wait_for_function("document.querySelector('video').paused")
+
+
 def test_only_rows_in_view_are_on_the_page(page: Page, server: Server) -> None:
     with server.client() as client:
         view = bring_in(client, KETTLE, "Long.mp4")

@@ -7,7 +7,7 @@ from pathlib import Path
 
 import pytest
 
-from mortiser.core.edits.commands import RetypeCue
+from mortiser.core.edits.commands import AcceptWord, RetypeCue
 from mortiser.core.errors import BadMedia
 from mortiser.core.words import Word
 from mortiser.jobs import runner
@@ -40,14 +40,17 @@ def row(shop: Shop, job: int):
     return jobs.get(shop.database.connection, job)
 
 
-def run(shop: Shop, job: int, **handlers) -> None:
-    runner.run(shop.parts, {**HANDLERS, **handlers}, job)
+def run(shop: Shop, job: int, **handlers) -> list[int]:
+    return runner.run(shop.parts, {**HANDLERS, **handlers}, job)
 
 
 def test_a_job_runs_to_its_end(shop: Shop) -> None:
     made = take_in(shop, COUNTER)
     for job in made.jobs:
-        run(shop, job)
+        following = run(shop, job)
+        assert [row(shop, j)["kind"] for j in following] == (
+            ["doubt"] if job == made.jobs[0] else []
+        )
         assert row(shop, job)["status"] == "done"
         assert row(shop, job)["progress"] == 1
     assert projects.source_words(shop.database.connection, made.source_id)
@@ -181,3 +184,31 @@ def test_file_names_are_safe(name: str, stem: str) -> None:
 )
 def test_projects_are_named_after_their_file(file: str, name: str) -> None:
     assert title(file) == name
+
+
+def test_doubts_are_noted_but_not_on_words_that_were_settled(shop: Shop) -> None:
+    class Harsh:
+        def judge(self, words, samples):
+            assert len(samples) > RATE // 10
+            return [replace(w, confidence=0.1, alternatives=("tome",)) for w in words]
+
+    made = take_in(shop, COUNTER)
+    (doubting,) = run(shop, made.jobs[0])
+    cues = projects.piece_cues(shop.database.connection, made.piece_id)
+    typed, accepted = cues[0], cues[1]
+    edits = [
+        RetypeCue(cue_id=typed.id, text="typed by hand"),
+        AcceptWord(cue_id=accepted.id, word_id=accepted.words[0].id),
+    ]
+    for revision, edit in enumerate(edits):
+        editing.apply(shop.database, made.project_id, revision, edit)
+    parts = replace(shop.parts, judge=Harsh)
+    runner.run(parts, HANDLERS, doubting)
+    assert row(shop, doubting)["status"] == "done"
+    words = {w.id: w for w in projects.source_words(shop.database.connection, made.source_id)}
+    assert words[accepted.words[0].id].confidence == 1.0
+    after = projects.piece_cues(shop.database.connection, made.piece_id)
+    assert all(w.confidence is None for w in after[0].words)
+    others = [w for cue in after[1:] for w in cue.words if w.id != accepted.words[0].id]
+    assert {(w.confidence, w.alternatives) for w in others} == {(0.1, ("tome",))}
+    assert editing.undo(shop.database, made.project_id, 2).label.startswith("accept")

@@ -86,13 +86,13 @@ def test_a_cancelled_job_of_a_dead_worker_ends(opened: tuple[Database, int]) -> 
 def test_migrations_run_once_and_are_all_or_nothing(tmp_path: Path) -> None:
     first = Database(tmp_path / "a.db")
     names = [row["name"] for row in first.connection.execute("SELECT name FROM migration")]
-    assert names == ["0001_first.sql"]
+    assert names == ["0001_first.sql", "0002_alternatives.sql"]
     first.close()
     assert (
         Database(tmp_path / "a.db")
         .connection.execute("SELECT count(*) FROM migration")
         .fetchone()[0]
-        == 1
+        == 2
     )
     with pytest.raises(ValueError, match="unfinished"):
         list(_statements("CREATE TABLE x (a INTEGER)"))

@@ -1,5 +1,4 @@
 /** One project open for work: the rule of stages, Strip, preview with Loupe, and Tray. */
-import { Keyboard } from "lucide-react";
 import { useEffect, useState } from "react";
 import { Link } from "wouter";
 import type { Pulse } from "./api/client";
@@ -9,6 +8,7 @@ import { Preview } from "./preview/Preview";
 import { StageRule } from "./stages/StageRule";
 import { goTo } from "./stages/stage";
 import { Tray } from "./stages/Tray";
+import { allDoubts, visitNext } from "./state/doubts";
 import { close, load, onPulse, useProject } from "./state/project";
 import { Strip } from "./strip/Strip";
 import { KeySheet } from "./ui/KeySheet";
@@ -42,6 +42,13 @@ export function Workbench({ projectId }: { projectId: number }) {
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
+      if (event.key === "Tab" && document.activeElement === document.body && !event.shiftKey) {
+        // Nothing has the focus: the next doubt is where an editor wants to go.
+        if (!allDoubts(useProject.getState().cues).length) return;
+        event.preventDefault();
+        visitNext(player);
+        return;
+      }
       if (isTyping(event.target) || document.querySelector("[role=dialog]")) return;
       if (event.key === "?") {
         setSheet(true);
@@ -76,7 +83,7 @@ export function Workbench({ projectId }: { projectId: number }) {
   if (!project || !piece || !source) return null;
   return (
     <div className="flex h-full flex-col">
-      <StageRule />
+      <StageRule onKeys={() => setSheet(true)} />
       <main className="grid min-h-0 flex-1 grid-cols-[minmax(440px,1fr)_430px_340px] max-xl:grid-cols-[minmax(400px,1fr)_400px_320px]">
         <Strip piece={piece} player={player} />
         <div className="flex min-h-0 flex-col">
@@ -85,15 +92,6 @@ export function Workbench({ projectId }: { projectId: number }) {
         </div>
         <Tray project={project} player={player} />
       </main>
-      <button
-        type="button"
-        title="Keys (?)"
-        aria-label="Show all keys"
-        className="fixed right-3 bottom-3 rounded border border-line bg-card p-1.5 text-dim hover:text-ink"
-        onClick={() => setSheet(true)}
-      >
-        <Keyboard size={16} />
-      </button>
       <KeySheet open={sheet} onOpen={setSheet} />
     </div>
   );

@@ -9,6 +9,7 @@ from fastapi.responses import FileResponse
 
 from mortiser.api import schemas
 from mortiser.api.shop import OpenShop
+from mortiser.core import finding
 from mortiser.core.errors import Conflict, NotFound
 from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.frame import even_size
@@ -36,6 +37,29 @@ def cues(
         end = projects.piece(db, piece_id).spans.duration_us + 1
         found = projects.window_cues(db, piece_id, from_us, max(end, from_us + 1))
     return [schemas.CueView.of(cue) for cue in found]
+
+
+@router.get("/pieces/{piece_id}/find")
+def find(
+    piece_id: int,
+    shop: OpenShop,
+    text: Annotated[str, Query(max_length=200)],
+    whole_words: bool = False,
+    match_case: bool = False,
+) -> list[schemas.MatchView]:
+    """Every place of a text in the captions, in order."""
+    with shop.database.snapshot() as db:
+        projects.piece(db, piece_id)
+        found = projects.piece_cues(db, piece_id)
+    owners = [(cue, word) for cue in found for word in cue.words]
+    return [
+        schemas.MatchView(
+            cue_id=owners[match.first][0].id,
+            start_us=owners[match.first][1].start_us,
+            word_ids=[word.id for _, word in owners[match.first : match.last + 1]],
+        )
+        for match in finding.find(found, text, whole_words=whole_words, match_case=match_case)
+    ]
 
 
 @router.get("/pieces/{piece_id}/scene")

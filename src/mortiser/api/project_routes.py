@@ -160,9 +160,7 @@ def read_pulse(project_id: int, shop: OpenShop) -> schemas.Pulse:
     with shop.database.snapshot() as db:
         project = projects.project_row(db, project_id)
         sources = projects.source_rows(db, project_id)
-        heard = db.execute(
-            "SELECT count(*) FROM word WHERE source_id = ?", (sources[0]["id"],)
-        ).fetchone()[0]
+        heard = projects.word_count(db, sources[0]["id"])
         return schemas.Pulse(
             revision=project["revision"],
             heard=heard,

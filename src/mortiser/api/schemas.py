@@ -33,6 +33,7 @@ class WordView(BaseModel):
     start_us: int
     end_us: int
     doubt: bool
+    alternatives: list[str] = Field(description="What else a doubtful word may be, best first.")
 
     @classmethod
     def of(cls, word: Word) -> WordView:
@@ -42,6 +43,7 @@ class WordView(BaseModel):
             start_us=word.start_us,
             end_us=word.end_us,
             doubt=doubtful(word),
+            alternatives=list(word.alternatives),
         )
 
 
@@ -67,7 +69,7 @@ class CueView(BaseModel):
 
 class JobView(BaseModel):
     id: int
-    kind: Literal["transcribe", "prepare", "deliver"]
+    kind: Literal["transcribe", "prepare", "doubt", "deliver"]
     status: JobStatus
     progress: float
     seconds_left: float | None
@@ -285,6 +287,12 @@ class SceneView(BaseModel):
     height: int
     outlines: list[str]
     cues: list[SceneCueView]
+
+
+class MatchView(BaseModel):
+    cue_id: int
+    start_us: int = Field(description="Where its first word starts, in source time.")
+    word_ids: list[int]
 
 
 class FinishView(BaseModel):

@@ -10,9 +10,8 @@ Rules, each tested by random edits:
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
-from difflib import SequenceMatcher
 from itertools import accumulate
 
 from mortiser.core.words import Word, spoken_weight, tokens, word_key
@@ -29,22 +28,51 @@ def carry(old: Sequence[Word], text: str, room: tuple[int, int]) -> list[Word]:
     """
     fresh = tokens(text)
     keys = [word_key(word.text) for word in old], [word_key(token) for token in fresh]
-    matcher = SequenceMatcher(None, *keys, autojunk=False)
     result: list[Word] = []
-    for tag, a0, a1, b0, b1 in matcher.get_opcodes():
+    for same, a0, a1, b0, b1 in _blocks(*keys):
         new = fresh[b0:b1]
-        if tag == "equal":
+        if same:
             result += [_respelled(w, t) for w, t in zip(old[a0:a1], new, strict=True)]
-        elif tag == "replace" and a1 - a0 == b1 - b0:
+        elif a1 - a0 == b1 - b0:
             result += [_replaced(w, t) for w, t in zip(old[a0:a1], new, strict=True)]
-        elif tag == "replace":
+        elif a1 > a0 and b1 > b0:
             result += spread(new, old[a0].start_us, old[a1 - 1].end_us, old[a0].speaker)
-        elif tag == "insert":
+        elif b1 > b0:
             left = result[-1].end_us if result else room[0]
             right = old[a0].start_us if a0 < len(old) else room[1]
             speaker = old[min(a0, len(old) - 1)].speaker if old else None
             result += _added(new, left, max(left, right), speaker, at_front=not result)
     return result
+
+
+def _blocks(old: Sequence[str], new: Sequence[str]) -> Iterator[tuple[bool, int, int, int, int]]:
+    """Runs of (same?, old range, new range) along a longest common subsequence of the keys.
+
+    A longest one, not difflib's greedy one: deleting words must never be taken for replacing them.
+    """
+    rows, columns = len(old), len(new)
+    common = [[0] * (columns + 1) for _ in range(rows + 1)]
+    for i in range(rows - 1, -1, -1):
+        for j in range(columns - 1, -1, -1):
+            common[i][j] = (
+                common[i + 1][j + 1] + 1
+                if old[i] == new[j]
+                else max(common[i + 1][j], common[i][j + 1])
+            )
+    i = j = 0
+    while i < rows or j < columns:
+        a, b = i, j
+        while i < rows and j < columns and old[i] == new[j]:
+            i, j = i + 1, j + 1
+        if i > a:
+            yield True, a, i, b, j
+            continue
+        while (i < rows or j < columns) and not (i < rows and j < columns and old[i] == new[j]):
+            if j == columns or (i < rows and common[i + 1][j] >= common[i][j + 1]):
+                i += 1
+            else:
+                j += 1
+        yield False, a, i, b, j
 
 
 def spread(
@@ -65,7 +93,7 @@ def _respelled(word: Word, text: str) -> Word:
 
 
 def _replaced(word: Word, text: str) -> Word:
-    return replace(word, text=text, origin="typed", confidence=None)
+    return replace(word, text=text, origin="typed", confidence=None, alternatives=())
 
 
 def _added(

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from mortiser.core.words import Word
 
-DOUBT_BELOW = 0.5
+DOUBT_BELOW = 0.88
+"""Measured: this flags 58 % of the wrong words and 12.6 % of all (see core.doubt)."""
 
 
 def doubtful(word: Word) -> bool:
-    """A word heard with less than even confidence and not settled by hand since."""
+    """A heard word that is not sure enough and was not settled by hand since."""
     return word.origin == "heard" and word.confidence is not None and word.confidence < DOUBT_BELOW

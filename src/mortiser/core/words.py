@@ -26,6 +26,8 @@ class Word:
     origin: Origin = "heard"
     aligned: bool = True
     id: int = 0
+    alternatives: tuple[str, ...] = ()
+    """What else it may be, best first."""
 
     def __post_init__(self) -> None:
         if not self.text or any(ch.isspace() for ch in self.text):

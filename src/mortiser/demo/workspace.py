@@ -6,10 +6,11 @@ import shutil
 from importlib.resources import as_file, files
 
 from mortiser.core.grouping import GroupName
+from mortiser.jobs import runner
 from mortiser.jobs.bringing_in import bring_in
 from mortiser.settings import Settings
 from mortiser.store import projects
-from mortiser.wiring import open_shop
+from mortiser.wiring import HANDLERS, open_shop
 
 CLIPS: tuple[tuple[str, str, str, GroupName], ...] = (
     ("lyric.m4a", "Lantern Lane lyric.m4a", "Pine", "quick"),
@@ -20,7 +21,7 @@ CLIPS: tuple[tuple[str, str, str, GroupName], ...] = (
 
 def make_demo(settings: Settings) -> None:
     """Bring the clips in and transcribe them, unless the workspace has projects already."""
-    shop = open_shop(settings, inline_jobs=True)
+    shop = open_shop(settings)
     if projects.list_projects(shop.database):
         return
     for clip, name, finish, grouping in CLIPS:
@@ -29,4 +30,6 @@ def make_demo(settings: Settings) -> None:
             copy = shop.workspace.new_upload()
             shutil.copyfile(media, copy)
         made = bring_in(shop.database, shop.workspace, copy, name, finish=finish, grouping=grouping)
-        shop.queue.submit(*made.jobs)
+        for job in made.jobs:
+            # What follows (the second listening) stays queued for the worker of the server.
+            runner.run(shop.parts, HANDLERS, job)

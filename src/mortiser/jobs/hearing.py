@@ -30,6 +30,7 @@ def hear(parts: Parts, task: Task) -> None:
             task.progress(words[-1].end_us / source["duration_us"])
         else:
             task.progress((item + from_us / SECOND) / duration_s)
+    task.follow("doubt", {"source_id": source_id})
 
 
 def skip(sound: Iterable[Samples], from_us: int) -> Iterator[Samples]:

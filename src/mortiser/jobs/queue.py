@@ -31,7 +31,7 @@ class Queue:
         self._handlers = handlers
 
     def _run(self, job_id: int) -> None:
-        runner.run(self._parts, self._handlers, job_id)
+        self.submit(*runner.run(self._parts, self._handlers, job_id))
 
     def submit(self, *job_ids: int) -> None:
         """Hand jobs out."""

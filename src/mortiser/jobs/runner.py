@@ -12,7 +12,7 @@ from typing import Any
 
 from mortiser.core.errors import Cancelled, MortiserError
 from mortiser.jobs.workspace import Workspace
-from mortiser.speech.seams import Aligner, Recogniser
+from mortiser.speech.seams import Aligner, Judge, Recogniser
 from mortiser.store import jobs
 from mortiser.store.database import Database
 
@@ -29,6 +29,7 @@ class Parts:
     workspace: Workspace
     recogniser: Callable[[], Recogniser]
     aligner: Callable[[], Aligner]
+    judge: Callable[[], Judge]
 
 
 class Task:
@@ -39,6 +40,12 @@ class Task:
         self.payload = payload
         self._database = database
         self._reported = 0.0
+        self.following: list[int] = []
+
+    def follow(self, kind: str, payload: Mapping[str, Any]) -> None:
+        """Queue another job of the same project, to be handed out when this one is done."""
+        project = jobs.get(self._database.connection, self.job_id)["project_id"]
+        self.following.append(jobs.add(self._database, project, kind, payload))
 
     def progress(self, fraction: float) -> None:
         """Report how far the work is (0 to 1). Raises Cancelled when it is to stop."""
@@ -53,11 +60,14 @@ class Task:
 Handler = Callable[[Parts, Task], None]
 
 
-def run(parts: Parts, handlers: Mapping[str, Handler], job_id: int) -> None:
-    """Do a job if it is there to be done. Never raises: the outcome is written into the row."""
+def run(parts: Parts, handlers: Mapping[str, Handler], job_id: int) -> list[int]:
+    """Do a job if it is there to be done; returns the jobs that follow from it.
+
+    Never raises: the outcome is written into the row.
+    """
     row = jobs.take(parts.database, job_id)
     if row is None:
-        return
+        return []
     task = Task(parts.database, job_id, json.loads(row["payload"]))
     stop = threading.Event()
     beat = threading.Thread(target=_keep_lease, args=(parts.database, job_id, stop), daemon=True)
@@ -81,6 +91,7 @@ def run(parts: Parts, handlers: Mapping[str, Handler], job_id: int) -> None:
     finally:
         stop.set()
         beat.join()
+    return task.following
 
 
 def _keep_lease(database: Database, job_id: int, stop: threading.Event) -> None:

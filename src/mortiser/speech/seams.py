@@ -9,6 +9,8 @@ from typing import Protocol
 import numpy as np
 import numpy.typing as npt
 
+from mortiser.core.words import Word
+
 RATE = 16_000
 Samples = npt.NDArray[np.float32]
 
@@ -48,6 +50,13 @@ class Recogniser(Protocol):
 
     def hear(self, sound: Iterable[Samples]) -> Iterator[HeardLine | float]:
         """Yield lines, and between them how many seconds of sound are done (for progress)."""
+
+
+class Judge(Protocol):
+    """Says how sure heard words are, and what else they may be."""
+
+    def judge(self, words: Sequence[Word], samples: Samples) -> list[Word]:
+        """The words of a stretch of sound with confidence and alternatives, nothing else changed."""
 
 
 class Aligner(Protocol):

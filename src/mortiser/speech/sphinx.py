@@ -14,7 +14,7 @@ from pocketsphinx import Decoder, get_model_path
 
 from mortiser.speech.letters import phones
 from mortiser.speech.seams import RATE, Samples, WordTime
-from mortiser.speech.spoken import spoken_map
+from mortiser.speech.spoken import spoken, spoken_map
 
 FRAME_S = 0.01
 ONSET_BIAS_S = 0.055
@@ -51,11 +51,25 @@ class SphinxAligner:
                 times[index] = WordTime(known.start_s, end, min(known.support, support))
         return _in_order(times, len(samples) / RATE)
 
-    def _spans(self, said: list[str], samples: Samples) -> list[tuple[float, float, float]]:
+    def knows(self, word: str) -> bool:
+        """Whether the dictionary has all spoken words of a written one."""
+        self._learn(spoken(word))
+        return not self._guessed.intersection(spoken(word))
+
+    def phone_count(self, word: str) -> int:
+        """How many phones a written word is said with."""
+        said = spoken(word)
+        self._learn(said)
+        return sum(len((self._decoder.lookup_word(part) or "").split()) for part in said)
+
+    def _learn(self, said: Sequence[str]) -> None:
         for word in said:
             if self._decoder.lookup_word(word) is None:
                 self._decoder.add_word(word, phones(word), True)
                 self._guessed.add(word)
+
+    def _spans(self, said: list[str], samples: Samples) -> list[tuple[float, float, float]]:
+        self._learn(said)
         self._decoder.set_align_text(" ".join(said))
         pcm = (np.clip(samples, -1, 1) * 32767).astype("<i2").tobytes()
         self._decoder.start_utt()

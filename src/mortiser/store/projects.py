@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+import json
 import sqlite3
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from mortiser.core.cue_timing import retime
 from mortiser.core.edits.retiming import untimed_cue
@@ -170,20 +171,23 @@ def source_words(db: sqlite3.Connection, source_id: int) -> list[Word]:
     return [word_of(row) for row in rows]
 
 
-def replace_words(
-    database: Database, source_id: int, from_us: int, words: Sequence[Word]
-) -> list[Word]:
-    """Replace the heard words of a source from ``from_us`` on by ``words``, cues gone with them."""
+def word_count(db: sqlite3.Connection, source_id: int) -> int:
+    """How many words a source has."""
+    row = db.execute("SELECT count(*) FROM word WHERE source_id = ?", (source_id,)).fetchone()
+    return int(row[0])
+
+
+def judge_words(database: Database, judged: Sequence[Word]) -> None:
+    """Note new confidences and alternatives of heard words; those changed since are left alone.
+
+    Not an edit: nothing a person made is touched, and the revision stays.
+    """
     with database.transaction() as db:
-        project_id = source_row(db, source_id)["project_id"]
-        db.execute(
-            "DELETE FROM cue WHERE id IN (SELECT cue_id FROM cue_word JOIN word ON "
-            "word.id = cue_word.word_id WHERE word.source_id = ? AND word.start_us >= ?)",
-            (source_id, from_us),
+        db.executemany(
+            "UPDATE word SET confidence = ?, alternatives = ? "
+            "WHERE id = ? AND text = ? AND origin = 'heard' AND confidence < 1.0",
+            [(w.confidence, json.dumps(w.alternatives), w.id, w.text) for w in judged],
         )
-        db.execute("DELETE FROM word WHERE source_id = ? AND start_us >= ?", (source_id, from_us))
-        db.execute("DELETE FROM edit_entry WHERE project_id = ?", (project_id,))
-        return _insert_words(db, source_id, words)
 
 
 def append_line(database: Database, piece_id: int, words: Sequence[Word]) -> None:
@@ -273,33 +277,25 @@ def delete_project(database: Database, project_id: int) -> None:
 
 
 def _insert_words(db: sqlite3.Connection, source_id: int, words: Sequence[Word]) -> list[Word]:
-    stored: list[Word] = []
-    for word in words:
-        new = _insert(
-            db,
-            "word",
-            source_id=source_id,
-            text=word.text,
-            start_us=word.start_us,
-            end_us=word.end_us,
-            confidence=word.confidence,
-            speaker=word.speaker,
-            origin=word.origin,
-            aligned=int(word.aligned),
+    return [
+        replace(
+            word,
+            id=_insert(
+                db,
+                "word",
+                source_id=source_id,
+                text=word.text,
+                start_us=word.start_us,
+                end_us=word.end_us,
+                confidence=word.confidence,
+                speaker=word.speaker,
+                origin=word.origin,
+                aligned=int(word.aligned),
+                alternatives=json.dumps(word.alternatives),
+            ),
         )
-        stored.append(
-            Word(
-                word.text,
-                word.start_us,
-                word.end_us,
-                word.confidence,
-                word.speaker,
-                word.origin,
-                word.aligned,
-                new,
-            )
-        )
-    return stored
+        for word in words
+    ]
 
 
 def _copy_rows(

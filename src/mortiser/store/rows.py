@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import sqlite3
 from collections.abc import Iterable
 
@@ -10,7 +11,7 @@ from mortiser.core.words import Cue, Word
 
 WORD_COLUMNS = (
     "word.id AS word_id, word.text, word.start_us AS word_start, word.end_us AS word_end, "
-    "word.confidence, word.speaker, word.origin, word.aligned"
+    "word.confidence, word.speaker, word.origin, word.aligned, word.alternatives"
 )
 
 
@@ -25,6 +26,7 @@ def word_of(row: sqlite3.Row) -> Word:
         row["origin"],
         bool(row["aligned"]),
         row["word_id"],
+        tuple(json.loads(row["alternatives"])),
     )
 
 

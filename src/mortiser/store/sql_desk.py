@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import sqlite3
 from dataclasses import replace
 
@@ -106,18 +107,19 @@ class SqlDesk:
             word.speaker,
             word.origin,
             word.aligned,
+            json.dumps(word.alternatives),
         )
         if word.id == 0:
             cursor = self._db.execute(
                 "INSERT INTO word (source_id, text, start_us, end_us, confidence, speaker, origin, "
-                "aligned) VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
+                "aligned, alternatives) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)",
                 (source, *values),
             )
             return replace(word, id=int(cursor.lastrowid or 0))
         if old is not None and old != word:
             self._db.execute(
                 "UPDATE word SET text = ?, start_us = ?, end_us = ?, confidence = ?, speaker = ?, "
-                "origin = ?, aligned = ? WHERE id = ?",
+                "origin = ?, aligned = ?, alternatives = ? WHERE id = ?",
                 (*values, word.id),
             )
         return word

@@ -292,6 +292,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{piece_id}/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Find
+         * @description Every place of a text in the captions, in order.
+         */
+        get: operations["find"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{piece_id}/scene": {
         parameters: {
             query?: never;
@@ -416,6 +436,21 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * AcceptWord
+         * @description Say that a doubtful word is right as it was heard.
+         */
+        AcceptWord: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "accept_word";
+            /** Cue Id */
+            cue_id: number;
+            /** Word Id */
+            word_id: number;
+        };
         /** Created */
         Created: {
             /** Project Id */
@@ -498,7 +533,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Edit */
-            edit: components["schemas"]["RetypeCue"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["UnpinCue"] | components["schemas"]["DeleteCue"] | components["schemas"]["SplitCue"] | components["schemas"]["JoinCue"] | components["schemas"]["Regroup"] | components["schemas"]["SetFinish"] | components["schemas"]["RenameProject"];
+            edit: components["schemas"]["RetypeCue"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["ReplaceText"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["UnpinCue"] | components["schemas"]["DeleteCue"] | components["schemas"]["SplitCue"] | components["schemas"]["JoinCue"] | components["schemas"]["Regroup"] | components["schemas"]["SetFinish"] | components["schemas"]["RenameProject"];
         };
         /** FileView */
         FileView: {
@@ -531,7 +566,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "transcribe" | "prepare" | "deliver";
+            kind: "transcribe" | "prepare" | "doubt" | "deliver";
             /**
              * Status
              * @enum {string}
@@ -556,6 +591,18 @@ export interface components {
             kind: "join_cue";
             /** Cue Id */
             cue_id: number;
+        };
+        /** MatchView */
+        MatchView: {
+            /** Cue Id */
+            cue_id: number;
+            /**
+             * Start Us
+             * @description Where its first word starts, in source time.
+             */
+            start_us: number;
+            /** Word Ids */
+            word_ids: number[];
         };
         /** PathView */
         PathView: {
@@ -792,6 +839,55 @@ export interface components {
             name: string;
         };
         /**
+         * ReplaceText
+         * @description Put another text in one or all places of a text in the piece.
+         */
+        ReplaceText: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "replace_text";
+            /** Piece Id */
+            piece_id: number;
+            /** Find */
+            find: string;
+            /** Text */
+            text: string;
+            /**
+             * Whole Words
+             * @default false
+             */
+            whole_words: boolean;
+            /**
+             * Match Case
+             * @default false
+             */
+            match_case: boolean;
+            /**
+             * Only
+             * @description Which place, counted from 0; all if left out.
+             */
+            only?: number | null;
+        };
+        /**
+         * ReplaceWord
+         * @description Put another text in the place of one word.
+         */
+        ReplaceWord: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "replace_word";
+            /** Cue Id */
+            cue_id: number;
+            /** Word Id */
+            word_id: number;
+            /** Text */
+            text: string;
+        };
+        /**
          * RetypeCue
          * @description Correct the text of a caption; the words that stay keep their times.
          */
@@ -968,6 +1064,11 @@ export interface components {
             end_us: number;
             /** Doubt */
             doubt: boolean;
+            /**
+             * Alternatives
+             * @description What else a doubtful word may be, best first.
+             */
+            alternatives: string[];
         };
     };
     responses: never;
@@ -1469,6 +1570,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CueView"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    find: {
+        parameters: {
+            query: {
+                text: string;
+                whole_words?: boolean;
+                match_case?: boolean;
+            };
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatchView"][];
                 };
             };
             /** @description Client Error */

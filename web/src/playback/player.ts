@@ -14,6 +14,7 @@ export class Player {
   private frames = new Float64Array(0);
   private timer = 0;
   private backwards = 0;
+  private stretch: { fromUs: number; toUs: number; loop: boolean } | null = null;
 
   constructor(
     readonly media: HTMLVideoElement,
@@ -42,7 +43,19 @@ export class Player {
     return !this.media.paused;
   }
 
+  /** Play from one moment to another, once or over and over. */
+  playStretch(fromUs: number, toUs: number, loop: boolean): void {
+    this.seek(Math.max(0, fromUs));
+    this.stretch = { fromUs: Math.max(0, fromUs), toUs, loop };
+    void this.media.play().catch(() => undefined);
+  }
+
+  get looping(): boolean {
+    return this.stretch?.loop ?? false;
+  }
+
   toggle(): void {
+    this.stretch = null;
     if (this.backwards) this.shuttle(0);
     else if (this.media.paused) void this.media.play().catch(() => undefined);
     else this.media.pause();
@@ -53,6 +66,7 @@ export class Player {
    * millisecond inside the frame, so that rounding cannot fall before it.
    */
   seek(atUs: number): void {
+    this.stretch = null;
     const frame = this.frames[lastAtOrBefore(this.frames, atUs - 1) + 1];
     const inside = Math.max(0, Math.min(frame ?? atUs, this.durationUs - 1_000));
     this.media.currentTime = (inside + 1_000) / 1e6;
@@ -70,6 +84,7 @@ export class Player {
 
   /** Faster forwards (1), faster backwards (-1) or stop (0). */
   shuttle(direction: 1 | 0 | -1): void {
+    this.stretch = null;
     const now = this.backwards || (this.media.paused ? 0 : this.media.playbackRate);
     window.clearInterval(this.timer);
     this.timer = 0;
@@ -124,6 +139,14 @@ export class Player {
 
   private tell(atUs: number): void {
     this.at = atUs;
+    const { stretch } = this;
+    if (stretch && !this.media.paused && atUs >= stretch.toUs) {
+      if (stretch.loop) this.playStretch(stretch.fromUs, stretch.toUs, true);
+      else {
+        this.stretch = null;
+        this.media.pause();
+      }
+    }
     for (const listener of this.listeners) listener(atUs);
   }
 }

@@ -1,57 +1,116 @@
+import { useEffect, useRef } from "react";
+import type { Piece, Project } from "../api/client";
 import type { Player } from "../playback/player";
-import { select, useProject } from "../state/project";
-import { focusCue } from "../strip/CueText";
+import { allDoubts, type Doubt, settle, type Verdict, visitDoubt } from "../state/doubts";
+import { useProject } from "../state/project";
 import { clock } from "../ui/format";
+import { Progress } from "../ui/Progress";
 import { TraySection } from "../ui/TraySection";
+import { FindSection } from "./FindSection";
 
-export function ProofTray({ player }: { player: Player | null }) {
+interface Props {
+  project: Project;
+  piece: Piece;
+  player: Player | null;
+}
+
+export function ProofTray({ project, piece, player }: Props) {
   const cues = useProject((state) => state.cues);
-  const selected = useProject((state) => state.selected);
-  const doubts = cues.flatMap((cue) =>
-    cue.words.filter((word) => word.doubt).map((word) => ({ cue, word })),
-  );
+  const doubts = allDoubts(cues);
+  const second = project.jobs.findLast((job) => job.kind === "doubt");
+  const listening = second?.status === "running" || second?.status === "queued";
   const about = doubts.length
-    ? "Words the sound does not quite support. Tab, from inside a caption, goes to the next."
-    : cues.length
-      ? "No word is in doubt. Read through once while listening."
-      : "Doubtful words are listed here as they are heard.";
+    ? "Words that did not hold when heard again. D plays the next; then 1 to 3 take what else was heard, A keeps it, X takes it out."
+    : listening
+      ? "Doubtful words are listed here as they are found."
+      : cues.length
+        ? "No word is in doubt. Read through once while listening."
+        : "Doubtful words are listed here once words have been heard.";
   return (
     <>
       <TraySection title="Doubts" about={about}>
-        {doubts.map(({ cue, word }) => (
-          <button
-            key={word.id}
-            type="button"
-            className={`flex w-full items-baseline gap-3 rounded border bg-card p-3 text-left hover:border-dim ${
-              cue.id === selected ? "border-chalk" : "border-line"
-            }`}
-            onClick={() => {
-              select(cue.id);
-              player?.seek(word.start_us);
-              focusCue(cue.id);
-            }}
-          >
-            <span className="flex-1">
-              {cue.words.map((w) => (
-                <span key={w.id} className={w.id === word.id ? "doubt font-bold" : ""}>
-                  {w.text}{" "}
-                </span>
-              ))}
-            </span>
-            <span className="tabular text-dim">{clock(word.start_us)}</span>
-          </button>
+        {listening && second && (
+          <Progress
+            label="Listening a second time"
+            value={second.progress}
+            secondsLeft={second.seconds_left}
+          />
+        )}
+        {doubts.map((doubt) => (
+          <DoubtCard key={doubt.word.id} doubt={doubt} player={player} />
         ))}
       </TraySection>
-      <TraySection title="Correcting">
-        <ul className="list-disc space-y-1 pl-5 text-dim">
-          <li>Click a word to hear it from there, and type over it.</li>
-          <li>
-            Enter splits the caption at the caret; Backspace at its start joins it to the one
-            before.
-          </li>
-          <li>Words you leave alone keep their times exactly.</li>
-        </ul>
-      </TraySection>
+      <FindSection piece={piece} player={player} />
     </>
+  );
+}
+
+function DoubtCard({ doubt, player }: { doubt: Doubt; player: Player | null }) {
+  const { cue, word } = doubt;
+  const here = useProject((state) => state.doubt === word.id);
+  const card = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (here) card.current?.scrollIntoView({ block: "nearest" });
+  }, [here]);
+  const take = (verdict: Verdict) => {
+    useProject.setState({ doubt: word.id });
+    void settle(player, verdict);
+  };
+  return (
+    <div
+      ref={card}
+      className={`rounded border bg-card p-2.5 ${here ? "border-chalk" : "border-line"}`}
+    >
+      <button
+        type="button"
+        className="flex w-full items-baseline gap-3 text-left"
+        title="Play it"
+        onClick={() => visitDoubt(doubt, player)}
+      >
+        <span className="flex-1">
+          {cue.words.map((w) => (
+            <span key={w.id} className={w.id === word.id ? "doubt font-bold" : ""}>
+              {w.text}{" "}
+            </span>
+          ))}
+        </span>
+        <span className="tabular text-dim">{clock(word.start_us)}</span>
+      </button>
+      <div className="mt-2 flex flex-wrap gap-1.5">
+        {word.alternatives.map((text, index) => (
+          <Chip key={text} onClick={() => take(index)} hint={here ? String(index + 1) : undefined}>
+            {text}
+          </Chip>
+        ))}
+        <Chip quiet onClick={() => take("keep")} hint={here ? "A" : undefined}>
+          keep
+        </Chip>
+        <Chip quiet onClick={() => take("out")} hint={here ? "X" : undefined}>
+          take out
+        </Chip>
+      </div>
+    </div>
+  );
+}
+
+function Chip(props: {
+  onClick: () => void;
+  children: string;
+  hint?: string | undefined;
+  quiet?: boolean;
+}) {
+  return (
+    <button
+      type="button"
+      className={`inline-flex items-center gap-1.5 rounded px-2 py-0.5 ${
+        props.quiet
+          ? "border border-line hover:border-dim"
+          : "bg-tint hover:bg-chalk hover:text-white"
+      }`}
+      onClick={props.onClick}
+    >
+      {props.children}
+      {props.hint && <kbd className="tabular text-[11px] opacity-70">{props.hint}</kbd>}
+    </button>
   );
 }

@@ -1,10 +1,10 @@
 /** The rule across the top: where one is in the work, and what is left where. */
-import { Redo2, Undo2 } from "lucide-react";
+import { Keyboard, Redo2, Undo2 } from "lucide-react";
 import { Link } from "wouter";
 import { step, useProject } from "../state/project";
 import { goTo, STAGES, stageNote, useStage } from "./stage";
 
-export function StageRule() {
+export function StageRule({ onKeys }: { onKeys: () => void }) {
   const project = useProject((state) => state.project);
   const cues = useProject((state) => state.cues);
   const stage = useStage((state) => state.stage);
@@ -62,6 +62,15 @@ export function StageRule() {
           onClick={() => void step("redo")}
         >
           <Redo2 size={15} />
+        </button>
+        <button
+          type="button"
+          aria-label="Show all keys"
+          title="Keys (?)"
+          className="rounded p-1.5 text-dim hover:bg-tint hover:text-ink"
+          onClick={onKeys}
+        >
+          <Keyboard size={15} />
         </button>
       </div>
     </header>

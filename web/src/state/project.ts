@@ -5,6 +5,7 @@ import {
   type Cue,
   type Edit,
   type EditAnswer,
+  type Job,
   Problem,
   type Project,
   type Pulse,
@@ -21,6 +22,10 @@ interface State {
   sceneVersion: number;
   heard: number;
   selected: number | null;
+  /** The doubtful word being looked at. */
+  doubt: number | null;
+  /** Words that the text being looked for touches. */
+  found: ReadonlySet<number>;
 }
 
 export const useProject = create<State>(() => ({
@@ -30,6 +35,8 @@ export const useProject = create<State>(() => ({
   sceneVersion: 0,
   heard: 0,
   selected: null,
+  doubt: null,
+  found: new Set(),
 }));
 
 const { getState: get, setState: set } = useProject;
@@ -53,7 +60,15 @@ export async function load(projectId: number): Promise<void> {
 }
 
 export function close(): void {
-  set({ project: null, problem: null, cues: [], heard: 0, selected: null });
+  set({
+    project: null,
+    problem: null,
+    cues: [],
+    heard: 0,
+    selected: null,
+    doubt: null,
+    found: new Set(),
+  });
 }
 
 /** Make an edit. Resolves to whether it was taken; a refusal is said to the user. */
@@ -126,25 +141,43 @@ export async function onPulse(pulse: Pulse): Promise<void> {
     },
   });
   if (pulse.heard !== heard) await fetchTail();
+  await followDoubts(project.jobs, pulse.jobs);
   await queue;
   if (pulse.revision > (get().project?.revision ?? 0)) await load(project.id);
 }
 
-async function fetchTail(): Promise<void> {
-  const { project, cues } = get();
-  const piece = project?.pieces[0];
-  if (!piece) return;
-  const from = cues.at(-2)?.start_us ?? 0;
-  const fresh = await take(
-    api.GET("/api/pieces/{piece_id}/cues", {
-      params: { path: { piece_id: piece.id }, query: { from_us: from } },
-    }),
-  ).catch(() => null);
-  if (!fresh) return;
-  set((state) => ({
-    cues: sorted([...state.cues.filter((cue) => cue.end_us <= from), ...fresh]),
-    sceneVersion: state.sceneVersion + 1,
-  }));
+/** Doubts come while the second listening goes on: all captions are read again now and then. */
+async function followDoubts(before: Job[], now: Job[]): Promise<void> {
+  const was = before.findLast((job) => job.kind === "doubt");
+  const is = now.findLast((job) => job.kind === "doubt");
+  if (!is) return;
+  const grown = Math.floor(is.progress * 8) > Math.floor((was?.progress ?? 0) * 8);
+  if (grown || is.status !== was?.status) await fetchFrom(() => 0);
+}
+
+function fetchTail(): Promise<void> {
+  return fetchFrom((cues) => cues.at(-2)?.start_us ?? 0);
+}
+
+/** Read the captions that end after a moment again; in turn with edits, so that none is hidden. */
+function fetchFrom(moment: (cues: Cue[]) => number): Promise<void> {
+  const next = queue.then(async () => {
+    const piece = get().project?.pieces[0];
+    if (!piece) return;
+    const from = moment(get().cues);
+    const fresh = await take(
+      api.GET("/api/pieces/{piece_id}/cues", {
+        params: { path: { piece_id: piece.id }, query: { from_us: from } },
+      }),
+    ).catch(() => null);
+    if (!fresh) return;
+    set((state) => ({
+      cues: sorted([...state.cues.filter((cue) => cue.end_us <= from), ...fresh]),
+      sceneVersion: state.sceneVersion + 1,
+    }));
+  });
+  queue = next;
+  return next;
 }
 
 function sorted(cues: Cue[]): Cue[] {
@@ -161,4 +194,8 @@ export function cueAt(cues: Cue[], atUs: number): Cue | undefined {
   const starts = cues.map((cue) => cue.start_us);
   const cue = cues[lastAtOrBefore(starts, atUs)];
   return cue && atUs < cue.end_us ? cue : undefined;
+}
+
+export function showFound(wordIds: Iterable<number>): void {
+  set({ found: new Set(wordIds) });
 }

@@ -1,12 +1,14 @@
 /** A caption's words as text to type in. What was typed is sent when the caret leaves. */
 import { type KeyboardEvent, type MouseEvent, useRef, useState } from "react";
-import type { Cue } from "../api/client";
+import type { Cue, Word } from "../api/client";
+import { nextDoubt } from "../state/doubts";
 import { edit, select, useProject } from "../state/project";
 
 export function CueText({ cue, onSeek }: { cue: Cue; onSeek: (atUs: number) => void }) {
   const box = useRef<HTMLDivElement>(null);
   // Typing changes the page behind React's back: to go back, the element is made anew.
   const [turn, setTurn] = useState(0);
+  const found = useProject((state) => state.found);
   const restore = () => setTurn((before) => before + 1);
   const stored = cue.words.map((word) => word.text).join(" ");
   const typed = () => (box.current?.textContent ?? "").replace(/\s+/g, " ").trim();
@@ -38,10 +40,10 @@ export function CueText({ cue, onSeek }: { cue: Cue; onSeek: (atUs: number) => v
       event.preventDefault();
       void commit().then((taken) => taken && edit({ kind: "join_cue", cue_id: cue.id }));
     } else if (event.key === "Tab" && !event.shiftKey) {
-      const doubt = nextDoubt(cue);
+      const doubt = nextDoubt(useProject.getState().cues, cue.words.at(-1)?.start_us ?? 0);
       if (!doubt) return;
       event.preventDefault();
-      select(doubt.cue.id);
+      useProject.setState({ selected: doubt.cue.id, doubt: doubt.word.id });
       onSeek(doubt.word.start_us);
       focusCue(doubt.cue.id);
     }
@@ -78,7 +80,7 @@ export function CueText({ cue, onSeek }: { cue: Cue; onSeek: (atUs: number) => v
       {cue.words.map((word, index) => (
         <span key={word.id}>
           {index > 0 && " "}
-          <span data-word={word.id} className={word.doubt ? "doubt" : undefined}>
+          <span data-word={word.id} className={marks(word, found)}>
             {word.text}
           </span>
         </span>
@@ -87,15 +89,9 @@ export function CueText({ cue, onSeek }: { cue: Cue; onSeek: (atUs: number) => v
   );
 }
 
-/** The next doubtful word behind a caption, from the start again after the last. */
-export function nextDoubt(after: Cue | undefined) {
-  const { cues } = useProject.getState();
-  const here = after ? cues.findIndex((cue) => cue.id === after.id) : -1;
-  for (const cue of [...cues.slice(here + 1), ...cues.slice(0, here + 1)]) {
-    const word = cue.words.find((w) => w.doubt);
-    if (word) return { cue, word };
-  }
-  return undefined;
+function marks(word: Word, found: ReadonlySet<number>): string | undefined {
+  const names = [word.doubt && "doubt", found.has(word.id) && "found"].filter(Boolean);
+  return names.length ? names.join(" ") : undefined;
 }
 
 /** Put the caret into a caption's text once it is on the page. */

@@ -1,5 +1,8 @@
 /** Every key of the workbench in one list: the sheet shows it, the handler runs it. */
+import { flushSync } from "react-dom";
 import type { Player } from "../playback/player";
+import { goTo } from "../stages/stage";
+import { nextDoubt, settle, visitNext } from "../state/doubts";
 import { cueAt, edit, select, step, useProject } from "../state/project";
 import { focusCue } from "../strip/CueText";
 
@@ -72,6 +75,47 @@ export const KEYS: Key[] = [
       if (selected !== null) void edit({ kind: "delete_cue", cue_id: selected });
     },
   },
+  {
+    keys: "R",
+    about: "Replay the caption with a run-in",
+    matches: plain("r"),
+    run: (player) => replay(player, false),
+  },
+  {
+    keys: "O",
+    about: "Loop the caption, or stop looping",
+    matches: plain("o"),
+    run: (player) => replay(player, true),
+  },
+  { keys: "D", about: "Play the next doubt", matches: plain("d"), run: visitNext },
+  {
+    keys: "A",
+    about: "Keep the doubtful word as it is",
+    matches: plain("a"),
+    run: (player) => void settle(player, "keep"),
+  },
+  {
+    keys: "X",
+    about: "Take the doubtful word out",
+    matches: plain("x"),
+    run: (player) => void settle(player, "out"),
+  },
+  ...[0, 1, 2].map((index) => ({
+    keys: String(index + 1),
+    about: `Take what else was heard, number ${index + 1}`,
+    matches: plain(String(index + 1)),
+    run: (player: Player | null) => void settle(player, index),
+  })),
+  { keys: "N", about: "Play from here to the next doubt", matches: plain("n"), run: playToDoubt },
+  {
+    keys: "Ctrl F",
+    about: "Find in the captions",
+    matches: control("f", false),
+    run: () => {
+      flushSync(() => goTo("Proof"));
+      document.getElementById("find")?.focus();
+    },
+  },
   { keys: "Ctrl Z", about: "Undo", matches: control("z", false), run: () => void step("undo") },
   {
     keys: "Ctrl Shift Z",
@@ -97,6 +141,23 @@ function walk(player: Player | null, way: 1 | -1): void {
   if (!cue) return;
   select(cue.id);
   player?.seek(cue.words[0]?.start_us ?? cue.start_us);
+}
+
+const RUN_IN_US = 1_000_000;
+
+/** Play the selected caption from a second before it; looping stays on the caption itself. */
+function replay(player: Player | null, loop: boolean): void {
+  const { cues, selected } = useProject.getState();
+  const cue = cues.find((c) => c.id === selected) ?? cueAt(cues, player?.at ?? 0);
+  if (!cue || !player) return;
+  if (loop && player.looping) player.toggle();
+  else player.playStretch(cue.start_us - (loop ? 0 : RUN_IN_US), cue.end_us, loop);
+}
+
+/** Listen on until the caption with the next doubt is over. */
+function playToDoubt(player: Player | null): void {
+  const next = nextDoubt(useProject.getState().cues, player?.at ?? 0);
+  if (next && player) player.playStretch(player.at, next.cue.end_us, false);
 }
 
 /** Whether a key press belongs to something that is typed in or chosen from. */

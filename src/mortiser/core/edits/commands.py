@@ -11,15 +11,16 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, TypeAdapter
 
+from mortiser.core import finding
 from mortiser.core.carry import carry
 from mortiser.core.cue_timing import SHORTEST_SHOWN_US
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import retime_all, retime_near, untimed_cue
-from mortiser.core.errors import BadInput
+from mortiser.core.errors import BadInput, NotFound
 from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.grouping import GROUPINGS, GroupName, group
 from mortiser.core.time import parse_timecode
-from mortiser.core.words import Cue, tokens, word_key
+from mortiser.core.words import Cue, Word, tokens, word_key
 
 
 class _Edit(BaseModel):
@@ -54,6 +55,81 @@ class RetypeCue(_Edit):
         kept = {word.id for word in words}
         desk.delete_words([word.id for word in cue.words if word.id not in kept])
         retime_near(desk, desk.save_cue(cue.with_words(tuple(words))))
+
+
+class ReplaceWord(_Edit):
+    """Put another text in the place of one word; an empty one takes the word out."""
+
+    kind: Literal["replace_word"] = "replace_word"
+    cue_id: int
+    word_id: int
+    text: str = Field(max_length=200)
+
+    def label(self, desk: Desk) -> str:
+        fresh = " ".join(tokens(self.text))
+        if fresh:
+            return f"retype “{fresh}”"
+        return f"take out “{_word_of(desk.cue(self.cue_id), self.word_id).text}”"
+
+    def apply(self, desk: Desk) -> None:
+        cue = desk.cue(self.cue_id)
+        _word_of(cue, self.word_id)
+        if len(cue.words) == 1 and not tokens(self.text):
+            DeleteCue(cue_id=self.cue_id).apply(desk)
+            desk.delete_words([self.word_id])
+            return
+        texts = [self.text if w.id == self.word_id else w.text for w in cue.words]
+        RetypeCue(cue_id=self.cue_id, text=" ".join(texts)).apply(desk)
+
+
+class AcceptWord(_Edit):
+    """Say that a doubtful word is right as it was heard."""
+
+    kind: Literal["accept_word"] = "accept_word"
+    cue_id: int
+    word_id: int
+
+    def label(self, desk: Desk) -> str:
+        return f"accept “{_word_of(desk.cue(self.cue_id), self.word_id).text}”"
+
+    def apply(self, desk: Desk) -> None:
+        cue = desk.cue(self.cue_id)
+        word = replace(_word_of(cue, self.word_id), confidence=1.0, alternatives=())
+        words = tuple(word if w.id == self.word_id else w for w in cue.words)
+        desk.save_cue(cue.with_words(words))
+
+
+class ReplaceText(_Edit):
+    """Put another text in one or all places of a text in the piece."""
+
+    kind: Literal["replace_text"] = "replace_text"
+    piece_id: int
+    find: str = Field(min_length=1, max_length=200)
+    text: str = Field(max_length=200)
+    whole_words: bool = False
+    match_case: bool = False
+    only: int | None = Field(
+        default=None, ge=0, description="Which place, counted from 0; all if left out."
+    )
+
+    def label(self, desk: Desk) -> str:
+        return f"replace “{_short(self.find)}”"
+
+    def apply(self, desk: Desk) -> None:
+        cues = desk.cues(self.piece_id)
+        places = finding.find(
+            cues, self.find, whole_words=self.whole_words, match_case=self.match_case
+        )
+        if self.only is not None:
+            places = places[self.only : self.only + 1]
+        if not places:
+            raise BadInput(f"“{self.find}” is not in the captions any more.")
+        for cue, text in finding.replaced_texts(cues, places, self.text).values():
+            if text:
+                RetypeCue(cue_id=cue.id, text=text).apply(desk)
+            else:
+                DeleteCue(cue_id=cue.id).apply(desk)
+                desk.delete_words([word.id for word in cue.words])
 
 
 class SetCueTimes(_Edit):
@@ -246,6 +322,9 @@ class RenameProject(_Edit):
 
 Edit = Annotated[
     RetypeCue
+    | ReplaceWord
+    | AcceptWord
+    | ReplaceText
     | SetCueTimes
     | TypeCueTime
     | UnpinCue
@@ -258,6 +337,13 @@ Edit = Annotated[
     Field(discriminator="kind"),
 ]
 EDIT: TypeAdapter[Edit] = TypeAdapter(Edit)
+
+
+def _word_of(cue: Cue, word_id: int) -> Word:
+    found = next((word for word in cue.words if word.id == word_id), None)
+    if found is None:
+        raise NotFound("That word is not there any more. The page shows the newest state.")
+    return found
 
 
 def _short(text: str) -> str:

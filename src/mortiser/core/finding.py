@@ -1,0 +1,80 @@
+"""Find text over the captions of a piece, and put other text in its place."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from mortiser.core.words import Cue
+
+
+@dataclass(frozen=True, slots=True)
+class Match:
+    """A place where the text was found: word positions counted over all cues, and letters in them.
+
+    ``first`` and ``last`` are the first and last word it touches; ``start`` is where it begins in
+    the first word, ``end`` where it ends in the last.
+    """
+
+    first: int
+    last: int
+    start: int
+    end: int
+
+
+def find(
+    cues: Sequence[Cue], text: str, *, whole_words: bool = False, match_case: bool = False
+) -> list[Match]:
+    """Every place of ``text`` in the running text, also from one caption into the next.
+
+    Places do not overlap. White space matches any one space; an empty text is found nowhere.
+    """
+    wanted = " ".join(text.split())
+    if not wanted:
+        return []
+    texts = [word.text for cue in cues for word in cue.words]
+    offsets: list[int] = []
+    at = 0
+    for word in texts:
+        offsets.append(at)
+        at += len(word) + 1
+    pattern = re.escape(wanted).replace(r"\ ", " ")
+    if whole_words:
+        pattern = rf"(?<!\w){pattern}(?!\w)"
+    found: list[Match] = []
+    first = 0
+    for hit in re.finditer(pattern, " ".join(texts), 0 if match_case else re.IGNORECASE):
+        while first + 1 < len(offsets) and offsets[first + 1] <= hit.start():
+            first += 1
+        last = first
+        while last + 1 < len(offsets) and offsets[last + 1] < hit.end():
+            last += 1
+        found.append(Match(first, last, hit.start() - offsets[first], hit.end() - offsets[last]))
+    return found
+
+
+def replaced_texts(
+    cues: Sequence[Cue], matches: Sequence[Match], text: str
+) -> dict[int, tuple[Cue, str]]:
+    """New texts of the cues that the matches touch, by cue id, with ``text`` in each place.
+
+    The new text stands in the caption where its place begins; a caption of which nothing is left
+    has an empty text.
+    """
+    owners = [cue for cue in cues for _ in cue.words]
+    words = [word.text for cue in cues for word in cue.words]
+    touched: dict[int, Cue] = {}
+    for match in reversed(matches):
+        tail = words[match.last][match.end :]
+        head = words[match.first][: match.start]
+        for index in range(match.first, match.last + 1):
+            touched[owners[index].id] = owners[index]
+            words[index] = ""
+        words[match.first] = f"{head}{text}{tail}"
+    result: dict[int, tuple[Cue, str]] = {}
+    for cue_id, cue in touched.items():
+        start = next(i for i, owner in enumerate(owners) if owner.id == cue_id)
+        mine = words[start : start + len(cue.words)]
+        result[cue_id] = (cue, " ".join(" ".join(mine).split()))
+    return result

@@ -1,0 +1,56 @@
+/** Walking from doubt to doubt, and settling them. */
+import type { Cue, Word } from "../api/client";
+import type { Player } from "../playback/player";
+import { edit, useProject } from "./project";
+
+export interface Doubt {
+  cue: Cue;
+  word: Word;
+}
+
+const RUN_IN_US = 1_000_000;
+
+export function allDoubts(cues: Cue[]): Doubt[] {
+  return cues.flatMap((cue) =>
+    cue.words.filter((word) => word.doubt).map((word) => ({ cue, word })),
+  );
+}
+
+/** The next doubt behind a moment of the piece, from the start again after the last. */
+export function nextDoubt(cues: Cue[], afterUs: number): Doubt | undefined {
+  const doubts = allDoubts(cues);
+  return doubts.find(({ word }) => word.start_us > afterUs) ?? doubts[0];
+}
+
+/** Go to a doubt and play it with what was said just before. */
+export function visitDoubt(doubt: Doubt, player: Player | null): void {
+  useProject.setState({ doubt: doubt.word.id, selected: doubt.cue.id });
+  player?.playStretch(doubt.cue.start_us - RUN_IN_US, doubt.cue.end_us, false);
+}
+
+/** Visit the doubt behind the one being looked at, else behind the playhead. */
+export function visitNext(player: Player | null): void {
+  const { cues, doubt } = useProject.getState();
+  const here = allDoubts(cues).find(({ word }) => word.id === doubt);
+  const next = nextDoubt(cues, here?.word.start_us ?? player?.at ?? -1);
+  if (next) visitDoubt(next, player);
+}
+
+/** What to do with a doubtful word: keep it, take it out, or take one of its alternatives. */
+export type Verdict = "keep" | "out" | number;
+
+/** Settle the doubt being looked at and go on to the next. */
+export async function settle(player: Player | null, verdict: Verdict): Promise<void> {
+  const { cues, doubt } = useProject.getState();
+  const here = allDoubts(cues).find(({ word }) => word.id === doubt);
+  if (!here) return;
+  const { cue, word } = here;
+  const text = typeof verdict === "number" ? word.alternatives[verdict] : "";
+  if (text === undefined) return;
+  const ids = { cue_id: cue.id, word_id: word.id };
+  const taken = await edit(
+    verdict === "keep" ? { kind: "accept_word", ...ids } : { kind: "replace_word", ...ids, text },
+  );
+  const next = nextDoubt(useProject.getState().cues, word.start_us);
+  if (taken && next) visitDoubt(next, player);
+}
