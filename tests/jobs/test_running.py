@@ -74,6 +74,19 @@ def test_faults_are_written_down(shop: Shop) -> None:
     assert "Your work is safe" in row(shop, prepare)["error"]
 
 
+def test_a_job_whose_project_is_deleted_just_ends(
+    shop: Shop, caplog: pytest.LogCaptureFixture
+) -> None:
+    made = take_in(shop, COUNTER)
+
+    def slow(parts, task: Task) -> None:
+        projects.delete_project(shop.database, made.project_id)
+        raise FileNotFoundError("the recording is gone")
+
+    assert run(shop, made.jobs[0], transcribe=slow) == []
+    assert caplog.records == []
+
+
 def test_a_cancelled_job_stops_at_its_next_report(
     shop: Shop, monkeypatch: pytest.MonkeyPatch
 ) -> None:

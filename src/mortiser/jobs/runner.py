@@ -80,6 +80,8 @@ def run(parts: Parts, handlers: Mapping[str, Handler], job_id: int) -> list[int]
     except MortiserError as error:
         jobs.finish(parts.database, job_id, "failed", str(error))
     except Exception:
+        if not jobs.exists(parts.database.connection, job_id):
+            return []  # Its project was deleted while it ran: what it worked on is gone.
         log.exception("job %s (%s) failed", job_id, row["kind"])
         jobs.finish(
             parts.database,

@@ -88,6 +88,11 @@ def get(db: sqlite3.Connection, job_id: int) -> sqlite3.Row:
     return row
 
 
+def exists(db: sqlite3.Connection, job_id: int) -> bool:
+    """Whether the job is still there; it goes with its project."""
+    return db.execute("SELECT 1 FROM job WHERE id = ?", (job_id,)).fetchone() is not None
+
+
 def of_project(db: sqlite3.Connection, project_id: int) -> list[sqlite3.Row]:
     """The project's jobs, oldest first."""
     return db.execute(
