@@ -2,9 +2,9 @@
 
 import sys
 
-from bench import burning, editing, hearing
+from bench import burning, doubting, editing, hearing
 
-PARTS = {"hearing": hearing, "burning": burning, "editing": editing}
+PARTS = {"hearing": hearing, "doubting": doubting, "burning": burning, "editing": editing}
 
 if __name__ == "__main__":
     for name in sys.argv[1:] or PARTS:

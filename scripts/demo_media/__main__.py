@@ -13,17 +13,21 @@ import av
 import numpy as np
 import skia
 
-from . import presenter, story
+from . import corpus, presenter, story
 from .voices import RATE, Samples, Spoken, speak
 
 OUT = Path(__file__).resolve().parents[2] / "src" / "mortiser" / "demo" / "media"
+BENCH = Path(__file__).resolve().parents[2] / "bench" / "media"
 FPS = 30
 
 
 def _sound_packets(
-    container: av.container.OutputContainer, samples: Samples
+    container: av.container.OutputContainer,
+    samples: Samples,
+    codec: str = "aac",
+    bit_rate: int = 72_000,
 ) -> Iterator[av.Packet]:
-    stream = container.add_stream("aac", rate=RATE, layout="mono", bit_rate=72_000)
+    stream = container.add_stream(codec, rate=RATE, layout="mono", bit_rate=bit_rate)
     room = np.random.default_rng(7).normal(0, 0.0012, len(samples)).astype(np.float32)
     sound = np.clip(samples + room, -1, 1)
     for at in range(0, len(sound), 1024):
@@ -61,6 +65,18 @@ def _write_truth(path: Path, spoken: Spoken) -> None:
     path.write_text(f'{{"words": [\n  {rows}\n]}}\n', encoding="utf-8")
 
 
+def make_corpus() -> None:
+    """Speak the corpus with each voice into bench/media, sound alone."""
+    BENCH.mkdir(parents=True, exist_ok=True)
+    for voice in ("joe", "heart"):
+        lines = [story.Line(voice, text, corpus.PAUSE_S) for text in corpus.SENTENCES]
+        spoken = speak(lines)
+        with av.open(str(BENCH / f"{voice}.ogg"), "w") as container:
+            for packet in _sound_packets(container, spoken.samples, "libopus", 32_000):
+                container.mux(packet)
+        _write_truth((BENCH / voice).with_suffix(".words.json"), spoken)
+
+
 def main() -> None:
     """Make all clips; each takes its words from the story and leaves its truth beside it."""
     OUT.mkdir(parents=True, exist_ok=True)
@@ -80,6 +96,7 @@ def main() -> None:
                 container.mux(packet)
         _write_truth((OUT / name).with_suffix(".words.json"), spoken)
         print(f"{name}: {len(spoken.samples) / RATE:.1f} s, {len(spoken.words)} words")
+    make_corpus()
 
 
 if __name__ == "__main__":

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from mortiser.jobs.aligning import TypedWordAligner
 from mortiser.jobs.delivering import deliver
 from mortiser.jobs.doubting import doubt
 from mortiser.jobs.hearing import hear
@@ -32,6 +33,7 @@ class Shop:
     settings: Settings
     parts: Parts
     queue: Queue
+    typed_words: TypedWordAligner
 
     @property
     def database(self) -> Database:
@@ -50,4 +52,6 @@ def open_shop(settings: Settings, *, inline_jobs: bool = False) -> Shop:
     parts = Parts(
         Database(workspace.database), workspace, MoonshineRecogniser, SphinxAligner, SecondHearing
     )
-    return Shop(settings, parts, Queue(parts, HANDLERS, inline=inline_jobs))
+    return Shop(
+        settings, parts, Queue(parts, HANDLERS, inline=inline_jobs), TypedWordAligner(parts)
+    )

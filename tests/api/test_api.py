@@ -81,6 +81,45 @@ def test_an_edit_is_answered_with_what_changed_and_undone(client: TestClient, pr
     assert back["history"]["redo"] == "retype “Oh”"
 
 
+def test_a_typed_word_is_put_on_its_sound_under_the_same_undo(
+    client: TestClient, project: int
+) -> None:
+    view = read(client, project)
+    cue = next(
+        c for c in view["cues"] if any(w["text"].startswith("capacitor") for w in c["words"])
+    )
+    index = next(i for i, w in enumerate(cue["words"]) if w["text"].startswith("capacitor"))
+    known = cue["words"][index]
+    texts = [w["text"] for w in cue["words"]]
+    without = " ".join(texts[:index] + texts[index + 1 :])
+    answer = edit(
+        client, project, view["revision"], kind="retype_cue", cue_id=cue["id"], text=without
+    ).json()
+    again = edit(
+        client,
+        project,
+        answer["revision"],
+        kind="retype_cue",
+        cue_id=cue["id"],
+        text=" ".join(texts),
+    ).json()
+    typed = next(c for c in again["cues"] if c["id"] == cue["id"])["words"][index]
+    assert not typed["aligned"]
+    path = f"/api/projects/{project}/cues/{cue['id']}/align"
+    assert client.post(path, json={"base_revision": 0}).status_code == 409
+    aligned = client.post(path, json={"base_revision": again["revision"]}).json()
+    word = next(c for c in aligned["cues"] if c["id"] == cue["id"])["words"][index]
+    assert word["aligned"]
+    assert abs(word["start_us"] - known["start_us"]) <= 60_000
+    assert abs(word["end_us"] - known["end_us"]) <= 60_000
+    revision = aligned["revision"]
+    for _ in range(2):
+        revision = client.post(
+            f"/api/projects/{project}/undo", json={"base_revision": revision}
+        ).json()["revision"]
+    assert read(client, project)["cues"] == view["cues"]
+
+
 def test_a_stale_edit_gets_409_and_says_so(client: TestClient, project: int) -> None:
     answer = edit(client, project, 999, kind="set_finish", piece_id=1, finish="Pine")
     assert answer.status_code == 409

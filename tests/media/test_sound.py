@@ -6,7 +6,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from mortiser.media.peaks import FINEST_US, LEVELS, compute_peaks, read_peaks, save_peaks
-from mortiser.media.sound import RATE, stream_sound
+from mortiser.media.sound import RATE, read_sound, stream_sound
 from tests.recordings import make_video
 
 
@@ -49,3 +49,18 @@ def test_peaks_at_every_level_have_the_loudest_sample(tmp_path: Path) -> None:
         loud = start + step * int(found.argmax())
         assert loud <= 500_000 < loud + step
     assert read_peaks(tmp_path / "p.npz", 100_000, 110_000, 50)[1] == FINEST_US
+
+
+@pytest.mark.parametrize("name", ["a.mp4", "a.mkv"])
+@pytest.mark.parametrize("stretch", [(0, 400_000), (350_000, 1_250_000), (1_500_000, 2_600_000)])
+def test_a_stretch_is_the_same_sound_as_in_the_whole(
+    tmp_path: Path, name: str, stretch: tuple[int, int]
+) -> None:
+    video = make_video(tmp_path / name, click_at=0.6, seconds=2.0)
+    whole = np.concatenate(list(stream_sound(video)))
+    start, end = stretch
+    part = read_sound(video, start, end)
+    assert len(part) == (end - start) * RATE // 1_000_000
+    first = start * RATE // 1_000_000
+    expected = whole[first : first + len(part)]
+    assert np.abs(part[: len(expected)] - expected).max() < 0.05

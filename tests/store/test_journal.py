@@ -1,6 +1,7 @@
 """Undo and redo over random edits: rows come back exactly, in any order of steps."""
 
 import tempfile
+from dataclasses import replace
 from pathlib import Path
 
 import pytest
@@ -164,3 +165,31 @@ def test_a_copy_is_independent(tmp_path: Path) -> None:
     projects.delete_project(database, project)
     assert len(projects.piece_cues(database.connection, copied.id)) == len(originals) - 1
     assert len(projects.list_projects(database)) == 1
+
+
+def test_what_follows_from_an_edit_is_undone_with_it(tmp_path: Path) -> None:
+    database, project, piece = open_project(tmp_path)
+    before = rows(database)
+    cue = projects.piece_cues(database.connection, piece)[2]
+    editing.apply(database, project, 0, RetypeCue(cue_id=cue.id, text=f"{cue.text} now"))
+
+    def change(desk) -> None:
+        now = desk.cue(cue.id)
+        words = (
+            *now.words[:-1],
+            replace(now.words[-1], end_us=now.words[-1].end_us - 1, aligned=True),
+        )
+        desk.save_cue(now.with_words(words))
+
+    outcome = editing.amend(database, project, 1, change)
+    assert (outcome.revision, outcome.undo) == (2, "retype “now”")
+    assert outcome.cues[0].words[-1].aligned
+    after = rows(database)
+    editing.undo(database, project, 2)
+    assert rows(database) == before
+    with pytest.raises(Conflict, match="undone in the meantime"):
+        editing.amend(database, project, 3, change)
+    editing.redo(database, project, 3)
+    assert rows(database) == after
+    with pytest.raises(Stale):
+        editing.amend(database, project, 1, change)

@@ -142,6 +142,14 @@ def apply_edit(project_id: int, request: schemas.EditRequest, shop: OpenShop) ->
     )
 
 
+@router.post("/{project_id}/cues/{cue_id}/align")
+def align_cue(
+    project_id: int, cue_id: int, request: schemas.StepRequest, shop: OpenShop
+) -> schemas.EditAnswer:
+    """Put the typed words of a caption on their sound, as a part of the newest edit."""
+    return schemas.EditAnswer.of(shop.typed_words.align(project_id, request.base_revision, cue_id))
+
+
 @router.post("/{project_id}/undo")
 def undo(project_id: int, request: schemas.StepRequest, shop: OpenShop) -> schemas.EditAnswer:
     """Take the newest edit back."""

@@ -32,6 +32,7 @@ class WordView(BaseModel):
     text: str
     start_us: int
     end_us: int
+    aligned: bool = Field(description="Whether its times come from the sound.")
     doubt: bool
     alternatives: list[str] = Field(description="What else a doubtful word may be, best first.")
 
@@ -42,6 +43,7 @@ class WordView(BaseModel):
             text=word.text,
             start_us=word.start_us,
             end_us=word.end_us,
+            aligned=word.aligned,
             doubt=doubtful(word),
             alternatives=list(word.alternatives),
         )

@@ -12,6 +12,8 @@ import numpy.typing as npt
 from mortiser.media.opening import open_media
 
 RATE = 16_000
+SEEK_LEAD_US = 200_000
+"""Decoders need a little of what comes before to sound right."""
 Samples = npt.NDArray[np.float32]
 
 
@@ -37,6 +39,34 @@ def stream_sound(path: Path, track: int = 0) -> Iterator[Samples]:
                 yield samples
         for piece in resampler.resample(None):
             yield np.asarray(piece.to_ndarray(), np.float32).reshape(-1)
+
+
+def read_sound(path: Path, from_us: int, to_us: int, track: int = 0) -> Samples:
+    """The sound of one stretch, shape (n,): sample i is heard at ``from_us`` + i / RATE seconds."""
+    wanted = np.zeros(max(0, (to_us - from_us) * RATE // 1_000_000), np.float32)
+    with open_media(path) as container:
+        stream = container.streams.audio[track]
+        resampler = av.AudioResampler(format="flt", layout="mono", rate=RATE)
+        container.seek(max(0, from_us - SEEK_LEAD_US))
+        at: int | None = None
+        for frame in _frames(container, stream):
+            if at is None:
+                if frame.pts is None or frame.time_base is None:
+                    continue
+                at = round((float(frame.pts * frame.time_base) - from_us / 1e6) * RATE)
+            for piece in resampler.resample(frame):
+                samples = np.asarray(piece.to_ndarray(), np.float32).reshape(-1)
+                _copy_into(wanted, samples, at)
+                at += len(samples)
+            if at >= len(wanted):
+                break
+    return wanted
+
+
+def _copy_into(wanted: Samples, samples: Samples, at: int) -> None:
+    first, last = max(0, at), min(len(wanted), at + len(samples))
+    if last > first:
+        wanted[first:last] = samples[first - at : last - at]
 
 
 def _frames(

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import sqlite3
+from collections.abc import Callable
 from dataclasses import dataclass
 
 from mortiser.core.edits.commands import Edit
-from mortiser.core.errors import NotFound, Stale
+from mortiser.core.edits.desk import Desk
+from mortiser.core.errors import Conflict, NotFound, Stale
 from mortiser.core.words import Cue
 from mortiser.store import journal
 from mortiser.store.database import Database, now_us
@@ -41,6 +43,25 @@ def apply(database: Database, project_id: int, base_revision: int, edit: Edit) -
         finally:
             changes = journal.close_entry(db, entry)
         return _outcome(db, project_id, label, changes)
+
+
+def amend(
+    database: Database, project_id: int, base_revision: int, change: Callable[[Desk], None]
+) -> Outcome:
+    """Add to the newest edit what follows from it, under the same undo.
+
+    Raises Stale like ``apply``, and Conflict when there is no edit to add to.
+    """
+    with database.transaction() as db:
+        _check_revision(db, project_id, base_revision)
+        entry = journal.reopen_newest(db, project_id)
+        if entry is None:
+            raise Conflict("The edit was undone in the meantime.")
+        try:
+            change(SqlDesk(db, project_id))
+        finally:
+            changes = journal.close_entry(db, entry)
+        return _outcome(db, project_id, journal.labels(db, project_id)[0] or "", changes)
 
 
 def undo(database: Database, project_id: int, base_revision: int) -> Outcome:

@@ -46,6 +46,22 @@ def open_entry(db: sqlite3.Connection, project_id: int, label: str, command: str
     return entry
 
 
+def reopen_newest(db: sqlite3.Connection, project_id: int) -> int | None:
+    """Go on with the newest entry, so that one undo takes back what is added to it too.
+
+    None when there is none, or when something has been undone since.
+    """
+    row = db.execute(
+        "SELECT id, undone FROM edit_entry WHERE project_id = ? ORDER BY id DESC LIMIT 1",
+        (project_id,),
+    ).fetchone()
+    if row is None or row["undone"]:
+        return None
+    _watch(db)
+    db.execute("INSERT INTO temp.open_entry VALUES (?)", (row["id"],))
+    return int(row["id"])
+
+
 def close_entry(db: sqlite3.Connection, entry: int) -> Changes:
     """End the entry and say what it changed; an entry that changed nothing is dropped."""
     db.execute("DELETE FROM temp.open_entry")

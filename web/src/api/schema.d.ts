@@ -92,6 +92,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/cues/{cue_id}/align": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Align Cue
+         * @description Put the typed words of a caption on their sound, as a part of the newest edit.
+         */
+        post: operations["align_cue"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/undo": {
         parameters: {
             query?: never;
@@ -872,7 +892,7 @@ export interface components {
         };
         /**
          * ReplaceWord
-         * @description Put another text in the place of one word.
+         * @description Put another text in the place of one word; an empty one takes the word out.
          */
         ReplaceWord: {
             /**
@@ -1062,6 +1082,11 @@ export interface components {
             start_us: number;
             /** End Us */
             end_us: number;
+            /**
+             * Aligned
+             * @description Whether its times come from the sound.
+             */
+            aligned: boolean;
             /** Doubt */
             doubt: boolean;
             /**
@@ -1246,6 +1271,42 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["EditRequest"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EditAnswer"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    align_cue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+                cue_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StepRequest"];
             };
         };
         responses: {

@@ -72,7 +72,32 @@ export function close(): void {
 }
 
 /** Make an edit. Resolves to whether it was taken; a refusal is said to the user. */
-export function edit(command: Edit): Promise<boolean> {
+export async function edit(command: Edit): Promise<boolean> {
+  const before = get().project?.revision;
+  const taken = await send(command);
+  if (taken && get().project?.revision === (before ?? 0) + 1) alignTyped(command);
+  return taken;
+}
+
+/** Typed words are put on their sound right after, softly: nothing waits for it. */
+function alignTyped(command: Edit): void {
+  if (command.kind !== "retype_cue" && command.kind !== "replace_word") return;
+  const cue = get().cues.find((c) => c.id === command.cue_id);
+  if (!cue || cue.words.every((word) => word.aligned)) return;
+  const path = (project: Project) => ({ project_id: project.id, cue_id: cue.id });
+  void inOrder(
+    (project) =>
+      take(
+        api.POST("/api/projects/{project_id}/cues/{cue_id}/align", {
+          params: { path: path(project) },
+          body: { base_revision: project.revision },
+        }),
+      ),
+    true,
+  );
+}
+
+function send(command: Edit): Promise<boolean> {
   return inOrder((project) =>
     take(
       api.POST("/api/projects/{project_id}/edits", {
@@ -94,7 +119,7 @@ export function step(direction: "undo" | "redo"): Promise<boolean> {
   );
 }
 
-function inOrder(work: (project: Project) => Promise<EditAnswer>): Promise<boolean> {
+function inOrder(work: (project: Project) => Promise<EditAnswer>, quiet = false): Promise<boolean> {
   const next = queue.then(async () => {
     const { project } = get();
     if (!project) return false;
@@ -102,7 +127,7 @@ function inOrder(work: (project: Project) => Promise<EditAnswer>): Promise<boole
       await merge(await work(project));
       return true;
     } catch (error) {
-      say(error instanceof Error ? error.message : String(error), "wrong");
+      if (!quiet) say(error instanceof Error ? error.message : String(error), "wrong");
       if (error instanceof Problem && error.code === "stale") await load(project.id);
       return false;
     }
