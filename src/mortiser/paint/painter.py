@@ -21,6 +21,9 @@ Area = tuple[int, int, int, int]
 """Left, top, right, bottom in frame pixels, half open."""
 
 
+_Point = tuple[float, float]
+
+
 class _SkiaPen(BasePen):  # type: ignore[misc]
     """Draws into a skia.PathBuilder."""
 
@@ -28,17 +31,17 @@ class _SkiaPen(BasePen):  # type: ignore[misc]
         super().__init__(None)
         self.builder = skia.PathBuilder()
 
-    def _moveTo(self, pt: tuple[float, float]) -> None:  # noqa: N802
+    def _moveTo(self, pt: _Point) -> None:  # noqa: N802
         self.builder.moveTo(*pt)
 
-    def _lineTo(self, pt: tuple[float, float]) -> None:  # noqa: N802
+    def _lineTo(self, pt: _Point) -> None:  # noqa: N802
         self.builder.lineTo(*pt)
 
-    def _curveToOne(self, a: object, b: object, c: object) -> None:  # noqa: N802
-        self.builder.cubicTo(*a, *b, *c)  # type: ignore[misc]
+    def _curveToOne(self, a: _Point, b: _Point, c: _Point) -> None:  # noqa: N802
+        self.builder.cubicTo(*a, *b, *c)
 
-    def _qCurveToOne(self, a: object, b: object) -> None:  # noqa: N802
-        self.builder.quadTo(*a, *b)  # type: ignore[misc]
+    def _qCurveToOne(self, a: _Point, b: _Point) -> None:  # noqa: N802
+        self.builder.quadTo(*a, *b)
 
     def _closePath(self) -> None:  # noqa: N802
         self.builder.close()

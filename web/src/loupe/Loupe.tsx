@@ -4,6 +4,7 @@ import type { Cue, Piece } from "../api/client";
 import type { Player } from "../playback/player";
 import { useProject } from "../state/project";
 import { loudest, usePeaks } from "../strip/peaks";
+import { sharpCanvas } from "../ui/canvas";
 
 const MARGIN_US = 350_000;
 const HEIGHT = 54;
@@ -80,15 +81,9 @@ function Wave({ sourceId, fromUs, toUs }: { sourceId: number; fromUs: number; to
   const canvas = useRef<HTMLCanvasElement>(null);
   const peaks = usePeaks(sourceId, fromUs, toUs);
   useEffect(() => {
-    const element = canvas.current;
-    const context = element?.getContext("2d");
-    if (!element || !context) return;
-    const sharp = window.devicePixelRatio || 1;
-    const width = element.clientWidth;
-    element.width = width * sharp;
-    element.height = HEIGHT * sharp;
-    context.scale(sharp, sharp);
-    context.fillStyle = getComputedStyle(element).color;
+    const width = canvas.current?.clientWidth ?? 0;
+    const context = sharpCanvas(canvas.current, width, HEIGHT);
+    if (!context) return;
     for (let x = 0; x < width; x += 3) {
       const at = fromUs + ((toUs - fromUs) * x) / width;
       const tall = Math.max(

@@ -1,5 +1,6 @@
 /** The waveform of one row: time runs down, loudness is width. */
 import { memo, useEffect, useRef } from "react";
+import { sharpCanvas } from "../ui/canvas";
 import { loudest, usePeaks } from "./peaks";
 
 export const RIBBON_WIDTH = 64;
@@ -16,14 +17,8 @@ export const Ribbon = memo(function Ribbon(props: {
   const canvas = useRef<HTMLCanvasElement>(null);
   const peaks = usePeaks(sourceId, fromUs, toUs);
   useEffect(() => {
-    const element = canvas.current;
-    const context = element?.getContext("2d");
-    if (!element || !context) return;
-    const sharp = window.devicePixelRatio || 1;
-    element.width = RIBBON_WIDTH * sharp;
-    element.height = height * sharp;
-    context.scale(sharp, sharp);
-    context.fillStyle = getComputedStyle(element).color;
+    const context = sharpCanvas(canvas.current, RIBBON_WIDTH, height);
+    if (!context) return;
     const each = ((toUs - fromUs) / height) * BAR;
     for (let y = 0; y < height; y += BAR) {
       const from = fromUs + (y / BAR) * each;

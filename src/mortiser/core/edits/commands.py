@@ -6,6 +6,7 @@ MortiserError; the store rolls the whole transaction back, so nothing is half do
 
 from __future__ import annotations
 
+from abc import ABC, abstractmethod
 from dataclasses import replace
 from typing import Annotated, Literal
 
@@ -23,16 +24,16 @@ from mortiser.core.time import parse_timecode
 from mortiser.core.words import Cue, Word, tokens, word_key
 
 
-class _Edit(BaseModel):
+class _Edit(BaseModel, ABC):
     model_config = ConfigDict(frozen=True, extra="forbid")
 
+    @abstractmethod
     def label(self, desk: Desk) -> str:
         """What an undo will take back, in a few words."""
-        raise NotImplementedError
 
+    @abstractmethod
     def apply(self, desk: Desk) -> None:
         """Carry the edit out."""
-        raise NotImplementedError
 
 
 class RetypeCue(_Edit):
