@@ -6,7 +6,7 @@ import type { Piece } from "../api/client";
 import type { Player } from "../playback/player";
 import { cueAt, useProject } from "../state/project";
 import { length } from "../ui/format";
-import { buildRows, topOf } from "./rows";
+import { buildRows, END, topOf } from "./rows";
 import { StripRow } from "./StripRow";
 
 export function Strip({ piece, player }: { piece: Piece; player: Player | null }) {
@@ -57,6 +57,7 @@ export function Strip({ piece, player }: { piece: Piece; player: Player | null }
     }
   }, [selected, rows, player]);
 
+  const listening = hearing?.status === "running" || hearing?.status === "queued";
   const seek = (at: number) => player?.seek(at);
   const sourceId = piece.source_id;
   return (
@@ -92,6 +93,7 @@ export function Strip({ piece, player }: { piece: Piece; player: Player | null }
                   row={{ ...row, top: item.start }}
                   sourceId={sourceId}
                   selected={row.cue !== null && row.cue.id === selected}
+                  unheard={row.key === END && listening}
                   onSeek={seek}
                 />
               )

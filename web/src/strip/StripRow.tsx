@@ -12,10 +12,18 @@ interface Props {
   row: Row;
   sourceId: number;
   selected: boolean;
+  /** The stretch behind the last caption while the recording is still being heard. */
+  unheard: boolean;
   onSeek: (atUs: number) => void;
 }
 
-export const StripRow = memo(function StripRow({ row, sourceId, selected, onSeek }: Props) {
+export const StripRow = memo(function StripRow({
+  row,
+  sourceId,
+  selected,
+  unheard,
+  onSeek,
+}: Props) {
   const { cue } = row;
   return (
     <div
@@ -62,7 +70,7 @@ export const StripRow = memo(function StripRow({ row, sourceId, selected, onSeek
       ) : (
         <div className="flex items-center gap-2 pr-4 text-small text-dim">
           <span className="w-3 border-t border-dashed border-dim" />
-          {((row.toUs - row.fromUs) / 1e6).toFixed(1)} s quiet
+          {unheard ? "not heard yet" : `${((row.toUs - row.fromUs) / 1e6).toFixed(1)} s quiet`}
           <span className="flex-1 border-t border-dashed border-line" />
         </div>
       )}

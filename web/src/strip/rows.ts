@@ -2,6 +2,8 @@
 import type { Cue } from "../api/client";
 import { lastAtOrBefore } from "../playback/player";
 
+/** Key of the row behind the last caption. */
+export const END = "quiet-end";
 export const QUIET_US = 300_000;
 const PIXELS_PER_SECOND = 40;
 const LEAST = 36;
@@ -37,7 +39,7 @@ export function buildRows(cues: Cue[], durationUs: number, selected: number | nu
     add(`cue-${cue.id}`, cue, index ? Math.max(from, at) : from, Math.max(to, at + 1));
     at = Math.max(to, at + 1);
   });
-  if (cues.length && durationUs - at >= QUIET_US) add("quiet-end", null, at, durationUs);
+  if (cues.length && durationUs - at >= QUIET_US) add(END, null, at, durationUs);
   return rows;
 }
 
