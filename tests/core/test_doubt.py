@@ -7,10 +7,8 @@ from mortiser.core.checks import DOUBT_BELOW, doubtful
 from mortiser.core.doubt import Signs, confidences
 from mortiser.core.words import Word
 
-SURE = Signs(0, False, False, True, 0.08)
-signs = st.builds(
-    Signs, st.integers(0, 2), st.booleans(), st.booleans(), st.booleans(), st.floats(0, 1)
-)
+SURE = Signs(0, False, False)
+signs = st.builds(Signs, st.integers(0, 2), st.booleans(), st.booleans())
 
 
 @given(st.lists(signs, min_size=1, max_size=12))
@@ -27,7 +25,7 @@ def test_more_against_a_word_makes_it_less_sure(line: list[Signs], data: st.Data
 
 
 def test_a_word_all_agree_on_is_no_doubt_and_one_that_does_not_hold_is() -> None:
-    steady, shaky, _ = confidences([SURE, Signs(1, True, False, True, 0.08), SURE])
+    steady, shaky, _ = confidences([SURE, Signs(1, True, False), SURE])
     assert steady >= DOUBT_BELOW > shaky
 
 

@@ -1,8 +1,8 @@
 """Hear a line again in other ways, to find the words that do not hold.
 
-Two further hearings by the same engine of the sound stretched a little (a word that was a guess
+Two further hearings by the same engine of the sound played at other speeds (a word that was a guess
 changes more often than one that was heard), one pass of another decoder with a language model of its
-own, and what the aligner thinks. What the further hearings had instead is offered as an alternative.
+own, and whether a dictionary knows the word. What was heard instead is offered as an alternative.
 """
 
 from __future__ import annotations
@@ -18,11 +18,11 @@ from pocketsphinx import Decoder, get_model_path
 from mortiser.core.doubt import Signs, confidences
 from mortiser.core.words import Word, tokens, word_key
 from mortiser.speech.moonshine import MoonshineRecogniser
-from mortiser.speech.seams import RATE, HeardLine, Samples, WordTime
+from mortiser.speech.seams import RATE, HeardLine, Samples
 from mortiser.speech.sphinx import SphinxAligner
 from mortiser.speech.spoken import spoken
 
-STRETCHES = (0.93, 1.08)
+SPEEDS = (1.08, 0.86)
 MOST_ALTERNATIVES = 3
 SILENCE = np.zeros(RATE // 4, np.float32)
 
@@ -55,16 +55,13 @@ class SecondHearing:
     def judge(self, words: Sequence[Word], samples: Samples) -> list[Word]:
         """The words of one stretch of sound with confidence and alternatives."""
         texts = [word.text for word in words]
-        hearings = [compare(texts, self._again(samples, stretch)) for stretch in STRETCHES]
+        hearings = [compare(texts, self._again(samples, speed)) for speed in SPEEDS]
         decoded = compare(texts, self._decode(samples))
-        times = self._aligner.align(texts, samples)
         signs = [
             Signs(
                 hearings_against=sum(not hearing[i].agrees for hearing in hearings),
                 decoder_against=not decoded[i].agrees,
                 guessed=not self._aligner.knows(text),
-                found=times[i] is not None,
-                phone_s=self._phone_s(text, times[i]),
             )
             for i, text in enumerate(texts)
         ]
@@ -77,8 +74,8 @@ class SecondHearing:
             for i, (word, sure) in enumerate(zip(words, confidences(signs), strict=True))
         ]
 
-    def _again(self, samples: Samples, stretch: float) -> list[str]:
-        positions = np.arange(0, len(samples), stretch)
+    def _again(self, samples: Samples, speed: float) -> list[str]:
+        positions = np.arange(0, len(samples), speed)
         bent = np.interp(positions, np.arange(len(samples)), samples).astype(np.float32)
         heard = self._engine.hear([np.concatenate([SILENCE, bent, SILENCE])])
         return [t for line in heard if isinstance(line, HeardLine) for t in tokens(line.text)]
@@ -90,11 +87,6 @@ class SecondHearing:
         self._decoder.end_utt()
         found = self._decoder.hyp()
         return [re.sub(r"\(\d+\)$", "", word) for word in found.hypstr.split()] if found else []
-
-    def _phone_s(self, text: str, time: WordTime | None) -> float:
-        if time is None:
-            return 0.0
-        return (time.end_s - time.start_s) / max(1, self._aligner.phone_count(text))
 
 
 def compare(texts: Sequence[str], others: Sequence[str]) -> list[Other]:

@@ -56,12 +56,6 @@ class SphinxAligner:
         self._learn(spoken(word))
         return not self._guessed.intersection(spoken(word))
 
-    def phone_count(self, word: str) -> int:
-        """How many phones a written word is said with."""
-        said = spoken(word)
-        self._learn(said)
-        return sum(len((self._decoder.lookup_word(part) or "").split()) for part in said)
-
     def _learn(self, said: Sequence[str]) -> None:
         for word in said:
             if self._decoder.lookup_word(word) is None:
