@@ -83,7 +83,7 @@ def bring_in(client: httpx.Client, recording: Path, name: str | None = None) -> 
 
 
 def wait_for_job(
-    client: httpx.Client, project: int, kind: str, status: str = "done", seconds: float = 240
+    client: httpx.Client, project: int, kind: str, status: str = "done", seconds: float = 480
 ) -> dict:
     """The newest job of a kind once it has the status."""
     until = time.monotonic() + seconds

@@ -23,7 +23,7 @@ def server(tmp_path: Path) -> Iterator[Server]:
 
 def delivering(client: httpx.Client, project: int, least: float = 0.1) -> dict:
     """The delivery once it is under way."""
-    for _ in range(600):
+    for _ in range(2400):
         delivery = client.get(f"/api/projects/{project}").json()["deliveries"][0]
         if delivery["status"] == "running" and delivery["progress"] > least:
             return delivery

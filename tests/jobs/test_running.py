@@ -14,6 +14,7 @@ from mortiser.jobs import runner
 from mortiser.jobs.bringing_in import bring_in, title
 from mortiser.jobs.delivering import deliver, file_stem
 from mortiser.jobs.hearing import skip
+from mortiser.jobs.queue import PRIORITY, Queue
 from mortiser.jobs.runner import Task
 from mortiser.settings import Settings
 from mortiser.speech.seams import RATE
@@ -225,3 +226,16 @@ def test_doubts_are_noted_but_not_on_words_that_were_settled(shop: Shop) -> None
     others = [w for cue in after[1:] for w in cue.words if w.id != accepted.words[0].id]
     assert {(w.confidence, w.alternatives) for w in others} == {(0.1, ("tome",))}
     assert editing.undo(shop.database, made.project_id, 2).label.startswith("accept")
+
+
+def test_what_is_waited_for_goes_first(shop: Shop) -> None:
+    assert set(PRIORITY) == set(HANDLERS)
+    made = take_in(shop, COUNTER)
+    delivery = deliveries.add(shop.database, made.project_id, made.piece_id, "a")[1]
+    doubting = jobs.add(shop.database, made.project_id, "doubt", {"source_id": made.source_id})
+    queue = Queue(shop.parts, HANDLERS)
+    queue.submit(doubting, delivery, *made.jobs)
+    order = []
+    while (task := queue._huey.dequeue()) is not None:
+        order.append(row(shop, task.args[0])["kind"])
+    assert order == ["prepare", "transcribe", "deliver", "doubt"]

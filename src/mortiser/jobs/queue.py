@@ -14,7 +14,9 @@ from mortiser.jobs import runner
 from mortiser.jobs.runner import Handler, Parts
 from mortiser.store import jobs
 
-WORKERS = 2
+WORKERS = 3
+PRIORITY = {"prepare": 3, "transcribe": 2, "deliver": 1, "doubt": 0}
+"""What somebody waits for goes before what only makes things better."""
 
 
 class Queue:
@@ -36,7 +38,8 @@ class Queue:
     def submit(self, *job_ids: int) -> None:
         """Hand jobs out."""
         for job_id in job_ids:
-            self._task(job_id)
+            kind = jobs.get(self._parts.database.connection, job_id)["kind"]
+            self._task(job_id, priority=PRIORITY[kind])
 
     def submit_orphans(self) -> None:
         """Hand out again what nobody works on."""
