@@ -2,6 +2,7 @@
 
 import os
 import signal
+import socket
 import time
 from collections.abc import Iterator
 from pathlib import Path
@@ -100,3 +101,19 @@ def test_a_cancelled_delivery_stops_and_can_be_done_again(server: Server, tmp_pa
     client.post(f"/api/jobs/{job}/retry")
     wait_for_job(client, view["id"], "deliver")
     assert len(files(server)) == 3
+
+
+def test_an_upload_that_breaks_off_leaves_nothing(server: Server) -> None:
+    host, port = server.address.removeprefix("http://").split(":")
+    head = f"POST /api/projects?name=a.mp4 HTTP/1.1\r\nHost: {host}:{port}\r\nContent-Length: 9000000\r\n\r\n"
+    uploads = server.workspace / "uploads"
+    with socket.create_connection((host, int(port))) as line:
+        line.sendall(head.encode() + KETTLE.read_bytes()[:500_000])
+        until = time.monotonic() + 10
+        while not list(uploads.iterdir()):
+            assert time.monotonic() < until
+            time.sleep(0.02)
+    while list(uploads.iterdir()):
+        assert time.monotonic() < until, "the half upload is still there"
+        time.sleep(0.05)
+    assert server.client().get("/api/projects").json() == []

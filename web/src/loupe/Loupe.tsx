@@ -59,7 +59,14 @@ function Magnified({ cue, piece, player }: { cue: Cue; piece: Piece; player: Pla
           <button
             key={word.id}
             type="button"
-            className="absolute top-0 h-[84px] overflow-visible border-l border-ink/40 pl-1 text-left"
+            title={
+              word.aligned
+                ? "Hear from here"
+                : "Placed by its length: it was not found in the sound"
+            }
+            className={`absolute top-0 h-[84px] overflow-visible border-l border-ink/40 pl-1 text-left ${
+              word.aligned ? "" : "border-dashed italic text-dim"
+            }`}
             style={{
               left: place(word.start_us),
               width: `calc(${place(word.end_us)} - ${place(word.start_us)})`,
