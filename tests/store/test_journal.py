@@ -14,12 +14,14 @@ from mortiser.core.edits.commands import (
     JoinCue,
     Regroup,
     RenameProject,
+    ReplaceWord,
     RetypeCue,
     SplitCue,
 )
 from mortiser.core.errors import BadInput, Conflict, NoSpace, NotFound, Stale
 from mortiser.store import editing, projects
 from mortiser.store.database import Database
+from mortiser.store.editing import Outcome
 from tests.store.fixtures import open_project, rows, source, spoken
 
 seeds = st.lists(
@@ -31,10 +33,14 @@ def some_edit(database: Database, piece: int, kind: int, which: int, detail: int
     cues = projects.piece_cues(database.connection, piece)
     cue = cues[which % len(cues)]
     match kind:
-        case 0 | 1:
+        case 0:
             words = [w.text for w in cue.words]
             words.insert(detail % (len(words) + 1), f"word{detail}")
             return RetypeCue(cue_id=cue.id, text=" ".join(words[detail % 2 :]))
+        case 1:
+            return ReplaceWord(
+                cue_id=cue.id, word_id=cue.words[detail % len(cue.words)].id, text=""
+            )
         case 2:
             return SplitCue(cue_id=cue.id, before_word=1 + detail % 3)
         case 3:
@@ -75,6 +81,38 @@ def test_undo_and_redo_bring_back_every_row(steps: list[tuple[int, int, int]]) -
         for state in states[1:]:
             editing.redo(database, project, revision(database, project))
             assert rows(database) == state
+        database.close()
+
+
+@settings(max_examples=40, deadline=None)
+@given(seeds)
+def test_answers_alone_keep_a_page_up_to_date(steps: list[tuple[int, int, int]]) -> None:
+    """What a page holds after merging each answer is what reading everything anew would give."""
+    with tempfile.TemporaryDirectory() as folder:
+        database, project, piece = open_project(Path(folder))
+        page = {cue.id: cue for cue in projects.piece_cues(database.connection, piece)}
+
+        def merge(outcome: Outcome) -> None:
+            for gone in outcome.gone:
+                page.pop(gone, None)
+            page.update({cue.id: cue for cue in outcome.cues})
+            anew = projects.piece_cues(database.connection, piece)
+            assert page == {cue.id: cue for cue in anew}
+
+        made = 0
+        for kind, which, detail in steps:
+            try:
+                edit = some_edit(database, piece, kind, which, detail)
+                merge(editing.apply(database, project, revision(database, project), edit))
+            except (BadInput, ZeroDivisionError):
+                continue
+            made += 1
+        for step in (editing.undo, editing.redo):
+            for _ in range(made):
+                try:
+                    merge(step(database, project, revision(database, project)))
+                except Conflict:
+                    break
         database.close()
 
 

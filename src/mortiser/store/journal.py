@@ -30,6 +30,20 @@ class Changes:
         self.rows.setdefault(table, set()).add(row_id)
 
 
+def _changes(db: sqlite3.Connection, entry: int) -> Changes:
+    """What an entry touches; a caption counts as touched when the list of its words is."""
+    changes = Changes()
+    for row in db.execute(
+        "SELECT table_name, row_id, json_extract(before, '$.cue_id') AS was, "
+        "json_extract(after, '$.cue_id') AS now FROM edit_change WHERE entry_id = ?",
+        (entry,),
+    ):
+        changes.add(row["table_name"], row["row_id"])
+        for cue_id in {row["was"], row["now"]} - {None}:
+            changes.add("cue", cue_id)
+    return changes
+
+
 def open_entry(db: sqlite3.Connection, project_id: int, label: str, command: str) -> int:
     """Start an entry: what this connection changes from now on belongs to it.
 
@@ -65,11 +79,7 @@ def reopen_newest(db: sqlite3.Connection, project_id: int) -> int | None:
 def close_entry(db: sqlite3.Connection, entry: int) -> Changes:
     """End the entry and say what it changed; an entry that changed nothing is dropped."""
     db.execute("DELETE FROM temp.open_entry")
-    changes = Changes()
-    for row in db.execute(
-        "SELECT table_name, row_id FROM edit_change WHERE entry_id = ?", (entry,)
-    ):
-        changes.add(row["table_name"], row["row_id"])
+    changes = _changes(db, entry)
     if not changes.rows:
         db.execute("DELETE FROM edit_entry WHERE id = ?", (entry,))
     return changes
@@ -114,13 +124,10 @@ def _replay(db: sqlite3.Connection, entry: int, to: str, *, undone: bool) -> Cha
         (entry,),
     ).fetchall()
     db.execute("PRAGMA defer_foreign_keys = ON")
-    changes = Changes()
     for row in rows:
-        table = row["table_name"]
-        _restore(db, table, row["row_id"], row["state"])
-        changes.add(table, row["row_id"])
+        _restore(db, row["table_name"], row["row_id"], row["state"])
     db.execute("UPDATE edit_entry SET undone = ? WHERE id = ?", (int(undone), entry))
-    return changes
+    return _changes(db, entry)
 
 
 def _restore(db: sqlite3.Connection, table: str, row_id: int, state: str | None) -> None:
