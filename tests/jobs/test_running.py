@@ -239,3 +239,29 @@ def test_what_is_waited_for_goes_first(shop: Shop) -> None:
     while (task := queue._huey.dequeue()) is not None:
         order.append(row(shop, task.args[0])["kind"])
     assert order == ["prepare", "transcribe", "deliver", "doubt"]
+
+
+def test_second_listenings_take_one_worker_and_all_get_their_turn(shop: Shop) -> None:
+    made = take_in(shop, COUNTER)
+    doubts = [
+        jobs.add(shop.database, made.project_id, "doubt", {"source_id": made.source_id})
+        for _ in range(3)
+    ]
+    order: list[int] = []
+    at_once: list[int] = []
+
+    def slow(parts, task: Task) -> None:
+        at_once.append(1)
+        order.append(task.job_id)
+        others = [threading.Thread(target=queue._run, args=(job,)) for job in doubts]
+        for other in others:
+            other.start()
+        for other in others:
+            other.join()
+        assert sum(at_once) == 1
+        at_once.pop()
+
+    queue = Queue(shop.parts, {**HANDLERS, "doubt": slow}, inline=True)
+    queue._run(doubts[0])
+    assert order == doubts
+    assert {row(shop, job)["status"] for job in doubts} == {"done"}

@@ -6,6 +6,7 @@ truth (store.jobs), and what a dead worker left is handed out again.
 
 from __future__ import annotations
 
+import threading
 from collections.abc import Mapping
 
 from huey import SqliteHuey
@@ -17,6 +18,8 @@ from mortiser.store import jobs
 WORKERS = 3
 PRIORITY = {"prepare": 3, "transcribe": 2, "deliver": 1, "doubt": 0}
 """What somebody waits for goes before what only makes things better."""
+ONE_AT_A_TIME = "doubt"
+"""Second listenings take one worker at most, so that a fresh recording never waits for them."""
 
 
 class Queue:
@@ -31,9 +34,22 @@ class Queue:
         )
         self._task = self._huey.task()(self._run)
         self._handlers = handlers
+        self._alone = threading.Lock()
 
     def _run(self, job_id: int) -> None:
-        self.submit(*runner.run(self._parts, self._handlers, job_id))
+        db = self._parts.database.connection
+        if not jobs.exists(db, job_id):
+            return
+        if jobs.get(db, job_id)["kind"] != ONE_AT_A_TIME:
+            self.submit(*runner.run(self._parts, self._handlers, job_id))
+            return
+        if not self._alone.acquire(blocking=False):
+            return  # It stays queued in its row and is handed out when the present one ends.
+        try:
+            runner.run(self._parts, self._handlers, job_id)
+        finally:
+            self._alone.release()
+        self.submit(*jobs.queued(db, ONE_AT_A_TIME)[:1])
 
     def submit(self, *job_ids: int) -> None:
         """Hand jobs out."""

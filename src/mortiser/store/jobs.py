@@ -93,6 +93,14 @@ def exists(db: sqlite3.Connection, job_id: int) -> bool:
     return db.execute("SELECT 1 FROM job WHERE id = ?", (job_id,)).fetchone() is not None
 
 
+def queued(db: sqlite3.Connection, kind: str) -> list[int]:
+    """Queued jobs of a kind, oldest first."""
+    rows = db.execute(
+        "SELECT id FROM job WHERE kind = ? AND status = 'queued' ORDER BY id", (kind,)
+    )
+    return [row["id"] for row in rows]
+
+
 def of_project(db: sqlite3.Connection, project_id: int) -> list[sqlite3.Row]:
     """The project's jobs, oldest first."""
     return db.execute(
