@@ -44,12 +44,7 @@ def add_handlers(app: FastAPI) -> None:
     @app.exception_handler(Exception)
     async def _unforeseen(_: Request, error: Exception) -> JSONResponse:
         log.error("unforeseen", exc_info=error)
-        return problem(
-            500,
-            "error",
-            "Something went wrong inside Mortiser. Your work is safe; try again, and look into "
-            "the server's log if it happens again.",
-        )
+        return problem(500, "error", errors.UNFORESEEN)
 
 
 def problem(status: int, code: str, message: str) -> JSONResponse:

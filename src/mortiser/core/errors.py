@@ -11,6 +11,12 @@ MortiserError
 └── Cancelled       stopped on request, not a fault
 """
 
+UNFORESEEN = (
+    "Something went wrong inside Mortiser. Your work is safe; try again, and look into the "
+    "server's log if it happens again."
+)
+"""What is said of a fault that is none of these."""
+
 
 class MortiserError(Exception):
     """A fault with a message for people: what happened, what was kept, what to do."""

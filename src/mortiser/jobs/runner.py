@@ -10,7 +10,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
-from mortiser.core.errors import Cancelled, MortiserError
+from mortiser.core.errors import UNFORESEEN, Cancelled, MortiserError
 from mortiser.jobs.workspace import Workspace
 from mortiser.speech.seams import Aligner, Judge, Recogniser
 from mortiser.store import jobs
@@ -83,13 +83,7 @@ def run(parts: Parts, handlers: Mapping[str, Handler], job_id: int) -> list[int]
         if not jobs.exists(parts.database.connection, job_id):
             return []  # Its project was deleted while it ran: what it worked on is gone.
         log.exception("job %s (%s) failed", job_id, row["kind"])
-        jobs.finish(
-            parts.database,
-            job_id,
-            "failed",
-            "Something went wrong inside Mortiser. Your work is safe; try again, and look into "
-            "the server's log if it happens again.",
-        )
+        jobs.finish(parts.database, job_id, "failed", UNFORESEEN)
     finally:
         stop.set()
         beat.join()

@@ -42,11 +42,6 @@ class Supervisor:
         self._process: subprocess.Popen[bytes] | None = None
         self._thread = threading.Thread(target=self._watch, daemon=True)
 
-    @property
-    def pid(self) -> int | None:
-        """The worker's process id while it runs."""
-        return self._process.pid if self._process else None
-
     def start(self) -> None:
         """Start the worker."""
         self._thread.start()

@@ -49,3 +49,11 @@ def reason(error: Exception) -> str:
 def codec_name(stream: av.VideoStream | av.AudioStream) -> str:
     """The codec's own name, whichever decoder was chosen for it."""
     return stream.codec_context.codec.canonical_name
+
+
+def moving_picture(container: InputContainer) -> av.VideoStream | None:
+    """The moving picture; a cover image in a sound file is none."""
+    for stream in container.streams.video:
+        if not stream.disposition & av.stream.Disposition.attached_pic:
+            return stream
+    return None

@@ -11,7 +11,7 @@ from typing import Literal
 import av
 
 from mortiser.core.errors import BadMedia
-from mortiser.media.opening import TAKES, codec_name, open_media, reason
+from mortiser.media.opening import TAKES, codec_name, moving_picture, open_media, reason
 
 BROWSER_VIDEO = {"h264", "vp8", "vp9", "av1"}
 BROWSER_AUDIO = {"aac", "mp3", "opus", "vorbis", "flac", "pcm_s16le", "pcm_f32le", "pcm_u8"}
@@ -53,7 +53,7 @@ def probe(path: Path) -> Probe:
 
 
 def _facts(container: av.container.InputContainer, path: Path) -> Probe:
-    picture = _picture(container)
+    picture = moving_picture(container)
     if not container.streams.audio and not container.streams.video:
         raise BadMedia(f"This file is no recording that can be read. Bring in {TAKES}.")
     if not container.streams.audio:
@@ -92,14 +92,6 @@ def _facts(container: av.container.InputContainer, path: Path) -> Probe:
         audio_codec=codec_name(sound),
         playable=_playable(container, picture, pixels),
     )
-
-
-def _picture(container: av.container.InputContainer) -> av.VideoStream | None:
-    """The moving picture; a cover image in a sound file is none."""
-    for stream in container.streams.video:
-        if not stream.disposition & av.stream.Disposition.attached_pic:
-            return stream
-    return None
 
 
 def _first_frame(

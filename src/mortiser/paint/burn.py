@@ -15,7 +15,7 @@ from av.container import InputContainer, OutputContainer
 from mortiser.core.errors import BadMedia, MortiserError, NoSpace
 from mortiser.core.frame import BACKDROP, BACKDROP_FPS
 from mortiser.core.scene import Shows
-from mortiser.media.opening import codec_name, open_media, reason
+from mortiser.media.opening import codec_name, moving_picture, open_media, reason
 from mortiser.media.picture import plane_of, turned
 from mortiser.paint.blend import Veil, colours_of, lay, veil
 from mortiser.paint.painter import area_of, paint
@@ -97,14 +97,7 @@ def _burn(
     progress: Callable[[float], None],
     quality: Quality,
 ) -> None:
-    picture = next(
-        (
-            s
-            for s in reading.streams.video
-            if not s.disposition & av.stream.Disposition.attached_pic
-        ),
-        None,
-    )
+    picture = moving_picture(reading)
     sound = reading.streams.audio[0]
     rate = Fraction(BACKDROP_FPS) if picture is None else picture.average_rate or Fraction(30)
     encoder = writing.add_stream("libx264", rate=rate, options=quality.options)
