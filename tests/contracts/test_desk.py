@@ -7,23 +7,12 @@ from pathlib import Path
 
 import pytest
 
-from mortiser.core.edits.commands import (
-    EDIT,
-    AcceptWord,
-    DeleteCue,
-    JoinCue,
-    Regroup,
-    RenameProject,
-    ReplaceText,
-    ReplaceWord,
-    RetypeCue,
-    SetCueTimes,
-    SetFinish,
-    SplitCue,
-    TypeCueTime,
-    UnpinCue,
-)
+from mortiser.core.edits.captions import DeleteCue, JoinCue, Regroup, SplitCue
+from mortiser.core.edits.commands import EDIT
 from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.settings import RenameProject, SetFinish
+from mortiser.core.edits.times import SetCueTimes, TypeCueTime, UnpinCue
+from mortiser.core.edits.words import AcceptWord, ReplaceText, ReplaceWord, RetypeCue
 from mortiser.core.errors import BadInput, NotFound
 from mortiser.core.words import Cue
 from mortiser.store.sql_desk import SqlDesk

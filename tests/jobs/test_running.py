@@ -7,7 +7,7 @@ from pathlib import Path
 
 import pytest
 
-from mortiser.core.edits.commands import AcceptWord, RetypeCue
+from mortiser.core.edits.words import AcceptWord, RetypeCue
 from mortiser.core.errors import BadMedia
 from mortiser.core.words import Word
 from mortiser.jobs import runner

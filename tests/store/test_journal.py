@@ -8,16 +8,10 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from mortiser.core.edits.commands import (
-    DeleteCue,
-    Edit,
-    JoinCue,
-    Regroup,
-    RenameProject,
-    ReplaceWord,
-    RetypeCue,
-    SplitCue,
-)
+from mortiser.core.edits.captions import DeleteCue, JoinCue, Regroup, SplitCue
+from mortiser.core.edits.commands import Edit
+from mortiser.core.edits.settings import RenameProject
+from mortiser.core.edits.words import ReplaceWord, RetypeCue
 from mortiser.core.errors import BadInput, Conflict, NoSpace, NotFound, Stale
 from mortiser.store import editing, projects
 from mortiser.store.database import Database
