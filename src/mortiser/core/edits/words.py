@@ -1,0 +1,114 @@
+"""Edits of words: retype, replace, accept."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Literal
+
+from pydantic import Field
+
+from mortiser.core import finding
+from mortiser.core.carry import carry
+from mortiser.core.edits.base import BaseEdit, short, word_of
+from mortiser.core.edits.captions import DeleteCue
+from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.retiming import retime_near
+from mortiser.core.errors import BadInput
+from mortiser.core.words import tokens, word_key
+
+
+class RetypeCue(BaseEdit):
+    """Correct the text of a caption; the words that stay keep their times."""
+
+    kind: Literal["retype_cue"] = "retype_cue"
+    cue_id: int
+    text: str = Field(max_length=2_000)
+
+    def label(self, desk: Desk) -> str:
+        before = {word_key(w.text) for w in desk.cue(self.cue_id).words}
+        fresh = [t for t in tokens(self.text) if word_key(t) not in before]
+        return f"retype “{fresh[0]}”" if fresh else "retype caption"
+
+    def apply(self, desk: Desk) -> None:
+        cue = desk.cue(self.cue_id)
+        words = carry(cue.words, self.text, desk.word_room(cue))
+        if not words:
+            raise BadInput("A caption needs at least one word. To take it away, delete it.")
+        kept = {word.id for word in words}
+        desk.delete_words([word.id for word in cue.words if word.id not in kept])
+        retime_near(desk, desk.save_cue(cue.with_words(tuple(words))))
+
+
+class ReplaceWord(BaseEdit):
+    """Put another text in the place of one word; an empty one takes the word out."""
+
+    kind: Literal["replace_word"] = "replace_word"
+    cue_id: int
+    word_id: int
+    text: str = Field(max_length=200)
+
+    def label(self, desk: Desk) -> str:
+        fresh = " ".join(tokens(self.text))
+        if fresh:
+            return f"retype “{fresh}”"
+        return f"take out “{word_of(desk.cue(self.cue_id), self.word_id).text}”"
+
+    def apply(self, desk: Desk) -> None:
+        cue = desk.cue(self.cue_id)
+        word_of(cue, self.word_id)
+        if len(cue.words) == 1 and not tokens(self.text):
+            DeleteCue(cue_id=self.cue_id).apply(desk)
+            desk.delete_words([self.word_id])
+            return
+        texts = [self.text if w.id == self.word_id else w.text for w in cue.words]
+        RetypeCue(cue_id=self.cue_id, text=" ".join(texts)).apply(desk)
+
+
+class AcceptWord(BaseEdit):
+    """Say that a doubtful word is right as it was heard."""
+
+    kind: Literal["accept_word"] = "accept_word"
+    cue_id: int
+    word_id: int
+
+    def label(self, desk: Desk) -> str:
+        return f"accept “{word_of(desk.cue(self.cue_id), self.word_id).text}”"
+
+    def apply(self, desk: Desk) -> None:
+        cue = desk.cue(self.cue_id)
+        word = replace(word_of(cue, self.word_id), confidence=1.0, alternatives=())
+        words = tuple(word if w.id == self.word_id else w for w in cue.words)
+        desk.save_cue(cue.with_words(words))
+
+
+class ReplaceText(BaseEdit):
+    """Put another text in one or all places of a text in the piece."""
+
+    kind: Literal["replace_text"] = "replace_text"
+    piece_id: int
+    find: str = Field(min_length=1, max_length=200)
+    text: str = Field(max_length=200)
+    whole_words: bool = False
+    match_case: bool = False
+    only: int | None = Field(
+        default=None, ge=0, description="Which place, counted from 0; all if left out."
+    )
+
+    def label(self, desk: Desk) -> str:
+        return f"replace “{short(self.find)}”"
+
+    def apply(self, desk: Desk) -> None:
+        cues = desk.cues(self.piece_id)
+        places = finding.find(
+            cues, self.find, whole_words=self.whole_words, match_case=self.match_case
+        )
+        if self.only is not None:
+            places = places[self.only : self.only + 1]
+        if not places:
+            raise BadInput(f"“{self.find}” is not in the captions any more.")
+        for cue, text in finding.replaced_texts(cues, places, self.text).values():
+            if text:
+                RetypeCue(cue_id=cue.id, text=text).apply(desk)
+            else:
+                DeleteCue(cue_id=cue.id).apply(desk)
+                desk.delete_words([word.id for word in cue.words])
