@@ -16,7 +16,8 @@ build: $(VENV)/installed web/dist/index.html
 test: build $(VENV)/tested
 	./scripts/system_libraries.sh --browser
 	$(MAKE) --no-print-directory lint
-	$(PYTHON) -m pytest
+	$(PYTHON) -m pytest --numprocesses 2 --ignore tests/e2e
+	$(PYTHON) -m pytest tests/e2e
 
 lint: $(VENV)/tested web/node_modules/.package-lock.json
 	$(VENV)/bin/ruff check src tests scripts bench

@@ -20,6 +20,8 @@ class MemoryDesk:
         self.all_cues: dict[int, Cue] = {}
         self.finish = self.grouping = self.name = ""
         self.piece_id = 1
+        self.corrections: list[tuple[str, str]] = []
+        self.speakers_shown = False
         self.save_cue(Cue(1, tuple(words), words[0].start_us, words[-1].end_us + 1_000_000))
 
     def cue(self, cue_id: int) -> Cue:
@@ -62,6 +64,18 @@ class MemoryDesk:
         for cue in self.all_cues.values():
             kept = tuple(w for w in cue.words if w.id not in word_ids)
             self.all_cues[cue.id] = replace(cue, words=kept)
+
+    def words_between(self, piece_id: int, from_us: int, to_us: int) -> list[Word]:
+        inside = [
+            w for w in self.all_words.values() if from_us <= (w.start_us + w.end_us) // 2 < to_us
+        ]
+        return sorted(inside, key=lambda w: (w.start_us, w.end_us, w.id))
+
+    def note_correction(self, heard: str, written: str) -> None:
+        self.corrections.append((heard, written))
+
+    def show_speakers(self, piece_id: int, shown: bool) -> None:
+        self.speakers_shown = shown
 
     def set_finish(self, piece_id: int, finish: str) -> None:
         self.finish = finish

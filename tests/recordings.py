@@ -58,6 +58,31 @@ def cut_demo(out: Path, seconds: float) -> Path:
     return out
 
 
+def small_demo(out: Path, seconds: float, size: tuple[int, int] = (360, 640)) -> Path:
+    """The first seconds of the demo clip with a small picture: quick to burn in."""
+    with av.open(str(KETTLE)) as reading, av.open(str(out), "w") as writing:
+        picture, sound = reading.streams.video[0], reading.streams.audio[0]
+        small = writing.add_stream(
+            "libx264", rate=picture.average_rate, options={"preset": "ultrafast"}
+        )
+        small.width, small.height = size
+        small.codec_context.time_base = picture.time_base
+        copied = writing.add_stream_from_template(sound)
+        for packet in reading.demux(picture, sound):
+            if packet.dts is None or packet.dts * packet.time_base > seconds:
+                continue
+            if packet.stream is sound:
+                packet.stream = copied
+                writing.mux(packet)
+                continue
+            for frame in packet.decode():
+                scaled = frame.reformat(*size)
+                scaled.pts, scaled.time_base = frame.pts, frame.time_base
+                writing.mux(small.encode(scaled))
+        writing.mux(small.encode(None))
+    return out
+
+
 def make_sound(path: Path, codec: str, seconds: float = 1.5) -> Path:
     """A tone alone."""
     with av.open(str(path), "w") as out:

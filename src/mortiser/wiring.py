@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from mortiser.jobs.aligning import TypedWordAligner
 from mortiser.jobs.delivering import deliver
 from mortiser.jobs.doubting import doubt
+from mortiser.jobs.glossary import GlossaryBench
 from mortiser.jobs.hearing import hear
 from mortiser.jobs.preparing import prepare
 from mortiser.jobs.queue import Queue
@@ -15,6 +16,7 @@ from mortiser.jobs.workspace import Workspace
 from mortiser.settings import Settings
 from mortiser.speech.moonshine import MoonshineRecogniser
 from mortiser.speech.second_hearing import SecondHearing
+from mortiser.speech.sounds import DictionarySounds
 from mortiser.speech.sphinx import SphinxAligner
 from mortiser.store.database import Database
 
@@ -34,6 +36,7 @@ class Shop:
     parts: Parts
     queue: Queue
     typed_words: TypedWordAligner
+    glossary: GlossaryBench
 
     @property
     def database(self) -> Database:
@@ -50,8 +53,17 @@ def open_shop(settings: Settings, *, inline_jobs: bool = False) -> Shop:
     """Open (or make) the workspace of the settings."""
     workspace = Workspace(settings.workspace)
     parts = Parts(
-        Database(workspace.database), workspace, MoonshineRecogniser, SphinxAligner, SecondHearing
+        Database(workspace.database),
+        workspace,
+        MoonshineRecogniser,
+        SphinxAligner,
+        SecondHearing,
+        DictionarySounds,
     )
     return Shop(
-        settings, parts, Queue(parts, HANDLERS, inline=inline_jobs), TypedWordAligner(parts)
+        settings,
+        parts,
+        Queue(parts, HANDLERS, inline=inline_jobs),
+        TypedWordAligner(parts),
+        GlossaryBench(parts),
     )

@@ -47,7 +47,7 @@ def gone(pid: int) -> bool:
 @pytest.mark.parametrize("whole", [False, True], ids=["worker killed", "server killed"])
 def test_a_killed_delivery_is_done_again(server: Server, tmp_path: Path, whole: bool) -> None:
     client = server.client()
-    clip = cut_demo(tmp_path / "clip.mp4", 14.0)
+    clip = cut_demo(tmp_path / "clip.mp4", 9.0)
     view = bring_in(client, clip)
     project = view["id"]
     wait_for_job(client, project, "transcribe")
@@ -91,7 +91,7 @@ def test_killed_listening_goes_on_and_keeps_what_was_heard(server: Server) -> No
 
 def test_a_cancelled_delivery_stops_and_can_be_done_again(server: Server, tmp_path: Path) -> None:
     client = server.client()
-    view = bring_in(client, cut_demo(tmp_path / "clip.mp4", 12.0))
+    view = bring_in(client, cut_demo(tmp_path / "clip.mp4", 9.0))
     wait_for_job(client, view["id"], "transcribe")
     client.post(f"/api/pieces/{view['pieces'][0]['id']}/deliveries")
     job = delivering(client, view["id"])["job_id"]

@@ -17,7 +17,7 @@ from mortiser.media.picture import turned
 from mortiser.paint.blend import colours_of, lay, veil
 from mortiser.paint.painter import area_of, paint
 from mortiser.paint.state import state_at
-from tests.recordings import KETTLE
+from tests.recordings import small_demo
 from tests.serving import Server, wait_for_job
 
 
@@ -52,8 +52,9 @@ def scroll_to(page: Page, text: str) -> None:
 
 
 def test_from_drop_to_delivery(page: Page, server: Server, tmp_path: Path) -> None:
+    clip = small_demo(tmp_path / "kettle.mp4", 23.0)
     page.goto(server.address)
-    drop(page, KETTLE)
+    drop(page, clip)
     page.wait_for_url("**/projects/*")
     project = project_of(page)
     # Lines stand on the Strip before all has been heard.
@@ -115,13 +116,13 @@ def test_from_drop_to_delivery(page: Page, server: Server, tmp_path: Path) -> No
     assert video_download.value.suggested_filename == "kettle.mp4"
     assert "Marlo" in captions.read_text()
     assert word["text"] not in captions.read_text()
-    check_frame(video, state, pinned)
+    check_frame(clip, video, state, pinned)
 
 
-def check_frame(video: Path, view: dict, cue: dict) -> None:
+def check_frame(clip: Path, video: Path, view: dict, cue: dict) -> None:
     """A delivered frame is the recording's frame with the corrected caption painted on it."""
     at_us = (cue["start_us"] + cue["end_us"]) // 2
-    burned, source = frame_at(video, at_us), frame_at(KETTLE, at_us)
+    burned, source = frame_at(video, at_us), frame_at(clip, at_us)
     assert burned.time == source.time
     words = tuple(Word(w["text"], w["start_us"], w["end_us"]) for w in cue["words"])
     differences = []
@@ -129,11 +130,11 @@ def check_frame(video: Path, view: dict, cue: dict) -> None:
         scene = build_scene(
             [Cue(1, texts, cue["start_us"], cue["end_us"])],
             FINISHES[view["pieces"][0]["finish"]],
-            (1080, 1920),
+            (360, 640),
             SpanMap([Span(1, 0, 10**9)]),
             font_book(),
         )
-        frame = turned(frame_at(KETTLE, at_us))
+        frame = turned(frame_at(clip, at_us))
         frame.make_writable()
         state = state_at(scene, round(source.time * 1e6))
         area = area_of(state, 1080, 1920)

@@ -11,6 +11,7 @@ from pydantic import BaseModel, Field
 from mortiser.core.checks import doubtful
 from mortiser.core.edits.commands import Edit
 from mortiser.core.finish.builtin import FINISHES
+from mortiser.core.glossary import Entry
 from mortiser.core.grouping import GroupName
 from mortiser.core.words import Cue, Word
 from mortiser.store.database import now_us
@@ -35,6 +36,10 @@ class WordView(BaseModel):
     aligned: bool = Field(description="Whether its times come from the sound.")
     doubt: bool
     alternatives: list[str] = Field(description="What else a doubtful word may be, best first.")
+    heard_as: str | None = Field(
+        description="What was heard where the glossary put it; empty when the word before says it."
+    )
+    speaker: str | None
 
     @classmethod
     def of(cls, word: Word) -> WordView:
@@ -46,6 +51,8 @@ class WordView(BaseModel):
             aligned=word.aligned,
             doubt=doubtful(word),
             alternatives=list(word.alternatives),
+            heard_as=word.heard_as,
+            speaker=word.speaker,
         )
 
 
@@ -295,6 +302,45 @@ class MatchView(BaseModel):
     cue_id: int
     start_us: int = Field(description="Where its first word starts, in source time.")
     word_ids: list[int]
+
+
+class EntryBody(BaseModel):
+    written: str = Field(max_length=200)
+    heard: list[str] = Field(default=[], max_length=40)
+
+
+class EntryView(BaseModel):
+    id: int
+    written: str
+    heard: list[str]
+
+    @classmethod
+    def of(cls, entry: Entry) -> EntryView:
+        return cls(id=entry.id, written=entry.written, heard=list(entry.heard))
+
+
+class CorrectionBody(BaseModel):
+    heard: str = Field(max_length=400)
+    written: str = Field(max_length=400)
+
+
+class OfferView(CorrectionBody):
+    times: int = Field(description="How often it was corrected by hand.")
+
+
+class GlossaryView(BaseModel):
+    entries: list[EntryView]
+    offers: list[OfferView]
+
+
+class GlossaryRead(BaseModel):
+    taken: int
+    refused: list[str]
+
+
+class GlossaryApplied(BaseModel):
+    changes: int
+    answer: EditAnswer | None
 
 
 class FinishView(BaseModel):

@@ -75,6 +75,17 @@ def _blocks(old: Sequence[str], new: Sequence[str]) -> Iterator[tuple[bool, int,
         yield False, a, i, b, j
 
 
+def replaced_stretches(
+    old: Sequence[Word], text: str
+) -> Iterator[tuple[Sequence[Word], list[str]]]:
+    """Each run of old words that a new text puts other words in the place of, with these words."""
+    fresh = tokens(text)
+    keys = [word_key(word.text) for word in old], [word_key(token) for token in fresh]
+    for same, a0, a1, b0, b1 in _blocks(*keys):
+        if not same and a1 > a0 and b1 > b0:
+            yield old[a0:a1], fresh[b0:b1]
+
+
 def spread(
     texts: Sequence[str], start_us: int, end_us: int, speaker: str | None = None
 ) -> list[Word]:
@@ -93,7 +104,7 @@ def _respelled(word: Word, text: str) -> Word:
 
 
 def _replaced(word: Word, text: str) -> Word:
-    return replace(word, text=text, origin="typed", confidence=None, alternatives=())
+    return replace(word, text=text, origin="typed", confidence=None, alternatives=(), heard_as=None)
 
 
 def _added(

@@ -28,6 +28,8 @@ class Word:
     id: int = 0
     alternatives: tuple[str, ...] = ()
     """What else it may be, best first."""
+    heard_as: str | None = None
+    """What was heard where the glossary put this word; "" when the word before says it."""
 
     def __post_init__(self) -> None:
         if not self.text or any(ch.isspace() for ch in self.text):

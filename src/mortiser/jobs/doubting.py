@@ -8,6 +8,7 @@ import numpy as np
 
 from mortiser.core.time import SECOND
 from mortiser.core.words import Word
+from mortiser.jobs.glossary import GlossaryBench
 from mortiser.jobs.runner import Parts, Task
 from mortiser.media.sound import RATE, stream_sound
 from mortiser.speech.seams import Samples
@@ -24,9 +25,10 @@ def doubt(parts: Parts, task: Task) -> None:
     source = projects.source_row(parts.database.connection, task.payload["source_id"])
     words = projects.source_words(parts.database.connection, source["id"])
     judge = parts.judge()
+    glossary = GlossaryBench(parts)
     ready: list[Word] = []
     for run, samples in _with_sound(words, parts, source["path"]):
-        ready += judge.judge(run, samples)
+        ready += glossary.suggest(judge.judge(run, samples))
         if len(ready) >= BATCH:
             projects.judge_words(parts.database, ready)
             ready = []

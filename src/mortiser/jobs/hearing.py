@@ -6,6 +6,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import replace
 
 from mortiser.core.time import SECOND
+from mortiser.jobs.glossary import GlossaryBench
 from mortiser.jobs.runner import Parts, Task
 from mortiser.media.sound import RATE, Samples, stream_sound
 from mortiser.speech.transcribe import TimedLine, transcribe
@@ -20,13 +21,14 @@ def hear(parts: Parts, task: Task) -> None:
     from_us = max((word.end_us for word in known), default=0)
     duration_s = source["duration_us"] / SECOND
     sound = skip(stream_sound(parts.workspace.path(source["path"])), from_us)
+    glossary = GlossaryBench(parts)
     for item in transcribe(sound, parts.recogniser(), parts.aligner()):
         if isinstance(item, TimedLine):
             words = [
                 replace(w, start_us=w.start_us + from_us, end_us=w.end_us + from_us)
                 for w in item.words
             ]
-            projects.append_line(parts.database, piece_id, words)
+            projects.append_line(parts.database, piece_id, glossary.write(words))
             task.progress(words[-1].end_us / source["duration_us"])
         else:
             task.progress((item + from_us / SECOND) / duration_s)

@@ -11,6 +11,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from mortiser.core.errors import UNFORESEEN, Cancelled, MortiserError
+from mortiser.core.sounding import Sounds
 from mortiser.jobs.workspace import Workspace
 from mortiser.speech.seams import Aligner, Judge, Recogniser
 from mortiser.store import jobs
@@ -30,6 +31,7 @@ class Parts:
     recogniser: Callable[[], Recogniser]
     aligner: Callable[[], Aligner]
     judge: Callable[[], Judge]
+    sounds: Callable[[], Sounds]
 
 
 class Task:

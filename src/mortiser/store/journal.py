@@ -14,7 +14,7 @@ from dataclasses import dataclass, field
 from mortiser.core.errors import Conflict
 from mortiser.store.database import now_us
 
-TABLES = ("word", "cue", "cue_word", "piece", "span", "project")
+TABLES = ("word", "cue", "cue_word", "piece", "span", "project", "correction")
 BOOKKEEPING = {"project": {"revision", "changed_us", "created_us"}}
 """Columns that say when, not what: left out of the journal."""
 
@@ -120,32 +120,43 @@ def _pick(db: sqlite3.Connection, project_id: int, rest: str, none: str) -> sqli
 def _replay(db: sqlite3.Connection, entry: int, to: str, *, undone: bool) -> Changes:
     order = "DESC" if undone else "ASC"
     rows = db.execute(
-        f"SELECT table_name, row_id, {to} AS state FROM edit_change WHERE entry_id = ? ORDER BY id {order}",
-        (entry,),
+        f"SELECT * FROM edit_change WHERE entry_id = ? ORDER BY id {order}", (entry,)
     ).fetchall()
     db.execute("PRAGMA defer_foreign_keys = ON")
     for row in rows:
-        _restore(db, row["table_name"], row["row_id"], row["state"])
+        _restore(db, row["table_name"], row["row_id"], *_states(row, to))
     db.execute("UPDATE edit_entry SET undone = ? WHERE id = ?", (int(undone), entry))
     return _changes(db, entry)
 
 
-def _restore(db: sqlite3.Connection, table: str, row_id: int, state: str | None) -> None:
-    if state is None:
+def _states(row: sqlite3.Row, to: str) -> tuple[dict[str, object] | None, bool]:
+    """The values to put back, and whether the row was there on both sides.
+
+    Of a row that was changed only the changed columns are put back: what a job has noted on it
+    since (how sure a word is, who speaks) stays.
+    """
+    before, after = (json.loads(row[side]) if row[side] else None for side in ("before", "after"))
+    if before is None or after is None:
+        return (before if to == "before" else after), False
+    wanted = before if to == "before" else after
+    return {key: value for key, value in wanted.items() if before.get(key) != after.get(key)}, True
+
+
+def _restore(
+    db: sqlite3.Connection,
+    table: str,
+    row_id: int,
+    values: dict[str, object] | None,
+    changed: bool,
+) -> None:
+    if values is None:
         db.execute(f"DELETE FROM {table} WHERE id = ?", (row_id,))
-        return
-    values = json.loads(state)
-    columns = ", ".join(values)
-    marks = ", ".join("?" for _ in values)
-    sets = ", ".join(f"{column} = excluded.{column}" for column in values)
-    if table in BOOKKEEPING:
+    elif changed:
         pairs = ", ".join(f"{column} = ?" for column in values)
         db.execute(f"UPDATE {table} SET {pairs} WHERE id = ?", (*values.values(), row_id))
-        return
-    db.execute(
-        f"INSERT INTO {table} ({columns}) VALUES ({marks}) ON CONFLICT (id) DO UPDATE SET {sets}",
-        tuple(values.values()),
-    )
+    else:
+        columns, marks = ", ".join(values), ", ".join("?" for _ in values)
+        db.execute(f"INSERT INTO {table} ({columns}) VALUES ({marks})", tuple(values.values()))
 
 
 def _watch(db: sqlite3.Connection) -> None:

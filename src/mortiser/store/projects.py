@@ -15,7 +15,14 @@ from mortiser.core.grouping import GROUPINGS, GroupName, group
 from mortiser.core.spans import SpanMap
 from mortiser.core.words import Cue, Word
 from mortiser.store.database import Database, now_us
-from mortiser.store.rows import WORD_COLUMNS, load_cues, load_spans, word_of
+from mortiser.store.rows import (
+    WORD_COLUMNS,
+    insert,
+    load_cues,
+    load_spans,
+    word_of,
+    word_values,
+)
 from mortiser.store.sql_desk import SqlDesk
 
 AUDIO_ONLY_FRAME = (1080, 1920)
@@ -56,6 +63,7 @@ class Piece:
     grouping: GroupName
     spans: SpanMap
     source_id: int
+    show_speakers: bool = False
 
 
 def create_project(
@@ -69,12 +77,12 @@ def create_project(
     """A project with one source and a piece that keeps all of it; their three ids."""
     with database.transaction() as db:
         at = now_us()
-        project = _insert(db, "project", name=name, created_us=at, changed_us=at)
+        project = insert(db, "project", name=name, created_us=at, changed_us=at)
         values = {**source.__dict__, "project_id": project, "proxy_path": None}
         values |= {"variable_rate": int(source.variable_rate), "playable": int(source.playable)}
-        source_id = _insert(db, "source", **values)
+        source_id = insert(db, "source", **values)
         width, height = (source.width, source.height) if source.width else AUDIO_ONLY_FRAME
-        piece = _insert(
+        piece = insert(
             db,
             "piece",
             project_id=project,
@@ -84,7 +92,7 @@ def create_project(
             finish=finish,
             grouping=grouping,
         )
-        _insert(
+        insert(
             db,
             "span",
             piece_id=piece,
@@ -147,6 +155,7 @@ def piece(db: sqlite3.Connection, piece_id: int) -> Piece:
         row["grouping"],
         SpanMap(spans),
         spans[0].source_id,
+        bool(row["show_speakers"]),
     )
 
 
@@ -229,7 +238,7 @@ def duplicate_project(database: Database, project_id: int, new_paths: dict[str, 
     with database.transaction() as db:
         old = project_row(db, project_id)
         at = now_us()
-        copy = _insert(db, "project", name=f"{old['name']} (copy)", created_us=at, changed_us=at)
+        copy = insert(db, "project", name=f"{old['name']} (copy)", created_us=at, changed_us=at)
         sources = _copy_rows(db, "source", "project_id = ?", project_id, {"project_id": copy})
         for new in sources.values():
             for column in ("path", "proxy_path"):
@@ -247,7 +256,7 @@ def duplicate_project(database: Database, project_id: int, new_paths: dict[str, 
             for span in db.execute(
                 "SELECT * FROM span WHERE piece_id = ?", (old_piece,)
             ).fetchall():
-                _insert(
+                insert(
                     db,
                     "span",
                     piece_id=new_piece,
@@ -278,22 +287,7 @@ def delete_project(database: Database, project_id: int) -> None:
 
 def _insert_words(db: sqlite3.Connection, source_id: int, words: Sequence[Word]) -> list[Word]:
     return [
-        replace(
-            word,
-            id=_insert(
-                db,
-                "word",
-                source_id=source_id,
-                text=word.text,
-                start_us=word.start_us,
-                end_us=word.end_us,
-                confidence=word.confidence,
-                speaker=word.speaker,
-                origin=word.origin,
-                aligned=int(word.aligned),
-                alternatives=json.dumps(word.alternatives),
-            ),
-        )
+        replace(word, id=insert(db, "word", source_id=source_id, **word_values(word)))
         for word in words
     ]
 
@@ -306,14 +300,8 @@ def _copy_rows(
     rows = db.execute(f"SELECT * FROM {table} WHERE {where} ORDER BY id", (value,)).fetchall()
     for row in rows:
         values = {key: row[key] for key in row.keys() if key != "id"}  # noqa: SIM118
-        ids[row["id"]] = _insert(db, table, **(values | change))
+        ids[row["id"]] = insert(db, table, **(values | change))
     return ids
-
-
-def _insert(db: sqlite3.Connection, table: str, **values: object) -> int:
-    columns, marks = ", ".join(values), ", ".join("?" for _ in values)
-    cursor = db.execute(f"INSERT INTO {table} ({columns}) VALUES ({marks})", tuple(values.values()))
-    return int(cursor.lastrowid or 0)
 
 
 def _one(db: sqlite3.Connection, table: str, row_id: int, missing: str) -> sqlite3.Row:

@@ -11,8 +11,30 @@ from mortiser.core.words import Cue, Word
 
 WORD_COLUMNS = (
     "word.id AS word_id, word.text, word.start_us AS word_start, word.end_us AS word_end, "
-    "word.confidence, word.speaker, word.origin, word.aligned, word.alternatives"
+    "word.confidence, word.speaker, word.origin, word.aligned, word.alternatives, word.heard_as"
 )
+
+
+def word_values(word: Word) -> dict[str, object]:
+    """A word's columns but for its id and its source."""
+    return {
+        "text": word.text,
+        "start_us": word.start_us,
+        "end_us": word.end_us,
+        "confidence": word.confidence,
+        "speaker": word.speaker,
+        "origin": word.origin,
+        "aligned": int(word.aligned),
+        "alternatives": json.dumps(word.alternatives),
+        "heard_as": word.heard_as,
+    }
+
+
+def insert(db: sqlite3.Connection, table: str, **values: object) -> int:
+    """Insert a row; returns its id."""
+    columns, marks = ", ".join(values), ", ".join("?" for _ in values)
+    cursor = db.execute(f"INSERT INTO {table} ({columns}) VALUES ({marks})", tuple(values.values()))
+    return int(cursor.lastrowid or 0)
 
 
 def word_of(row: sqlite3.Row) -> Word:
@@ -27,6 +49,7 @@ def word_of(row: sqlite3.Row) -> Word:
         bool(row["aligned"]),
         row["word_id"],
         tuple(json.loads(row["alternatives"])),
+        row["heard_as"],
     )
 
 

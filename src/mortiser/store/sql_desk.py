@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 import sqlite3
 from dataclasses import replace
 
@@ -10,7 +9,14 @@ from mortiser.core.errors import NotFound
 from mortiser.core.grouping import GroupName
 from mortiser.core.spans import SpanMap
 from mortiser.core.words import Cue, Word
-from mortiser.store.rows import load_cues, load_spans
+from mortiser.store.rows import (
+    WORD_COLUMNS,
+    insert,
+    load_cues,
+    load_spans,
+    word_of,
+    word_values,
+)
 
 
 class SqlDesk:
@@ -84,12 +90,12 @@ class SqlDesk:
             )
             saved = replace(cue, words=words)
         else:
-            cursor = self._db.execute(
-                "INSERT INTO cue (piece_id, start_us, end_us, start_pinned, end_pinned) "
-                "VALUES (?, ?, ?, ?, ?)",
-                values,
+            columns = ("piece_id", "start_us", "end_us", "start_pinned", "end_pinned")
+            saved = replace(
+                cue,
+                words=words,
+                id=insert(self._db, "cue", **dict(zip(columns, values, strict=True))),
             )
-            saved = replace(cue, words=words, id=int(cursor.lastrowid or 0))
         if not old or [w.id for w in old[0].words] != [w.id for w in words]:
             self._db.execute("DELETE FROM cue_word WHERE cue_id = ?", (saved.id,))
             self._db.executemany(
@@ -99,29 +105,12 @@ class SqlDesk:
         return saved
 
     def _save_word(self, word: Word, old: Word | None, source: int) -> Word:
-        values = (
-            word.text,
-            word.start_us,
-            word.end_us,
-            word.confidence,
-            word.speaker,
-            word.origin,
-            word.aligned,
-            json.dumps(word.alternatives),
-        )
         if word.id == 0:
-            cursor = self._db.execute(
-                "INSERT INTO word (source_id, text, start_us, end_us, confidence, speaker, origin, "
-                "aligned, alternatives) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)",
-                (source, *values),
-            )
-            return replace(word, id=int(cursor.lastrowid or 0))
+            return replace(word, id=insert(self._db, "word", source_id=source, **word_values(word)))
         if old is not None and old != word:
-            self._db.execute(
-                "UPDATE word SET text = ?, start_us = ?, end_us = ?, confidence = ?, speaker = ?, "
-                "origin = ?, aligned = ?, alternatives = ? WHERE id = ?",
-                (*values, word.id),
-            )
+            values = word_values(word)
+            sets = ", ".join(f"{column} = ?" for column in values)
+            self._db.execute(f"UPDATE word SET {sets} WHERE id = ?", (*values.values(), word.id))
         return word
 
     def delete_cue(self, cue: Cue) -> None:
@@ -141,6 +130,24 @@ class SqlDesk:
     def set_grouping(self, piece_id: int, grouping: GroupName) -> None:
         self._known(piece_id)
         self._db.execute("UPDATE piece SET grouping = ? WHERE id = ?", (grouping, piece_id))
+
+    def show_speakers(self, piece_id: int, shown: bool) -> None:
+        self._known(piece_id)
+        self._db.execute("UPDATE piece SET show_speakers = ? WHERE id = ?", (shown, piece_id))
+
+    def words_between(self, piece_id: int, from_us: int, to_us: int) -> list[Word]:
+        self._known(piece_id)
+        source = load_spans(self._db, piece_id)[0].source_id
+        rows = self._db.execute(
+            f"SELECT {WORD_COLUMNS} FROM word WHERE source_id = ? AND "
+            "(start_us + end_us) / 2 >= ? AND (start_us + end_us) / 2 < ? "
+            "ORDER BY start_us, end_us, id",
+            (source, from_us, to_us),
+        )
+        return [word_of(row) for row in rows]
+
+    def note_correction(self, heard: str, written: str) -> None:
+        insert(self._db, "correction", project_id=self._project_id, heard=heard, written=written)
 
     def rename_project(self, name: str) -> None:
         self._db.execute("UPDATE project SET name = ? WHERE id = ?", (name, self._project_id))

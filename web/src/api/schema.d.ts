@@ -452,13 +452,125 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/glossary": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Glossary
+         * @description All entries, and corrections made again that could become one.
+         */
+        get: operations["read_glossary"];
+        put?: never;
+        /**
+         * Add Entry
+         * @description Add an entry, or forms to the entry that is written the same.
+         */
+        post: operations["add_entry"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/glossary/{entry_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Entry
+         * @description Give an entry other contents.
+         */
+        put: operations["change_entry"];
+        post?: never;
+        /**
+         * Remove Entry
+         * @description Take an entry out; words that it changed stay as they are.
+         */
+        delete: operations["remove_entry"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/glossary/declined": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Decline Offer
+         * @description Do not offer this correction any more.
+         */
+        post: operations["decline_offer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/glossary.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Glossary File
+         * @description The glossary as a CSV file.
+         */
+        get: operations["glossary_file"];
+        put?: never;
+        /**
+         * Read Glossary File
+         * @description Take in the entries of a CSV file; lines that cannot be used are named, the others are taken.
+         */
+        post: operations["read_glossary_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/glossary": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Apply Glossary
+         * @description Write the captions that are there as the glossary says, as one edit.
+         */
+        post: operations["apply_glossary"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
          * AcceptWord
-         * @description Say that a doubtful word is right as it was heard.
+         * @description Say that a word is right: as it was heard, or as the glossary wrote it.
          */
         AcceptWord: {
             /**
@@ -470,6 +582,28 @@ export interface components {
             cue_id: number;
             /** Word Id */
             word_id: number;
+        };
+        /**
+         * ApplyGlossary
+         * @description Write heard words as the glossary says; what was heard stays beside them.
+         */
+        ApplyGlossary: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "apply_glossary";
+            /** Piece Id */
+            piece_id: number;
+            /** Changes */
+            changes: components["schemas"]["Rewording"][];
+        };
+        /** CorrectionBody */
+        CorrectionBody: {
+            /** Heard */
+            heard: string;
+            /** Written */
+            written: string;
         };
         /** Created */
         Created: {
@@ -553,7 +687,26 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Edit */
-            edit: components["schemas"]["RetypeCue"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["ReplaceText"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["UnpinCue"] | components["schemas"]["DeleteCue"] | components["schemas"]["SplitCue"] | components["schemas"]["JoinCue"] | components["schemas"]["Regroup"] | components["schemas"]["SetFinish"] | components["schemas"]["RenameProject"];
+            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["ReplaceText"] | components["schemas"]["ApplyGlossary"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["UnpinCue"] | components["schemas"]["DeleteCue"] | components["schemas"]["SplitCue"] | components["schemas"]["JoinCue"] | components["schemas"]["Regroup"] | components["schemas"]["SetFinish"] | components["schemas"]["RenameProject"];
+        };
+        /** EntryBody */
+        EntryBody: {
+            /** Written */
+            written: string;
+            /**
+             * Heard
+             * @default []
+             */
+            heard: string[];
+        };
+        /** EntryView */
+        EntryView: {
+            /** Id */
+            id: number;
+            /** Written */
+            written: string;
+            /** Heard */
+            heard: string[];
         };
         /** FileView */
         FileView: {
@@ -570,6 +723,26 @@ export interface components {
             name: string;
             /** About */
             about: string;
+        };
+        /** GlossaryApplied */
+        GlossaryApplied: {
+            /** Changes */
+            changes: number;
+            answer: components["schemas"]["EditAnswer"] | null;
+        };
+        /** GlossaryRead */
+        GlossaryRead: {
+            /** Taken */
+            taken: number;
+            /** Refused */
+            refused: string[];
+        };
+        /** GlossaryView */
+        GlossaryView: {
+            /** Entries */
+            entries: components["schemas"]["EntryView"][];
+            /** Offers */
+            offers: components["schemas"]["OfferView"][];
         };
         /** HistoryView */
         HistoryView: {
@@ -612,6 +785,19 @@ export interface components {
             /** Cue Id */
             cue_id: number;
         };
+        /**
+         * KeepGlossary
+         * @description Agree to all that the glossary wrote in the piece.
+         */
+        KeepGlossary: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "keep_glossary";
+            /** Piece Id */
+            piece_id: number;
+        };
         /** MatchView */
         MatchView: {
             /** Cue Id */
@@ -623,6 +809,18 @@ export interface components {
             start_us: number;
             /** Word Ids */
             word_ids: number[];
+        };
+        /** OfferView */
+        OfferView: {
+            /** Heard */
+            heard: string;
+            /** Written */
+            written: string;
+            /**
+             * Times
+             * @description How often it was corrected by hand.
+             */
+            times: number;
         };
         /** PathView */
         PathView: {
@@ -828,6 +1026,21 @@ export interface components {
             ][];
         };
         /**
+         * RefuseGlossary
+         * @description Put back what was heard in the place of what the glossary wrote; it is not asked again.
+         */
+        RefuseGlossary: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "refuse_glossary";
+            /** Cue Id */
+            cue_id: number;
+            /** Word Id */
+            word_id: number;
+        };
+        /**
          * Regroup
          * @description Group all words of the piece into captions anew.
          */
@@ -919,6 +1132,46 @@ export interface components {
             kind: "retype_cue";
             /** Cue Id */
             cue_id: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * RetypeRun
+         * @description Put a text in the place of what stands from one place to another, over captions.
+         *
+         *     Places are letters in the captions' texts (words with single spaces). Each line of the text
+         *     becomes a caption; its first line joins what is left before it, its last what is left behind.
+         */
+        RetypeRun: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "retype_run";
+            /** From Cue */
+            from_cue: number;
+            /** From Letter */
+            from_letter: number;
+            /** To Cue */
+            to_cue: number;
+            /** To Letter */
+            to_letter: number;
+            /** Text */
+            text: string;
+            /**
+             * Doing
+             * @default type
+             * @enum {string}
+             */
+            doing: "type" | "cut" | "delete" | "paste";
+        };
+        /**
+         * Rewording
+         * @description Neighbouring words that are to read otherwise.
+         */
+        Rewording: {
+            /** Word Ids */
+            word_ids: number[];
             /** Text */
             text: string;
         };
@@ -1094,6 +1347,13 @@ export interface components {
              * @description What else a doubtful word may be, best first.
              */
             alternatives: string[];
+            /**
+             * Heard As
+             * @description What was heard where the glossary put it; empty when the word before says it.
+             */
+            heard_as: string | null;
+            /** Speaker */
+            speaker: string | null;
         };
     };
     responses: never;
@@ -1854,6 +2114,258 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_glossary: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GlossaryView"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_entry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EntryBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryView"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_entry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EntryBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryView"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove_entry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    decline_offer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CorrectionBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    glossary_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_glossary_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/octet-stream": unknown;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GlossaryRead"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    apply_glossary: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StepRequest"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GlossaryApplied"];
                 };
             };
             /** @description Client Error */

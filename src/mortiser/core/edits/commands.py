@@ -9,15 +9,21 @@ from typing import Annotated
 from pydantic import Field, TypeAdapter
 
 from mortiser.core.edits.captions import DeleteCue, JoinCue, Regroup, SplitCue
+from mortiser.core.edits.glossary import ApplyGlossary, KeepGlossary, RefuseGlossary
+from mortiser.core.edits.runs import RetypeRun
 from mortiser.core.edits.settings import RenameProject, SetFinish
 from mortiser.core.edits.times import SetCueTimes, TypeCueTime, UnpinCue
 from mortiser.core.edits.words import AcceptWord, ReplaceText, ReplaceWord, RetypeCue
 
 Edit = Annotated[
     RetypeCue
+    | RetypeRun
     | ReplaceWord
     | AcceptWord
     | ReplaceText
+    | ApplyGlossary
+    | RefuseGlossary
+    | KeepGlossary
     | SetCueTimes
     | TypeCueTime
     | UnpinCue

@@ -9,7 +9,7 @@ from typing import Protocol
 
 from mortiser.core.grouping import GroupName
 from mortiser.core.spans import SpanMap
-from mortiser.core.words import Cue
+from mortiser.core.words import Cue, Word
 
 
 class Desk(Protocol):
@@ -39,6 +39,14 @@ class Desk(Protocol):
 
     def delete_words(self, word_ids: list[int]) -> None:
         """Remove words from their source and from every cue they are in."""
+
+    def words_between(self, piece_id: int, from_us: int, to_us: int) -> list[Word]:
+        """The source's words whose middle lies in a stretch of source time, in time order."""
+
+    def note_correction(self, heard: str, written: str) -> None:
+        """Remember that something heard was corrected by hand."""
+
+    def show_speakers(self, piece_id: int, shown: bool) -> None: ...
 
     def set_finish(self, piece_id: int, finish: str) -> None: ...
 

@@ -21,6 +21,19 @@ def retime_near(desk: Desk, cue: Cue) -> None:
             desk.save_cue(fresh[index])
 
 
+def retime_run(desk: Desk, piece_id: int, cues: Sequence[Cue], at_us: int) -> None:
+    """Retime changed neighbouring cues and those beside them; none are left, those around a moment."""
+    if cues:
+        for cue in cues:
+            retime_near(desk, desk.cue(cue.id))
+        return
+    everything = desk.cues(piece_id)
+    beside = [cue for cue in everything if cue.start_us <= at_us][-1:]
+    beside += [cue for cue in everything if cue.start_us > at_us][:1]
+    for cue in beside:
+        retime_near(desk, cue)
+
+
 def retime_all(desk: Desk, piece_id: int) -> None:
     """Retime every cue of a piece."""
     cues = desk.cues(piece_id)

@@ -14,6 +14,7 @@ from mortiser.core.edits.captions import DeleteCue
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import retime_near
 from mortiser.core.errors import BadInput
+from mortiser.core.glossary import corrections
 from mortiser.core.words import tokens, word_key
 
 
@@ -34,6 +35,8 @@ class RetypeCue(BaseEdit):
         words = carry(cue.words, self.text, desk.word_room(cue))
         if not words:
             raise BadInput("A caption needs at least one word. To take it away, delete it.")
+        for heard, written in corrections(cue.words, self.text):
+            desk.note_correction(heard, written)
         kept = {word.id for word in words}
         desk.delete_words([word.id for word in cue.words if word.id not in kept])
         retime_near(desk, desk.save_cue(cue.with_words(tuple(words))))
@@ -65,7 +68,7 @@ class ReplaceWord(BaseEdit):
 
 
 class AcceptWord(BaseEdit):
-    """Say that a doubtful word is right as it was heard."""
+    """Say that a word is right: as it was heard, or as the glossary wrote it."""
 
     kind: Literal["accept_word"] = "accept_word"
     cue_id: int
@@ -76,9 +79,14 @@ class AcceptWord(BaseEdit):
 
     def apply(self, desk: Desk) -> None:
         cue = desk.cue(self.cue_id)
-        word = replace(word_of(cue, self.word_id), confidence=1.0, alternatives=())
-        words = tuple(word if w.id == self.word_id else w for w in cue.words)
-        desk.save_cue(cue.with_words(words))
+        at = cue.words.index(word_of(cue, self.word_id))
+        words = list(cue.words)
+        words[at] = replace(words[at], confidence=1.0, alternatives=(), heard_as=None)
+        for index in range(at + 1, len(words)):
+            if words[index].heard_as != "":
+                break
+            words[index] = replace(words[index], heard_as=None)
+        desk.save_cue(cue.with_words(tuple(words)))
 
 
 class ReplaceText(BaseEdit):

@@ -1,0 +1,20 @@
+"""Request bodies that are files."""
+
+from __future__ import annotations
+
+from fastapi import Request
+
+from mortiser.core.errors import BadInput, TooLarge
+from mortiser.formats.decoding import LARGEST
+
+
+async def small_body(request: Request) -> bytes:
+    """A text file's bytes. Raises TooLarge, or BadInput when it is empty."""
+    data = bytearray()
+    async for part in request.stream():
+        data += part
+        if len(data) > LARGEST:
+            raise TooLarge("That file is larger than 8 MB: it is no text that can be read here.")
+    if not data:
+        raise BadInput("That file is empty.")
+    return bytes(data)

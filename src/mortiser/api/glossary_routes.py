@@ -1,0 +1,97 @@
+"""The workspace's glossary: entries, what corrections suggest, files, applying it."""
+
+from __future__ import annotations
+
+from fastapi import APIRouter, Request, Response
+
+from mortiser.api import schemas
+from mortiser.api.bodies import small_body
+from mortiser.api.shop import OpenShop
+from mortiser.core.errors import BadInput
+from mortiser.core.glossary import Entry
+from mortiser.formats import glossary as files
+from mortiser.formats.decoding import decode
+from mortiser.store import glossary
+
+router = APIRouter(prefix="/api", tags=["glossary"])
+MOST_REFUSED = 20
+
+
+@router.get("/glossary")
+def read_glossary(shop: OpenShop) -> schemas.GlossaryView:
+    """All entries, and corrections made again that could become one."""
+    entries = glossary.entries(shop.database.connection)
+    return schemas.GlossaryView(
+        entries=[schemas.EntryView.of(entry) for entry in entries],
+        offers=[
+            schemas.OfferView(heard=offer.heard, written=offer.written, times=offer.times)
+            for offer in shop.glossary.offers()
+        ],
+    )
+
+
+@router.post("/glossary", status_code=201)
+def add_entry(entry: schemas.EntryBody, shop: OpenShop) -> schemas.EntryView:
+    """Add an entry, or forms to the entry that is written the same."""
+    made = glossary.add(shop.database, Entry(entry.written, tuple(entry.heard)))
+    return schemas.EntryView.of(made)
+
+
+@router.put("/glossary/{entry_id}")
+def change_entry(entry_id: int, entry: schemas.EntryBody, shop: OpenShop) -> schemas.EntryView:
+    """Give an entry other contents."""
+    made = glossary.change(shop.database, Entry(entry.written, tuple(entry.heard), entry_id))
+    return schemas.EntryView.of(made)
+
+
+@router.delete("/glossary/{entry_id}", status_code=204)
+def remove_entry(entry_id: int, shop: OpenShop) -> None:
+    """Take an entry out; words that it changed stay as they are."""
+    glossary.remove(shop.database, entry_id)
+
+
+@router.post("/glossary/declined", status_code=204)
+def decline_offer(offer: schemas.CorrectionBody, shop: OpenShop) -> None:
+    """Do not offer this correction any more."""
+    glossary.decline(shop.database, offer.heard, offer.written)
+
+
+@router.get("/glossary.csv", response_class=Response)
+def glossary_file(shop: OpenShop) -> Response:
+    """The glossary as a CSV file."""
+    return Response(
+        files.write(glossary.entries(shop.database.connection)),
+        media_type="text/csv; charset=utf-8",
+        headers={"Content-Disposition": 'attachment; filename="glossary.csv"'},
+    )
+
+
+@router.post(
+    "/glossary.csv",
+    openapi_extra={"requestBody": {"content": {"application/octet-stream": {}}}},
+)
+async def read_glossary_file(request: Request, shop: OpenShop) -> schemas.GlossaryRead:
+    """Take in the entries of a CSV file; lines that cannot be used are named, the others are taken."""
+    text, _ = decode(await small_body(request))
+    good: list[Entry] = []
+    refused: list[str] = []
+    for line, entry in files.read(text):
+        try:
+            good.append(glossary.checked(entry))
+        except BadInput as error:
+            refused.append(f"Line {line}: {error}")
+    if not good and not refused:
+        raise BadInput("That file has no entries: a line for each, the written form first.")
+    glossary.add_all(shop.database, good)
+    return schemas.GlossaryRead(taken=len(good), refused=refused[:MOST_REFUSED])
+
+
+@router.post("/projects/{project_id}/glossary")
+def apply_glossary(
+    project_id: int, request: schemas.StepRequest, shop: OpenShop
+) -> schemas.GlossaryApplied:
+    """Write the captions that are there as the glossary says, as one edit."""
+    count, outcome = shop.glossary.apply(project_id, request.base_revision)
+    return schemas.GlossaryApplied(
+        changes=count, answer=schemas.EditAnswer.of(outcome) if outcome else None
+    )

@@ -1,0 +1,126 @@
+"""The workspace's glossary, and what corrections made by hand suggest for it."""
+
+from __future__ import annotations
+
+import json
+import sqlite3
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+from mortiser.core.errors import BadInput, NotFound
+from mortiser.core.glossary import MOST_WORDS, Entry
+from mortiser.core.words import tokens
+from mortiser.store.database import Database
+
+OFFERED_AFTER = 2
+MOST_LETTERS = 80
+
+
+@dataclass(frozen=True)
+class Offer:
+    """A correction that was made several times."""
+
+    heard: str
+    written: str
+    times: int
+
+
+def entries(db: sqlite3.Connection) -> list[Entry]:
+    """All entries, by how they are written."""
+    rows = db.execute("SELECT * FROM glossary_entry ORDER BY written COLLATE NOCASE")
+    return [Entry(row["written"], tuple(json.loads(row["heard"])), row["id"]) for row in rows]
+
+
+def add(database: Database, entry: Entry) -> Entry:
+    """A new entry; forms are added to the entry that is written the same. Raises BadInput."""
+    return add_all(database, [entry])[0]
+
+
+def add_all(database: Database, many: Sequence[Entry]) -> list[Entry]:
+    """Several entries in one step."""
+    with database.transaction() as db:
+        return [_merge(db, checked(entry)) for entry in many]
+
+
+def change(database: Database, entry: Entry) -> Entry:
+    """Other contents for the entry of the same id. Raises NotFound, BadInput."""
+    wanted = checked(entry)
+    with database.transaction() as db:
+        taken = db.execute(
+            "SELECT 1 FROM glossary_entry WHERE written = ? AND id <> ?", (wanted.written, entry.id)
+        ).fetchone()
+        if taken:
+            raise BadInput(f"“{wanted.written}” is in the glossary already.")
+        row = db.execute(
+            "UPDATE glossary_entry SET written = ?, heard = ? WHERE id = ? RETURNING id",
+            (wanted.written, json.dumps(wanted.heard), entry.id),
+        ).fetchone()
+        if row is None:
+            raise NotFound("That entry is not there any more.")
+    return replace(wanted, id=entry.id)
+
+
+def remove(database: Database, entry_id: int) -> None:
+    """Take an entry out; words that it changed stay as they are. Raises NotFound."""
+    with database.transaction() as db:
+        gone = db.execute("DELETE FROM glossary_entry WHERE id = ? RETURNING id", (entry_id,))
+        if gone.fetchone() is None:
+            raise NotFound("That entry is not there any more.")
+
+
+def offers(db: sqlite3.Connection) -> list[Offer]:
+    """Corrections made again that the glossary does not know yet, most frequent first."""
+    rows = db.execute(
+        "SELECT heard, written, count(*) AS times FROM correction WHERE NOT EXISTS "
+        "(SELECT 1 FROM declined_offer AS no WHERE no.heard = correction.heard "
+        "AND no.written = correction.written) GROUP BY heard, written HAVING count(*) >= ? "
+        "ORDER BY times DESC, written",
+        (OFFERED_AFTER,),
+    ).fetchall()
+    known = {(entry.written, form.casefold()) for entry in entries(db) for form in entry.heard}
+    return [
+        Offer(row["heard"], row["written"], row["times"])
+        for row in rows
+        if (row["written"], row["heard"].casefold()) not in known
+    ]
+
+
+def decline(database: Database, heard: str, written: str) -> None:
+    """Do not offer this correction any more."""
+    with database.transaction() as db:
+        db.execute("INSERT OR IGNORE INTO declined_offer VALUES (?, ?)", (heard, written))
+
+
+def checked(entry: Entry) -> Entry:
+    """The entry tidied: single spaces, no form twice. Raises BadInput."""
+    written = " ".join(tokens(entry.written))
+    if not any(ch.isalnum() for ch in written):
+        raise BadInput("An entry needs a word as it is to be written.")
+    forms: dict[str, str] = {}
+    for form in entry.heard:
+        plain = " ".join(tokens(form))
+        if plain and plain.casefold() != written.casefold():
+            forms.setdefault(plain.casefold(), plain)
+    for text in (written, *forms.values()):
+        if len(text.split()) > MOST_WORDS or len(text) > MOST_LETTERS:
+            raise BadInput(
+                f"“{text[:40]}” is too long: an entry has up to {MOST_WORDS} words "
+                f"and {MOST_LETTERS} letters."
+            )
+    return Entry(written, tuple(forms.values()), entry.id)
+
+
+def _merge(db: sqlite3.Connection, entry: Entry) -> Entry:
+    row = db.execute("SELECT * FROM glossary_entry WHERE written = ?", (entry.written,)).fetchone()
+    if row is None:
+        cursor = db.execute(
+            "INSERT INTO glossary_entry (written, heard) VALUES (?, ?)",
+            (entry.written, json.dumps(entry.heard)),
+        )
+        return replace(entry, id=int(cursor.lastrowid or 0))
+    both = checked(Entry(entry.written, (*json.loads(row["heard"]), *entry.heard), row["id"]))
+    db.execute(
+        "UPDATE glossary_entry SET written = ?, heard = ? WHERE id = ?",
+        (both.written, json.dumps(both.heard), row["id"]),
+    )
+    return both
