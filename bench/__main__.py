@@ -1,10 +1,16 @@
-"""``python -m bench [hearing|burning|editing …]``."""
+"""``python -m bench [hearing|doubting|naming|burning|editing …]``."""
 
 import sys
 
-from bench import burning, doubting, editing, hearing
+from bench import burning, doubting, editing, hearing, naming
 
-PARTS = {"hearing": hearing, "doubting": doubting, "burning": burning, "editing": editing}
+PARTS = {
+    "hearing": hearing,
+    "doubting": doubting,
+    "naming": naming,
+    "burning": burning,
+    "editing": editing,
+}
 
 if __name__ == "__main__":
     for name in sys.argv[1:] or PARTS:

@@ -66,15 +66,15 @@ def _write_truth(path: Path, spoken: Spoken) -> None:
 
 
 def make_corpus() -> None:
-    """Speak the corpus with each voice into bench/media, sound alone."""
+    """Speak both lists with each voice into bench/media, sound alone."""
     BENCH.mkdir(parents=True, exist_ok=True)
     for voice in ("joe", "heart"):
-        lines = [story.Line(voice, text, corpus.PAUSE_S) for text in corpus.SENTENCES]
-        spoken = speak(lines)
-        with av.open(str(BENCH / f"{voice}.ogg"), "w") as container:
-            for packet in _sound_packets(container, spoken.samples, "libopus", 32_000):
-                container.mux(packet)
-        _write_truth((BENCH / voice).with_suffix(".words.json"), spoken)
+        for name, sentences in ((voice, corpus.SENTENCES), (f"names-{voice}", corpus.NAMED)):
+            spoken = speak([story.Line(voice, text, corpus.PAUSE_S) for text in sentences])
+            with av.open(str(BENCH / f"{name}.ogg"), "w") as container:
+                for packet in _sound_packets(container, spoken.samples, "libopus", 32_000):
+                    container.mux(packet)
+            _write_truth((BENCH / name).with_suffix(".words.json"), spoken)
 
 
 def main() -> None:

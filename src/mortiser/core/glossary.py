@@ -19,10 +19,12 @@ from mortiser.core.words import Word, tokens, word_key
 
 MOST_WORDS = 4
 LEAST_PHONES = 4
-NEAR = 0.25
+NEAR = 0.3
 """Differences up to this are taken where the window has a word no dictionary knows …"""
-NEARER = 0.17
+NEARER = 0.26
 """… and up to this where all its words are well known."""
+LOOSE = 0.4
+"""A doubtful word may stand for an entry that differs up to this."""
 OFFERED = 0.5
 """A correction is worth an entry only when what was heard sounds at least this much alike."""
 
@@ -50,17 +52,23 @@ class Change:
 class Glossary:
     """Entries made ready for matching."""
 
-    def __init__(self, entries: Iterable[Entry], sounds: Sounds) -> None:
+    def __init__(
+        self, entries: Iterable[Entry], sounds: Sounds, refused: Iterable[str] = ()
+    ) -> None:
+        """``refused``: what was heard and put back where an entry had been written."""
         self._sounds = sounds
+        self._refused = {_letters(text) for text in refused}
         self._by_letters: dict[str, str] = {}
         self._by_sound: list[tuple[str, Phones]] = []
         self._phones = lru_cache(4096)(sounds.phones)
         for entry in entries:
             for form in (entry.written, *entry.heard):
                 self._by_letters.setdefault(_letters(form), entry.written)
-                phones = sounds.phones(form)
-                if len(phones) >= LEAST_PHONES:
-                    self._by_sound.append((entry.written, phones))
+                self._by_sound += [
+                    (entry.written, phones)
+                    for phones in sounds.variants(form)
+                    if len(phones) >= LEAST_PHONES
+                ]
 
     def changes(self, words: Sequence[Word]) -> list[Change]:
         """What is to be written otherwise, in order, no two overlapping.
@@ -97,10 +105,13 @@ class Glossary:
             ((difference(phones, form), written) for written, form in self._by_sound),
             default=(1.0, ""),
         )
-        return head + best[1] + tail if best[0] <= 2 * NEARER else None
+        return head + best[1] + tail if best[0] <= LOOSE else None
 
     def _match(self, core: str) -> tuple[float, str] | None:
-        written = self._by_letters.get(_letters(core))
+        letters = _letters(core)
+        if letters in self._refused:
+            return None
+        written = self._by_letters.get(letters)
         if written is not None:
             return 0.0, written
         phones = self._phones(core)
@@ -169,7 +180,7 @@ def _windows(words: Sequence[Word]) -> Iterator[tuple[int, int]]:
             if not _open(words[last]):
                 break
             yield first, last
-            if words[last].text.rstrip("\"'”’)]").endswith((".", "!", "?", "…", ",", ";", ":")):
+            if words[last].text.rstrip("\"'”’)]").endswith((".", "!", "?", "…")):
                 break
 
 

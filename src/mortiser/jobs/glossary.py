@@ -23,7 +23,7 @@ class GlossaryBench:
     def __init__(self, parts: Parts) -> None:
         self._parts = parts
         self._sounds = parts.sounds()
-        self._entries: list[Entry] = []
+        self._state: tuple[list[Entry], list[str]] = ([], [])
         self._glossary = Glossary((), self._sounds)
 
     def write(self, words: Sequence[Word]) -> list[Word]:
@@ -69,8 +69,9 @@ class GlossaryBench:
         ]
 
     def _now(self) -> Glossary:
-        entries = glossary.entries(self._parts.database.connection)
-        if entries != self._entries:
-            self._entries = entries
-            self._glossary = Glossary(entries, self._sounds)
+        db = self._parts.database.connection
+        state = glossary.entries(db), glossary.refused(db)
+        if state != self._state:
+            self._state = state
+            self._glossary = Glossary(state[0], self._sounds, state[1])
         return self._glossary

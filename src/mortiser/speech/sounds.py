@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from functools import cache
+from itertools import groupby, islice, product
 from pathlib import Path
 
 from pocketsphinx import get_model_path
@@ -11,20 +13,49 @@ from mortiser.core.sounding import Phones
 from mortiser.speech.letters import phones as by_rule
 from mortiser.speech.spoken import spoken
 
+MOST_WAYS = 6
+LEAST_PART = 4
+"""Shorter parts are found in nearly any name."""
+
 
 class DictionarySounds:
     """Sounds (see core.sounding), of the dictionary in the aligner's wheel."""
 
     def phones(self, text: str) -> Phones:
         """See Sounds."""
-        said = [word for token in text.split() for word in spoken(token)]
-        return tuple(
-            phone for word in said for phone in (_dictionary().get(word) or by_rule(word)).split()
-        )
+        return _joined(_ways(word)[0] for word in _said(text))
+
+    def variants(self, text: str) -> list[Phones]:
+        """See Sounds."""
+        ways = [_ways(word) for word in _said(text)]
+        return list(dict.fromkeys(_joined(chosen) for chosen in islice(product(*ways), MOST_WAYS)))
 
     def known(self, word: str) -> bool:
         """See Sounds."""
         return all(part in _dictionary() for part in spoken(word))
+
+
+def _said(text: str) -> list[str]:
+    return [word for token in text.split() for word in spoken(token)]
+
+
+def _joined(words: Iterable[str]) -> Phones:
+    """The phones of several words; one that is said twice in a row is said once."""
+    phones = [phone for word in words for phone in word.split()]
+    return tuple(phone for phone, _ in groupby(phones))
+
+
+def _ways(word: str) -> list[str]:
+    """How a word may be said: as in the dictionary, else by rule or as the two words it is made of."""
+    found = _dictionary().get(word)
+    if found:
+        return [found]
+    ways = [by_rule(word)]
+    for cut in range(len(word) - LEAST_PART, LEAST_PART - 1, -1):
+        first, second = _dictionary().get(word[:cut]), _dictionary().get(word[cut:])
+        if first and second:
+            ways.append(f"{first} {second}")
+    return ways
 
 
 @cache

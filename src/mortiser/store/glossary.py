@@ -73,7 +73,7 @@ def offers(db: sqlite3.Connection) -> list[Offer]:
     rows = db.execute(
         "SELECT heard, written, count(*) AS times FROM correction WHERE NOT EXISTS "
         "(SELECT 1 FROM declined_offer AS no WHERE no.heard = correction.heard "
-        "AND no.written = correction.written) GROUP BY heard, written HAVING count(*) >= ? "
+        "AND no.written = correction.written) AND heard <> written GROUP BY heard, written HAVING count(*) >= ? "
         "ORDER BY times DESC, written",
         (OFFERED_AFTER,),
     ).fetchall()
@@ -83,6 +83,12 @@ def offers(db: sqlite3.Connection) -> list[Offer]:
         for row in rows
         if (row["written"], row["heard"].casefold()) not in known
     ]
+
+
+def refused(db: sqlite3.Connection) -> list[str]:
+    """What was heard and put back where an entry had been written."""
+    rows = db.execute("SELECT DISTINCT heard FROM correction WHERE heard = written")
+    return [row["heard"] for row in rows]
 
 
 def decline(database: Database, heard: str, written: str) -> None:

@@ -98,6 +98,7 @@ class RefuseGlossary(BaseEdit):
             for index, w in enumerate(saved.words)
         ]
         desk.save_cue(saved.with_words(tuple(settled)))
+        desk.note_correction(word.heard_as, word.heard_as)
 
 
 class KeepGlossary(BaseEdit):

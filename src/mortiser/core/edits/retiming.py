@@ -9,6 +9,8 @@ from mortiser.core.edits.desk import Desk
 from mortiser.core.spans import SpanMap
 from mortiser.core.words import Cue, Word
 
+CONTEXT = 3
+
 
 def retime_near(desk: Desk, cue: Cue) -> None:
     """Retime a changed cue and its two neighbours, from what lies two cues around it."""
@@ -21,17 +23,21 @@ def retime_near(desk: Desk, cue: Cue) -> None:
             desk.save_cue(fresh[index])
 
 
-def retime_run(desk: Desk, piece_id: int, cues: Sequence[Cue], at_us: int) -> None:
-    """Retime changed neighbouring cues and those beside them; none are left, those around a moment."""
-    if cues:
-        for cue in cues:
-            retime_near(desk, desk.cue(cue.id))
-        return
-    everything = desk.cues(piece_id)
-    beside = [cue for cue in everything if cue.start_us <= at_us][-1:]
-    beside += [cue for cue in everything if cue.start_us > at_us][:1]
-    for cue in beside:
-        retime_near(desk, cue)
+def retime_run(
+    desk: Desk, before: Sequence[Cue], run: Sequence[Cue], after: Sequence[Cue], spans: SpanMap
+) -> None:
+    """Retime changed neighbouring cues, given in order, and those around them.
+
+    New captions may have next to no time of their own: then they push those behind them along. Of
+    ``before`` and ``after`` the outermost of three or more only say where their neighbours end.
+    """
+    whole = [*before, *run, *after]
+    first = 1 if len(before) >= CONTEXT else 0
+    last = len(whole) - (1 if len(after) >= CONTEXT else 0)
+    fresh = retime(whole, spans)
+    for old, new in list(zip(whole, fresh, strict=True))[first:last]:
+        if old != new:
+            desk.save_cue(new)
 
 
 def retime_all(desk: Desk, piece_id: int) -> None:

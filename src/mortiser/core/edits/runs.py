@@ -12,9 +12,10 @@ from pydantic import Field
 from mortiser.core.carry import carry
 from mortiser.core.edits.base import BaseEdit, short
 from mortiser.core.edits.desk import Desk
-from mortiser.core.edits.retiming import retime_run, untimed_cue
+from mortiser.core.edits.retiming import CONTEXT, retime_run, untimed_cue
 from mortiser.core.errors import BadInput
 from mortiser.core.glossary import corrections
+from mortiser.core.spans import SpanMap
 from mortiser.core.words import Cue, Word, tokens
 
 
@@ -75,6 +76,9 @@ def retype_run(desk: Desk, cues: Sequence[Cue], lines: Sequence[str]) -> None:
     fresh = carry(old, " ".join(lines), desk.word_room(whole)) if counts else []
     for heard, written in corrections(old, " ".join(lines)) if counts else ():
         desk.note_correction(heard, written)
+    spans = desk.spans(cues[0].piece_id)
+    before, _ = desk.around(cues[0], CONTEXT)
+    _, after = desk.around(cues[-1], CONTEXT + len(counts))
     edges = list(accumulate(counts, initial=0))
     runs = [tuple(fresh[a:b]) for a, b in pairwise(edges)]
     kept = {word.id for word in fresh}
@@ -82,15 +86,15 @@ def retype_run(desk: Desk, cues: Sequence[Cue], lines: Sequence[str]) -> None:
         desk.delete_cue(cue)
     desk.delete_words([word.id for word in old if word.id not in kept])
     saved = [
-        desk.save_cue(_over(cues[index] if index < len(cues) else None, words, cues[0], desk))
+        desk.save_cue(_over(cues[index] if index < len(cues) else None, words, cues[0], spans))
         for index, words in enumerate(runs)
     ]
-    retime_run(desk, cues[0].piece_id, saved, cues[0].start_us)
+    retime_run(desk, before, saved, after, spans)
 
 
-def _over(cue: Cue | None, words: tuple[Word, ...], like: Cue, desk: Desk) -> Cue:
+def _over(cue: Cue | None, words: tuple[Word, ...], like: Cue, spans: SpanMap) -> Cue:
     """A caption with other words; a pinned edge stays where its word does."""
-    made = untimed_cue(like.piece_id, words, desk.spans(like.piece_id))
+    made = untimed_cue(like.piece_id, words, spans)
     if cue is None:
         return made
     start_stays = cue.start_pinned and cue.words[0].id == words[0].id
