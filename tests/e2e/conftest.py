@@ -5,8 +5,10 @@ from pathlib import Path
 from typing import Any
 
 import pytest
+from playwright.sync_api import Page, expect
 
-from tests.serving import Server
+from tests.recordings import cut_demo
+from tests.serving import Server, bring_in, wait_for_job
 
 
 @pytest.fixture(scope="session")
@@ -39,3 +41,24 @@ def server(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Server]:
 @pytest.fixture(scope="session")
 def workspace(server: Server) -> Path:
     return server.workspace
+
+
+@pytest.fixture(scope="session")
+def project(server: Server, tmp_path_factory: pytest.TempPathFactory) -> dict:
+    with server.client() as client:
+        clip = cut_demo(tmp_path_factory.mktemp("clip") / "short.mp4", 9.0)
+        view = bring_in(client, clip, "Short kettle.mp4")
+        wait_for_job(client, view["id"], "transcribe")
+        wait_for_job(client, view["id"], "prepare")
+        return client.get(f"/api/projects/{view['id']}").json()
+
+
+@pytest.fixture
+def bench(page: Page, server: Server, project: dict) -> Iterator[Page]:
+    faults: list[str] = []
+    page.on("pageerror", lambda error: faults.append(str(error)))
+    page.goto(f"{server.address}/projects/{project['id']}")
+    expect(page.locator("[data-cue-text]").first).to_be_visible()
+    page.wait_for_function("document.querySelector('video').readyState >= 2")
+    yield page
+    assert faults == []

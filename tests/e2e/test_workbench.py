@@ -1,50 +1,17 @@
 """Reading, playing and editing on the workbench; looking after projects on the start page."""
 
-from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.recordings import KETTLE, MEDIA, cut_demo, make_video
+from tests.e2e.pages import texts, undo_all
+from tests.recordings import KETTLE, MEDIA, make_video
 from tests.serving import Server, bring_in, wait_for_job
-
-
-@pytest.fixture(scope="module")
-def project(server: Server, tmp_path_factory: pytest.TempPathFactory) -> dict:
-    with server.client() as client:
-        clip = cut_demo(tmp_path_factory.mktemp("clip") / "short.mp4", 9.0)
-        view = bring_in(client, clip, "Short kettle.mp4")
-        wait_for_job(client, view["id"], "transcribe")
-        wait_for_job(client, view["id"], "prepare")
-        return client.get(f"/api/projects/{view['id']}").json()
-
-
-@pytest.fixture
-def bench(page: Page, server: Server, project: dict) -> Iterator[Page]:
-    faults: list[str] = []
-    page.on("pageerror", lambda error: faults.append(str(error)))
-    page.goto(f"{server.address}/projects/{project['id']}")
-    expect(page.locator("[data-cue-text]").first).to_be_visible()
-    page.wait_for_function("document.querySelector('video').readyState >= 2")
-    yield page
-    assert faults == []
 
 
 def now(page: Page) -> float:
     return float(page.evaluate("document.querySelector('video').currentTime"))
-
-
-def texts(page: Page) -> list[str]:
-    return [t.strip() for t in page.locator("[data-cue-text]").all_inner_texts()]
-
-
-def undo_all(page: Page) -> None:
-    button = page.get_by_role("button", name="Undo: ")
-    while button.count():
-        label = button.inner_text()
-        button.click()
-        page.wait_for_function("(t) => !document.body.innerText.includes(t)", arg=label)
 
 
 def painted(page: Page) -> int:
@@ -69,7 +36,7 @@ def test_clicking_a_word_goes_to_it_and_shows_its_caption(bench: Page, project: 
         "(t) => Math.abs(document.querySelector('video').currentTime - t) < 0.06",
         arg=word["start_us"] / 1e6,
     )
-    expect(bench.locator(f'[data-word="{word["id"]}"]')).to_have_class("live-word")
+    expect(bench.locator(f'[data-word="{word["id"]}"].live-word')).to_have_count(1)
     bench.wait_for_timeout(300)
     assert painted(bench) > 500
     expect(bench.get_by_label("Loupe")).to_contain_text("mend")

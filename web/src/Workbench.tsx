@@ -10,6 +10,7 @@ import { goTo } from "./stages/stage";
 import { Tray } from "./stages/Tray";
 import { allDoubts, visitNext } from "./state/doubts";
 import { close, load, onPulse, useProject } from "./state/project";
+import { passageKey } from "./strip/passage";
 import { Strip } from "./strip/Strip";
 import { KeySheet } from "./ui/KeySheet";
 import { isTyping, KEYS } from "./ui/keys";
@@ -42,6 +43,7 @@ export function Workbench({ projectId }: { projectId: number }) {
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
+      if (event.defaultPrevented) return;
       if (event.key === "Tab" && document.activeElement === document.body && !event.shiftKey) {
         // Nothing has the focus: the next doubt is where an editor wants to go.
         if (!allDoubts(useProject.getState().cues).length) return;
@@ -49,6 +51,7 @@ export function Workbench({ projectId }: { projectId: number }) {
         visitNext(player);
         return;
       }
+      if (!isTyping(event.target) && passageKey(event)) return;
       if (isTyping(event.target) || document.querySelector("[role=dialog]")) return;
       if (event.key === "?") {
         setSheet(true);

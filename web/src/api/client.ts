@@ -49,3 +49,14 @@ export async function take<T>(
   if (error !== undefined) throw asProblem(error);
   return data as T;
 }
+
+/** Send a file as the body of a request; its answer, or its Problem thrown. */
+export async function sendFile<T>(url: string, file: Blob): Promise<T> {
+  const headers = { "Content-Type": "application/octet-stream" };
+  const answer = await fetch(url, { method: "POST", body: file, headers }).catch(() => {
+    throw new Problem("offline", "Mortiser does not answer. Is it still running?");
+  });
+  const body: unknown = await answer.json().catch(() => null);
+  if (!answer.ok) throw asProblem(body);
+  return body as T;
+}

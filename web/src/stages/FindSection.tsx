@@ -55,7 +55,7 @@ export function FindSection({ piece, player }: { piece: Piece; player: Player | 
     });
   const field = "h-8 w-full rounded border border-line bg-card px-2";
   return (
-    <TraySection title="Find">
+    <TraySection>
       <div className="flex items-center gap-1">
         <input
           id="find"

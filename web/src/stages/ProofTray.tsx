@@ -1,12 +1,13 @@
-import { useEffect, useRef } from "react";
+/** The Proof stage's tray: doubts, find and replace, the glossary, who speaks. */
+import { Tabs } from "radix-ui";
 import type { Piece, Project } from "../api/client";
 import type { Player } from "../playback/player";
-import { allDoubts, type Doubt, settle, type Verdict, visitDoubt } from "../state/doubts";
+import { allDoubts } from "../state/doubts";
 import { useProject } from "../state/project";
-import { clock } from "../ui/format";
-import { Progress } from "../ui/Progress";
-import { TraySection } from "../ui/TraySection";
+import { DoubtsSection } from "./DoubtsSection";
 import { FindSection } from "./FindSection";
+import { allChanges, GlossarySection } from "./GlossarySection";
+import { PROOF_TABS, type ProofTab, showProofTab, useStage } from "./stage";
 
 interface Props {
   project: Project;
@@ -15,102 +16,35 @@ interface Props {
 }
 
 export function ProofTray({ project, piece, player }: Props) {
+  const tab = useStage((state) => state.proofTab);
   const cues = useProject((state) => state.cues);
-  const doubts = allDoubts(cues);
-  const second = project.jobs.findLast((job) => job.kind === "doubt");
-  const listening = second?.status === "running" || second?.status === "queued";
-  const about = doubts.length
-    ? "Words that did not hold when heard again. D plays the next; then 1 to 3 take what else was heard, A keeps it, X takes it out."
-    : listening
-      ? "Doubtful words are listed here as they are found."
-      : cues.length
-        ? "No word is in doubt. Read through once while listening."
-        : "Doubtful words are listed here once words have been heard.";
-  return (
-    <>
-      <TraySection title="Doubts" about={about}>
-        {listening && second && (
-          <Progress
-            label="Listening a second time"
-            value={second.progress}
-            secondsLeft={second.seconds_left}
-          />
-        )}
-        {doubts.map((doubt) => (
-          <DoubtCard key={doubt.word.id} doubt={doubt} player={player} />
-        ))}
-      </TraySection>
-      <FindSection piece={piece} player={player} />
-    </>
-  );
-}
-
-function DoubtCard({ doubt, player }: { doubt: Doubt; player: Player | null }) {
-  const { cue, word } = doubt;
-  const here = useProject((state) => state.doubt === word.id);
-  const card = useRef<HTMLDivElement>(null);
-  useEffect(() => {
-    if (here) card.current?.scrollIntoView({ block: "nearest" });
-  }, [here]);
-  const take = (verdict: Verdict) => {
-    useProject.setState({ doubt: word.id });
-    void settle(player, verdict);
+  const counts: Partial<Record<ProofTab, number>> = {
+    Doubts: allDoubts(cues).length,
+    Glossary: allChanges(cues).length,
   };
   return (
-    <div
-      ref={card}
-      className={`rounded border bg-card p-2.5 ${here ? "border-chalk" : "border-line"}`}
-    >
-      <button
-        type="button"
-        className="flex w-full items-baseline gap-3 text-left"
-        title="Play it"
-        onClick={() => visitDoubt(doubt, player)}
-      >
-        <span className="flex-1">
-          {cue.words.map((w) => (
-            <span key={w.id} className={w.id === word.id ? "doubt font-bold" : ""}>
-              {w.text}{" "}
-            </span>
-          ))}
-        </span>
-        <span className="tabular text-dim">{clock(word.start_us)}</span>
-      </button>
-      <div className="mt-2 flex flex-wrap gap-1.5">
-        {word.alternatives.map((text, index) => (
-          <Chip key={text} onClick={() => take(index)} hint={here ? String(index + 1) : undefined}>
-            {text}
-          </Chip>
+    <Tabs.Root value={tab} onValueChange={(value) => showProofTab(value as ProofTab)}>
+      <Tabs.List aria-label="Proof" className="-mx-4 -mt-4 mb-4 flex border-b border-line">
+        {PROOF_TABS.map((name) => (
+          <Tabs.Trigger
+            key={name}
+            value={name}
+            className="flex-1 border-b-2 border-transparent py-2 text-dim hover:text-ink data-[state=active]:border-chalk data-[state=active]:font-bold data-[state=active]:text-ink"
+          >
+            {name}
+            {counts[name] ? <span className="tabular ml-1 text-clay">{counts[name]}</span> : null}
+          </Tabs.Trigger>
         ))}
-        <Chip quiet onClick={() => take("keep")} hint={here ? "A" : undefined}>
-          keep
-        </Chip>
-        <Chip quiet onClick={() => take("out")} hint={here ? "X" : undefined}>
-          take out
-        </Chip>
-      </div>
-    </div>
-  );
-}
-
-function Chip(props: {
-  onClick: () => void;
-  children: string;
-  hint?: string | undefined;
-  quiet?: boolean;
-}) {
-  return (
-    <button
-      type="button"
-      className={`inline-flex items-center gap-1.5 rounded px-2 py-0.5 ${
-        props.quiet
-          ? "border border-line hover:border-dim"
-          : "bg-tint hover:bg-chalk hover:text-white"
-      }`}
-      onClick={props.onClick}
-    >
-      {props.children}
-      {props.hint && <kbd className="tabular text-[11px] opacity-70">{props.hint}</kbd>}
-    </button>
+      </Tabs.List>
+      <Tabs.Content value="Doubts">
+        <DoubtsSection project={project} player={player} />
+      </Tabs.Content>
+      <Tabs.Content value="Find">
+        <FindSection piece={piece} player={player} />
+      </Tabs.Content>
+      <Tabs.Content value="Glossary">
+        <GlossarySection project={project} piece={piece} player={player} />
+      </Tabs.Content>
+    </Tabs.Root>
   );
 }

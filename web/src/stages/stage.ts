@@ -5,7 +5,17 @@ import type { Cue, Project } from "../api/client";
 export const STAGES = ["Gather", "Proof", "Pace", "Dress", "Frame", "Deliver"] as const;
 export type Stage = (typeof STAGES)[number];
 
-export const useStage = create<{ stage: Stage }>(() => ({ stage: "Proof" }));
+export const PROOF_TABS = ["Doubts", "Find", "Glossary"] as const;
+export type ProofTab = (typeof PROOF_TABS)[number];
+
+export const useStage = create<{ stage: Stage; proofTab: ProofTab }>(() => ({
+  stage: "Proof",
+  proofTab: "Doubts",
+}));
+
+export function showProofTab(proofTab: ProofTab): void {
+  useStage.setState({ proofTab });
+}
 
 export function goTo(stage: Stage): void {
   useStage.setState({ stage });

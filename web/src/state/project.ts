@@ -10,6 +10,7 @@ import {
   type Project,
   type Pulse,
   take,
+  type Word,
 } from "../api/client";
 import { lastAtOrBefore } from "../playback/player";
 import { say } from "../ui/notice";
@@ -79,10 +80,13 @@ export async function edit(command: Edit): Promise<boolean> {
   return taken;
 }
 
+const TYPED = new Set(["retype_cue", "replace_word", "retype_run", "refuse_glossary"]);
+
 /** Typed words are put on their sound right after, softly: nothing waits for it. */
 function alignTyped(command: Edit): void {
-  if (command.kind !== "retype_cue" && command.kind !== "replace_word") return;
-  const cue = get().cues.find((c) => c.id === command.cue_id);
+  const id = "cue_id" in command ? command.cue_id : "from_cue" in command ? command.from_cue : null;
+  if (!TYPED.has(command.kind)) return;
+  const cue = get().cues.find((c) => c.id === id);
   if (!cue || cue.words.every((word) => word.aligned)) return;
   const path = (project: Project) => ({ project_id: project.id, cue_id: cue.id });
   void inOrder(
@@ -97,14 +101,33 @@ function alignTyped(command: Edit): void {
   );
 }
 
-function send(command: Edit): Promise<boolean> {
-  return inOrder((project) =>
-    take(
-      api.POST("/api/projects/{project_id}/edits", {
+/** Write the captions that are there as the glossary says; says how many places it changed. */
+export async function applyGlossary(): Promise<void> {
+  let changes = 0;
+  await inOrder(async (project) => {
+    const found = await take(
+      api.POST("/api/projects/{project_id}/glossary", {
         params: { path: { project_id: project.id } },
-        body: { base_revision: project.revision, edit: command },
+        body: { base_revision: project.revision },
       }),
-    ),
+    );
+    changes = found.changes;
+    return found.answer;
+  });
+  if (changes) say(`The glossary changed ${changes} ${changes === 1 ? "place" : "places"} here.`);
+}
+
+function send(command: Edit): Promise<boolean> {
+  return inOrder(
+    (project) =>
+      take(
+        api.POST("/api/projects/{project_id}/edits", {
+          params: { path: { project_id: project.id } },
+          body: { base_revision: project.revision, edit: command },
+        }),
+      ),
+    false,
+    sameCaptions(command),
   );
 }
 
@@ -119,22 +142,50 @@ export function step(direction: "undo" | "redo"): Promise<boolean> {
   );
 }
 
-function inOrder(work: (project: Project) => Promise<EditAnswer>, quiet = false): Promise<boolean> {
-  const next = queue.then(async () => {
+type Work = (project: Project) => Promise<EditAnswer | null>;
+
+/**
+ * Work on the project in turn. When it was changed elsewhere in the meantime (a job ended, another
+ * window) the newest state is loaded, and the work done on it if what it is about is still the same.
+ */
+function inOrder(work: Work, quiet = false, unchanged?: () => boolean): Promise<boolean> {
+  const attempt = async (again: boolean): Promise<boolean> => {
     const { project } = get();
     if (!project) return false;
     try {
-      await merge(await work(project));
+      const answer = await work(project);
+      if (answer) await merge(answer);
       return true;
     } catch (error) {
+      if (error instanceof Problem && error.code === "stale") {
+        await load(project.id);
+        if (again && unchanged?.()) return attempt(false);
+      }
       if (!quiet) say(error instanceof Error ? error.message : String(error), "wrong");
-      if (error instanceof Problem && error.code === "stale") await load(project.id);
       return false;
     }
-  });
+  };
+  const next = queue.then(() => attempt(true));
   queue = next;
   return next;
 }
+
+/** Whether the captions an edit names still read as they do now. */
+function sameCaptions(command: Edit): () => boolean {
+  const ids = Object.entries(command).flatMap(([key, value]) =>
+    ["cue_id", "from_cue", "to_cue"].includes(key) ? [value as number] : [],
+  );
+  const look = () =>
+    ids.map((id) =>
+      get()
+        .cues.find((cue) => cue.id === id)
+        ?.words.map(wordText),
+    );
+  const before = JSON.stringify(look());
+  return () => JSON.stringify(look()) === before;
+}
+
+const wordText = (word: Word): string => `${word.id} ${word.text}`;
 
 async function merge(answer: EditAnswer): Promise<void> {
   const { project } = get();

@@ -1,11 +1,13 @@
 /** The Strip: time runs down the page, captions stand where they are spoken. */
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { ArrowDownToLine } from "lucide-react";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { type MouseEvent, useEffect, useMemo, useRef, useState } from "react";
+import { flushSync } from "react-dom";
 import type { Piece } from "../api/client";
 import type { Player } from "../playback/player";
-import { cueAt, useProject } from "../state/project";
+import { cueAt, select, useProject } from "../state/project";
 import { length } from "../ui/format";
+import { adoptSelection, clearPassage, listenToClipboard, usePassage } from "./passage";
 import { buildRows, END, topOf } from "./rows";
 import { StripRow } from "./StripRow";
 
@@ -57,6 +59,8 @@ export function Strip({ piece, player }: { piece: Piece; player: Player | null }
     }
   }, [selected, rows, player]);
 
+  useEffect(listenToClipboard, []);
+
   const listening = hearing?.status === "running" || hearing?.status === "queued";
   const seek = (at: number) => player?.seek(at);
   const sourceId = piece.source_id;
@@ -80,6 +84,7 @@ export function Strip({ piece, player }: { piece: Piece; player: Player | null }
       <div
         ref={scroller}
         className="relative min-h-0 flex-1 overflow-y-auto"
+        onMouseDownCapture={beginSelecting}
         onWheel={() => player?.playing && setFollowing(false)}
       >
         {rows.length === 0 && <Waiting status={hearing?.status} />}
@@ -112,6 +117,28 @@ export function Strip({ piece, player }: { piece: Piece; player: Player | null }
       </div>
     </section>
   );
+}
+
+/** While the mouse is down captions are plain text, so that a selection can go over several. */
+function beginSelecting(event: MouseEvent): void {
+  if (event.button !== 0 || !(event.target as Element).closest("[data-cue-text]")) return;
+  if (!event.shiftKey) clearPassage();
+  flushSync(() => usePassage.setState({ selecting: true }));
+  const end = () => {
+    const over = adoptSelection();
+    flushSync(() => usePassage.setState({ selecting: false }));
+    if (over) return;
+    const selection = window.getSelection();
+    const node = selection?.anchorNode;
+    const element = node instanceof Element ? node : node?.parentElement;
+    const box = element?.closest<HTMLElement>("[data-cue-text]");
+    if (!selection || !node || !box) return;
+    const { anchorOffset, focusNode, focusOffset } = selection;
+    box.focus();
+    select(Number(box.dataset.cueText));
+    if (focusNode) selection.setBaseAndExtent(node, anchorOffset, focusNode, focusOffset);
+  };
+  window.addEventListener("mouseup", end, { once: true });
 }
 
 function Waiting({ status }: { status: string | undefined }) {

@@ -36,7 +36,7 @@ export const StripRow = memo(function StripRow({
       <button
         type="button"
         tabIndex={-1}
-        className="tabular self-start px-2 pt-1.5 text-right text-dim hover:text-ink"
+        className="tabular select-none self-start px-2 pt-1.5 text-right text-dim hover:text-ink"
         title="Go there"
         onClick={() => {
           if (cue) select(cue.id);
@@ -68,7 +68,7 @@ export const StripRow = memo(function StripRow({
           </div>
         </div>
       ) : (
-        <div className="flex items-center gap-2 pr-4 text-small text-dim">
+        <div className="flex select-none items-center gap-2 pr-4 text-small text-dim">
           <span className="w-3 border-t border-dashed border-dim" />
           {unheard ? "not heard yet" : `${((row.toUs - row.fromUs) / 1e6).toFixed(1)} s quiet`}
           <span className="flex-1 border-t border-dashed border-line" />
@@ -82,7 +82,7 @@ function RowTools({ row }: { row: Row }) {
   const { cue } = row;
   if (!cue) return null;
   return (
-    <div className="mt-1.5 flex items-center gap-3 pl-1">
+    <div className="mt-1.5 flex select-none items-center gap-3 pl-1">
       <TimeField cue={cue} edge="start" />
       <TimeField cue={cue} edge="end" />
       {(cue.start_pinned || cue.end_pinned) && (

@@ -6,13 +6,13 @@ export function TraySection({
   about,
   children,
 }: {
-  title: string;
+  title?: string;
   about?: ReactNode;
   children?: ReactNode;
 }) {
   return (
     <section className="mb-6">
-      <h2 className="font-bold">{title}</h2>
+      {title && <h2 className="font-bold">{title}</h2>}
       {about && <p className="mt-0.5 text-dim">{about}</p>}
       <div className="mt-2.5 space-y-2">{children}</div>
     </section>

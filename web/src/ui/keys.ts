@@ -1,10 +1,10 @@
 /** Every key of the workbench in one list: the sheet shows it, the handler runs it. */
 import { flushSync } from "react-dom";
 import type { Player } from "../playback/player";
-import { goTo } from "../stages/stage";
+import { goTo, showProofTab } from "../stages/stage";
 import { nextDoubt, settle, visitNext } from "../state/doubts";
 import { cueAt, edit, select, step, useProject } from "../state/project";
-import { focusCue } from "../strip/CueText";
+import { focusCue } from "../strip/focus";
 
 export interface Key {
   keys: string;
@@ -112,7 +112,10 @@ export const KEYS: Key[] = [
     about: "Find in the captions",
     matches: control("f", false),
     run: () => {
-      flushSync(() => goTo("Proof"));
+      flushSync(() => {
+        goTo("Proof");
+        showProofTab("Find");
+      });
       document.getElementById("find")?.focus();
     },
   },
@@ -126,6 +129,8 @@ export const KEYS: Key[] = [
 ];
 
 export const TEXT_KEYS = [
+  { keys: "Shift ↓", about: "Select on into the next caption" },
+  { keys: "Ctrl A", about: "Select the caption; again: all captions" },
   { keys: "Enter", about: "Split the caption at the caret" },
   { keys: "Backspace", about: "At the start: join to the caption before" },
   { keys: "Tab", about: "Go to the next doubt" },

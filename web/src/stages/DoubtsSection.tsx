@@ -1,0 +1,86 @@
+/** Words that did not hold when heard again, in order, each with what else was heard. */
+import { useEffect, useRef } from "react";
+import type { Project } from "../api/client";
+import type { Player } from "../playback/player";
+import { allDoubts, type Doubt, settle, type Verdict, visitDoubt } from "../state/doubts";
+import { useProject } from "../state/project";
+import { Chip } from "../ui/Chip";
+import { clock } from "../ui/format";
+import { Progress } from "../ui/Progress";
+import { TraySection } from "../ui/TraySection";
+
+export function DoubtsSection({ project, player }: { project: Project; player: Player | null }) {
+  const cues = useProject((state) => state.cues);
+  const doubts = allDoubts(cues);
+  const second = project.jobs.findLast((job) => job.kind === "doubt");
+  const listening = second?.status === "running" || second?.status === "queued";
+  const about = doubts.length
+    ? "Words that did not hold when heard again. D plays the next; then 1 to 3 take what else was heard, A keeps it, X takes it out."
+    : listening
+      ? "Doubtful words are listed here as they are found."
+      : cues.length
+        ? "No word is in doubt. Read through once while listening."
+        : "Doubtful words are listed here once words have been heard.";
+  return (
+    <TraySection about={about}>
+      {listening && second && (
+        <Progress
+          label="Listening a second time"
+          value={second.progress}
+          secondsLeft={second.seconds_left}
+        />
+      )}
+      {doubts.map((doubt) => (
+        <DoubtCard key={doubt.word.id} doubt={doubt} player={player} />
+      ))}
+    </TraySection>
+  );
+}
+
+function DoubtCard({ doubt, player }: { doubt: Doubt; player: Player | null }) {
+  const { cue, word } = doubt;
+  const here = useProject((state) => state.doubt === word.id);
+  const card = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (here) card.current?.scrollIntoView({ block: "nearest" });
+  }, [here]);
+  const take = (verdict: Verdict) => {
+    useProject.setState({ doubt: word.id });
+    void settle(player, verdict);
+  };
+  return (
+    <div
+      ref={card}
+      className={`rounded border bg-card p-2.5 ${here ? "border-chalk" : "border-line"}`}
+    >
+      <button
+        type="button"
+        className="flex w-full items-baseline gap-3 text-left"
+        title="Play it"
+        onClick={() => visitDoubt(doubt, player)}
+      >
+        <span className="flex-1">
+          {cue.words.map((w) => (
+            <span key={w.id} className={w.id === word.id ? "doubt font-bold" : ""}>
+              {w.text}{" "}
+            </span>
+          ))}
+        </span>
+        <span className="tabular text-dim">{clock(word.start_us)}</span>
+      </button>
+      <div className="mt-2 flex flex-wrap gap-1.5">
+        {word.alternatives.map((text, index) => (
+          <Chip key={text} onClick={() => take(index)} hint={here ? String(index + 1) : undefined}>
+            {text}
+          </Chip>
+        ))}
+        <Chip quiet onClick={() => take("keep")} hint={here ? "A" : undefined}>
+          keep
+        </Chip>
+        <Chip quiet onClick={() => take("out")} hint={here ? "X" : undefined}>
+          take out
+        </Chip>
+      </div>
+    </div>
+  );
+}
