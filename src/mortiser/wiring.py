@@ -12,17 +12,20 @@ from mortiser.jobs.hearing import hear
 from mortiser.jobs.preparing import prepare
 from mortiser.jobs.queue import Queue
 from mortiser.jobs.runner import Handler, Parts
+from mortiser.jobs.speaking import find_speakers
 from mortiser.jobs.workspace import Workspace
 from mortiser.settings import Settings
 from mortiser.speech.moonshine import MoonshineRecogniser
 from mortiser.speech.second_hearing import SecondHearing
 from mortiser.speech.sounds import DictionarySounds
+from mortiser.speech.speakers import SpectralSpeakers
 from mortiser.speech.sphinx import SphinxAligner
 from mortiser.store.database import Database
 
 HANDLERS: dict[str, Handler] = {
     "transcribe": hear,
     "prepare": prepare,
+    "speakers": find_speakers,
     "doubt": doubt,
     "deliver": deliver,
 }
@@ -59,6 +62,7 @@ def open_shop(settings: Settings, *, inline_jobs: bool = False) -> Shop:
         SphinxAligner,
         SecondHearing,
         DictionarySounds,
+        SpectralSpeakers,
     )
     return Shop(
         settings,

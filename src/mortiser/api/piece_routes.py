@@ -14,6 +14,7 @@ from mortiser.core.errors import Conflict, NotFound
 from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.frame import even_size
 from mortiser.core.scene import build_scene, scene_json
+from mortiser.core.speakers import with_names
 from mortiser.fonts import font_book
 from mortiser.formats.registry import FORMATS
 from mortiser.jobs.delivering import caption_file, file_stem
@@ -74,6 +75,8 @@ def scene(
     with shop.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
         found = projects.window_cues(db, piece_id, from_us, to_us)
+        if piece.show_speakers and found:
+            found = with_names(found, projects.speaker_before(db, found[0]))
     look = FINISHES.get(finish or piece.finish)
     if look is None:
         raise NotFound(f"There is no finish “{finish}”.")

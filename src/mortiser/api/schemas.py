@@ -78,7 +78,7 @@ class CueView(BaseModel):
 
 class JobView(BaseModel):
     id: int
-    kind: Literal["transcribe", "prepare", "doubt", "deliver"]
+    kind: Literal["transcribe", "prepare", "speakers", "doubt", "deliver"]
     status: JobStatus
     progress: float
     seconds_left: float | None
@@ -158,6 +158,7 @@ class PieceView(BaseModel):
     grouping: GroupName
     duration_us: int
     source_id: int
+    show_speakers: bool
 
     @classmethod
     def of(cls, piece: Piece) -> PieceView:
@@ -170,6 +171,7 @@ class PieceView(BaseModel):
             grouping=piece.grouping,
             duration_us=piece.spans.duration_us,
             source_id=piece.source_id,
+            show_speakers=piece.show_speakers,
         )
 
 

@@ -15,6 +15,7 @@ _MARKS = (
     (codecs.BOM_UTF16_LE, "utf-16"),
     (codecs.BOM_UTF16_BE, "utf-16"),
 )
+FEW_MARKS = 4
 LARGEST = 8 * 1024**2
 
 
@@ -34,6 +35,9 @@ def decode(data: bytes) -> tuple[str, str | None]:
         if best is None or b"\0" in data:
             raise BadInput("That file is no text: its letters cannot be read.") from error
         text, guessed = str(best), best.encoding
+        if len({byte for byte in data if byte > 127}) < FEW_MARKS:
+            # So few letters with marks tell languages apart by chance: the commonest is taken.
+            text, guessed = data.decode("cp1252", "replace"), "cp1252"
     if text.count("\0") > 0:
         raise BadInput("That file is no text: its letters cannot be read.")
     return text.replace("\r\n", "\n").replace("\r", "\n"), guessed

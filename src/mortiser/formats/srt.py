@@ -13,6 +13,6 @@ def write(captions: Sequence[Caption], duration_us: int) -> str:
     blocks = []
     for number, caption in enumerate(captions, start=1):
         times = f"{timecode(caption.start_us, ',')} --> {timecode(caption.end_us, ',')}"
-        text = "\n".join(line.replace("-->", "→") for line in caption.lines)
+        text = "\n".join(line.replace("-->", "→") for line in caption.named_lines)
         blocks.append(f"{number}\n{times}\n{text}\n")
     return "\n".join(blocks)

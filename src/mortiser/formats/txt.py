@@ -9,4 +9,4 @@ from mortiser.formats.base import Caption
 
 def write(captions: Sequence[Caption], duration_us: int) -> str:
     """The file's text."""
-    return "".join(" ".join(caption.lines) + "\n" for caption in captions)
+    return "".join(" ".join(caption.named_lines) + "\n" for caption in captions)

@@ -16,5 +16,11 @@ def write(captions: Sequence[Caption], duration_us: int) -> str:
     for caption in captions:
         times = f"{timecode(caption.start_us)} --> {timecode(caption.end_us)}"
         text = "\n".join(line.translate(_ESCAPES) for line in caption.lines)
-        blocks.append(f"{times}\n{text}\n")
+        voice = f"<v {_plain(caption.speaker)}>" if caption.speaker else ""
+        blocks.append(f"{times}\n{voice}{text}\n")
     return "\n".join(blocks)
+
+
+def _plain(name: str) -> str:
+    """A name as an annotation: no signs that would end it."""
+    return name.translate(_ESCAPES)

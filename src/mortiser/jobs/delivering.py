@@ -4,12 +4,14 @@ from __future__ import annotations
 
 import re
 import shutil
+from dataclasses import replace
 from pathlib import Path
 
 from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.frame import even_size
 from mortiser.core.layout.caption_lines import caption_lines
 from mortiser.core.scene import SceneReel
+from mortiser.core.speakers import speaker_of, turns, with_names
 from mortiser.core.words import Cue
 from mortiser.fonts import font_book
 from mortiser.formats.base import Caption
@@ -35,7 +37,8 @@ def deliver(parts: Parts, task: Task) -> None:
     shutil.rmtree(folder, ignore_errors=True)
     folder = parts.workspace.delivery(delivery["id"])
     size = even_size(piece.width, piece.height)
-    reel = SceneReel(cues, FINISHES[piece.finish], size, piece.spans, font_book())
+    shown = with_names(cues) if piece.show_speakers else cues
+    reel = SceneReel(shown, FINISHES[piece.finish], size, piece.spans, font_book())
     video = folder / f"{delivery['stem']}.mp4"
     partial = video.with_suffix(".partial")
     try:
@@ -72,6 +75,11 @@ def caption_file(ending: str, cues: list[Cue], piece: Piece) -> str:
         Caption(cue.start_us, cue.end_us, tuple(broken), cue.words)
         for cue, broken in zip(cues, lines, strict=True)
     ]
+    if piece.show_speakers:
+        captions = [
+            replace(caption, speaker=speaker_of(cue), turn=name is not None)
+            for caption, cue, name in zip(captions, cues, turns(cues), strict=True)
+        ]
     return FORMATS[ending](captions, piece.spans.duration_us)
 
 

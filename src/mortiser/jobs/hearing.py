@@ -32,6 +32,7 @@ def hear(parts: Parts, task: Task) -> None:
             task.progress(words[-1].end_us / source["duration_us"])
         else:
             task.progress((item + from_us / SECOND) / duration_s)
+    task.follow("speakers", {"source_id": source_id, "piece_id": piece_id})
     task.follow("doubt", {"source_id": source_id})
 
 

@@ -24,7 +24,8 @@ def prepare(parts: Parts, task: Task) -> None:
     path = workspace.path(source["path"])
     peaks = workspace.beside(source["path"], "peaks.npz")
     if not peaks.exists():
-        sound = _counted(stream_sound(path), source["duration_us"], task)
+        track = stream_sound(path, source["audio_track"])
+        sound = counted(track, source["duration_us"], task, PEAKS_SHARE)
         partial = peaks.with_suffix(".partial")
         save_peaks(partial, compute_peaks(sound))
         partial.rename(peaks)
@@ -49,9 +50,12 @@ def prepare(parts: Parts, task: Task) -> None:
     projects.set_proxy(parts.database, source["id"], workspace.relative(proxy))
 
 
-def _counted(sound: Iterable[Samples], duration_us: int, task: Task) -> Iterator[Samples]:
+def counted(
+    sound: Iterable[Samples], duration_us: int, task: Task, share: float = 1.0
+) -> Iterator[Samples]:
+    """The sound, with progress up to ``share`` told while it is read."""
     heard = 0
     for samples in sound:
         yield samples
         heard += len(samples)
-        task.progress(PEAKS_SHARE * min(1.0, heard / RATE * SECOND / duration_us))
+        task.progress(share * min(1.0, heard / RATE * SECOND / duration_us))

@@ -13,7 +13,7 @@ from typing import Any
 from mortiser.core.errors import UNFORESEEN, Cancelled, MortiserError
 from mortiser.core.sounding import Sounds
 from mortiser.jobs.workspace import Workspace
-from mortiser.speech.seams import Aligner, Judge, Recogniser
+from mortiser.speech.seams import Aligner, Judge, Recogniser, SpeakerFinder
 from mortiser.store import jobs
 from mortiser.store.database import Database
 
@@ -32,6 +32,7 @@ class Parts:
     aligner: Callable[[], Aligner]
     judge: Callable[[], Judge]
     sounds: Callable[[], Sounds]
+    speakers: Callable[[], SpeakerFinder]
 
 
 class Task:

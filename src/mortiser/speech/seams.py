@@ -59,6 +59,13 @@ class Judge(Protocol):
         """The words of a stretch of sound with confidence and alternatives, nothing else changed."""
 
 
+class SpeakerFinder(Protocol):
+    """Tells apart who speaks."""
+
+    def find(self, sound: Iterable[Samples], words: Sequence[Word]) -> list[int]:
+        """A number for each word's speaker, counted from 0 in the order they first speak."""
+
+
 class Aligner(Protocol):
     """Finds known words in a stretch of sound."""
 

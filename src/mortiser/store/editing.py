@@ -35,14 +35,27 @@ def apply(database: Database, project_id: int, base_revision: int, edit: Edit) -
     """Make an edit. Raises Stale when ``base_revision`` is not the newest."""
     with database.transaction() as db:
         _check_revision(db, project_id, base_revision)
-        desk = SqlDesk(db, project_id)
-        label = edit.label(desk)
-        entry = journal.open_entry(db, project_id, label, edit.model_dump_json())
-        try:
-            edit.apply(desk)
-        finally:
-            changes = journal.close_entry(db, entry)
-        return _outcome(db, project_id, label, changes)
+        return _apply(db, project_id, edit)
+
+
+def _apply(db: sqlite3.Connection, project_id: int, edit: Edit) -> Outcome:
+    desk = SqlDesk(db, project_id)
+    label = edit.label(desk)
+    entry = journal.open_entry(db, project_id, label, edit.model_dump_json())
+    try:
+        edit.apply(desk)
+    finally:
+        changes = journal.close_entry(db, entry)
+    return _outcome(db, project_id, label, changes)
+
+
+def apply_now(database: Database, project_id: int, edit: Edit) -> Outcome:
+    """Make an edit that a job has worked out, whatever the revision is by now."""
+    with database.transaction() as db:
+        row = db.execute("SELECT revision FROM project WHERE id = ?", (project_id,)).fetchone()
+        if row is None:
+            raise NotFound("That project is not there any more.")
+        return _apply(db, project_id, edit)
 
 
 def amend(

@@ -171,6 +171,17 @@ def window_cues(db: sqlite3.Connection, piece_id: int, from_us: int, to_us: int)
     )
 
 
+def speaker_before(db: sqlite3.Connection, cue: Cue) -> str | None:
+    """Who speaks in the caption before one."""
+    row = db.execute(
+        "SELECT word.speaker FROM cue JOIN cue_word ON cue_word.cue_id = cue.id AND position = 0 "
+        "JOIN word ON word.id = cue_word.word_id WHERE piece_id = ? AND (cue.start_us, cue.id) < "
+        "(?, ?) ORDER BY cue.start_us DESC, cue.id DESC LIMIT 1",
+        (cue.piece_id, cue.start_us, cue.id),
+    ).fetchone()
+    return row["speaker"] if row else None
+
+
 def source_words(db: sqlite3.Connection, source_id: int) -> list[Word]:
     """All words of a source in time order."""
     rows = db.execute(

@@ -687,7 +687,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Edit */
-            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["ReplaceText"] | components["schemas"]["ApplyGlossary"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["UnpinCue"] | components["schemas"]["DeleteCue"] | components["schemas"]["SplitCue"] | components["schemas"]["JoinCue"] | components["schemas"]["Regroup"] | components["schemas"]["SetFinish"] | components["schemas"]["RenameProject"];
+            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["ReplaceText"] | components["schemas"]["ApplyGlossary"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["NameSpeakers"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["UnpinCue"] | components["schemas"]["DeleteCue"] | components["schemas"]["SplitCue"] | components["schemas"]["JoinCue"] | components["schemas"]["Regroup"] | components["schemas"]["SetFinish"] | components["schemas"]["RenameProject"];
         };
         /** EntryBody */
         EntryBody: {
@@ -759,7 +759,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "transcribe" | "prepare" | "doubt" | "deliver";
+            kind: "transcribe" | "prepare" | "speakers" | "doubt" | "deliver";
             /**
              * Status
              * @enum {string}
@@ -809,6 +809,23 @@ export interface components {
             start_us: number;
             /** Word Ids */
             word_ids: number[];
+        };
+        /**
+         * NameSpeakers
+         * @description Say who speaks many words at once, by word id; captions are parted where the speaker changes.
+         */
+        NameSpeakers: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "name_speakers";
+            /** Piece Id */
+            piece_id: number;
+            /** Names */
+            names: {
+                [key: string]: number[];
+            };
         };
         /** OfferView */
         OfferView: {
@@ -918,6 +935,8 @@ export interface components {
             duration_us: number;
             /** Source Id */
             source_id: number;
+            /** Show Speakers */
+            show_speakers: boolean;
         };
         /**
          * Problem
@@ -1070,6 +1089,23 @@ export interface components {
             kind: "rename_project";
             /** Name */
             name: string;
+        };
+        /**
+         * RenameSpeaker
+         * @description Give a speaker another name; one that is taken makes them one speaker.
+         */
+        RenameSpeaker: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rename_speaker";
+            /** Piece Id */
+            piece_id: number;
+            /** Old */
+            old: string;
+            /** New */
+            new: string;
         };
         /**
          * ReplaceText
@@ -1233,6 +1269,36 @@ export interface components {
             piece_id: number;
             /** Finish */
             finish: string;
+        };
+        /**
+         * SetSpeaker
+         * @description Say who speaks in some captions; nobody, where the name is empty.
+         */
+        SetSpeaker: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set_speaker";
+            /** Cue Ids */
+            cue_ids: number[];
+            /** Name */
+            name: string;
+        };
+        /**
+         * ShowSpeakers
+         * @description Put the speakers' names into captions and files, or leave them out.
+         */
+        ShowSpeakers: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "show_speakers";
+            /** Piece Id */
+            piece_id: number;
+            /** Shown */
+            shown: boolean;
         };
         /** SourceView */
         SourceView: {

@@ -7,6 +7,7 @@ import { useProject } from "../state/project";
 import { DoubtsSection } from "./DoubtsSection";
 import { FindSection } from "./FindSection";
 import { allChanges, GlossarySection } from "./GlossarySection";
+import { SpeakersSection } from "./SpeakersSection";
 import { PROOF_TABS, type ProofTab, showProofTab, useStage } from "./stage";
 
 interface Props {
@@ -44,6 +45,9 @@ export function ProofTray({ project, piece, player }: Props) {
       </Tabs.Content>
       <Tabs.Content value="Glossary">
         <GlossarySection project={project} piece={piece} player={player} />
+      </Tabs.Content>
+      <Tabs.Content value="Speakers">
+        <SpeakersSection project={project} piece={piece} />
       </Tabs.Content>
     </Tabs.Root>
   );

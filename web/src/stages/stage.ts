@@ -5,7 +5,7 @@ import type { Cue, Project } from "../api/client";
 export const STAGES = ["Gather", "Proof", "Pace", "Dress", "Frame", "Deliver"] as const;
 export type Stage = (typeof STAGES)[number];
 
-export const PROOF_TABS = ["Doubts", "Find", "Glossary"] as const;
+export const PROOF_TABS = ["Doubts", "Find", "Glossary", "Speakers"] as const;
 export type ProofTab = (typeof PROOF_TABS)[number];
 
 export const useStage = create<{ stage: Stage; proofTab: ProofTab }>(() => ({

@@ -27,6 +27,8 @@ interface State {
   doubt: number | null;
   /** Words that the text being looked for touches. */
   found: ReadonlySet<number>;
+  /** The one speaker whose captions the Strip shows. */
+  onlySpeaker: string | null;
 }
 
 export const useProject = create<State>(() => ({
@@ -38,6 +40,7 @@ export const useProject = create<State>(() => ({
   selected: null,
   doubt: null,
   found: new Set(),
+  onlySpeaker: null,
 }));
 
 const { getState: get, setState: set } = useProject;
@@ -69,6 +72,7 @@ export function close(): void {
     selected: null,
     doubt: null,
     found: new Set(),
+    onlySpeaker: null,
   });
 }
 
@@ -274,4 +278,8 @@ export function cueAt(cues: Cue[], atUs: number): Cue | undefined {
 
 export function showFound(wordIds: Iterable<number>): void {
   set({ found: new Set(wordIds) });
+}
+
+export function speakerOf(cue: Cue): string | null {
+  return cue.words[0]?.speaker ?? null;
 }

@@ -5,7 +5,7 @@ import { type MouseEvent, useEffect, useMemo, useRef, useState } from "react";
 import { flushSync } from "react-dom";
 import type { Piece } from "../api/client";
 import type { Player } from "../playback/player";
-import { cueAt, select, useProject } from "../state/project";
+import { cueAt, select, speakerOf, useProject } from "../state/project";
 import { length } from "../ui/format";
 import { adoptSelection, clearPassage, listenToClipboard, usePassage } from "./passage";
 import { buildRows, END, topOf } from "./rows";
@@ -20,10 +20,11 @@ export function Strip({ piece, player }: { piece: Piece; player: Player | null }
   const scroller = useRef<HTMLDivElement>(null);
   const head = useRef<HTMLDivElement>(null);
   const [following, setFollowing] = useState(true);
-  const rows = useMemo(
-    () => buildRows(cues, piece.duration_us, selected),
-    [cues, piece.duration_us, selected],
-  );
+  const only = useProject((state) => state.onlySpeaker);
+  const rows = useMemo(() => {
+    const shown = only ? cues.filter((cue) => speakerOf(cue) === only) : cues;
+    return buildRows(shown, piece.duration_us, selected);
+  }, [cues, only, piece.duration_us, selected]);
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => scroller.current,
@@ -71,6 +72,15 @@ export function Strip({ piece, player }: { piece: Piece; player: Player | null }
         <span className="text-dim">
           {cues.length} captions · {length(piece.duration_us)}
         </span>
+        {only && (
+          <button
+            type="button"
+            className="text-chalk hover:underline"
+            onClick={() => useProject.setState({ onlySpeaker: null })}
+          >
+            only {only} · show all
+          </button>
+        )}
         {!following && (
           <button
             type="button"
@@ -99,6 +109,7 @@ export function Strip({ piece, player }: { piece: Piece; player: Player | null }
                   sourceId={sourceId}
                   selected={row.cue !== null && row.cue.id === selected}
                   unheard={row.key === END && listening}
+                  others={only !== null}
                   onSeek={seek}
                 />
               )

@@ -14,6 +14,8 @@ interface Props {
   selected: boolean;
   /** The stretch behind the last caption while the recording is still being heard. */
   unheard: boolean;
+  /** Captions of other speakers are hidden between those that are shown. */
+  others: boolean;
   onSeek: (atUs: number) => void;
 }
 
@@ -22,6 +24,7 @@ export const StripRow = memo(function StripRow({
   sourceId,
   selected,
   unheard,
+  others,
   onSeek,
 }: Props) {
   const { cue } = row;
@@ -55,7 +58,12 @@ export const StripRow = memo(function StripRow({
         />
       </div>
       {cue ? (
-        <div className="pr-3 pb-0.5">
+        <div className="relative pr-3 pb-0.5">
+          {row.speaker && (
+            <span className="absolute top-1.5 right-3 z-10 select-none rounded bg-tint px-1.5 text-small text-dim">
+              {row.speaker}
+            </span>
+          )}
           <div
             className={`h-full border-l-2 py-0.5 pl-2.5 ${selected ? "border-chalk" : "border-line"}`}
           >
@@ -70,7 +78,9 @@ export const StripRow = memo(function StripRow({
       ) : (
         <div className="flex select-none items-center gap-2 pr-4 text-small text-dim">
           <span className="w-3 border-t border-dashed border-dim" />
-          {unheard ? "not heard yet" : `${((row.toUs - row.fromUs) / 1e6).toFixed(1)} s quiet`}
+          {unheard
+            ? "not heard yet"
+            : `${((row.toUs - row.fromUs) / 1e6).toFixed(1)} s ${others ? "without them" : "quiet"}`}
           <span className="flex-1 border-t border-dashed border-line" />
         </div>
       )}

@@ -1,6 +1,7 @@
 /** Geometry of the Strip: rows of captions and quiet, where each stands and what time it covers. */
 import type { Cue } from "../api/client";
 import { lastAtOrBefore } from "../playback/player";
+import { speakerOf } from "../state/project";
 
 /** Key of the row behind the last caption. */
 export const END = "quiet-end";
@@ -14,6 +15,8 @@ export interface Row {
   cue: Cue | null;
   fromUs: number;
   toUs: number;
+  /** Who begins to speak here, where somebody else spoke before. */
+  speaker: string | null;
   top: number;
   height: number;
 }
@@ -22,11 +25,14 @@ export interface Row {
 export function buildRows(cues: Cue[], durationUs: number, selected: number | null): Row[] {
   const rows: Row[] = [];
   let top = 0;
+  let before: string | null = null;
   const add = (key: string, cue: Cue | null, fromUs: number, toUs: number) => {
     const natural = ((toUs - fromUs) / 1e6) * PIXELS_PER_SECOND;
     const least = cue && cue.id === selected ? OPEN : LEAST;
     const height = Math.round(cue ? Math.max(least, natural) : Math.max(26, Math.min(natural, 90)));
-    rows.push({ key, cue, fromUs, toUs, top, height });
+    const name = cue ? speakerOf(cue) : before;
+    rows.push({ key, cue, fromUs, toUs, speaker: name === before ? null : name, top, height });
+    before = name;
     top += height;
   };
   let at = 0;

@@ -12,6 +12,12 @@ from mortiser.core.edits.captions import DeleteCue, JoinCue, Regroup, SplitCue
 from mortiser.core.edits.glossary import ApplyGlossary, KeepGlossary, RefuseGlossary
 from mortiser.core.edits.runs import RetypeRun
 from mortiser.core.edits.settings import RenameProject, SetFinish
+from mortiser.core.edits.speakers import (
+    NameSpeakers,
+    RenameSpeaker,
+    SetSpeaker,
+    ShowSpeakers,
+)
 from mortiser.core.edits.times import SetCueTimes, TypeCueTime, UnpinCue
 from mortiser.core.edits.words import AcceptWord, ReplaceText, ReplaceWord, RetypeCue
 
@@ -24,6 +30,10 @@ Edit = Annotated[
     | ApplyGlossary
     | RefuseGlossary
     | KeepGlossary
+    | NameSpeakers
+    | SetSpeaker
+    | RenameSpeaker
+    | ShowSpeakers
     | SetCueTimes
     | TypeCueTime
     | UnpinCue

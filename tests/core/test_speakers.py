@@ -1,0 +1,86 @@
+"""Names at turns, and the edits that say who speaks."""
+
+from dataclasses import replace
+from itertools import pairwise
+
+import pytest
+
+from mortiser.core.edits.captions import Regroup
+from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.speakers import NameSpeakers, RenameSpeaker, SetSpeaker, ShowSpeakers
+from mortiser.core.edits.times import SetCueTimes
+from mortiser.core.errors import BadInput
+from mortiser.core.speakers import turns, with_names
+from mortiser.core.words import Cue, Word
+from mortiser.formats import srt, txt, vtt
+from mortiser.formats.base import Caption
+from tests.contracts.test_desk import cues, desk, texts  # noqa: F401
+
+
+def said(*names: str | None) -> list[Cue]:
+    return [
+        Cue(1, (Word("Tea", at := i * 1_000_000, at + 300_000, speaker=name),), at, at + 900_000)
+        for i, name in enumerate(names)
+    ]
+
+
+def test_a_name_is_shown_where_somebody_else_begins() -> None:
+    assert turns(said("A", "A", "B", None, "B")) == ["A", None, "B", None, "B"]
+    assert turns(said("A", "B"), before="A") == [None, "B"]
+
+
+def test_a_shown_name_has_been_spoken_before_the_first_word() -> None:
+    named = with_names(said("Ada Lee", "Ada Lee"))
+    assert [w.text for w in named[0].words] == ["Ada", "Lee:", "Tea"]
+    assert all(a.start_us <= b.start_us for a, b in pairwise(named[0].words))
+    assert named[1].text == "Tea"
+    later = with_names(said(None, "B"))[1]
+    assert later.words[0].end_us < later.words[1].start_us
+
+
+def test_files_name_speakers_their_own_way() -> None:
+    caption = Caption(0, 1_000_000, ("Tea is", "free."), (), "Ada <1>", turn=True)
+    again = replace(caption, turn=False)
+    assert "<v Ada &lt;1&gt;>Tea is\nfree." in vtt.write([caption], 0)
+    assert "<v Ada" in vtt.write([again], 0)
+    assert "Ada <1>: Tea is\nfree." in srt.write([caption], 0)
+    assert "Ada" not in srt.write([again], 0)
+    assert txt.write([caption, again], 0) == "Ada <1>: Tea is free.\nTea is free.\n"
+
+
+def test_a_caption_is_parted_where_another_one_speaks(desk: Desk) -> None:  # noqa: F811
+    Regroup(piece_id=1, grouping="sentence").apply(desk)
+    first = cues(desk)[0]
+    SetCueTimes(cue_id=first.id, start_us=first.start_us + 10_000).apply(desk)
+    before = cues(desk)
+    words = [w for cue in before for w in cue.words]
+    edit = NameSpeakers(
+        piece_id=1, names={"A": [w.id for w in words[:5]], "B": [w.id for w in words[5:]]}
+    )
+    assert edit.label(desk) == "find 2 speakers"
+    edit.apply(desk)
+    after = cues(desk)
+    assert len(after) == len(before) + 1
+    assert [w.id for cue in after for w in cue.words] == [w.id for w in words]
+    assert {w.speaker for w in after[0].words} == {"A"}
+    assert after[0].start_pinned
+    assert after[0].start_us == before[0].start_us
+    assert all(a.end_us <= b.start_us for a, b in pairwise(after))
+
+
+def test_speakers_are_renamed_merged_and_given_to_captions(desk: Desk) -> None:  # noqa: F811
+    ids = [cue.id for cue in cues(desk)]
+    SetSpeaker(cue_ids=ids[:2], name=" Marlo  Finch ").apply(desk)
+    SetSpeaker(cue_ids=ids[2:4], name="Wanda").apply(desk)
+    assert desk.cue(ids[0]).words[0].speaker == "Marlo Finch"
+    RenameSpeaker(piece_id=1, old="Wanda", new="Marlo Finch").apply(desk)
+    assert {w.speaker for i in ids[:4] for w in desk.cue(i).words} == {"Marlo Finch"}
+    SetSpeaker(cue_ids=[ids[0]], name="").apply(desk)
+    assert desk.cue(ids[0]).words[0].speaker is None
+    with pytest.raises(BadInput, match="needs a name"):
+        RenameSpeaker(piece_id=1, old="Marlo Finch", new=" ").apply(desk)
+    with pytest.raises(BadInput, match="Nobody called"):
+        RenameSpeaker(piece_id=1, old="Wanda", new="Ines").apply(desk)
+    with pytest.raises(BadInput, match="40 letters"):
+        SetSpeaker(cue_ids=[ids[0]], name="x" * 41).apply(desk)
+    ShowSpeakers(piece_id=1, shown=True).apply(desk)
