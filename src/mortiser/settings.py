@@ -18,4 +18,7 @@ class Settings(BaseSettings):
     port: int = Field(default=8747, ge=0, le=65535)
     largest_upload: int = Field(default=4 * GIB, gt=0)
     spare_disk: int = Field(default=GIB // 4, ge=0, description="Disk space that is never used up.")
+    model_folder: Path | None = Field(
+        default=None, description="A folder with a multilingual speech model of your own."
+    )
     web: Path | None = Field(default=None, description="The built pages; found by itself if unset.")

@@ -3,19 +3,22 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from pathlib import Path
 
+from mortiser.core.errors import BadInput
 from mortiser.jobs.aligning import TypedWordAligner
 from mortiser.jobs.delivering import deliver
 from mortiser.jobs.doubting import doubt
 from mortiser.jobs.glossary import GlossaryBench
 from mortiser.jobs.hearing import hear
+from mortiser.jobs.laying import follow_script, import_captions
 from mortiser.jobs.preparing import prepare
 from mortiser.jobs.queue import Queue
 from mortiser.jobs.runner import Handler, Parts
 from mortiser.jobs.speaking import find_speakers
 from mortiser.jobs.workspace import Workspace
 from mortiser.settings import Settings
-from mortiser.speech.moonshine import MoonshineRecogniser
+from mortiser.speech.engines import engines, recogniser_for, unknown
 from mortiser.speech.second_hearing import SecondHearing
 from mortiser.speech.sounds import DictionarySounds
 from mortiser.speech.speakers import SpectralSpeakers
@@ -25,6 +28,8 @@ from mortiser.store.database import Database
 HANDLERS: dict[str, Handler] = {
     "transcribe": hear,
     "prepare": prepare,
+    "import": import_captions,
+    "script": follow_script,
     "speakers": find_speakers,
     "doubt": doubt,
     "deliver": deliver,
@@ -52,13 +57,22 @@ class Shop:
         return self.parts.workspace
 
 
+known_engines = engines
+
+
+def recognisable(language: str, folder: Path | None) -> None:
+    """Raise BadInput where no engine knows the language."""
+    if not any(language in engine.languages for engine in engines(folder)):
+        raise BadInput(unknown(language))
+
+
 def open_shop(settings: Settings, *, inline_jobs: bool = False) -> Shop:
     """Open (or make) the workspace of the settings."""
     workspace = Workspace(settings.workspace)
     parts = Parts(
         Database(workspace.database),
         workspace,
-        MoonshineRecogniser,
+        lambda language: recogniser_for(language, settings.model_folder),
         SphinxAligner,
         SecondHearing,
         DictionarySounds,

@@ -15,10 +15,12 @@ from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.frame import even_size
 from mortiser.core.scene import build_scene, scene_json
 from mortiser.core.speakers import with_names
+from mortiser.core.tapping import reaction_delay
 from mortiser.fonts import font_book
 from mortiser.formats.registry import FORMATS
 from mortiser.jobs.delivering import caption_file, file_stem
 from mortiser.store import deliveries, jobs, projects
+from mortiser.wiring import known_engines
 
 router = APIRouter(prefix="/api", tags=["pieces"])
 
@@ -27,6 +29,26 @@ router = APIRouter(prefix="/api", tags=["pieces"])
 def finishes() -> list[schemas.FinishView]:
     """The finishes to choose from."""
     return schemas.finish_views()
+
+
+@router.get("/engines")
+def engines(shop: OpenShop) -> list[schemas.EngineView]:
+    """The speech engines on this machine and the languages they know."""
+    return [
+        schemas.EngineView(
+            name=engine.name,
+            about=engine.about,
+            languages=list(engine.languages),
+            trouble=engine.trouble,
+        )
+        for engine in known_engines(shop.settings.model_folder)
+    ]
+
+
+@router.post("/tapping/delay")
+def measure_delay(taps: schemas.TapsBody) -> schemas.DelayView:
+    """How late somebody taps, from taps along with clicks."""
+    return schemas.DelayView(delay_us=reaction_delay(taps.clicks_us, taps.taps_us))
 
 
 @router.get("/pieces/{piece_id}/cues")

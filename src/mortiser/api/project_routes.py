@@ -5,19 +5,26 @@ from __future__ import annotations
 import asyncio
 import os
 import shutil
+import uuid
 from collections.abc import AsyncIterator
 from pathlib import Path
+from typing import Annotated
 
-from fastapi import APIRouter, Request
+from fastapi import APIRouter, Query, Request
 from fastapi.responses import StreamingResponse
 from starlette.concurrency import run_in_threadpool
 from starlette.requests import ClientDisconnect
 
 from mortiser.api import schemas
+from mortiser.api.bodies import small_body
 from mortiser.api.shop import OpenShop
 from mortiser.core.errors import BadInput, MortiserError, NoSpace, TooLarge
-from mortiser.jobs.bringing_in import bring_in
+from mortiser.core.words import tokens
+from mortiser.formats.decoding import decode
+from mortiser.formats.registry import read, reader_of
+from mortiser.jobs.bringing_in import bring_in, hear_again
 from mortiser.store import deliveries, editing, jobs, journal, projects
+from mortiser.wiring import Shop, recognisable
 
 router = APIRouter(prefix="/api/projects", tags=["projects"])
 PULSE_S = 0.3
@@ -35,10 +42,19 @@ def list_projects(shop: OpenShop) -> list[schemas.ProjectCard]:
     status_code=201,
     openapi_extra={"requestBody": {"content": {"application/octet-stream": {}}}},
 )
-async def bring_in_recording(request: Request, name: str, shop: OpenShop) -> schemas.Created:
+async def bring_in_recording(
+    request: Request,
+    name: str,
+    shop: OpenShop,
+    choices: Annotated[schemas.HearingChoices, Query()],
+) -> schemas.Created:
     """Bring in a recording: the body is the file, streamed to disk; a project is made of it."""
+    if choices.transcribe:
+        recognisable(choices.language, shop.settings.model_folder)
     file = await _receive(request, shop)
-    made = await run_in_threadpool(bring_in, shop.database, shop.workspace, file, name)
+    made = await run_in_threadpool(
+        bring_in, shop.database, shop.workspace, file, name, hearing=choices.hearing()
+    )
     await run_in_threadpool(shop.queue.submit, *made.jobs)
     return schemas.Created(project_id=made.project_id)
 
@@ -160,6 +176,61 @@ def undo(project_id: int, request: schemas.StepRequest, shop: OpenShop) -> schem
 def redo(project_id: int, request: schemas.StepRequest, shop: OpenShop) -> schemas.EditAnswer:
     """Make the last undone edit again."""
     return schemas.EditAnswer.of(editing.redo(shop.database, project_id, request.base_revision))
+
+
+@router.post("/{project_id}/hear", status_code=201)
+def hear(project_id: int, choices: schemas.HearingChoices, shop: OpenShop) -> schemas.JobView:
+    """Hear the recording, or a range of it, again with other choices."""
+    recognisable(choices.language, shop.settings.model_folder)
+    return _queued(shop, hear_again(shop.database, project_id, choices.hearing()))
+
+
+@router.post(
+    "/{project_id}/captions",
+    status_code=201,
+    openapi_extra={"requestBody": {"content": {"application/octet-stream": {}}}},
+)
+async def import_captions(project_id: int, request: Request, shop: OpenShop) -> schemas.JobView:
+    """Take captions from a file (SRT, WebVTT, ASS); a text without times is taken as a script."""
+    data = await small_body(request)
+    text, _ = decode(data)
+    if reader_of(text) is None:
+        return await run_in_threadpool(_follow_script, project_id, text, shop)
+    read(text)
+    return await run_in_threadpool(_import, project_id, data, shop)
+
+
+@router.post("/{project_id}/script", status_code=201)
+def follow_script(project_id: int, script: schemas.ScriptBody, shop: OpenShop) -> schemas.JobView:
+    """Lay a script or lyrics over the recording, a line a caption."""
+    return _follow_script(project_id, script.text, shop)
+
+
+def _follow_script(project_id: int, text: str, shop: Shop) -> schemas.JobView:
+    if not tokens(text):
+        raise BadInput("That text has no words.")
+    piece = projects.pieces(shop.database.connection, project_id)[0]
+    payload = {"source_id": piece.source_id, "piece_id": piece.id, "text": text}
+    return _queued(shop, jobs.add(shop.database, project_id, "script", payload))
+
+
+def _import(project_id: int, data: bytes, shop: Shop) -> schemas.JobView:
+    db = shop.database.connection
+    piece = projects.pieces(db, project_id)[0]
+    source = projects.source_row(db, piece.source_id)
+    file = shop.workspace.beside(source["path"], f"captions-{uuid.uuid4().hex}")
+    file.write_bytes(data)
+    payload = {
+        "source_id": piece.source_id,
+        "piece_id": piece.id,
+        "file": shop.workspace.relative(file),
+    }
+    return _queued(shop, jobs.add(shop.database, project_id, "import", payload))
+
+
+def _queued(shop: Shop, job_id: int) -> schemas.JobView:
+    shop.queue.submit(job_id)
+    return schemas.JobView.of(jobs.get(shop.database.connection, job_id))
 
 
 @router.get("/{project_id}/pulse")

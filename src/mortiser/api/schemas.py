@@ -14,6 +14,7 @@ from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.glossary import Entry
 from mortiser.core.grouping import GroupName
 from mortiser.core.words import Cue, Word
+from mortiser.jobs.bringing_in import Hearing
 from mortiser.store.database import now_us
 from mortiser.store.editing import Outcome
 from mortiser.store.projects import Piece
@@ -76,13 +77,19 @@ class CueView(BaseModel):
         )
 
 
+class NoteView(BaseModel):
+    text: str
+    at_us: int | None = Field(description="Where in the source, if anywhere.")
+
+
 class JobView(BaseModel):
     id: int
-    kind: Literal["transcribe", "prepare", "speakers", "doubt", "deliver"]
+    kind: Literal["transcribe", "prepare", "import", "script", "speakers", "doubt", "deliver"]
     status: JobStatus
     progress: float
     seconds_left: float | None
     error: str | None
+    report: list[NoteView] = Field(description="What it has to say besides its result.")
 
     @classmethod
     def of(cls, row: sqlite3.Row) -> JobView:
@@ -93,6 +100,7 @@ class JobView(BaseModel):
             progress=row["progress"],
             seconds_left=seconds_left(row),
             error=row["error"],
+            report=json.loads(row["report"]),
         )
 
 
@@ -141,6 +149,8 @@ class SourceView(BaseModel):
     audio_tracks: int
     video_codec: str | None
     audio_codec: str | None
+    language: str
+    audio_track: int
     playable: bool = Field(description="Whether the browser can play it now, as it is or by proxy.")
 
     @classmethod
@@ -304,6 +314,38 @@ class MatchView(BaseModel):
     cue_id: int
     start_us: int = Field(description="Where its first word starts, in source time.")
     word_ids: list[int]
+
+
+class HearingChoices(BaseModel):
+    language: str = Field(default="en", max_length=8)
+    audio_track: int = Field(default=0, ge=0)
+    from_us: int | None = Field(default=None, ge=0)
+    to_us: int | None = Field(default=None, ge=0)
+    transcribe: bool = Field(default=True, description="False where words come another way.")
+
+    def hearing(self) -> Hearing:
+        """The same for the job."""
+        return Hearing(self.language, self.audio_track, self.from_us, self.to_us, self.transcribe)
+
+
+class ScriptBody(BaseModel):
+    text: str = Field(max_length=400_000)
+
+
+class TapsBody(BaseModel):
+    clicks_us: list[int] = Field(max_length=100)
+    taps_us: list[int] = Field(max_length=200)
+
+
+class DelayView(BaseModel):
+    delay_us: int
+
+
+class EngineView(BaseModel):
+    name: str
+    about: str
+    languages: list[str]
+    trouble: str | None = Field(description="Why it cannot be used, if so.")
 
 
 class EntryBody(BaseModel):

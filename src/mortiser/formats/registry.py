@@ -2,8 +2,10 @@
 
 from collections.abc import Callable, Sequence
 
-from mortiser.formats import json, srt, txt, vtt
+from mortiser.core.errors import BadInput
+from mortiser.formats import ass, json, srt, txt, vtt
 from mortiser.formats.base import Caption
+from mortiser.formats.timed import Reading
 
 FORMATS: dict[str, Callable[[Sequence[Caption], int], str]] = {
     "srt": srt.write,
@@ -11,3 +13,24 @@ FORMATS: dict[str, Callable[[Sequence[Caption], int], str]] = {
     "txt": txt.write,
     "json": json.write,
 }
+
+READERS: dict[str, Callable[[str], Reading]] = {"srt": srt.read, "vtt": vtt.read, "ass": ass.read}
+
+
+def reader_of(text: str) -> str | None:
+    """Which format a text is in, by what it says itself; None for words without times."""
+    if text.lstrip("\ufeff").startswith("WEBVTT"):
+        return "vtt"
+    if "[Events]" in text and "Dialogue:" in text:
+        return "ass"
+    return "srt" if "-->" in text else None
+
+
+def read(text: str) -> Reading:
+    """The captions of a file in any of the formats. Raises BadInput when there are none."""
+    kind = reader_of(text)
+    reading = READERS[kind](text) if kind else Reading()
+    if not reading.captions:
+        why = f" {reading.notes[0]}" if reading.notes else ""
+        raise BadInput(f"No caption could be read in that file.{why}")
+    return reading

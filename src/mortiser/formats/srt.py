@@ -6,6 +6,7 @@ from collections.abc import Sequence
 
 from mortiser.core.time import timecode
 from mortiser.formats.base import Caption
+from mortiser.formats.timed import Reading, blocks, plain
 
 
 def write(captions: Sequence[Caption], duration_us: int) -> str:
@@ -16,3 +17,11 @@ def write(captions: Sequence[Caption], duration_us: int) -> str:
         text = "\n".join(line.replace("-->", "→") for line in caption.named_lines)
         blocks.append(f"{number}\n{times}\n{text}\n")
     return "\n".join(blocks)
+
+
+def read(text: str) -> Reading:
+    """The file's captions, as far as they can be read."""
+    reading = Reading()
+    for line, start, end, lines in blocks(text.split("\n"), reading):
+        reading.add(line, start, end, map(plain, lines))
+    return reading.ended()

@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Sequence
 
 from mortiser.core.time import timecode
 from mortiser.formats.base import Caption
+from mortiser.formats.timed import Reading, blocks, plain
 
+_VOICE = re.compile(r"<v(?:\.[^\s>]*)?\s+([^>]+)>")
 _ESCAPES = str.maketrans({"&": "&amp;", "<": "&lt;", ">": "&gt;"})
 
 
@@ -24,3 +27,16 @@ def write(captions: Sequence[Caption], duration_us: int) -> str:
 def _plain(name: str) -> str:
     """A name as an annotation: no signs that would end it."""
     return name.translate(_ESCAPES)
+
+
+def read(text: str) -> Reading:
+    """The file's captions with their voices; notes, styles and regions are passed over."""
+    reading = Reading()
+    lines = text.split("\n")
+    if not lines[0].startswith("WEBVTT"):
+        reading.note(1, "“WEBVTT” was missing at the start; read all the same.")
+    for line, start, end, inside in blocks(lines, reading):
+        voice = _VOICE.search(" ".join(inside))
+        speaker = plain(voice.group(1)).strip() if voice else None
+        reading.add(line, start, end, map(plain, inside), speaker or None)
+    return reading.ended()

@@ -15,6 +15,7 @@ from mortiser.media.sound import read_sound
 from mortiser.speech.seams import Aligner, WordTime
 from mortiser.store import editing, projects
 from mortiser.store.editing import Outcome
+from mortiser.store.projects import SourceRow
 from mortiser.store.rows import load_cues
 
 MARGIN_US = 250_000
@@ -39,7 +40,7 @@ class TypedWordAligner:
                 raise NotFound("That caption is not there any more.")
             piece = projects.piece(db, cues[0].piece_id)
             source = projects.source_row(db, piece.source_id)
-        found = self._find(cues[0], source["path"], source["duration_us"])
+        found = self._find(cues[0], source)
 
         def change(desk: Desk) -> None:
             cue = desk.cue(cue_id)
@@ -49,12 +50,13 @@ class TypedWordAligner:
 
         return editing.amend(self._parts.database, project_id, base_revision, change)
 
-    def _find(self, cue: Cue, path: str, duration_us: int) -> list[tuple[int, int] | None]:
+    def _find(self, cue: Cue, source: SourceRow) -> list[tuple[int, int] | None]:
         if not needs_sound(cue.words):
             return [None] * len(cue.words)
         start = max(0, cue.words[0].start_us - MARGIN_US)
-        end = min(duration_us, cue.words[-1].end_us + MARGIN_US)
-        samples = read_sound(self._parts.workspace.path(path), start, end)
+        end = min(source["duration_us"], cue.words[-1].end_us + MARGIN_US)
+        path = self._parts.workspace.path(source["path"])
+        samples = read_sound(path, start, end, source["audio_track"])
         with self._lock:
             if self._aligner is None:
                 self._aligner = self._parts.aligner()

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import shutil
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from pathlib import Path, PurePath
 
 import numpy as np
 
+from mortiser.core.errors import BadInput, Conflict
 from mortiser.core.grouping import GroupName
 from mortiser.jobs.workspace import Workspace
 from mortiser.media.picture import save_poster
@@ -15,6 +16,27 @@ from mortiser.media.probe import Probe, probe
 from mortiser.store import jobs, projects
 from mortiser.store.database import Database
 from mortiser.store.projects import NewSource
+
+
+@dataclass(frozen=True)
+class Hearing:
+    """What is to be heard: language, sound track (from 0), range (µs), or nothing at all."""
+
+    language: str = "en"
+    audio_track: int = 0
+    from_us: int | None = None
+    to_us: int | None = None
+    wanted: bool = True
+
+    def check(self, audio_tracks: int, duration_us: int) -> None:
+        """Raise BadInput for a track or a range that a recording does not have."""
+        if self.audio_track >= audio_tracks:
+            raise BadInput(
+                f"There is no sound track {self.audio_track + 1}: the recording has {audio_tracks}."
+            )
+        start, end = self.from_us or 0, duration_us if self.to_us is None else self.to_us
+        if start >= min(end, duration_us):
+            raise BadInput("That range has no length, or lies behind the end of the recording.")
 
 
 @dataclass(frozen=True)
@@ -35,6 +57,7 @@ def bring_in(
     *,
     finish: str | None = None,
     grouping: GroupName = "quick",
+    hearing: Hearing = Hearing(),
 ) -> BroughtIn:
     """Take over ``file`` (it is moved) as a new project called after ``name``.
 
@@ -42,6 +65,7 @@ def bring_in(
     """
     try:
         facts = probe(file)
+        hearing.check(facts.audio_tracks, facts.duration_us)
         folder = workspace.new_source()
     except BaseException:
         file.unlink(missing_ok=True)
@@ -50,19 +74,58 @@ def bring_in(
         kept = folder / "recording"
         shutil.move(file, kept)
         _keep_pictures(facts, kept)
-        source = _new_source(facts, workspace.relative(kept), kept.stat().st_size, name)
+        source = replace(
+            _new_source(facts, workspace.relative(kept), kept.stat().st_size, name),
+            language=hearing.language,
+            audio_track=hearing.audio_track,
+        )
         look = {"finish": finish} if finish else {}
         ids = projects.create_project(database, title(name), source, grouping=grouping, **look)
     except BaseException:
         shutil.rmtree(folder, ignore_errors=True)
         raise
     project_id, source_id, piece_id = ids
-    hearing = {"source_id": source_id, "piece_id": piece_id}
-    queued = (
-        jobs.add(database, project_id, "transcribe", hearing),
-        jobs.add(database, project_id, "prepare", {"source_id": source_id}),
-    )
-    return BroughtIn(project_id, source_id, piece_id, queued)
+    queued = [jobs.add(database, project_id, "prepare", {"source_id": source_id})]
+    if hearing.wanted:
+        queued.insert(0, _transcribe(database, project_id, source_id, piece_id, hearing))
+    return BroughtIn(project_id, source_id, piece_id, tuple(queued))
+
+
+def hear_again(database: Database, project_id: int, hearing: Hearing) -> int:
+    """Queue another hearing of a project's recording, as chosen; the job's id.
+
+    Where there are words already, those in the range are replaced when all of it has been heard.
+    Raises BadInput, or Conflict while a hearing is under way.
+    """
+    db = database.connection
+    piece = projects.pieces(db, project_id)[0]
+    source = projects.source_row(db, piece.source_id)
+    hearing.check(source["audio_tracks"], source["duration_us"])
+    for row in jobs.of_project(db, project_id):
+        if row["kind"] == "transcribe" and row["status"] in ("queued", "running"):
+            raise Conflict("The recording is being heard. Wait until it is done, or stop it.")
+    projects.choose_hearing(database, source["id"], hearing.language, hearing.audio_track)
+    again = projects.word_count(db, source["id"]) > 0
+    return _transcribe(database, project_id, source["id"], piece.id, hearing, again=again)
+
+
+def _transcribe(
+    database: Database,
+    project_id: int,
+    source_id: int,
+    piece_id: int,
+    hearing: Hearing,
+    *,
+    again: bool = False,
+) -> int:
+    payload = {
+        "source_id": source_id,
+        "piece_id": piece_id,
+        "again": again,
+        "from_us": hearing.from_us,
+        "to_us": hearing.to_us,
+    }
+    return jobs.add(database, project_id, "transcribe", payload)
 
 
 def title(name: str) -> str:

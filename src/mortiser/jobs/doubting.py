@@ -13,21 +13,25 @@ from mortiser.jobs.runner import Parts, Task
 from mortiser.media.sound import RATE, stream_sound
 from mortiser.speech.seams import Samples
 from mortiser.store import projects
+from mortiser.store.projects import SourceRow
 
 MARGIN_US = 150_000
 PAUSE_US = 350_000
 LONGEST_US = 9 * SECOND
 BATCH = 60
+JUDGED = "en"
 
 
 def doubt(parts: Parts, task: Task) -> None:
     """Judge all words of a source, batch by batch, so that doubts show while it goes on."""
     source = projects.source_row(parts.database.connection, task.payload["source_id"])
+    if source["language"] != JUDGED:
+        return  # The second listening knows this language alone.
     words = projects.source_words(parts.database.connection, source["id"])
     judge = parts.judge()
     glossary = GlossaryBench(parts)
     ready: list[Word] = []
-    for run, samples in _with_sound(words, parts, source["path"]):
+    for run, samples in _with_sound(words, parts, source):
         ready += glossary.suggest(judge.judge(run, samples))
         if len(ready) >= BATCH:
             projects.judge_words(parts.database, ready)
@@ -51,9 +55,9 @@ def stretches(words: Sequence[Word]) -> Iterator[list[Word]]:
 
 
 def _with_sound(
-    words: Sequence[Word], parts: Parts, path: str
+    words: Sequence[Word], parts: Parts, source: SourceRow
 ) -> Iterator[tuple[list[Word], Samples]]:
-    sound = stream_sound(parts.workspace.path(path))
+    sound = stream_sound(parts.workspace.path(source["path"]), source["audio_track"])
     held, first = np.zeros(0, np.float32), 0
     for run in stretches(words):
         start = max(0, run[0].start_us - MARGIN_US) * RATE // SECOND

@@ -1,47 +1,87 @@
-"""The transcribe job: words and captions appear line by line."""
+"""The transcribe job: words and captions appear line by line; a stretch can be heard again."""
 
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
 from dataclasses import replace
 
-from mortiser.core.time import SECOND
+from mortiser.core.edits.laying import LaidCaption, LayCaptions, grouped
+from mortiser.core.time import SECOND, timecode
+from mortiser.core.words import Word
 from mortiser.jobs.glossary import GlossaryBench
 from mortiser.jobs.runner import Parts, Task
 from mortiser.media.sound import RATE, Samples, stream_sound
 from mortiser.speech.transcribe import TimedLine, transcribe
-from mortiser.store import projects
+from mortiser.store import editing, projects
 
 
 def hear(parts: Parts, task: Task) -> None:
-    """Transcribe a source into its piece; a job that was cut off goes on behind its last word."""
+    """Transcribe a source, or the range that was chosen of it, into its piece.
+
+    A job that was cut off goes on behind its last word. Heard again, a stretch is replaced as one
+    edit when all of it has been heard; what was corrected elsewhere stays.
+    """
     source_id, piece_id = task.payload["source_id"], task.payload["piece_id"]
     source = projects.source_row(parts.database.connection, source_id)
-    known = projects.source_words(parts.database.connection, source_id)
-    from_us = max((word.end_us for word in known), default=0)
-    duration_s = source["duration_us"] / SECOND
-    sound = skip(stream_sound(parts.workspace.path(source["path"])), from_us)
-    glossary = GlossaryBench(parts)
-    for item in transcribe(sound, parts.recogniser(), parts.aligner()):
-        if isinstance(item, TimedLine):
-            words = [
-                replace(w, start_us=w.start_us + from_us, end_us=w.end_us + from_us)
-                for w in item.words
-            ]
-            projects.append_line(parts.database, piece_id, glossary.write(words))
-            task.progress(words[-1].end_us / source["duration_us"])
-        else:
-            task.progress((item + from_us / SECOND) / duration_s)
-    task.follow("speakers", {"source_id": source_id, "piece_id": piece_id})
+    start = task.payload.get("from_us") or 0
+    end = min(task.payload.get("to_us") or source["duration_us"], source["duration_us"])
+    if task.payload.get("again"):
+        _hear_again(parts, task, start, end)
+    else:
+        known = projects.source_words(parts.database.connection, source_id)
+        start = max([start, *(word.end_us for word in known)])
+        for words in _lines(parts, task, start, end):
+            projects.append_line(parts.database, piece_id, words)
+        task.follow("speakers", {"source_id": source_id, "piece_id": piece_id})
     task.follow("doubt", {"source_id": source_id})
 
 
-def skip(sound: Iterable[Samples], from_us: int) -> Iterator[Samples]:
-    """The sound from a moment (µs) on."""
-    left = from_us * RATE // SECOND
+def _hear_again(parts: Parts, task: Task, start: int, end: int) -> None:
+    piece = projects.piece(parts.database.connection, task.payload["piece_id"])
+    captions: list[LaidCaption] = []
+    for words in _lines(parts, task, start, end):
+        captions += grouped(words, piece.grouping)
+    edit = LayCaptions(
+        about=f"hear {timecode(start)[3:8]} to {timecode(end)[3:8]} again",
+        piece_id=piece.id,
+        from_us=start,
+        to_us=end,
+        captions=captions,
+    )
+    editing.apply_now(parts.database, piece.project_id, edit)
+
+
+def _lines(parts: Parts, task: Task, start: int, end: int) -> Iterator[list[Word]]:
+    """Lines of words in source time, as the glossary writes them."""
+    source = projects.source_row(parts.database.connection, task.payload["source_id"])
+    path = parts.workspace.path(source["path"])
+    sound = clip(stream_sound(path, source["audio_track"]), start, end)
+    glossary = GlossaryBench(parts)
+    recogniser = parts.recogniser(source["language"])
+    for item in transcribe(sound, recogniser, parts.aligner()):
+        if isinstance(item, TimedLine):
+            words = [
+                replace(w, start_us=min(w.start_us + start, end), end_us=min(w.end_us + start, end))
+                for w in item.words
+            ]
+            yield glossary.write(words)
+            task.progress((words[-1].end_us - start) / max(1, end - start))
+        else:
+            task.progress(item * SECOND / max(1, end - start))
+
+
+def clip(sound: Iterable[Samples], from_us: int, to_us: int) -> Iterator[Samples]:
+    """The sound from one moment (µs) to another."""
+    skipped = from_us * RATE // SECOND
+    left = max(0, to_us - from_us) * RATE // SECOND
     for samples in sound:
-        if left >= len(samples):
-            left -= len(samples)
+        if skipped >= len(samples):
+            skipped -= len(samples)
             continue
-        yield samples[left:]
-        left = 0
+        part = samples[skipped : skipped + left]
+        skipped = 0
+        left -= len(part)
+        if len(part):
+            yield part
+        if left <= 0:
+            return

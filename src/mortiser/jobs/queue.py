@@ -16,7 +16,15 @@ from mortiser.jobs.runner import Handler, Parts
 from mortiser.store import jobs
 
 WORKERS = 3
-PRIORITY = {"prepare": 3, "transcribe": 2, "speakers": 1, "deliver": 1, "doubt": 0}
+PRIORITY = {
+    "prepare": 3,
+    "transcribe": 2,
+    "import": 2,
+    "script": 2,
+    "speakers": 1,
+    "deliver": 1,
+    "doubt": 0,
+}
 """What somebody waits for goes before what only makes things better."""
 ONE_AT_A_TIME = "doubt"
 """Second listenings take one worker at most, so that a fresh recording never waits for them."""

@@ -8,7 +8,7 @@ import threading
 import time
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, TypedDict
 
 from mortiser.core.errors import UNFORESEEN, Cancelled, MortiserError
 from mortiser.core.sounding import Sounds
@@ -24,15 +24,25 @@ HEARTBEAT_S = 3.0
 
 @dataclass(frozen=True)
 class Parts:
-    """What handlers work with. Engines are made when needed: they hold models in memory."""
+    """What handlers work with. Engines are made when needed: they hold models in memory.
+
+    ``recogniser`` makes one for a language, by its code.
+    """
 
     database: Database
     workspace: Workspace
-    recogniser: Callable[[], Recogniser]
+    recogniser: Callable[[str], Recogniser]
     aligner: Callable[[], Aligner]
     judge: Callable[[], Judge]
     sounds: Callable[[], Sounds]
     speakers: Callable[[], SpeakerFinder]
+
+
+class Note(TypedDict):
+    """Something a job has to say, and where in the source (µs)."""
+
+    text: str
+    at_us: int | None
 
 
 class Task:
@@ -44,11 +54,16 @@ class Task:
         self._database = database
         self._reported = 0.0
         self.following: list[int] = []
+        self.report: list[Note] = []
 
     def follow(self, kind: str, payload: Mapping[str, Any]) -> None:
         """Queue another job of the same project, to be handed out when this one is done."""
         project = jobs.get(self._database.connection, self.job_id)["project_id"]
         self.following.append(jobs.add(self._database, project, kind, payload))
+
+    def note(self, text: str, at_us: int | None = None) -> None:
+        """Something to tell the user beside the result, and where in the source it is."""
+        self.report.append({"text": text, "at_us": at_us})
 
     def progress(self, fraction: float) -> None:
         """Report how far the work is (0 to 1). Raises Cancelled when it is to stop."""
@@ -77,7 +92,7 @@ def run(parts: Parts, handlers: Mapping[str, Handler], job_id: int) -> list[int]
     beat.start()
     try:
         handlers[row["kind"]](parts, task)
-        jobs.finish(parts.database, job_id, "done")
+        jobs.finish(parts.database, job_id, "done", report=task.report)
     except Cancelled:
         jobs.finish(parts.database, job_id, "cancelled")
     except MortiserError as error:

@@ -16,10 +16,20 @@ Samples = npt.NDArray[np.float32]
 
 
 @dataclass(frozen=True)
+class WordTime:
+    """Where a word was found (s) and how well the sound supports it (0 to 1)."""
+
+    start_s: float
+    end_s: float
+    support: float
+
+
+@dataclass(frozen=True)
 class HeardLine:
     """A stretch of speech: its text, where it lies (s) and its sound, shape (n,) at RATE.
 
-    ``offset_s`` is the time of the first sample; it may lie a little before ``start_s``.
+    ``offset_s`` is the time of the first sample; it may lie a little before ``start_s``. ``times`` has
+    the word times (s from the first sample) of an engine that finds them itself.
     """
 
     text: str
@@ -27,15 +37,7 @@ class HeardLine:
     end_s: float
     samples: Samples
     offset_s: float
-
-
-@dataclass(frozen=True)
-class WordTime:
-    """Where a word was found (s) and how well the sound supports it (0 to 1)."""
-
-    start_s: float
-    end_s: float
-    support: float
+    times: tuple[WordTime, ...] = ()
 
 
 class Recogniser(Protocol):

@@ -42,7 +42,9 @@ def transcribe(
 def timed_words(line: HeardLine, aligner: Aligner) -> tuple[Word, ...]:
     """The words of a heard line with their times."""
     texts = tokens(line.text)
-    found = aligner.align(texts, line.samples)
+    found: Sequence[WordTime | None] = line.times
+    if len(found) != len(texts):
+        found = aligner.align(texts, line.samples)
     words: list[Word] = []
     index = 0
     while index < len(texts):

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import json
 import sqlite3
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 from mortiser.core.errors import Conflict, NotFound
@@ -55,13 +55,19 @@ def report(database: Database, job_id: int, progress: float) -> bool:
         return row is not None and not row["cancel_asked"]
 
 
-def finish(database: Database, job_id: int, status: str, error: str | None = None) -> None:
-    """End a running job as done, failed or cancelled."""
+def finish(
+    database: Database,
+    job_id: int,
+    status: str,
+    error: str | None = None,
+    report: Sequence[Mapping[str, Any]] = (),
+) -> None:
+    """End a running job as done, failed or cancelled, with what it has to say."""
     with database.transaction() as db:
         db.execute(
-            "UPDATE job SET status = ?, error = ?, finished_us = ?, "
+            "UPDATE job SET status = ?, error = ?, finished_us = ?, report = ?, "
             "progress = CASE WHEN ? = 'done' THEN 1.0 ELSE progress END WHERE id = ?",
-            (status, error, now_us(), status, job_id),
+            (status, error, now_us(), json.dumps(list(report)), status, job_id),
         )
 
 

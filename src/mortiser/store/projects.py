@@ -25,6 +25,7 @@ from mortiser.store.rows import (
 )
 from mortiser.store.sql_desk import SqlDesk
 
+SourceRow = sqlite3.Row
 AUDIO_ONLY_FRAME = (1080, 1920)
 """The frame of a piece made from a recording without a picture."""
 
@@ -48,6 +49,8 @@ class NewSource:
     video_codec: str | None
     audio_codec: str | None
     playable: bool
+    language: str = "en"
+    audio_track: int = 0
 
 
 @dataclass(frozen=True)
@@ -233,6 +236,15 @@ def append_line(database: Database, piece_id: int, words: Sequence[Word]) -> Non
         for old, new in zip(tail[skip:], fresh[skip:], strict=True):
             if old != new:
                 desk.save_cue(new)
+
+
+def choose_hearing(database: Database, source_id: int, language: str, audio_track: int) -> None:
+    """Note which language is spoken in a source, and in which of its sound tracks."""
+    with database.transaction() as db:
+        db.execute(
+            "UPDATE source SET language = ?, audio_track = ? WHERE id = ?",
+            (language, audio_track, source_id),
+        )
 
 
 def set_proxy(database: Database, source_id: int, path: str) -> None:

@@ -152,6 +152,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/hear": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hear
+         * @description Hear the recording, or a range of it, again with other choices.
+         */
+        post: operations["hear"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/captions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Import Captions
+         * @description Take captions from a file (SRT, WebVTT, ASS); a text without times is taken as a script.
+         */
+        post: operations["import_captions"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/script": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Follow Script
+         * @description Lay a script or lyrics over the recording, a line a caption.
+         */
+        post: operations["follow_script"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/pulse": {
         parameters: {
             query?: never;
@@ -286,6 +346,46 @@ export interface paths {
         get: operations["finishes"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/engines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Engines
+         * @description The speech engines on this machine and the languages they know.
+         */
+        get: operations["engines"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tapping/delay": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Measure Delay
+         * @description How late somebody taps, from taps along with clicks.
+         */
+        post: operations["measure_delay"];
         delete?: never;
         options?: never;
         head?: never;
@@ -625,6 +725,11 @@ export interface components {
             /** Words */
             words: components["schemas"]["WordView"][];
         };
+        /** DelayView */
+        DelayView: {
+            /** Delay Us */
+            delay_us: number;
+        };
         /**
          * DeleteCue
          * @description Take a caption away; its words stay in the source.
@@ -687,7 +792,21 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Edit */
-            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["ReplaceText"] | components["schemas"]["ApplyGlossary"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["NameSpeakers"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["UnpinCue"] | components["schemas"]["DeleteCue"] | components["schemas"]["SplitCue"] | components["schemas"]["JoinCue"] | components["schemas"]["Regroup"] | components["schemas"]["SetFinish"] | components["schemas"]["RenameProject"];
+            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["ReplaceText"] | components["schemas"]["ApplyGlossary"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["LayCaptions"] | components["schemas"]["TapTimes"] | components["schemas"]["NameSpeakers"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["UnpinCue"] | components["schemas"]["DeleteCue"] | components["schemas"]["SplitCue"] | components["schemas"]["JoinCue"] | components["schemas"]["Regroup"] | components["schemas"]["SetFinish"] | components["schemas"]["RenameProject"];
+        };
+        /** EngineView */
+        EngineView: {
+            /** Name */
+            name: string;
+            /** About */
+            about: string;
+            /** Languages */
+            languages: string[];
+            /**
+             * Trouble
+             * @description Why it cannot be used, if so.
+             */
+            trouble: string | null;
         };
         /** EntryBody */
         EntryBody: {
@@ -744,6 +863,29 @@ export interface components {
             /** Offers */
             offers: components["schemas"]["OfferView"][];
         };
+        /** HearingChoices */
+        HearingChoices: {
+            /**
+             * Language
+             * @default en
+             */
+            language: string;
+            /**
+             * Audio Track
+             * @default 0
+             */
+            audio_track: number;
+            /** From Us */
+            from_us?: number | null;
+            /** To Us */
+            to_us?: number | null;
+            /**
+             * Transcribe
+             * @description False where words come another way.
+             * @default true
+             */
+            transcribe: boolean;
+        };
         /** HistoryView */
         HistoryView: {
             /** Undo */
@@ -759,7 +901,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "transcribe" | "prepare" | "speakers" | "doubt" | "deliver";
+            kind: "transcribe" | "prepare" | "import" | "script" | "speakers" | "doubt" | "deliver";
             /**
              * Status
              * @enum {string}
@@ -771,6 +913,11 @@ export interface components {
             seconds_left: number | null;
             /** Error */
             error: string | null;
+            /**
+             * Report
+             * @description What it has to say besides its result.
+             */
+            report: components["schemas"]["NoteView"][];
         };
         /**
          * JoinCue
@@ -797,6 +944,68 @@ export interface components {
             kind: "keep_glossary";
             /** Piece Id */
             piece_id: number;
+        };
+        /**
+         * LaidCaption
+         * @description Words shown together; times (piece µs) that are given are pinned.
+         */
+        LaidCaption: {
+            /** Words */
+            words: components["schemas"]["LaidWord"][];
+            /** Start Us */
+            start_us?: number | null;
+            /** End Us */
+            end_us?: number | null;
+        };
+        /**
+         * LaidWord
+         * @description A word in source time.
+         */
+        LaidWord: {
+            /** Text */
+            text: string;
+            /** Start Us */
+            start_us: number;
+            /** End Us */
+            end_us: number;
+            /** Confidence */
+            confidence?: number | null;
+            /** Speaker */
+            speaker?: string | null;
+            /**
+             * Origin
+             * @default imported
+             * @enum {string}
+             */
+            origin: "heard" | "typed" | "imported" | "tapped";
+            /**
+             * Aligned
+             * @default true
+             */
+            aligned: boolean;
+            /** Heard As */
+            heard_as?: string | null;
+        };
+        /**
+         * LayCaptions
+         * @description Put captions in the place of all words in a stretch of the source; the rest stays as it is.
+         */
+        LayCaptions: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lay_captions";
+            /** About */
+            about: string;
+            /** Piece Id */
+            piece_id: number;
+            /** From Us */
+            from_us: number;
+            /** To Us */
+            to_us: number;
+            /** Captions */
+            captions: components["schemas"]["LaidCaption"][];
         };
         /** MatchView */
         MatchView: {
@@ -826,6 +1035,16 @@ export interface components {
             names: {
                 [key: string]: number[];
             };
+        };
+        /** NoteView */
+        NoteView: {
+            /** Text */
+            text: string;
+            /**
+             * At Us
+             * @description Where in the source, if anywhere.
+             */
+            at_us: number | null;
         };
         /** OfferView */
         OfferView: {
@@ -1238,6 +1457,11 @@ export interface components {
             /** Cues */
             cues: components["schemas"]["SceneCueView"][];
         };
+        /** ScriptBody */
+        ScriptBody: {
+            /** Text */
+            text: string;
+        };
         /**
          * SetCueTimes
          * @description Pin a caption's start, end or both, in piece time (µs).
@@ -1329,6 +1553,10 @@ export interface components {
             video_codec: string | null;
             /** Audio Codec */
             audio_codec: string | null;
+            /** Language */
+            language: string;
+            /** Audio Track */
+            audio_track: number;
             /**
              * Playable
              * @description Whether the browser can play it now, as it is or by proxy.
@@ -1357,6 +1585,38 @@ export interface components {
         StepRequest: {
             /** Base Revision */
             base_revision: number;
+        };
+        /**
+         * TapTimes
+         * @description Start the captions (or words) from one on at the moments tapped, less the delay of the hand.
+         *
+         *     Words inside a caption share its time by their length. What comes after the last tap moves only
+         *     as far as it must.
+         */
+        TapTimes: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tap_times";
+            /** First Cue */
+            first_cue: number;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "caption" | "word";
+            /** Taps Us */
+            taps_us: number[];
+            /** Delay Us */
+            delay_us: number;
+        };
+        /** TapsBody */
+        TapsBody: {
+            /** Clicks Us */
+            clicks_us: number[];
+            /** Taps Us */
+            taps_us: number[];
         };
         /**
          * TypeCueTime
@@ -1463,6 +1723,12 @@ export interface operations {
         parameters: {
             query: {
                 name: string;
+                language?: string;
+                audio_track?: number;
+                from_us?: number | null;
+                to_us?: number | null;
+                /** @description False where words come another way. */
+                transcribe?: boolean;
             };
             header?: never;
             path?: never;
@@ -1726,6 +1992,111 @@ export interface operations {
             };
         };
     };
+    hear: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HearingChoices"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    import_captions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/octet-stream": unknown;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    follow_script: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScriptBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     read_pulse: {
         parameters: {
             query?: never;
@@ -1924,6 +2295,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FinishView"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    engines: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EngineView"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    measure_delay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TapsBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DelayView"];
                 };
             };
             /** @description Client Error */

@@ -10,6 +10,7 @@ from pydantic import Field, TypeAdapter
 
 from mortiser.core.edits.captions import DeleteCue, JoinCue, Regroup, SplitCue
 from mortiser.core.edits.glossary import ApplyGlossary, KeepGlossary, RefuseGlossary
+from mortiser.core.edits.laying import LayCaptions
 from mortiser.core.edits.runs import RetypeRun
 from mortiser.core.edits.settings import RenameProject, SetFinish
 from mortiser.core.edits.speakers import (
@@ -18,6 +19,7 @@ from mortiser.core.edits.speakers import (
     SetSpeaker,
     ShowSpeakers,
 )
+from mortiser.core.edits.tapping import TapTimes
 from mortiser.core.edits.times import SetCueTimes, TypeCueTime, UnpinCue
 from mortiser.core.edits.words import AcceptWord, ReplaceText, ReplaceWord, RetypeCue
 
@@ -30,6 +32,8 @@ Edit = Annotated[
     | ApplyGlossary
     | RefuseGlossary
     | KeepGlossary
+    | LayCaptions
+    | TapTimes
     | NameSpeakers
     | SetSpeaker
     | RenameSpeaker

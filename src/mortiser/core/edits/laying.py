@@ -1,0 +1,85 @@
+"""Lay words over a stretch of a recording: imported, from a script, or heard again."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from mortiser.core.edits.base import BaseEdit
+from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.retiming import retime_all, untimed_cue
+from mortiser.core.grouping import GROUPINGS, GroupName, group
+from mortiser.core.words import Cue, Origin, Word
+
+
+class LaidWord(BaseModel):
+    """A word in source time."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    text: str
+    start_us: int
+    end_us: int
+    confidence: float | None = None
+    speaker: str | None = None
+    origin: Origin = "imported"
+    aligned: bool = True
+    heard_as: str | None = None
+
+    @classmethod
+    def of(cls, word: Word) -> LaidWord:
+        """The same as a part of an edit."""
+        return cls(**{name: getattr(word, name) for name in cls.model_fields})
+
+    def word(self) -> Word:
+        """The word, not stored yet."""
+        return Word(**self.model_dump())
+
+
+class LaidCaption(BaseModel):
+    """Words shown together; times (piece µs) that are given are pinned."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    words: list[LaidWord] = Field(min_length=1)
+    start_us: int | None = None
+    end_us: int | None = None
+
+
+class LayCaptions(BaseEdit):
+    """Put captions in the place of all words in a stretch of the source; the rest stays as it is."""
+
+    kind: Literal["lay_captions"] = "lay_captions"
+    about: str
+    piece_id: int
+    from_us: int
+    to_us: int
+    captions: list[LaidCaption]
+
+    def label(self, desk: Desk) -> str:
+        return self.about
+
+    def apply(self, desk: Desk) -> None:
+        gone = {word.id for word in desk.words_between(self.piece_id, self.from_us, self.to_us)}
+        spans = desk.spans(self.piece_id)
+        for cue in desk.cues(self.piece_id):
+            left = tuple(word for word in cue.words if word.id not in gone)
+            if not left:
+                desk.delete_cue(cue)
+            elif len(left) < len(cue.words):
+                desk.save_cue(cue.with_words(left))
+        desk.delete_words(sorted(gone))
+        for caption in self.captions:
+            cue = untimed_cue(self.piece_id, [word.word() for word in caption.words], spans)
+            start = cue.start_us if caption.start_us is None else caption.start_us
+            end = max(cue.end_us, start + 1) if caption.end_us is None else caption.end_us
+            pins = caption.start_us is not None, caption.end_us is not None
+            desk.save_cue(Cue(self.piece_id, cue.words, start, end, *pins))
+        retime_all(desk, self.piece_id)
+
+
+def grouped(words: list[Word], grouping: GroupName) -> list[LaidCaption]:
+    """Words as captions of the piece's own grouping."""
+    laid = [LaidWord.of(word) for word in words]
+    return [LaidCaption(words=laid[a:b]) for a, b in group(words, GROUPINGS[grouping])]

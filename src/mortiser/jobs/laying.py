@@ -1,0 +1,146 @@
+"""Jobs that lay words over a recording: captions from a file, and a script or lyrics."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import replace
+from pathlib import Path
+
+from mortiser.core import script
+from mortiser.core.edits.laying import LaidCaption, LaidWord, LayCaptions
+from mortiser.core.errors import BadInput
+from mortiser.core.script import Part
+from mortiser.core.time import SECOND
+from mortiser.core.words import Origin, Word, tokens
+from mortiser.formats import registry
+from mortiser.formats.base import Caption
+from mortiser.formats.decoding import decode
+from mortiser.jobs.runner import Parts, Task
+from mortiser.media.sound import read_sound
+from mortiser.speech.placing import placed
+from mortiser.speech.seams import Aligner
+from mortiser.store import editing, projects
+
+MARGIN_US = 250_000
+LONGEST_US = 120 * SECOND
+"""A longer stretch without an anchor is not searched: its words share its time by their length."""
+
+
+class Bench:
+    """A source being worked on: its sound, its words, an aligner."""
+
+    def __init__(self, parts: Parts, task: Task) -> None:
+        self._parts = parts
+        self.task = task
+        self.piece_id: int = task.payload["piece_id"]
+        self.source = projects.source_row(parts.database.connection, task.payload["source_id"])
+        self.duration_us: int = self.source["duration_us"]
+        self.aligner: Aligner = parts.aligner()
+        self.path: Path = parts.workspace.path(self.source["path"])
+
+    def place(self, texts: Sequence[str], room: tuple[int, int], origin: Origin) -> list[Word]:
+        """Words found in the sound of a stretch, in source time and within it."""
+        start = max(0, room[0] - MARGIN_US)
+        end = min(self.duration_us, room[1] + MARGIN_US)
+        if end - start > LONGEST_US:
+            end = start
+        samples = read_sound(self.path, start, end, self.source["audio_track"])
+        return placed(texts, samples, start, room, self.aligner, origin)
+
+    def lay(self, about: str, captions: list[LaidCaption]) -> None:
+        """Put the captions in the place of everything, as one edit."""
+        edit = LayCaptions(
+            about=about,
+            piece_id=self.piece_id,
+            from_us=0,
+            to_us=self.duration_us + 1,
+            captions=captions,
+        )
+        editing.apply_now(self._parts.database, self.source["project_id"], edit)
+
+
+def import_captions(parts: Parts, task: Task) -> None:
+    """Take captions with their times from a file; the words inside each are found in the sound."""
+    bench = Bench(parts, task)
+    data = parts.workspace.path(task.payload["file"]).read_bytes()
+    text, guessed = decode(data)
+    reading = registry.read(text)
+    if guessed:
+        task.note(f"The file is not UTF-8: read as {guessed}.")
+    for note in reading.notes:
+        task.note(note)
+    inside = [c for c in reading.captions if c.start_us < bench.duration_us]
+    if len(inside) < len(reading.captions):
+        lost = len(reading.captions) - len(inside)
+        task.note(f"{lost} captions begin after the end of the recording and were left out.")
+    if not inside:
+        raise BadInput("All captions of that file begin after the end of the recording.")
+    laid: list[LaidCaption] = []
+    for caption in inside:
+        laid.append(_laid(bench, caption))
+        task.progress(caption.end_us / bench.duration_us)
+    bench.lay("import captions", laid)
+
+
+def _laid(bench: Bench, caption: Caption) -> LaidCaption:
+    end = min(caption.end_us, bench.duration_us)
+    texts = tokens(" ".join(caption.lines))
+    words = bench.place(texts, (caption.start_us, end), "imported")
+    named = [replace(word, speaker=caption.speaker) for word in words]
+    return LaidCaption(
+        words=[LaidWord.of(word) for word in named], start_us=caption.start_us, end_us=end
+    )
+
+
+def follow_script(parts: Parts, task: Task) -> None:
+    """Lay a script over the recording: its words where they are heard, a line a caption.
+
+    Words the recogniser heard the same keep their times; between these anchors the script's words
+    are looked for in the sound. What differs is noted with its time.
+    """
+    bench = Bench(parts, task)
+    lines = [found for line in task.payload["text"].split("\n") if (found := tokens(line))]
+    texts = [text for line in lines for text in line]
+    heard = projects.source_words(parts.database.connection, bench.source["id"])
+    owner = [index for index, line in enumerate(lines) for _ in line]
+    by_line: dict[int, list[Word]] = {}
+    last_us = 0
+    for part in script.beside(texts, heard):
+        words = _of_part(bench, part, texts, heard, last_us)
+        for text_index, word in zip(range(part.first, part.last), words, strict=False):
+            by_line.setdefault(owner[text_index], []).append(word)
+        last_us = words[-1].end_us if words else last_us
+        if not part.same:
+            note = script.difference(part, texts, heard, kept=bool(words))
+            at = words[0].start_us if words else _time_of(part, heard, last_us)
+            if note:
+                task.note(note, at)
+        task.progress(last_us / bench.duration_us)
+    laid = [LaidCaption(words=[LaidWord.of(w) for w in by_line[i]]) for i in sorted(by_line)]
+    if not laid:
+        raise BadInput("Nothing of that text was found in the recording. It was left as it is.")
+    bench.lay("follow the script", laid)
+
+
+def _of_part(
+    bench: Bench, part: Part, texts: Sequence[str], heard: Sequence[Word], last_us: int
+) -> list[Word]:
+    wanted = texts[part.first : part.last]
+    if part.same:
+        return [
+            replace(
+                word, text=text, id=0, origin="imported", confidence=None, alternatives=(),
+                start_us=max(word.start_us, last_us), end_us=max(word.end_us, last_us),
+                heard_as=None,
+            )
+            for word, text in zip(heard[part.from_ : part.to], wanted, strict=True)
+        ]  # fmt: skip
+    end = heard[part.to].start_us if part.to < len(heard) else bench.duration_us
+    room = last_us, max(last_us, end)
+    if not wanted or not script.spoken(part, room):
+        return []
+    return bench.place(wanted, room, "imported")
+
+
+def _time_of(part: Part, heard: Sequence[Word], last_us: int) -> int:
+    return heard[part.from_].start_us if part.from_ < part.to else last_us

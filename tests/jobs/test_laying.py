@@ -1,0 +1,188 @@
+"""Words that come another way: files, scripts, a stretch heard again; on real speech."""
+
+import json
+import shutil
+from dataclasses import replace
+from pathlib import Path
+
+import numpy as np
+import pytest
+
+from mortiser.core.edits.words import RetypeCue
+from mortiser.core.errors import BadInput, Conflict
+from mortiser.core.words import word_key
+from mortiser.jobs import runner
+from mortiser.jobs.bringing_in import BroughtIn, Hearing, bring_in, hear_again
+from mortiser.settings import Settings
+from mortiser.store import editing, jobs, projects
+from mortiser.wiring import HANDLERS, Shop, open_shop
+from tests.recordings import COUNTER, MEDIA, make_sound, make_video
+
+TRUTH = json.loads((MEDIA / "counter.words.json").read_text())["words"]
+
+
+@pytest.fixture(scope="module")
+def shop(tmp_path_factory: pytest.TempPathFactory) -> Shop:
+    return open_shop(Settings(workspace=tmp_path_factory.mktemp("w")), inline_jobs=True)
+
+
+def take_in(shop: Shop, recording: Path, **choices) -> BroughtIn:
+    copy = shop.workspace.new_upload()
+    shutil.copyfile(recording, copy)
+    return bring_in(shop.database, shop.workspace, copy, recording.name, hearing=Hearing(**choices))
+
+
+def do(shop: Shop, job: int):
+    runner.run(shop.parts, HANDLERS, job)
+    row = jobs.get(shop.database.connection, job)
+    assert row["status"] == "done", row["error"]
+    return json.loads(row["report"])
+
+
+def add(shop: Shop, made: BroughtIn, kind: str, **more) -> int:
+    payload = {"source_id": made.source_id, "piece_id": made.piece_id, **more}
+    return jobs.add(shop.database, made.project_id, kind, payload)
+
+
+def cues(shop: Shop, made: BroughtIn):
+    return projects.piece_cues(shop.database.connection, made.piece_id)
+
+
+def far_from_truth(shop: Shop, made: BroughtIn) -> list[int]:
+    """Onset errors (ms) of words that are in the truth, by order."""
+    found = [w for cue in cues(shop, made) for w in cue.words]
+    at, errors = 0, []
+    for truth in TRUTH:
+        match = next(
+            (
+                i
+                for i in range(at, len(found))
+                if word_key(found[i].text) == word_key(truth["text"])
+            ),
+            None,
+        )
+        if match is not None:
+            errors.append(abs(found[match].start_us - truth["start_us"]) // 1_000)
+            at = match + 1
+    return errors
+
+
+def imported(shop: Shop, made: BroughtIn, text: bytes):
+    file = shop.workspace.beside(
+        projects.source_row(shop.database.connection, made.source_id)["path"], "c.srt"
+    )
+    file.write_bytes(text)
+    return do(shop, add(shop, made, "import", file=shop.workspace.relative(file)))
+
+
+def srt_of_truth() -> str:
+    blocks = []
+    for i in range(0, len(TRUTH), 6):
+        run = TRUTH[i : i + 6]
+        a, b = run[0]["start_us"] / 1e6, run[-1]["end_us"] / 1e6
+        blocks.append(
+            f"{i + 1}\n00:00:{a:06.3f} --> 00:00:{b:06.3f}\n{' '.join(w['text'] for w in run)}\n".replace(
+                ".", ",", 0
+            )
+        )
+    return "\n".join(blocks)
+
+
+def test_imported_captions_keep_their_times_and_their_words_are_found(shop: Shop) -> None:
+    made = take_in(shop, COUNTER, wanted=False)
+    assert [jobs.get(shop.database.connection, j)["kind"] for j in made.jobs] == ["prepare"]
+    notes = imported(
+        shop, made, (srt_of_truth() + "\n99\n00:09:00,000 --> 00:09:01,000\nnever\n").encode()
+    )
+    assert "1 captions begin after the end" in notes[-1]["text"]
+    found = cues(shop, made)
+    assert len(found) == -(-len(TRUTH) // 6)
+    assert all(c.start_pinned and c.end_pinned for c in found)
+    assert abs(found[1].start_us - TRUTH[6]["start_us"]) < 1_000
+    assert np.median(far_from_truth(shop, made)) <= 60
+    assert editing.undo(shop.database, made.project_id, 1).label == "import captions"
+    assert cues(shop, made) == []
+
+
+def test_captions_that_cannot_be_used_change_nothing(shop: Shop) -> None:
+    made = take_in(shop, COUNTER, wanted=False)
+    file = shop.workspace.new_upload()
+    file.write_text("1\n00:09:00,000 --> 00:09:01,000\nnever\n")
+    job = add(shop, made, "import", file=shop.workspace.relative(file))
+    runner.run(shop.parts, HANDLERS, job)
+    assert "after the end" in jobs.get(shop.database.connection, job)["error"]
+
+
+def script() -> str:
+    text = " ".join(w["text"] for w in TRUTH)
+    return text.replace(". ", ".\n").replace("? ", "?\n")
+
+
+@pytest.mark.parametrize("first_heard", [True, False], ids=["heard first", "alone"])
+def test_a_script_is_laid_over_the_sound(shop: Shop, first_heard: bool) -> None:
+    made = take_in(shop, COUNTER, wanted=first_heard)
+    if first_heard:
+        do(shop, made.jobs[0])
+    do(shop, add(shop, made, "script", text=script()))
+    assert [cue.text for cue in cues(shop, made)] == script().split("\n")
+    errors = far_from_truth(shop, made)
+    assert len(errors) == len(TRUTH)
+    assert np.median(errors) <= 60
+    assert np.percentile(errors, 90) <= 150
+
+
+def test_what_differs_from_the_script_is_pointed_out(shop: Shop) -> None:
+    made = take_in(shop, COUNTER)
+    do(shop, made.jobs[0])
+    lines = script().split("\n")
+    changed = [lines[0], *lines[2:]]
+    notes = do(shop, add(shop, made, "script", text="\n".join(changed)))
+    assert any("Not in the script" in n["text"] and "got for me" in n["text"] for n in notes)
+    note = next(n for n in notes if "got for me" in n["text"])
+    assert abs(note["at_us"] - TRUTH[6]["start_us"]) < 1_500_000
+
+
+def test_a_script_for_a_recording_of_noise_still_has_times(shop: Shop, tmp_path: Path) -> None:
+    made = take_in(shop, make_sound(tmp_path / "hum.ogg", "libopus", 6.0), wanted=False)
+    do(shop, add(shop, made, "script", text="Lantern lane\nmend the kettle"))
+    found = cues(shop, made)
+    assert [cue.text for cue in found] == ["Lantern lane", "mend the kettle"]
+    assert found[0].end_us <= found[1].start_us
+
+
+def test_a_stretch_is_heard_again_and_corrections_elsewhere_stay(shop: Shop) -> None:
+    made = take_in(shop, COUNTER, from_us=0, to_us=9_000_000)
+    do(shop, made.jobs[0])
+    first = cues(shop, made)
+    assert first[-1].words[-1].end_us <= 9_000_000
+    editing.apply(
+        shop.database, made.project_id, 0, RetypeCue(cue_id=first[0].id, text="Well come back")
+    )
+    again = hear_again(shop.database, made.project_id, Hearing(from_us=4_800_000, to_us=16_000_000))
+    with pytest.raises(Conflict, match="being heard"):
+        hear_again(shop.database, made.project_id, Hearing())
+    do(shop, again)
+    after = cues(shop, made)
+    assert after[0].text == "Well come back"
+    said = " ".join(cue.text for cue in after)
+    assert said.count("grandmother") == 1
+    assert "station" in said
+    assert editing.undo(shop.database, made.project_id, 2).label == "hear 00:04 to 00:16 again"
+    assert [c.text for c in cues(shop, made)][1:] == [c.text for c in first][1:]
+
+
+def test_choices_a_recording_does_not_have_are_refused(shop: Shop, tmp_path: Path) -> None:
+    two = make_video(tmp_path / "two.mp4", tracks=2)
+    made = take_in(shop, two, audio_track=1, from_us=500_000)
+    assert projects.source_row(shop.database.connection, made.source_id)["audio_track"] == 1
+    do(shop, made.jobs[0])
+    for choices, why in (
+        ({"audio_track": 2}, "no sound track 3"),
+        ({"from_us": 9_000_000}, "range"),
+        ({"from_us": 5, "to_us": 5}, "range"),
+    ):
+        with pytest.raises(BadInput, match=why):
+            take_in(shop, two, **choices)
+    silent = replace(shop.parts, recogniser=shop.parts.recogniser)
+    with pytest.raises(BadInput, match="No engine here"):
+        silent.recogniser("xx")
