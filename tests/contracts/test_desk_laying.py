@@ -54,15 +54,13 @@ def test_times_that_come_with_captions_are_pinned(desk: Desk) -> None:  # noqa: 
 
 
 def test_words_are_grouped_as_the_piece_is() -> None:
+    said = ["tea", "is", "free.", "We", "mend", "it."]
     words = [
-        Word(t, i * 300_000, i * 300_000 + 200_000, heard_as="tee")
-        for i, t in enumerate(["tea", "is", "free.", "We", "mend", "it."])
+        Word(text, i * 300_000, i * 300_000 + 200_000, heard_as="tee")
+        for i, text in enumerate(said)
     ]
     found = grouped(words, "quick")
-    assert [[w.text for w in c.words] for c in found] == [
-        ["tea", "is", "free."],
-        ["We", "mend", "it."],
-    ]
+    assert [[w.text for w in c.words] for c in found] == [said[:3], said[3:]]
     assert found[0].words[0].word() == words[0]
 
 
@@ -98,20 +96,14 @@ def test_taps_that_cannot_be_are_refused(desk: Desk) -> None:  # noqa: F811
     many = [20_000_000 + i * 100_000 for i in range(200)]
     with pytest.raises(BadInput, match="200 taps for"):
         TapTimes(first_cue=cue.id, unit="word", taps_us=many, delay_us=0).apply(desk)
-    with pytest.raises(ValidationError, match="at least 0.04 s"):
+    with pytest.raises(ValidationError, match="at least 0"):
         TapTimes(first_cue=cue.id, unit="word", taps_us=[50, 20], delay_us=0)
 
 
 def test_the_delay_is_the_usual_lateness() -> None:
     clicks = [i * 700_000 for i in range(10)]
-    taps = [
-        click + late
-        for click, late in zip(
-            clicks,
-            [400_000, 300_000, 90_000, 110_000, 100_000, 95_000, 105_000, 99_000, 600_000, 100_000],
-            strict=True,
-        )
-    ]
+    late = [400, 300, 90, 110, 100, 95, 105, 99, 600, 100]
+    taps = [click + ms * 1_000 for click, ms in zip(clicks, late, strict=True)]
     assert 95_000 <= reaction_delay(clicks, taps) <= 105_000
     assert reaction_delay(clicks, [c - 20_000 for c in clicks[1:]]) == -20_000
     for too_few in ([], taps[:4]):

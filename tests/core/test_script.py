@@ -14,18 +14,11 @@ def heard(text: str) -> list[Word]:
 def test_the_same_words_are_anchors_and_the_rest_lies_between() -> None:
     script = ["Good", "morning", "from", "Lantern", "Lane", "where", "we", "mend", "things"]
     parts = beside(script, heard("good morning um from lanthorn lane where we mend all things"))
-    assert (
-        parts
-        == [
-            Part(True, 0, 2, 0, 2),
-            Part(False, 2, 3, 2, 5),
-            Part(True, 3, 3, 5, 5),
-        ][:1]
-        + parts[1:]
-    )
     assert [(p.same, script[p.first : p.last]) for p in parts] == [
         (True, ["Good", "morning"]),
-        (False, ["from", "Lantern"]),
+        (False, []),
+        (True, ["from"]),
+        (False, ["Lantern"]),
         (True, ["Lane", "where", "we", "mend"]),
         (False, []),
         (True, ["things"]),

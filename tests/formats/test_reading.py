@@ -11,7 +11,15 @@ from mortiser.formats.base import Caption
 from mortiser.formats.decoding import decode
 from mortiser.formats.registry import FORMATS, READERS, read, reader_of
 
-WHOLE = "1\n00:00:01,000 --> 00:00:02,500\nGood <i>morning</i>\nfrom {\\an8}Lantern Lane\n\n2\n00:00:03,000 --> 00:00:04,000\nTea & cake\n"
+WHOLE = r"""1
+00:00:01,000 --> 00:00:02,500
+Good <i>morning</i>
+from {\an8}Lantern Lane
+
+2
+00:00:03,000 --> 00:00:04,000
+Tea & cake
+"""
 
 
 def shown(reading) -> list[tuple[int, int, tuple[str, ...]]]:

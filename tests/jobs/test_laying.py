@@ -2,7 +2,6 @@
 
 import json
 import shutil
-from dataclasses import replace
 from pathlib import Path
 
 import numpy as np
@@ -11,6 +10,8 @@ import pytest
 from mortiser.core.edits.words import RetypeCue
 from mortiser.core.errors import BadInput, Conflict
 from mortiser.core.words import word_key
+from mortiser.formats import srt
+from mortiser.formats.base import Caption
 from mortiser.jobs import runner
 from mortiser.jobs.bringing_in import BroughtIn, Hearing, bring_in, hear_again
 from mortiser.settings import Settings
@@ -76,16 +77,12 @@ def imported(shop: Shop, made: BroughtIn, text: bytes):
 
 
 def srt_of_truth() -> str:
-    blocks = []
+    captions = []
     for i in range(0, len(TRUTH), 6):
         run = TRUTH[i : i + 6]
-        a, b = run[0]["start_us"] / 1e6, run[-1]["end_us"] / 1e6
-        blocks.append(
-            f"{i + 1}\n00:00:{a:06.3f} --> 00:00:{b:06.3f}\n{' '.join(w['text'] for w in run)}\n".replace(
-                ".", ",", 0
-            )
-        )
-    return "\n".join(blocks)
+        line = " ".join(word["text"] for word in run)
+        captions.append(Caption(run[0]["start_us"], run[-1]["end_us"], (line,)))
+    return srt.write(captions, 0)
 
 
 def test_imported_captions_keep_their_times_and_their_words_are_found(shop: Shop) -> None:
@@ -176,13 +173,13 @@ def test_choices_a_recording_does_not_have_are_refused(shop: Shop, tmp_path: Pat
     made = take_in(shop, two, audio_track=1, from_us=500_000)
     assert projects.source_row(shop.database.connection, made.source_id)["audio_track"] == 1
     do(shop, made.jobs[0])
-    for choices, why in (
+    refused = [
         ({"audio_track": 2}, "no sound track 3"),
         ({"from_us": 9_000_000}, "range"),
         ({"from_us": 5, "to_us": 5}, "range"),
-    ):
+    ]
+    for choices, why in refused:
         with pytest.raises(BadInput, match=why):
             take_in(shop, two, **choices)
-    silent = replace(shop.parts, recogniser=shop.parts.recogniser)
     with pytest.raises(BadInput, match="No engine here"):
-        silent.recogniser("xx")
+        shop.parts.recogniser("xx")
