@@ -13,6 +13,7 @@ from mortiser.core.edits.commands import Edit
 from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.glossary import Entry
 from mortiser.core.grouping import GroupName
+from mortiser.core.time import parse_timecode
 from mortiser.core.words import Cue, Word
 from mortiser.jobs.bringing_in import Hearing
 from mortiser.store.database import now_us
@@ -319,13 +320,17 @@ class MatchView(BaseModel):
 class HearingChoices(BaseModel):
     language: str = Field(default="en", max_length=8)
     audio_track: int = Field(default=0, ge=0)
-    from_us: int | None = Field(default=None, ge=0)
-    to_us: int | None = Field(default=None, ge=0)
+    from_time: str = Field(default="", max_length=40, description="As typed: 1:30 or 90.")
+    to_time: str = Field(default="", max_length=40)
     transcribe: bool = Field(default=True, description="False where words come another way.")
 
     def hearing(self) -> Hearing:
         """The same for the job."""
-        return Hearing(self.language, self.audio_track, self.from_us, self.to_us, self.transcribe)
+        start, end = (
+            parse_timecode(text) if text.strip() else None
+            for text in (self.from_time, self.to_time)
+        )
+        return Hearing(self.language, self.audio_track, start, end, self.transcribe)
 
 
 class ScriptBody(BaseModel):

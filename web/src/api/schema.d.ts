@@ -875,10 +875,17 @@ export interface components {
              * @default 0
              */
             audio_track: number;
-            /** From Us */
-            from_us?: number | null;
-            /** To Us */
-            to_us?: number | null;
+            /**
+             * From Time
+             * @description As typed: 1:30 or 90.
+             * @default
+             */
+            from_time: string;
+            /**
+             * To Time
+             * @default
+             */
+            to_time: string;
             /**
              * Transcribe
              * @description False where words come another way.
@@ -1725,8 +1732,9 @@ export interface operations {
                 name: string;
                 language?: string;
                 audio_track?: number;
-                from_us?: number | null;
-                to_us?: number | null;
+                /** @description As typed: 1:30 or 90. */
+                from_time?: string;
+                to_time?: string;
                 /** @description False where words come another way. */
                 transcribe?: boolean;
             };

@@ -1,19 +1,29 @@
 import { FileAudio, FileVideo } from "lucide-react";
 import { Link } from "wouter";
-import { api, type Project, take } from "../api/client";
+import { api, type Project, type Source, take } from "../api/client";
+import type { Player } from "../playback/player";
 import { Button } from "../ui/Button";
 import { bytes, length } from "../ui/format";
 import { say } from "../ui/notice";
 import { Progress } from "../ui/Progress";
 import { TraySection } from "../ui/TraySection";
+import { HearAgain } from "./HearAgain";
+import { TapSection } from "./TapSection";
+import { WordsIn } from "./WordsIn";
 
 const jobAction = (id: number, action: "cancel" | "retry") =>
   take(api.POST(`/api/jobs/{job_id}/${action}`, { params: { path: { job_id: id } } })).catch(
     (error: Error) => say(error.message, "wrong"),
   );
 
-export function GatherTray({ project }: { project: Project }) {
-  const hearing = project.jobs.find((job) => job.kind === "transcribe");
+interface Props {
+  project: Project;
+  source: Source;
+  player: Player | null;
+}
+
+export function GatherTray({ project, source, player }: Props) {
+  const hearing = project.jobs.findLast((job) => job.kind === "transcribe");
   const preparing = project.jobs.find((job) => job.kind === "prepare");
   return (
     <>
@@ -30,7 +40,7 @@ export function GatherTray({ project }: { project: Project }) {
               </p>
               {source.audio_tracks > 1 && (
                 <p className="text-small text-dim">
-                  {source.audio_tracks} sound tracks; the first is used.
+                  Sound track {source.audio_track + 1} of {source.audio_tracks} is used.
                 </p>
               )}
             </div>
@@ -47,7 +57,7 @@ export function GatherTray({ project }: { project: Project }) {
           <Failed text={preparing.error} onRetry={() => void jobAction(preparing.id, "retry")} />
         )}
       </TraySection>
-      <TraySection title="Transcription" about="English, heard on this machine. Nothing leaves it.">
+      <TraySection title="Transcription" about="Heard on this machine. Nothing leaves it.">
         {(hearing?.status === "running" || hearing?.status === "queued") && (
           <Progress
             label={hearing.status === "queued" ? "Waiting for a free worker" : "Listening"}
@@ -66,7 +76,12 @@ export function GatherTray({ project }: { project: Project }) {
         {hearing?.status === "failed" && (
           <Failed text={hearing.error} onRetry={() => void jobAction(hearing.id, "retry")} />
         )}
+        {hearing?.status !== "running" && hearing?.status !== "queued" && (
+          <HearAgain projectId={project.id} source={source} />
+        )}
       </TraySection>
+      <WordsIn project={project} player={player} />
+      <TapSection player={player} />
       <TraySection title="Another recording">
         <p className="text-dim">
           Each recording is a project of its own.{" "}

@@ -16,6 +16,7 @@ import type { Player } from "../playback/player";
 import { applyGlossary, edit, select, useProject } from "../state/project";
 import { Button } from "../ui/Button";
 import { Chip } from "../ui/Chip";
+import { FIELD } from "../ui/fields";
 import { clock } from "../ui/format";
 import { say } from "../ui/notice";
 import { TraySection } from "../ui/TraySection";
@@ -162,8 +163,6 @@ function OfferCard(props: { offer: Offer; onTake: () => void; onDecline: () => v
     </div>
   );
 }
-
-const FIELD = "h-8 w-full rounded border border-line bg-card px-2";
 
 function EntryForm(props: {
   entry?: Entry;

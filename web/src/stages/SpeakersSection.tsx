@@ -5,6 +5,7 @@ import { edit, speakerOf, useProject } from "../state/project";
 import { passageCues, usePassage } from "../strip/passage";
 import { Button } from "../ui/Button";
 import { Chip } from "../ui/Chip";
+import { FIELD } from "../ui/fields";
 import { Progress } from "../ui/Progress";
 import { TraySection } from "../ui/TraySection";
 
@@ -49,7 +50,7 @@ export function SpeakersSection({ project, piece }: { project: Project; piece: P
           <div key={name} className="rounded border border-line bg-card p-2.5">
             <div className="flex items-center gap-2">
               <NameField piece={piece} name={name} />
-              <span className="tabular text-dim">{Math.round(part * 100)} %</span>
+              <span className="tabular whitespace-nowrap text-dim">{Math.round(part * 100)} %</span>
             </div>
             <label className="mt-1.5 flex items-center gap-1.5 text-dim">
               <input
@@ -89,8 +90,6 @@ export function SpeakersSection({ project, piece }: { project: Project; piece: P
     </>
   );
 }
-
-const FIELD = "h-8 w-full min-w-0 rounded border border-line bg-card px-2";
 
 function NameField({ piece, name }: { piece: Piece; name: string }) {
   const [typing, setTyping] = useState<string | null>(null);

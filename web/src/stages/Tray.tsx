@@ -16,7 +16,7 @@ export function Tray({ project, player }: { project: Project; player: Player | n
   if (!piece || !source) return null;
   return (
     <aside aria-label="Tray" className="min-h-0 overflow-y-auto border-l border-line bg-page p-4">
-      {stage === "Gather" && <GatherTray project={project} />}
+      {stage === "Gather" && <GatherTray project={project} source={source} player={player} />}
       {stage === "Proof" && <ProofTray project={project} piece={piece} player={player} />}
       {stage === "Pace" && <PaceTray piece={piece} />}
       {stage === "Dress" && <DressTray piece={piece} />}

@@ -21,6 +21,15 @@ export function goTo(stage: Stage): void {
   useStage.setState({ stage });
 }
 
+/** Before the second listening is over, nobody knows that there are no doubts. */
+function doubtless(project: Project, cues: Cue[]): string {
+  if (!cues.length) return "no words yet";
+  const second = project.jobs.findLast((job) => job.kind === "doubt");
+  return second?.status === "running" || second?.status === "queued"
+    ? "listening again"
+    : "no doubts";
+}
+
 /** A few words on the state of a stage; `wrong` when there is something to look at. */
 export function stageNote(
   stage: Stage,
@@ -30,7 +39,7 @@ export function stageNote(
   const piece = project.pieces[0];
   switch (stage) {
     case "Gather": {
-      const hearing = project.jobs.find((job) => job.kind === "transcribe");
+      const hearing = project.jobs.findLast((job) => job.kind === "transcribe");
       if (hearing?.status === "running")
         return { text: `listening ${Math.round(hearing.progress * 100)} %` };
       if (hearing?.status === "queued") return { text: "waiting" };
@@ -43,7 +52,7 @@ export function stageNote(
       const doubts = cues.reduce((n, cue) => n + cue.words.filter((w) => w.doubt).length, 0);
       return doubts
         ? { text: `${doubts} doubt${doubts > 1 ? "s" : ""} left`, wrong: true }
-        : { text: cues.length ? "no doubts" : "no words yet" };
+        : { text: doubtless(project, cues) };
     }
     case "Pace":
       return { text: `${cues.length} captions` };

@@ -3,11 +3,14 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Moon, Sun, Upload as UploadIcon, X } from "lucide-react";
 import { type DragEvent, useEffect, useRef, useState } from "react";
 import { useLocation } from "wouter";
-import { api, type Problem, take } from "../api/client";
+import { api, type Problem, sendFile, take } from "../api/client";
 import { Button } from "../ui/Button";
+import { say } from "../ui/notice";
 import { Progress } from "../ui/Progress";
 import { theme, turnTheme } from "../ui/theme";
+import { type HearingChoice, HearingFields, hearingBody, WHOLE } from "./HearingFields";
 import { ProjectCard } from "./ProjectCard";
+import { paired } from "./paired";
 import { type Upload, upload } from "./upload";
 
 interface Arriving {
@@ -19,12 +22,16 @@ interface Arriving {
 }
 
 let nextKey = 1;
+/** Which tracks a recording has is known once it has arrived; more than these are rare. */
+const MOST_TRACKS = 4;
 
 export function StartPage() {
   const [, goTo] = useLocation();
   const client = useQueryClient();
   const [arriving, setArriving] = useState<Arriving[]>([]);
   const [over, setOver] = useState(false);
+  const [choosing, setChoosing] = useState(false);
+  const [choice, setChoice] = useState<HearingChoice>(WHOLE);
   const picker = useRef<HTMLInputElement>(null);
   const projects = useQuery({
     queryKey: ["projects"],
@@ -41,16 +48,22 @@ export function StartPage() {
   const drop = (key: number) => setArriving((list) => list.filter((item) => item.key !== key));
 
   const takeIn = (files: FileList | null) => {
-    const all = [...(files ?? [])];
-    for (const file of all) {
+    const body = hearingBody(choice);
+    const { recordings, lonely } = paired([...(files ?? [])]);
+    for (const file of lonely) {
+      say(`${file.name} belongs to a recording: drop it together with that one.`, "wrong");
+    }
+    for (const { file, words } of recordings) {
       const key = nextKey++;
-      const transfer = upload(file, (part) => change(key, { part }));
+      const choices = { ...body, transcribe: words === undefined };
+      const transfer = upload(file, choices, (part) => change(key, { part }));
       setArriving((list) => [...list, { key, name: file.name, part: 0, problem: null, transfer }]);
       transfer.done
-        .then((projectId) => {
+        .then(async (projectId) => {
+          if (words) await sendFile(`/api/projects/${projectId}/captions`, words);
           drop(key);
           void client.invalidateQueries({ queryKey: ["projects"] });
-          if (all.length === 1) goTo(`/projects/${projectId}`);
+          if (recordings.length === 1) goTo(`/projects/${projectId}`);
         })
         .catch((problem: Problem) =>
           problem.code === "cancelled" ? drop(key) : change(key, { problem: problem.message }),
@@ -89,17 +102,30 @@ export function StartPage() {
           <UploadIcon size={26} className="text-dim" />
           <p className="mt-2 text-[17px]">Drop recordings here to caption them</p>
           <p className="mt-1 text-dim">
-            MP4, MOV, WebM or MKV video, or WAV, MP3, M4A, OGG or FLAC sound. Everything stays on
-            this machine.
+            MP4, MOV, WebM or MKV video, or WAV, MP3, M4A, OGG or FLAC sound, with a caption file or
+            script beside it if there is one. Everything stays on this machine.
           </p>
           <Button kind="main" className="mt-4" onClick={() => picker.current?.click()}>
             Choose files
           </Button>
+          {choosing ? (
+            <div className="mt-3 w-80">
+              <HearingFields choice={choice} tracks={MOST_TRACKS} onChange={setChoice} />
+            </div>
+          ) : (
+            <button
+              type="button"
+              className="mt-2 text-small text-chalk hover:underline"
+              onClick={() => setChoosing(true)}
+            >
+              Language, sound track, range …
+            </button>
+          )}
           <input
             ref={picker}
             type="file"
             multiple
-            accept="video/*,audio/*,.mkv,.mov"
+            accept="video/*,audio/*,.mkv,.mov,.srt,.vtt,.ass,.ssa,.txt"
             className="sr-only"
             aria-label="Recordings"
             tabIndex={-1}

@@ -1,5 +1,6 @@
 /** Sends a file with progress; XMLHttpRequest, because fetch tells no upload progress. */
 import { asProblem, Problem } from "../api/client";
+import type { HearingBody } from "./HearingFields";
 
 export interface Upload {
   done: Promise<number>;
@@ -7,7 +8,11 @@ export interface Upload {
 }
 
 /** Start sending; `done` gives the new project's id, or a Problem. */
-export function upload(file: File, onProgress: (part: number) => void): Upload {
+export function upload(
+  file: File,
+  choices: HearingBody & { transcribe: boolean },
+  onProgress: (part: number) => void,
+): Upload {
   const request = new XMLHttpRequest();
   const done = new Promise<number>((resolve, reject) => {
     request.upload.onprogress = (event) => onProgress(event.loaded / Math.max(1, event.total));
@@ -23,7 +28,11 @@ export function upload(file: File, onProgress: (part: number) => void): Upload {
         ),
       );
     request.onabort = () => reject(new Problem("cancelled", "Stopped."));
-    request.open("POST", `/api/projects?name=${encodeURIComponent(file.name)}`);
+    const query = new URLSearchParams({ name: file.name });
+    for (const [key, value] of Object.entries(choices)) {
+      if (value !== null && value !== undefined) query.set(key, String(value));
+    }
+    request.open("POST", `/api/projects?${query}`);
     request.responseType = "json";
     request.setRequestHeader("Content-Type", "application/octet-stream");
     request.send(file);

@@ -15,7 +15,7 @@ export function Strip({ piece, player }: { piece: Piece; player: Player | null }
   const cues = useProject((state) => state.cues);
   const selected = useProject((state) => state.selected);
   const hearing = useProject((state) =>
-    state.project?.jobs.find((job) => job.kind === "transcribe"),
+    state.project?.jobs.findLast((job) => job.kind === "transcribe"),
   );
   const scroller = useRef<HTMLDivElement>(null);
   const head = useRef<HTMLDivElement>(null);

@@ -65,7 +65,7 @@ export const StripRow = memo(function StripRow({
             </span>
           )}
           <div
-            className={`h-full border-l-2 py-0.5 pl-2.5 ${selected ? "border-chalk" : "border-line"}`}
+            className={`h-full border-l-2 py-0.5 pl-2.5 ${row.speaker ? "pr-24" : ""} ${selected ? "border-chalk" : "border-line"}`}
           >
             <CueText
               key={cue.words.map((w) => `${w.id}${w.text}`).join()}

@@ -1,0 +1,115 @@
+"""Words that come another way than by the first hearing, on the page."""
+
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.e2e.pages import texts, undo_all
+from tests.recordings import make_sound
+from tests.serving import Server
+
+SRT = "1\n0:00:00,400 --> 00:00:02,000\nGood morning all\n\n2\n00:00:02,200 --> 00:00:03,000\nwe mend\n"
+
+
+@pytest.fixture
+def gather(bench: Page) -> Iterator[Page]:
+    bench.get_by_role("button", name="Gather").click()
+    yield bench
+    undo_all(bench)
+
+
+def test_a_caption_file_takes_the_captions_place_and_says_what_it_repaired(
+    gather: Page, tmp_path: Path
+) -> None:
+    before = texts(gather)
+    file = tmp_path / "kettle.srt"
+    file.write_text(SRT)
+    gather.get_by_label("Caption file", exact=True).set_input_files(file)
+    expect(gather.get_by_role("button", name="Undo: import captions")).to_be_visible()
+    assert texts(gather) == ["Good morning all", "we mend"]
+    expect(gather.get_by_text("read as 0.400 s")).to_be_visible()
+    gather.locator("[data-cue-text]").first.click()
+    expect(gather.get_by_label("Caption start")).to_have_value("0:00.400")
+    expect(gather.get_by_text("pinned", exact=True)).to_be_visible()
+    gather.get_by_role("button", name="Undo: import captions").click()
+    expect(gather.locator("[data-cue-text]")).to_have_count(len(before))
+    assert texts(gather) == before
+    file.write_bytes(b"\x00\x01\x02" * 400)
+    gather.get_by_label("Caption file", exact=True).set_input_files(file)
+    expect(gather.get_by_role("alert")).to_contain_text("no text")
+
+
+def test_a_script_is_laid_over_the_sound_and_differences_are_shown(gather: Page) -> None:
+    gather.get_by_role("button", name="Script or lyrics …").click()
+    gather.get_by_label("Script or lyrics").fill(
+        "Good morning from Lantern Lane,\nwhere we mend things.\nToday, um, this kettle came in stone cold."
+    )
+    gather.get_by_role("button", name="Lay over the sound").click()
+    expect(gather.get_by_role("button", name="Undo: follow the script")).to_be_visible()
+    assert texts(gather)[:2] == ["Good morning from Lantern Lane,", "where we mend things."]
+    expect(gather.get_by_text("Where script and sound differ")).to_be_visible()
+    expect(gather.get_by_text("Not in the script: “Nine times").first).to_be_visible()
+
+
+def test_a_range_is_heard_again_and_a_bad_one_refused(gather: Page) -> None:
+    before = texts(gather)
+    gather.get_by_role("button", name="Hear again …").click()
+    gather.get_by_label("From", exact=True).fill("2:00")
+    gather.get_by_role("button", name="Hear it", exact=True).click()
+    expect(gather.get_by_role("alert")).to_contain_text("range has no length")
+    gather.get_by_label("From", exact=True).fill("3.9")
+    gather.get_by_label("To", exact=True).fill("0:06.9")
+    gather.get_by_role("button", name="Hear it", exact=True).click()
+    expect(gather.get_by_role("button", name="Undo: hear 00:03 to 00:06 again")).to_be_visible(
+        timeout=20_000
+    )
+    assert texts(gather)[:4] == before[:4]
+
+
+def test_captions_are_tapped_while_listening(gather: Page) -> None:
+    gather.locator("[data-cue-text]").nth(2).click()
+    gather.keyboard.press("Escape")
+    gather.get_by_label("Hand is late, ms").fill("100")
+    gather.get_by_role("button", name="Start tapping").click()
+    gather.wait_for_function("document.querySelector('video').currentTime > 2.3")
+    expect(gather.get_by_role("status").filter(has_text="0 tapped")).to_be_visible()
+    for _ in range(2):
+        gather.keyboard.press("t")
+        gather.wait_for_timeout(500)
+    gather.keyboard.press("Escape")
+    expect(gather.get_by_role("button", name="Undo: tap 2 captions")).to_be_visible()
+    assert gather.evaluate("document.querySelector('video').paused")
+    starts = [gather.locator("[data-cue-text]").nth(i) for i in (2, 3)]
+    assert all(box.inner_text() for box in starts)
+
+
+def test_a_recording_dropped_with_its_captions_is_not_transcribed(
+    page: Page, server: Server, tmp_path: Path
+) -> None:
+    sound = make_sound(tmp_path / "song.ogg", "libopus", 4.0)
+    words = tmp_path / "song.en.vtt"
+    words.write_text("WEBVTT\n\n00:01.000 --> 00:02.000\n<v Ada>La la\n")
+    page.goto(server.address)
+    page.get_by_text("Language, sound track, range").click()
+    expect(page.get_by_label("Language spoken")).to_have_value("en")
+    page.get_by_label("Recordings", exact=True).set_input_files([sound, words])
+    page.wait_for_url("**/projects/*")
+    expect(page.locator("[data-cue-text]")).to_have_text(["La la"])
+    expect(page.get_by_label("Strip").get_by_text("Ada")).to_be_visible()
+    with server.client() as client:
+        project = page.url.rsplit("/", 1)[-1]
+        kinds = {j["kind"] for j in client.get(f"/api/projects/{project}").json()["jobs"]}
+        assert kinds == {"prepare", "import"}
+        client.delete(f"/api/projects/{project}")
+
+
+def test_a_caption_file_alone_is_refused_on_the_start_page(
+    page: Page, server: Server, tmp_path: Path
+) -> None:
+    words = tmp_path / "lonely.srt"
+    words.write_text(SRT)
+    page.goto(server.address)
+    page.get_by_label("Recordings", exact=True).set_input_files([words])
+    expect(page.get_by_role("alert")).to_contain_text("belongs to a recording")

@@ -1,0 +1,135 @@
+/** Words that come another way: a caption file, a script or lyrics; and what was said about them. */
+import { useRef, useState } from "react";
+import { api, type Job, type Project, sendFile, take } from "../api/client";
+import type { Player } from "../playback/player";
+import { Button } from "../ui/Button";
+import { clock } from "../ui/format";
+import { say } from "../ui/notice";
+import { Progress } from "../ui/Progress";
+import { TraySection } from "../ui/TraySection";
+
+const KINDS = { import: "Taking captions in", script: "Laying the script over the sound" };
+
+export function WordsIn({ project, player }: { project: Project; player: Player | null }) {
+  const [script, setScript] = useState<string | null>(null);
+  const picker = useRef<HTMLInputElement>(null);
+  const newest = project.jobs.findLast((job) => job.kind in KINDS);
+  const path = { params: { path: { project_id: project.id } } };
+  const send = (work: Promise<unknown>) =>
+    work.then(() => setScript(null)).catch((error: Error) => say(error.message, "wrong"));
+  return (
+    <TraySection
+      title="Words from elsewhere"
+      about="They take the place of all captions; one undo brings those back."
+    >
+      {newest && <Outcome job={newest} player={player} />}
+      {script === null ? (
+        <div className="flex gap-2">
+          <Button onClick={() => picker.current?.click()}>Caption file …</Button>
+          <Button onClick={() => setScript("")}>Script or lyrics …</Button>
+        </div>
+      ) : (
+        <form
+          className="space-y-2"
+          onSubmit={(event) => {
+            event.preventDefault();
+            void send(
+              take(
+                api.POST("/api/projects/{project_id}/script", { ...path, body: { text: script } }),
+              ),
+            );
+          }}
+        >
+          <textarea
+            // biome-ignore lint/a11y/noAutofocus: the field appears because it was asked for
+            autoFocus
+            aria-label="Script or lyrics"
+            placeholder="Paste the text. Each line becomes a caption."
+            rows={8}
+            className="w-full rounded border border-line bg-card p-2"
+            value={script}
+            onChange={(event) => setScript(event.target.value)}
+          />
+          <div className="flex gap-2">
+            <Button kind="main" type="submit" disabled={!script.trim()}>
+              Lay over the sound
+            </Button>
+            <Button onClick={() => setScript(null)}>Cancel</Button>
+          </div>
+        </form>
+      )}
+      <input
+        ref={picker}
+        type="file"
+        accept=".srt,.vtt,.ass,.ssa,.txt,text/plain,text/vtt"
+        aria-label="Caption file"
+        className="sr-only"
+        tabIndex={-1}
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          if (file) void send(sendFile(`/api/projects/${project.id}/captions`, file));
+          event.target.value = "";
+        }}
+      />
+    </TraySection>
+  );
+}
+
+function Outcome({ job, player }: { job: Job; player: Player | null }) {
+  const [shown, setShown] = useState(4);
+  if (job.status === "queued" || job.status === "running") {
+    return (
+      <Progress
+        label={KINDS[job.kind as keyof typeof KINDS]}
+        value={job.progress}
+        secondsLeft={job.seconds_left}
+      />
+    );
+  }
+  if (job.status === "failed") {
+    return (
+      <p role="alert" className="rounded border border-clay bg-card p-3">
+        {job.error}
+      </p>
+    );
+  }
+  if (!job.report.length) return null;
+  const rest = job.report.length - shown;
+  return (
+    <div className="rounded border border-line bg-card p-2.5 text-small">
+      <p className="mb-1 font-bold">
+        {job.kind === "script" ? "Where script and sound differ" : "What was read otherwise"}
+      </p>
+      <ul className="space-y-1">
+        {job.report.slice(0, shown).map((note) => {
+          const { at_us: at } = note;
+          return (
+            <li key={`${at}${note.text}`}>
+              {at === null ? (
+                note.text
+              ) : (
+                <button
+                  type="button"
+                  title="Go there"
+                  className="text-left hover:text-chalk"
+                  onClick={() => player?.playStretch(at - 500_000, at + 3_000_000, false)}
+                >
+                  <span className="tabular text-dim">{clock(at)}</span> {note.text}
+                </button>
+              )}
+            </li>
+          );
+        })}
+      </ul>
+      {rest > 0 && (
+        <button
+          type="button"
+          className="mt-1 text-chalk hover:underline"
+          onClick={() => setShown(job.report.length)}
+        >
+          {rest} more
+        </button>
+      )}
+    </div>
+  );
+}
