@@ -10,6 +10,8 @@ import json
 import time
 from pathlib import Path
 
+from scripts.demo_media.corpus import NAMES
+
 from bench.report import at_least, at_most
 from mortiser.core.glossary import Entry, Glossary, reworded
 from mortiser.core.words import Word, word_key
@@ -18,7 +20,6 @@ from mortiser.speech.moonshine import MoonshineRecogniser
 from mortiser.speech.sounds import DictionarySounds
 from mortiser.speech.sphinx import SphinxAligner
 from mortiser.speech.transcribe import TimedLine, transcribe
-from scripts.demo_media.corpus import NAMES
 
 MEDIA = Path(__file__).parent / "media"
 

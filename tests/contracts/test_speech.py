@@ -1,17 +1,22 @@
 """What every recogniser and aligner must do; the real ones are held to it on real speech."""
 
 import json
+import os
+import sys
 from collections.abc import Iterable, Iterator
 from itertools import pairwise
+from pathlib import Path
 
 import numpy as np
 import pytest
 
 from mortiser.media.sound import stream_sound
+from mortiser.speech.folder_model import FolderRecogniser
 from mortiser.speech.moonshine import MoonshineRecogniser
 from mortiser.speech.seams import RATE, Aligner, HeardLine, Recogniser, Samples, WordTime
 from mortiser.speech.sphinx import SphinxAligner
 from tests.recordings import COUNTER, MEDIA
+from tests.speech import standin_model
 
 
 class PlainRecogniser:
@@ -41,9 +46,20 @@ class EvenAligner:
         ]
 
 
-@pytest.fixture(scope="module", params=[PlainRecogniser, MoonshineRecogniser])
-def recogniser(request: pytest.FixtureRequest) -> Recogniser:
-    return request.param()
+@pytest.fixture(scope="module", params=[PlainRecogniser, MoonshineRecogniser, FolderRecogniser])
+def recogniser(
+    request: pytest.FixtureRequest, tmp_path_factory: pytest.TempPathFactory
+) -> Iterator[Recogniser]:
+    if request.param is not FolderRecogniser:
+        yield request.param()
+        return
+    # A real model is used where there is one: MORTISER_MODEL_FOLDER names its folder.
+    own = os.environ.get("MORTISER_MODEL_FOLDER")
+    with pytest.MonkeyPatch.context() as patch:
+        if own is None:
+            patch.setitem(sys.modules, "faster_whisper", standin_model.library())
+            own = str(standin_model.make_folder(tmp_path_factory.mktemp("model")))
+        yield FolderRecogniser(Path(own), "en")
 
 
 @pytest.fixture(scope="module", params=[EvenAligner, SphinxAligner])

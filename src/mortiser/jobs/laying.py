@@ -22,6 +22,7 @@ from mortiser.speech.seams import Aligner
 from mortiser.store import editing, projects
 
 MARGIN_US = 250_000
+FOLLOWING = 3
 LONGEST_US = 120 * SECOND
 """A longer stretch without an anchor is not searched: its words share its time by their length."""
 
@@ -38,14 +39,29 @@ class Bench:
         self.aligner: Aligner = parts.aligner()
         self.path: Path = parts.workspace.path(self.source["path"])
 
-    def place(self, texts: Sequence[str], room: tuple[int, int], origin: Origin) -> list[Word]:
-        """Words found in the sound of a stretch, in source time and within it."""
+    def place(
+        self,
+        texts: Sequence[str],
+        room: tuple[int, int],
+        origin: Origin,
+        after: Sequence[Word] = (),
+    ) -> list[Word]:
+        """Words found in the sound of a stretch, in source time and within it.
+
+        Words that are known to follow ``after`` the stretch are listened for too: they keep the
+        last ones from being stretched over a pause.
+        """
         start = max(0, room[0] - MARGIN_US)
-        end = min(self.duration_us, room[1] + MARGIN_US)
+        end = min(self.duration_us, max(room[1] + MARGIN_US, *(w.end_us for w in after), 0))
         if end - start > LONGEST_US:
             end = start
         samples = read_sound(self.path, start, end, self.source["audio_track"])
-        return placed(texts, samples, start, room, self.aligner, origin)
+        everything = [*texts, *(word.text for word in after)]
+        found = placed(everything, samples, start, (room[0], end), self.aligner, origin)
+        return [
+            replace(word, start_us=min(word.start_us, room[1]), end_us=min(word.end_us, room[1]))
+            for word in found[: len(texts)]
+        ]
 
     def lay(self, about: str, captions: list[LaidCaption]) -> None:
         """Put the captions in the place of everything, as one edit."""
@@ -139,7 +155,7 @@ def _of_part(
     room = last_us, max(last_us, end)
     if not wanted or not script.spoken(part, room):
         return []
-    return bench.place(wanted, room, "imported")
+    return bench.place(wanted, room, "imported", heard[part.to : part.to + FOLLOWING])
 
 
 def _time_of(part: Part, heard: Sequence[Word], last_us: int) -> int:

@@ -26,7 +26,7 @@ function doubtless(project: Project, cues: Cue[]): string {
   if (!cues.length) return "no words yet";
   const second = project.jobs.findLast((job) => job.kind === "doubt");
   return second?.status === "running" || second?.status === "queued"
-    ? "listening again"
+    ? "checking"
     : "no doubts";
 }
 
