@@ -1,18 +1,12 @@
-"""``python -m bench [hearing|doubting|naming|burning|editing …]``."""
+"""``python -m bench [hearing|doubting|…]``: measure all of it, or some parts."""
 
+import importlib
 import sys
 
-from bench import burning, doubting, editing, hearing, naming
-
-PARTS = {
-    "hearing": hearing,
-    "doubting": doubting,
-    "naming": naming,
-    "burning": burning,
-    "editing": editing,
-}
+PARTS = ("hearing", "doubting", "naming", "speaking", "following", "burning", "editing", "screen")
 
 if __name__ == "__main__":
     for name in sys.argv[1:] or PARTS:
-        print(f"\n{name}: {PARTS[name].__doc__ and PARTS[name].__doc__.splitlines()[0]}")
-        PARTS[name].run()
+        part = importlib.import_module(f"bench.{name}")
+        print(f"\n{name}: {(part.__doc__ or '').splitlines()[0]}")
+        part.run()

@@ -58,7 +58,12 @@ def test_a_dropped_recording_becomes_a_captioned_project(client: TestClient, pro
     view = read(client, project)
     assert view["name"] == "At the counter"
     assert {job["status"] for job in view["jobs"]} == {"done"}
-    assert {job["kind"] for job in view["jobs"]} == {"transcribe", "doubt", "prepare"}
+    assert {job["kind"] for job in view["jobs"]} == {
+        "transcribe",
+        "prepare",
+        "speakers",
+        "doubt",
+    }
     said = " ".join(w["text"] for cue in view["cues"] for w in cue["words"])
     assert said.startswith("Welcome back to the mending room.")
     assert view["sources"][0]["kind"] == "audio"

@@ -12,7 +12,7 @@ from mortiser.core.edits.commands import EDIT
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.settings import RenameProject, SetFinish
 from mortiser.core.edits.times import SetCueTimes, TypeCueTime, UnpinCue
-from mortiser.core.edits.words import AcceptWord, ReplaceText, ReplaceWord, RetypeCue
+from mortiser.core.edits.words import AcceptAll, AcceptWord, ReplaceText, ReplaceWord, RetypeCue
 from mortiser.core.errors import BadInput, NotFound
 from mortiser.core.words import Cue
 from mortiser.store.sql_desk import SqlDesk
@@ -161,6 +161,18 @@ def test_one_word_is_replaced_and_another_accepted(desk: Desk) -> None:
     assert desk.cue(cue.id).words[0].confidence == 1.0
     with pytest.raises(NotFound):
         AcceptWord(cue_id=cue.id, word_id=10**6).apply(desk)
+
+
+def test_all_words_in_doubt_are_kept_at_once(desk: Desk) -> None:
+    cue = cues(desk)[1]
+    shaky = [replace(w, confidence=0.2, alternatives=("form",)) for w in cue.words[:2]]
+    desk.save_cue(cue.with_words((*shaky, *cue.words[2:])))
+    edit = AcceptAll(piece_id=1)
+    assert edit.label(desk) == "keep 2 doubtful words"
+    edit.apply(desk)
+    after = desk.cue(cue.id).words
+    assert [(w.confidence, w.alternatives) for w in after[:2]] == [(1.0, ())] * 2
+    assert after[2:] == cue.words[2:]
 
 
 def test_a_word_that_was_never_said_is_taken_out_with_its_caption_if_need_be(desk: Desk) -> None:

@@ -186,6 +186,19 @@ def test_doubts_are_walked_and_settled_by_key(bench: Page, server: Server, proje
     assert texts(bench) == before
 
 
+def test_what_is_left_is_kept_with_one_key(bench: Page, server: Server, project: dict) -> None:
+    with server.client() as client:
+        wait_for_job(client, project["id"], "doubt")
+    before = texts(bench)
+    expect(bench.get_by_role("button", name="Proof")).to_contain_text("left")
+    bench.keyboard.press("Shift+A")
+    expect(bench.get_by_role("button", name="Undo: keep")).to_be_visible()
+    expect(bench.get_by_role("button", name="Proof")).to_contain_text("no doubts")
+    assert texts(bench) == before
+    undo_all(bench)
+    expect(bench.get_by_role("button", name="Proof")).to_contain_text("left")
+
+
 def test_what_else_was_heard_is_taken_by_a_click(
     bench: Page, server: Server, project: dict
 ) -> None:
@@ -230,6 +243,15 @@ def test_a_caption_is_replayed_and_looped(bench: Page, project: dict) -> None:
     assert cue["start_us"] / 1e6 - 0.1 <= now(bench) <= cue["end_us"] / 1e6 + 0.25
     bench.keyboard.press("o")
     bench.wait_for_function("document.querySelector('video').paused")
+    bench.keyboard.press("Shift+O")
+    bench.wait_for_function("!document.querySelector('video').paused")
+    state = bench.evaluate(
+        "(v => [v.playbackRate, v.preservesPitch])(document.querySelector('video'))"
+    )
+    assert state == [0.6, True]
+    bench.keyboard.press("Shift+O")
+    bench.wait_for_function("document.querySelector('video').paused")
+    assert bench.evaluate("document.querySelector('video').playbackRate") == 1
 
 
 def test_only_rows_in_view_are_on_the_page(page: Page, server: Server) -> None:

@@ -669,6 +669,19 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AcceptAll
+         * @description Say that all words still in doubt are right as they were heard.
+         */
+        AcceptAll: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "accept_all";
+            /** Piece Id */
+            piece_id: number;
+        };
+        /**
          * AcceptWord
          * @description Say that a word is right: as it was heard, or as the glossary wrote it.
          */
@@ -792,7 +805,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Edit */
-            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["ReplaceText"] | components["schemas"]["ApplyGlossary"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["LayCaptions"] | components["schemas"]["TapTimes"] | components["schemas"]["NameSpeakers"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["UnpinCue"] | components["schemas"]["DeleteCue"] | components["schemas"]["SplitCue"] | components["schemas"]["JoinCue"] | components["schemas"]["Regroup"] | components["schemas"]["SetFinish"] | components["schemas"]["RenameProject"];
+            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["ApplyGlossary"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["LayCaptions"] | components["schemas"]["TapTimes"] | components["schemas"]["NameSpeakers"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["UnpinCue"] | components["schemas"]["DeleteCue"] | components["schemas"]["SplitCue"] | components["schemas"]["JoinCue"] | components["schemas"]["Regroup"] | components["schemas"]["SetFinish"] | components["schemas"]["RenameProject"];
         };
         /** EngineView */
         EngineView: {

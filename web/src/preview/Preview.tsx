@@ -14,7 +14,7 @@ interface Props {
   onPlayer: (player: Player | null) => void;
 }
 
-const RATES = [0.5, 0.75, 1, 1.25, 1.5, 2];
+const RATES = [0.5, 0.6, 0.75, 1, 1.25, 1.5, 2];
 
 export function Preview({ piece, source, player, onPlayer }: Props) {
   const video = useRef<HTMLVideoElement>(null);

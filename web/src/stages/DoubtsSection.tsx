@@ -2,8 +2,9 @@
 import { useEffect, useRef } from "react";
 import type { Project } from "../api/client";
 import type { Player } from "../playback/player";
-import { allDoubts, type Doubt, settle, type Verdict, visitDoubt } from "../state/doubts";
+import { allDoubts, type Doubt, keepAll, settle, type Verdict, visitDoubt } from "../state/doubts";
 import { useProject } from "../state/project";
+import { Button } from "../ui/Button";
 import { Chip } from "../ui/Chip";
 import { clock } from "../ui/format";
 import { Progress } from "../ui/Progress";
@@ -33,6 +34,11 @@ export function DoubtsSection({ project, player }: { project: Project; player: P
       {doubts.map((doubt) => (
         <DoubtCard key={doubt.word.id} doubt={doubt} player={player} />
       ))}
+      {doubts.length > 1 && (
+        <Button title="Keep all that are left (Shift A)" onClick={keepAll}>
+          Keep all {doubts.length} as they are
+        </Button>
+      )}
     </TraySection>
   );
 }

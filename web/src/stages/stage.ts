@@ -25,9 +25,7 @@ export function goTo(stage: Stage): void {
 function doubtless(project: Project, cues: Cue[]): string {
   if (!cues.length) return "no words yet";
   const second = project.jobs.findLast((job) => job.kind === "doubt");
-  return second?.status === "running" || second?.status === "queued"
-    ? "checking"
-    : "no doubts";
+  return second?.status === "running" || second?.status === "queued" ? "checking" : "no doubts";
 }
 
 /** A few words on the state of a stage; `wrong` when there is something to look at. */

@@ -36,6 +36,13 @@ export function visitNext(player: Player | null): void {
   if (next) visitDoubt(next, player);
 }
 
+/** Keep every word that is still in doubt as it was heard: one undo takes it back. */
+export function keepAll(): void {
+  const { project, cues } = useProject.getState();
+  const piece = project?.pieces[0];
+  if (piece && allDoubts(cues).length) void edit({ kind: "accept_all", piece_id: piece.id });
+}
+
 /** What to do with a doubtful word: keep it, take it out, or take one of its alternatives. */
 export type Verdict = "keep" | "out" | number;
 

@@ -76,33 +76,45 @@ export function close(): void {
   });
 }
 
+/** Captions that the newest answer changed. */
+let touched: number[] = [];
+
 /** Make an edit. Resolves to whether it was taken; a refusal is said to the user. */
 export async function edit(command: Edit): Promise<boolean> {
   const before = get().project?.revision;
   const taken = await send(command);
-  if (taken && get().project?.revision === (before ?? 0) + 1) alignTyped(command);
+  if (taken && TYPED.has(command.kind) && get().project?.revision === (before ?? 0) + 1) {
+    alignTyped();
+  }
   return taken;
 }
 
-const TYPED = new Set(["retype_cue", "replace_word", "retype_run", "refuse_glossary"]);
+const TYPED = new Set([
+  "retype_cue",
+  "replace_word",
+  "retype_run",
+  "replace_text",
+  "refuse_glossary",
+]);
+const MOST_ALIGNED = 12;
 
 /** Typed words are put on their sound right after, softly: nothing waits for it. */
-function alignTyped(command: Edit): void {
-  const id = "cue_id" in command ? command.cue_id : "from_cue" in command ? command.from_cue : null;
-  if (!TYPED.has(command.kind)) return;
-  const cue = get().cues.find((c) => c.id === id);
-  if (!cue || cue.words.every((word) => word.aligned)) return;
-  const path = (project: Project) => ({ project_id: project.id, cue_id: cue.id });
-  void inOrder(
-    (project) =>
-      take(
-        api.POST("/api/projects/{project_id}/cues/{cue_id}/align", {
-          params: { path: path(project) },
-          body: { base_revision: project.revision },
-        }),
-      ),
-    true,
+function alignTyped(): void {
+  const waiting = get().cues.filter(
+    (cue) => touched.includes(cue.id) && cue.words.some((word) => !word.aligned),
   );
+  for (const cue of waiting.slice(0, MOST_ALIGNED)) {
+    void inOrder(
+      (project) =>
+        take(
+          api.POST("/api/projects/{project_id}/cues/{cue_id}/align", {
+            params: { path: { project_id: project.id, cue_id: cue.id } },
+            body: { base_revision: project.revision },
+          }),
+        ),
+      true,
+    );
+  }
 }
 
 /** Write the captions that are there as the glossary says; says how many places it changed. */
@@ -198,8 +210,9 @@ async function merge(answer: EditAnswer): Promise<void> {
     await load(project.id);
     return;
   }
-  const touched = new Set([...answer.gone, ...answer.cues.map((cue) => cue.id)]);
-  const rest = get().cues.filter((cue) => !touched.has(cue.id));
+  touched = answer.cues.map((cue) => cue.id);
+  const changed = new Set([...answer.gone, ...touched]);
+  const rest = get().cues.filter((cue) => !changed.has(cue.id));
   set((state) => ({
     project: { ...project, revision: answer.revision, history: answer.history },
     cues: sorted([...rest, ...answer.cues]),

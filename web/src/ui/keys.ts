@@ -2,7 +2,7 @@
 import { flushSync } from "react-dom";
 import type { Player } from "../playback/player";
 import { goTo, showProofTab } from "../stages/stage";
-import { nextDoubt, settle, visitNext } from "../state/doubts";
+import { keepAll, nextDoubt, settle, visitNext } from "../state/doubts";
 import { cueAt, edit, select, step, useProject } from "../state/project";
 import { focusCue } from "../strip/focus";
 
@@ -84,15 +84,31 @@ export const KEYS: Key[] = [
   {
     keys: "O",
     about: "Loop the caption, or stop looping",
-    matches: plain("o"),
+    matches: (event) => !event.shiftKey && plain("o")(event),
     run: (player) => replay(player, true),
+  },
+  {
+    keys: "Shift O",
+    about: "Loop the caption slowly, or stop",
+    matches: (event) => event.shiftKey && plain("o")(event),
+    run: (player) => {
+      const slow = player?.looping ? 1 : SLOW;
+      replay(player, true);
+      player?.setRate(slow);
+    },
   },
   { keys: "D", about: "Play the next doubt", matches: plain("d"), run: visitNext },
   {
     keys: "A",
     about: "Keep the doubtful word as it is",
-    matches: plain("a"),
+    matches: (event) => !event.shiftKey && plain("a")(event),
     run: (player) => void settle(player, "keep"),
+  },
+  {
+    keys: "Shift A",
+    about: "Keep all doubtful words that are left",
+    matches: (event) => event.shiftKey && plain("a")(event),
+    run: keepAll,
   },
   {
     keys: "X",
@@ -149,6 +165,8 @@ function walk(player: Player | null, way: 1 | -1): void {
 }
 
 const RUN_IN_US = 1_000_000;
+/** Slow enough to tell sounds apart; the browser keeps the pitch. */
+const SLOW = 0.6;
 
 /** Play the selected caption from a second before it; looping stays on the caption itself. */
 function replay(player: Player | null, loop: boolean): void {

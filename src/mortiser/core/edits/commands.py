@@ -21,13 +21,14 @@ from mortiser.core.edits.speakers import (
 )
 from mortiser.core.edits.tapping import TapTimes
 from mortiser.core.edits.times import SetCueTimes, TypeCueTime, UnpinCue
-from mortiser.core.edits.words import AcceptWord, ReplaceText, ReplaceWord, RetypeCue
+from mortiser.core.edits.words import AcceptAll, AcceptWord, ReplaceText, ReplaceWord, RetypeCue
 
 Edit = Annotated[
     RetypeCue
     | RetypeRun
     | ReplaceWord
     | AcceptWord
+    | AcceptAll
     | ReplaceText
     | ApplyGlossary
     | RefuseGlossary

@@ -9,6 +9,7 @@ from pydantic import Field
 
 from mortiser.core import finding
 from mortiser.core.carry import carry
+from mortiser.core.checks import doubtful
 from mortiser.core.edits.base import BaseEdit, short, word_of
 from mortiser.core.edits.captions import DeleteCue
 from mortiser.core.edits.desk import Desk
@@ -87,6 +88,26 @@ class AcceptWord(BaseEdit):
                 break
             words[index] = replace(words[index], heard_as=None)
         desk.save_cue(cue.with_words(tuple(words)))
+
+
+class AcceptAll(BaseEdit):
+    """Say that all words still in doubt are right as they were heard."""
+
+    kind: Literal["accept_all"] = "accept_all"
+    piece_id: int
+
+    def label(self, desk: Desk) -> str:
+        count = sum(doubtful(word) for cue in desk.cues(self.piece_id) for word in cue.words)
+        return f"keep {count} doubtful word{'' if count == 1 else 's'}"
+
+    def apply(self, desk: Desk) -> None:
+        for cue in desk.cues(self.piece_id):
+            if any(map(doubtful, cue.words)):
+                settled = [
+                    replace(w, confidence=1.0, alternatives=()) if doubtful(w) else w
+                    for w in cue.words
+                ]
+                desk.save_cue(cue.with_words(tuple(settled)))
 
 
 class ReplaceText(BaseEdit):
