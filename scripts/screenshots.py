@@ -35,6 +35,28 @@ def take(page: Page, address: str) -> None:
         page.get_by_role("button", name=stage, exact=False).first.click()
         page.wait_for_timeout(900)
         page.screenshot(path=OUT / f"{stage.lower()}.png")
+    page.get_by_role("button", name="Proof", exact=False).first.click()
+    page.get_by_role("tab", name="Glossary").click()
+    for name, heard in (("Marlo", ""), ("Lantern Lane", ""), ("Tamsin Hollis", "tams in")):
+        if page.get_by_label(f"Change {name}").count():
+            continue
+        page.get_by_label("Written", exact=True).fill(name)
+        page.get_by_label("Heard as").fill(heard)
+        page.get_by_role("button", name="Add and apply").click()
+        page.get_by_label(f"Change {name}").wait_for()
+    page.locator("s", has_text="Marlowe").click()
+    page.keyboard.press("k")
+    page.wait_for_timeout(5_000)
+    page.screenshot(path=OUT / "glossary.png")
+    page.goto(address)
+    page.get_by_label("Open At the counter").click()
+    page.get_by_role("tab", name="Speakers").click()
+    page.get_by_label("Name of Speaker 1").fill("Odalys")
+    page.get_by_label("Name of Speaker 1").press("Enter")
+    page.get_by_role("checkbox", name="Names in captions and files").click()
+    page.locator("[data-cue-text]").nth(3).click()
+    page.wait_for_timeout(1_500)
+    page.screenshot(path=OUT / "speakers.png")
 
 
 def main() -> None:

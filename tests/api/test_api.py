@@ -3,7 +3,6 @@
 import json
 import os
 import subprocess
-from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
@@ -11,43 +10,9 @@ from fastapi.testclient import TestClient
 
 from mortiser.api.app import create_app
 from mortiser.api.openapi import description
-from mortiser.settings import Settings
-from mortiser.wiring import Shop, open_shop
+from mortiser.wiring import Shop
+from tests.api.routes import edit, read, shop_in
 from tests.recordings import COUNTER, make_sound, make_video
-
-
-def shop_in(folder: Path, **settings: object) -> Shop:
-    return open_shop(Settings(workspace=folder, **settings), inline_jobs=True)
-
-
-@pytest.fixture(scope="module")
-def shop(tmp_path_factory: pytest.TempPathFactory) -> Shop:
-    return shop_in(tmp_path_factory.mktemp("shop"))
-
-
-@pytest.fixture(scope="module")
-def client(shop: Shop) -> Iterator[TestClient]:
-    with TestClient(create_app(shop, with_worker=False), base_url="http://127.0.0.1") as made:
-        yield made
-
-
-@pytest.fixture(scope="module")
-def project(client: TestClient) -> int:
-    answer = client.post(
-        "/api/projects", params={"name": "At_the counter.m4a"}, content=COUNTER.read_bytes()
-    )
-    assert answer.status_code == 201
-    return int(answer.json()["project_id"])
-
-
-def read(client: TestClient, project: int) -> dict:
-    return client.get(f"/api/projects/{project}").json()
-
-
-def edit(client: TestClient, project: int, revision: int, **command: object):
-    return client.post(
-        f"/api/projects/{project}/edits", json={"base_revision": revision, "edit": command}
-    )
 
 
 def leftovers(shop: Shop) -> list[Path]:

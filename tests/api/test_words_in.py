@@ -3,12 +3,12 @@
 import pytest
 from fastapi.testclient import TestClient
 
-from tests.api.test_api import client, edit, project, read, shop  # noqa: F401
+from tests.api.routes import read
 
 SRT = "1\n00:00:01,000 --> 00:00:02,000\nWelcome back\n"
 
 
-def test_a_script_and_a_file_are_queued_and_done(client: TestClient, project: int) -> None:  # noqa: F811
+def test_a_script_and_a_file_are_queued_and_done(client: TestClient, project: int) -> None:
     path = f"/api/projects/{project}"
     before = read(client, project)["cues"]
     job = client.post(f"{path}/script", json={"text": "Welcome back\nto the mending room."})
@@ -48,7 +48,7 @@ def test_what_cannot_be_used_is_refused(
     route: str,
     sent: dict,
     status: int,
-    why: str,  # noqa: F811
+    why: str,
 ) -> None:
     before = read(client, project)
     answer = client.post(f"/api/projects/{project}/{route}", **sent)
@@ -56,7 +56,7 @@ def test_what_cannot_be_used_is_refused(
     assert read(client, project)["cues"] == before["cues"]
 
 
-def test_engines_and_the_hands_delay_are_told(client: TestClient) -> None:  # noqa: F811
+def test_engines_and_the_hands_delay_are_told(client: TestClient) -> None:
     (engine,) = client.get("/api/engines").json()
     assert engine["languages"] == ["en"]
     clicks = [i * 700_000 for i in range(8)]
@@ -66,7 +66,7 @@ def test_engines_and_the_hands_delay_are_told(client: TestClient) -> None:  # no
     assert "Too few" in client.post("/api/tapping/delay", json=body).json()["message"]
 
 
-def test_the_glossary_is_kept_offered_and_applied(client: TestClient, project: int) -> None:  # noqa: F811
+def test_the_glossary_is_kept_offered_and_applied(client: TestClient, project: int) -> None:
     made = client.post("/api/glossary", json={"written": "Mendingroom", "heard": ["mending room"]})
     assert made.status_code == 201
     revision = read(client, project)["revision"]

@@ -1,9 +1,7 @@
 """One suite for every desk that edits work on."""
 
-from collections.abc import Iterator
 from dataclasses import replace
 from itertools import pairwise
-from pathlib import Path
 
 import pytest
 
@@ -15,21 +13,6 @@ from mortiser.core.edits.times import SetCueTimes, TypeCueTime, UnpinCue
 from mortiser.core.edits.words import AcceptAll, AcceptWord, ReplaceText, ReplaceWord, RetypeCue
 from mortiser.core.errors import BadInput, NotFound
 from mortiser.core.words import Cue
-from mortiser.store.sql_desk import SqlDesk
-from tests.memory_desk import MemoryDesk
-from tests.store.fixtures import open_project, spoken
-
-
-@pytest.fixture(params=["memory", "sql"])
-def desk(request: pytest.FixtureRequest, tmp_path: Path) -> Iterator[Desk]:
-    if request.param == "memory":
-        memory = MemoryDesk(spoken())
-        Regroup(piece_id=1, grouping="quick").apply(memory)
-        yield memory
-        return
-    database, project, _ = open_project(tmp_path)
-    with database.transaction() as db:
-        yield SqlDesk(db, project)
 
 
 def cues(desk: Desk) -> list[Cue]:

@@ -12,14 +12,14 @@ from mortiser.core.edits.times import SetCueTimes
 from mortiser.core.errors import BadInput
 from mortiser.core.tapping import reaction_delay
 from mortiser.core.words import Word
-from tests.contracts.test_desk import cues, desk, texts  # noqa: F401
+from tests.contracts.test_desk import cues, texts
 
 
 def laid(*rows: tuple[str, int, int]) -> list[LaidWord]:
     return [LaidWord(text=text, start_us=start, end_us=end) for text, start, end in rows]
 
 
-def test_a_stretch_is_replaced_and_the_rest_stays(desk: Desk) -> None:  # noqa: F811
+def test_a_stretch_is_replaced_and_the_rest_stays(desk: Desk) -> None:
     before = cues(desk)
     words = [w for cue in before for w in cue.words]
     start, end = words[2].start_us, words[5].end_us
@@ -38,7 +38,7 @@ def test_a_stretch_is_replaced_and_the_rest_stays(desk: Desk) -> None:  # noqa: 
     assert all(a.end_us <= b.start_us for a, b in pairwise(cues(desk)))
 
 
-def test_times_that_come_with_captions_are_pinned(desk: Desk) -> None:  # noqa: F811
+def test_times_that_come_with_captions_are_pinned(desk: Desk) -> None:
     caption = LaidCaption(
         words=laid(("hello", 1_100_000, 1_400_000)), start_us=1_000_000, end_us=2_000_000
     )
@@ -64,7 +64,7 @@ def test_words_are_grouped_as_the_piece_is() -> None:
     assert found[0].words[0].word() == words[0]
 
 
-def test_taps_start_captions_less_the_delay(desk: Desk) -> None:  # noqa: F811
+def test_taps_start_captions_less_the_delay(desk: Desk) -> None:
     before = cues(desk)
     SetCueTimes(cue_id=before[1].id, start_us=before[1].start_us + 10_000).apply(desk)
     taps = [3_000_000, 5_000_000, 6_500_000]
@@ -80,7 +80,7 @@ def test_taps_start_captions_less_the_delay(desk: Desk) -> None:  # noqa: F811
     assert not after[1].start_pinned
 
 
-def test_taps_start_words(desk: Desk) -> None:  # noqa: F811
+def test_taps_start_words(desk: Desk) -> None:
     cue = cues(desk)[1]
     taps = [cue.words[0].start_us + 400_000 * i for i in range(3)]
     TapTimes(first_cue=cue.id, unit="word", taps_us=taps, delay_us=0).apply(desk)
@@ -89,7 +89,7 @@ def test_taps_start_words(desk: Desk) -> None:  # noqa: F811
     assert words[3].start_us >= words[2].end_us
 
 
-def test_taps_that_cannot_be_are_refused(desk: Desk) -> None:  # noqa: F811
+def test_taps_that_cannot_be_are_refused(desk: Desk) -> None:
     cue = cues(desk)[2]
     with pytest.raises(BadInput, match="caption in front"):
         TapTimes(first_cue=cue.id, unit="caption", taps_us=[10], delay_us=0).apply(desk)

@@ -14,7 +14,7 @@ from mortiser.core.edits.times import SetCueTimes
 from mortiser.core.edits.words import AcceptWord, RetypeCue
 from mortiser.core.errors import BadInput
 from mortiser.core.words import Cue
-from tests.contracts.test_desk import cues, desk, texts  # noqa: F401
+from tests.contracts.test_desk import cues, texts
 from tests.memory_desk import MemoryDesk
 from tests.store.fixtures import spoken
 from tests.strategies import new_text
@@ -26,7 +26,7 @@ def run(first: Cue, a: int, last: Cue, b: int, text: str = "", doing: str = "typ
     )
 
 
-def test_cutting_over_captions_joins_what_is_left(desk: Desk) -> None:  # noqa: F811
+def test_cutting_over_captions_joins_what_is_left(desk: Desk) -> None:
     first, middle, last = cues(desk)[1:4]
     a, b = len("from "), last.text.index(" ") + 1
     edit = run(first, a, last, b, doing="cut")
@@ -39,14 +39,14 @@ def test_cutting_over_captions_joins_what_is_left(desk: Desk) -> None:  # noqa: 
     assert all(x.end_us <= y.start_us for x, y in pairwise(cues(desk)))
 
 
-def test_everything_taken_away_takes_the_captions_away(desk: Desk) -> None:  # noqa: F811
+def test_everything_taken_away_takes_the_captions_away(desk: Desk) -> None:
     before = texts(desk)
     first, last = cues(desk)[0], cues(desk)[2]
     run(first, 0, last, len(last.text), doing="delete").apply(desk)
     assert texts(desk) == before[3:]
 
 
-def test_lines_become_captions_and_words_that_stay_keep_their_times(desk: Desk) -> None:  # noqa: F811
+def test_lines_become_captions_and_words_that_stay_keep_their_times(desk: Desk) -> None:
     first, last = cues(desk)[1], cues(desk)[2]
     old = [*first.words, *last.words]
     words = [w.text for w in old]
@@ -61,7 +61,7 @@ def test_lines_become_captions_and_words_that_stay_keep_their_times(desk: Desk) 
     assert all(times[w.id] == (w.start_us, w.end_us) for w in old)
 
 
-def test_a_pinned_edge_stays_with_its_word(desk: Desk) -> None:  # noqa: F811
+def test_a_pinned_edge_stays_with_its_word(desk: Desk) -> None:
     first, last = cues(desk)[1], cues(desk)[2]
     SetCueTimes(cue_id=first.id, start_us=first.start_us + 20_000).apply(desk)
     run(first, len(first.text), last, len(last.text), " indeed").apply(desk)
@@ -70,7 +70,7 @@ def test_a_pinned_edge_stays_with_its_word(desk: Desk) -> None:  # noqa: F811
     assert (after.start_us, after.start_pinned) == (first.start_us + 20_000, True)
 
 
-def test_a_run_backwards_is_refused(desk: Desk) -> None:  # noqa: F811
+def test_a_run_backwards_is_refused(desk: Desk) -> None:
     first, last = cues(desk)[1:3]
     for edit in (run(last, 0, first, 1), run(first, 3, first, 1)):
         with pytest.raises(BadInput, match="before its start"):
@@ -106,7 +106,7 @@ def test_any_run_leaves_captions_in_order_with_exactly_the_text(
     assert len({w.id for w in words}) == len(words) == len(memory.all_words)
 
 
-def test_corrections_are_noted(desk: Desk) -> None:  # noqa: F811
+def test_corrections_are_noted(desk: Desk) -> None:
     cue = cues(desk)[1]
     RetypeCue(cue_id=cue.id, text=cue.text.replace("Lantern", "Lanthorn")).apply(desk)
     if isinstance(desk, MemoryDesk):
@@ -114,7 +114,7 @@ def test_corrections_are_noted(desk: Desk) -> None:  # noqa: F811
 
 
 @pytest.fixture
-def reworded(desk: Desk) -> tuple[Desk, Cue, Cue]:  # noqa: F811
+def reworded(desk: Desk) -> tuple[Desk, Cue, Cue]:
     """The glossary has made one word of the last of a caption and the first of the next."""
     first, last = cues(desk)[1:3]
     ids = [first.words[-1].id, last.words[0].id]
@@ -125,7 +125,7 @@ def reworded(desk: Desk) -> tuple[Desk, Cue, Cue]:  # noqa: F811
 
 
 def test_the_glossary_may_reach_over_captions(reworded: tuple[Desk, Cue, Cue]) -> None:
-    desk, first, last = reworded  # noqa: F811
+    desk, first, last = reworded
     after = desk.cue(first.id)
     assert after.words[-1].text == "Lanewhere"
     assert after.words[-1].heard_as == f"{first.words[-1].text} {last.words[0].text}"
@@ -136,7 +136,7 @@ def test_the_glossary_may_reach_over_captions(reworded: tuple[Desk, Cue, Cue]) -
 
 
 def test_what_the_glossary_wrote_can_be_put_back(reworded: tuple[Desk, Cue, Cue]) -> None:
-    desk, first, last = reworded  # noqa: F811
+    desk, first, last = reworded
     word = desk.cue(first.id).words[-1]
     edit = RefuseGlossary(cue_id=first.id, word_id=word.id)
     assert edit.label(desk) == f"put back “{word.heard_as}”"
@@ -148,7 +148,7 @@ def test_what_the_glossary_wrote_can_be_put_back(reworded: tuple[Desk, Cue, Cue]
         RefuseGlossary(cue_id=first.id, word_id=after.words[0].id).apply(desk)
 
 
-def test_one_change_is_kept_by_accepting_its_word(desk: Desk) -> None:  # noqa: F811
+def test_one_change_is_kept_by_accepting_its_word(desk: Desk) -> None:
     cue = cues(desk)[1]
     ids = [word.id for word in cue.words[1:3]]
     ApplyGlossary(piece_id=1, changes=[Rewording(word_ids=ids, text="Lantern Lane,")]).apply(desk)
@@ -157,13 +157,13 @@ def test_one_change_is_kept_by_accepting_its_word(desk: Desk) -> None:  # noqa: 
     assert [w.heard_as for w in desk.cue(cue.id).words[1:3]] == [None, None]
 
 
-def test_words_that_moved_apart_are_not_reworded(desk: Desk) -> None:  # noqa: F811
+def test_words_that_moved_apart_are_not_reworded(desk: Desk) -> None:
     ids = [cues(desk)[0].words[0].id, cues(desk)[2].words[0].id]
     with pytest.raises(BadInput, match="together"):
         ApplyGlossary(piece_id=1, changes=[Rewording(word_ids=ids, text="x")]).apply(desk)
 
 
-def test_words_between_moments(desk: Desk) -> None:  # noqa: F811
+def test_words_between_moments(desk: Desk) -> None:
     words = [w for cue in cues(desk) for w in cue.words]
     found = desk.words_between(1, words[2].start_us, words[4].end_us)
     assert found == words[2:5]

@@ -14,7 +14,7 @@ from mortiser.core.speakers import turns, with_names
 from mortiser.core.words import Cue, Word
 from mortiser.formats import srt, txt, vtt
 from mortiser.formats.base import Caption
-from tests.contracts.test_desk import cues, desk, texts  # noqa: F401
+from tests.contracts.test_desk import cues
 
 
 def said(*names: str | None) -> list[Cue]:
@@ -48,7 +48,7 @@ def test_files_name_speakers_their_own_way() -> None:
     assert txt.write([caption, again], 0) == "Ada <1>: Tea is free.\nTea is free.\n"
 
 
-def test_a_caption_is_parted_where_another_one_speaks(desk: Desk) -> None:  # noqa: F811
+def test_a_caption_is_parted_where_another_one_speaks(desk: Desk) -> None:
     Regroup(piece_id=1, grouping="sentence").apply(desk)
     first = cues(desk)[0]
     SetCueTimes(cue_id=first.id, start_us=first.start_us + 10_000).apply(desk)
@@ -68,7 +68,7 @@ def test_a_caption_is_parted_where_another_one_speaks(desk: Desk) -> None:  # no
     assert all(a.end_us <= b.start_us for a, b in pairwise(after))
 
 
-def test_speakers_are_renamed_merged_and_given_to_captions(desk: Desk) -> None:  # noqa: F811
+def test_speakers_are_renamed_merged_and_given_to_captions(desk: Desk) -> None:
     ids = [cue.id for cue in cues(desk)]
     SetSpeaker(cue_ids=ids[:2], name=" Marlo  Finch ").apply(desk)
     SetSpeaker(cue_ids=ids[2:4], name="Wanda").apply(desk)

@@ -1,0 +1,22 @@
+"""What several tests of the routes need."""
+
+from pathlib import Path
+
+from fastapi.testclient import TestClient
+
+from mortiser.settings import Settings
+from mortiser.wiring import Shop, open_shop
+
+
+def shop_in(folder: Path, **settings: object) -> Shop:
+    return open_shop(Settings(workspace=folder, **settings), inline_jobs=True)
+
+
+def read(client: TestClient, project: int) -> dict:
+    return client.get(f"/api/projects/{project}").json()
+
+
+def edit(client: TestClient, project: int, revision: int, **command: object):
+    return client.post(
+        f"/api/projects/{project}/edits", json={"base_revision": revision, "edit": command}
+    )
