@@ -175,10 +175,14 @@ function EntryForm(props: {
   const save = async (event: FormEvent) => {
     event.preventDefault();
     if (!written.trim()) return;
-    const taken = await onSave(written, heard.split(","));
-    if (!taken || entry) return;
+    const saved = onSave(written, heard.split(","));
+    if (entry) return;
+    // The next entry can be typed meanwhile; a refused one comes back unless it was.
     setWritten("");
     setHeard("");
+    if (await saved) return;
+    setWritten((now) => now || written);
+    setHeard((now) => now || heard);
   };
   return (
     <form className="space-y-1.5" onSubmit={(event) => void save(event)}>
