@@ -14,7 +14,8 @@ from bench.report import alone, at_least, at_most, measured
 from mortiser.core.cue_timing import retime
 from mortiser.core.edits.retiming import untimed_cue
 from mortiser.core.finish.builtin import FINISHES
-from mortiser.core.grouping import GROUPINGS, GroupName, group
+from mortiser.core.grouping import group
+from mortiser.core.pace import PACES, PaceName
 from mortiser.core.scene import SceneReel
 from mortiser.core.spans import Span, SpanMap
 from mortiser.core.words import Word
@@ -24,7 +25,7 @@ from mortiser.paint.burn import Quality, burn
 
 CLIP = Path("src/mortiser/demo/media/kettle.mp4")
 SIZE = (1080, 1920)
-GROUPED: dict[str, GroupName] = {"Lacquer": "quick", "Pine": "sentence"}
+GROUPED: dict[str, PaceName] = {"Lacquer": "quick", "Pine": "sentence"}
 
 
 def run() -> None:
@@ -109,8 +110,9 @@ def _reel(finish: str, duration_us: int) -> SceneReel:
     truth = json.loads(CLIP.with_suffix(".words.json").read_text())["words"]
     words = [Word(**word) for word in truth]
     spans = SpanMap([Span(1, 0, duration_us)])
-    ranges = group(words, GROUPINGS[GROUPED.get(finish, "quick")])
-    cues = retime([untimed_cue(1, words[a:b], spans) for a, b in ranges], spans)
+    pace = PACES[GROUPED.get(finish, "quick")]
+    ranges = group(words, pace)
+    cues = retime([untimed_cue(1, words[a:b], spans) for a, b in ranges], spans, pace)
     return SceneReel(cues, FINISHES[finish], SIZE, spans, font_book())
 
 

@@ -12,7 +12,8 @@ from fastapi.testclient import TestClient
 
 from bench.report import at_most
 from mortiser.api.app import create_app
-from mortiser.core.grouping import GROUPINGS, group
+from mortiser.core.grouping import group
+from mortiser.core.pace import PACES
 from mortiser.core.words import Word
 from mortiser.settings import Settings
 from mortiser.store import projects
@@ -42,7 +43,7 @@ def run() -> None:
         projects.append_line(shop.database, piece, words)
         with TestClient(create_app(shop, with_worker=False), base_url="http://127.0.0.1") as client:
             _edits(client, project)
-    for name, rules in GROUPINGS.items():
+    for name, rules in PACES.items():
         started = time.perf_counter()
         group(words, rules)
         took = (time.perf_counter() - started) * 1000

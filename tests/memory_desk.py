@@ -3,8 +3,9 @@
 from dataclasses import replace
 from itertools import count
 
+from mortiser.core.cue_timing import Frames
 from mortiser.core.errors import NotFound
-from mortiser.core.grouping import GroupName
+from mortiser.core.pace import PACES, Pace, RuleSet
 from mortiser.core.spans import Span, SpanMap
 from mortiser.core.words import Cue, Word
 
@@ -18,7 +19,9 @@ class MemoryDesk:
         self._ids = count(1)
         self.all_words: dict[int, Word] = {}
         self.all_cues: dict[int, Cue] = {}
-        self.finish = self.grouping = self.name = ""
+        self.finish = self.name = ""
+        self.rules: Pace = PACES["quick"]
+        self.rule_set: RuleSet = "own"
         self.piece_id = 1
         self.corrections: list[tuple[str, str]] = []
         self.speakers_shown = False
@@ -80,8 +83,20 @@ class MemoryDesk:
     def set_finish(self, piece_id: int, finish: str) -> None:
         self.finish = finish
 
-    def set_grouping(self, piece_id: int, grouping: GroupName) -> None:
-        self.grouping = grouping
+    def pace(self, piece_id: int) -> Pace:
+        return self.rules
+
+    def frames(self, piece_id: int) -> Frames:
+        return Frames(30.0)
+
+    def checked_by(self, piece_id: int) -> RuleSet:
+        return self.rule_set
+
+    def set_pace(self, piece_id: int, pace: Pace) -> None:
+        self.rules = pace
+
+    def set_checked_by(self, piece_id: int, rules: RuleSet) -> None:
+        self.rule_set = rules
 
     def rename_project(self, name: str) -> None:
         self.name = name

@@ -9,12 +9,13 @@ from pathlib import Path
 
 from tqdm import tqdm
 
-from mortiser.core.cue_timing import retime
+from mortiser.core.cue_timing import Frames, retime
 from mortiser.core.edits.retiming import untimed_cue
 from mortiser.core.errors import BadInput
 from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.frame import even_size
-from mortiser.core.grouping import GROUPINGS, GroupName, group
+from mortiser.core.grouping import group
+from mortiser.core.pace import PACES, PaceName
 from mortiser.core.scene import SceneReel
 from mortiser.core.spans import Span, SpanMap
 from mortiser.core.words import Cue, Word
@@ -33,7 +34,7 @@ def caption(
     recording: Path,
     outputs: Mapping[str, Path],
     finish: str,
-    grouping: GroupName,
+    pace: PaceName,
     *,
     quiet: bool,
 ) -> None:
@@ -50,9 +51,10 @@ def caption(
     words = _hear(recording, facts.duration_us, quiet)
     if not words:
         raise BadInput("No speech was found in this recording.")
-    piece = _piece(facts, finish, grouping)
-    ranges = group(words, GROUPINGS[grouping])
-    cues = retime([untimed_cue(0, words[a:b], piece.spans) for a, b in ranges], piece.spans)
+    piece = _piece(facts, finish, pace)
+    ranges = group(words, piece.pace)
+    cues = [untimed_cue(0, words[a:b], piece.spans) for a, b in ranges]
+    cues = retime(cues, piece.spans, piece.pace, piece.frames)
     for kind, out in outputs.items():
         if kind == "burn":
             _burn(recording, out, cues, piece, quiet)
@@ -105,10 +107,11 @@ def _partial(out: Path) -> Path:
     return Path(name)
 
 
-def _piece(facts: Probe, finish: str, grouping: GroupName) -> Piece:
+def _piece(facts: Probe, finish: str, pace: PaceName) -> Piece:
     width, height = (facts.width, facts.height) if facts.width else AUDIO_ONLY_FRAME
     spans = SpanMap([Span(0, 0, facts.duration_us)])
-    return Piece(0, 0, "", width, height, finish, grouping, spans, 0)
+    frames = Frames() if facts.variable_rate else Frames(facts.frame_rate)
+    return Piece(0, 0, "", width, height, finish, PACES[pace], spans, 0, frames=frames)
 
 
 def _bar(name: str, quiet: bool) -> tqdm[None]:

@@ -11,7 +11,7 @@ from pathlib import Path
 from mortiser import __version__
 from mortiser.core.errors import MortiserError
 from mortiser.core.finish.builtin import DEFAULT_FINISH, FINISHES
-from mortiser.core.grouping import GROUPINGS
+from mortiser.core.pace import PACES
 from mortiser.settings import Settings
 
 OUTPUTS = ("srt", "vtt", "txt", "json", "burn")
@@ -56,7 +56,7 @@ def _parser() -> argparse.ArgumentParser:
     )
     caption.add_argument("input", metavar="INPUT", type=Path)
     caption.add_argument("--finish", default=DEFAULT_FINISH, choices=FINISHES, help="caption look")
-    caption.add_argument("--group", default="quick", choices=GROUPINGS, help="caption size")
+    caption.add_argument("--group", default="quick", choices=PACES, help="caption size")
     for ending in OUTPUTS:
         what = "video with the captions burned in" if ending == "burn" else f"captions as {ending}"
         caption.add_argument(f"--{ending}", metavar="F", type=Path, help=f"write the {what}")

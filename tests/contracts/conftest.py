@@ -5,8 +5,8 @@ from pathlib import Path
 
 import pytest
 
-from mortiser.core.edits.captions import Regroup
 from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.pacing import Regroup
 from mortiser.store.sql_desk import SqlDesk
 from tests.memory_desk import MemoryDesk
 from tests.store.fixtures import open_project, spoken
@@ -16,7 +16,7 @@ from tests.store.fixtures import open_project, spoken
 def desk(request: pytest.FixtureRequest, tmp_path: Path) -> Iterator[Desk]:
     if request.param == "memory":
         memory = MemoryDesk(spoken())
-        Regroup(piece_id=1, grouping="quick").apply(memory)
+        Regroup(piece_id=1).apply(memory)
         yield memory
         return
     database, project, _ = open_project(tmp_path)

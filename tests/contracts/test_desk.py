@@ -5,13 +5,15 @@ from itertools import pairwise
 
 import pytest
 
-from mortiser.core.edits.captions import DeleteCue, JoinCue, Regroup, SplitCue
+from mortiser.core.edits.captions import DeleteCues, JoinCue, SplitCue
 from mortiser.core.edits.commands import EDIT
 from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.pacing import SetPace
 from mortiser.core.edits.settings import RenameProject, SetFinish
-from mortiser.core.edits.times import SetCueTimes, TypeCueTime, UnpinCue
+from mortiser.core.edits.times import SetCueTimes, TypeCueTime, UnpinCues
 from mortiser.core.edits.words import AcceptAll, AcceptWord, ReplaceText, ReplaceWord, RetypeCue
 from mortiser.core.errors import BadInput, NotFound
+from mortiser.core.pace import PACES
 from mortiser.core.words import Cue
 
 
@@ -25,7 +27,7 @@ def texts(desk: Desk) -> list[str]:
 
 def test_regrouping_keeps_every_word_once(desk: Desk) -> None:
     before = [w.id for cue in cues(desk) for w in cue.words]
-    Regroup(piece_id=1, grouping="sentence").apply(desk)
+    SetPace(piece_id=1, pace=PACES["sentence"]).apply(desk)
     assert [w.id for cue in cues(desk) for w in cue.words] == before
     assert "Nine times out of ten it is the fuse." in texts(desk)
     assert all(a.end_us <= b.start_us for a, b in pairwise(cues(desk)))
@@ -71,7 +73,7 @@ def test_unpinning_goes_back_to_the_words(desk: Desk) -> None:
     SetCueTimes(cue_id=cue.id, start_us=cue.start_us + 100_000, end_us=cue.end_us - 100_000).apply(
         desk
     )
-    UnpinCue(cue_id=cue.id).apply(desk)
+    UnpinCues(cue_ids=[cue.id]).apply(desk)
     assert desk.cue(cue.id) == cue
 
 
@@ -102,10 +104,12 @@ def test_splitting_and_joining_are_opposites(desk: Desk) -> None:
     cue = cues(desk)[1]
     SplitCue(cue_id=cue.id, before_word=1).apply(desk)
     first, second = cues(desk)[1:3]
-    assert first.words + second.words == cue.words
+    assert [w.seam for w in first.words] == ["break"]
+    assert [w.id for w in first.words + second.words] == [w.id for w in cue.words]
     assert first.end_us <= second.start_us
     JoinCue(cue_id=second.id).apply(desk)
-    assert desk.cue(cue.id) == cue
+    joined = (replace(cue.words[0], seam="join"), *cue.words[1:])
+    assert desk.cue(cue.id) == cue.with_words(joined)
 
 
 def test_a_split_needs_words_on_both_sides_and_a_join_a_caption_before(desk: Desk) -> None:
@@ -118,7 +122,7 @@ def test_a_split_needs_words_on_both_sides_and_a_join_a_caption_before(desk: Des
 
 def test_deleting_takes_only_that_caption(desk: Desk) -> None:
     before = texts(desk)
-    DeleteCue(cue_id=cues(desk)[1].id).apply(desk)
+    DeleteCues(cue_ids=[cues(desk)[1].id]).apply(desk)
     assert texts(desk) == before[:1] + before[2:]
     with pytest.raises(NotFound):
         desk.cue(999_999)
@@ -222,11 +226,11 @@ def test_every_edit_has_a_label_and_survives_json(desk: Desk) -> None:
         ReplaceText(piece_id=1, find="kettle", text="pot"),
         SetCueTimes(cue_id=cue, start_us=1),
         TypeCueTime(cue_id=cue, edge="end", text="1"),
-        UnpinCue(cue_id=cue),
-        DeleteCue(cue_id=cue),
+        UnpinCues(cue_ids=[cue]),
+        DeleteCues(cue_ids=[cue]),
         SplitCue(cue_id=cue, before_word=1),
         JoinCue(cue_id=cue),
-        Regroup(piece_id=1, grouping="quick"),
+        SetPace(piece_id=1, pace=PACES["quick"]),
         SetFinish(piece_id=1, finish="Pine"),
         RenameProject(name="x"),
     ):

@@ -10,6 +10,7 @@ from mortiser.core.edits.laying import LaidCaption, LaidWord, LayCaptions, group
 from mortiser.core.edits.tapping import TapTimes
 from mortiser.core.edits.times import SetCueTimes
 from mortiser.core.errors import BadInput
+from mortiser.core.pace import PACES
 from mortiser.core.tapping import reaction_delay
 from mortiser.core.words import Word
 from tests.contracts.test_desk import cues, texts
@@ -59,7 +60,7 @@ def test_words_are_grouped_as_the_piece_is() -> None:
         Word(text, i * 300_000, i * 300_000 + 200_000, heard_as="tee")
         for i, text in enumerate(said)
     ]
-    found = grouped(words, "quick")
+    found = grouped(words, PACES["quick"])
     assert [[w.text for w in c.words] for c in found] == [said[:3], said[3:]]
     assert found[0].words[0].word() == words[0]
 

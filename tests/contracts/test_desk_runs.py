@@ -6,9 +6,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.edits.captions import Regroup
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.glossary import ApplyGlossary, KeepGlossary, RefuseGlossary, Rewording
+from mortiser.core.edits.pacing import Regroup
 from mortiser.core.edits.runs import RetypeRun
 from mortiser.core.edits.times import SetCueTimes
 from mortiser.core.edits.words import AcceptWord, RetypeCue
@@ -82,7 +82,7 @@ def test_any_run_leaves_captions_in_order_with_exactly_the_text(
     data: st.DataObject, fresh: list[str]
 ) -> None:
     memory = MemoryDesk(spoken())
-    Regroup(piece_id=1, grouping="quick").apply(memory)
+    Regroup(piece_id=1).apply(memory)
     shown = memory.cues(1)
     i = data.draw(st.integers(0, len(shown) - 1))
     j = data.draw(st.integers(i, min(len(shown) - 1, i + 4)))

@@ -5,11 +5,12 @@ from itertools import pairwise
 
 import pytest
 
-from mortiser.core.edits.captions import Regroup
 from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.pacing import SetPace
 from mortiser.core.edits.speakers import NameSpeakers, RenameSpeaker, SetSpeaker, ShowSpeakers
 from mortiser.core.edits.times import SetCueTimes
 from mortiser.core.errors import BadInput
+from mortiser.core.pace import PACES
 from mortiser.core.speakers import turns, with_names
 from mortiser.core.words import Cue, Word
 from mortiser.formats import srt, txt, vtt
@@ -49,7 +50,7 @@ def test_files_name_speakers_their_own_way() -> None:
 
 
 def test_a_caption_is_parted_where_another_one_speaks(desk: Desk) -> None:
-    Regroup(piece_id=1, grouping="sentence").apply(desk)
+    SetPace(piece_id=1, pace=PACES["sentence"]).apply(desk)
     first = cues(desk)[0]
     SetCueTimes(cue_id=first.id, start_us=first.start_us + 10_000).apply(desk)
     before = cues(desk)

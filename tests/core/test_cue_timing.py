@@ -4,13 +4,19 @@ from dataclasses import replace
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.cue_timing import SHORTEST_SHOWN_US, TimingRules, retime
+from mortiser.core.cue_timing import SHORTEST_SHOWN_US, Frames
+from mortiser.core.cue_timing import retime as retime_by
+from mortiser.core.pace import PACES, Pace
 from mortiser.core.spans import Span, SpanMap
 from mortiser.core.words import Cue, Word
 from tests.strategies import cues_of, spoken_words
 
 WHOLE = SpanMap([Span(1, 0, 10**9)])
-RULES = TimingRules()
+RULES = PACES["quick"]
+
+
+def retime(cues: list[Cue], spans: SpanMap, pace: Pace = RULES, rate: float = 0.0) -> list[Cue]:
+    return retime_by(cues, spans, pace, Frames(rate))
 
 
 def cue(*times: tuple[int, int]) -> Cue:

@@ -6,6 +6,7 @@ from hypothesis import strategies as st
 
 from mortiser.core.cue_timing import retime
 from mortiser.core.finish.builtin import FINISHES, LACQUER, PINE
+from mortiser.core.pace import PACES
 from mortiser.core.scene import SceneReel, build_scene, scene_json
 from mortiser.core.spans import Span, SpanMap
 from mortiser.core.words import Cue, Word
@@ -21,7 +22,7 @@ def one_cue() -> Cue:
         Word(t, i * 400_000, i * 400_000 + 300_000, id=i + 1)
         for i, t in enumerate(["we", "mend", "things"])
     )
-    (cue,) = retime([Cue(1, words, 0, 1, id=7)], SPANS)
+    (cue,) = retime([Cue(1, words, 0, 1, id=7)], SPANS, PACES["quick"])
     return cue
 
 
@@ -30,7 +31,7 @@ def one_cue() -> Cue:
 def test_a_reel_shows_what_the_scene_shows(
     words: list[Word], data: st.DataObject, name: str
 ) -> None:
-    cues = retime(data.draw(cues_of(words)), SPANS)
+    cues = retime(data.draw(cues_of(words)), SPANS, PACES["quick"])
     scene = build_scene(cues, FINISHES[name], SIZE, SPANS, font_book())
     reel = SceneReel(cues, FINISHES[name], SIZE, SPANS, font_book())
     for at in data.draw(
@@ -58,7 +59,7 @@ def test_the_json_is_complete_and_sends_equal_outlines_once() -> None:
 
 def test_times_in_the_scene_are_piece_times() -> None:
     cut = SpanMap([Span(1, 0, 500_000), Span(1, 800_000, 2_000_000)])
-    (cue,) = retime([one_cue()], cut)
+    (cue,) = retime([one_cue()], cut, PACES["quick"])
     scene = build_scene([cue], PINE, SIZE, cut, font_book())
     last = scene.cues[0].paths[2].fill[0].at_us
     assert last == 500_000

@@ -12,6 +12,7 @@ from playwright.sync_api import Page
 
 from mortiser.core.cue_timing import retime
 from mortiser.core.finish.builtin import FINISHES
+from mortiser.core.pace import PACES
 from mortiser.core.scene import Scene, build_scene, scene_json
 from mortiser.core.spans import Span, SpanMap
 from mortiser.core.words import Cue, Word
@@ -42,7 +43,11 @@ def scene_of(finish: str) -> Scene:
         for t, a in zip(["before", "you", "throw", "it", "away:", "£5"], starts, strict=True)
     )
     return build_scene(
-        retime([Cue(1, words, 0, 1, id=1)], spans), FINISHES[finish], SIZE, spans, font_book()
+        retime([Cue(1, words, 0, 1, id=1)], spans, PACES["quick"]),
+        FINISHES[finish],
+        SIZE,
+        spans,
+        font_book(),
     )
 
 

@@ -9,6 +9,7 @@ from av.video.reformatter import ColorRange, Colorspace
 
 from mortiser.core.cue_timing import retime
 from mortiser.core.finish.builtin import FINISHES
+from mortiser.core.pace import PACES
 from mortiser.core.scene import build_scene
 from mortiser.core.spans import Span, SpanMap
 from mortiser.core.words import Cue, Word
@@ -60,7 +61,11 @@ def test_a_blend_in_planes_is_a_blend_in_colours(space: Colorspace, full: bool, 
     words = (Word("mend", 0, 400_000), Word("it", 400_000, 900_000))
     spans = SpanMap([Span(1, 0, 10**7)])
     scene = build_scene(
-        retime([Cue(1, words, 0, 1)], spans), FINISHES[name], (400, 300), spans, font_book()
+        retime([Cue(1, words, 0, 1)], spans, PACES["quick"]),
+        FINISHES[name],
+        (400, 300),
+        spans,
+        font_book(),
     )
     frame = plain_frame(colour, space, full)
     state = state_at(scene, 650_000)
@@ -87,7 +92,11 @@ def test_nothing_is_painted_outside_its_area(at: int, name: str) -> None:
     words = (Word("Lantern", 100_000, 400_000), Word("Lane,", 400_000, 900_000))
     spans = SpanMap([Span(1, 0, 10**7)])
     scene = build_scene(
-        retime([Cue(1, words, 0, 1)], spans), FINISHES[name], (400, 700), spans, font_book()
+        retime([Cue(1, words, 0, 1)], spans, PACES["quick"]),
+        FINISHES[name],
+        (400, 700),
+        spans,
+        font_book(),
     )
     state = state_at(scene, at)
     left, top, right, bottom = area_of(state, 400, 700)

@@ -7,6 +7,7 @@ import pytest
 from mortiser.core.cue_timing import retime
 from mortiser.core.errors import BadMedia
 from mortiser.core.finish.builtin import LACQUER
+from mortiser.core.pace import PACES
 from mortiser.core.scene import NO_CAPTIONS, SceneReel
 from mortiser.core.spans import Span, SpanMap
 from mortiser.core.words import Cue, Word
@@ -19,7 +20,9 @@ from tests.recordings import first_loud, frame_pts, make_sound, make_video
 def reel(size: tuple[int, int], *spoken: tuple[str, int, int]) -> SceneReel:
     spans = SpanMap([Span(1, 0, 10**9)])
     words = tuple(Word(t, a * 1000, b * 1000, id=i) for i, (t, a, b) in enumerate(spoken))
-    return SceneReel(retime([Cue(1, words, 0, 1)], spans), LACQUER, size, spans, font_book())
+    return SceneReel(
+        retime([Cue(1, words, 0, 1)], spans, PACES["quick"]), LACQUER, size, spans, font_book()
+    )
 
 
 def burn_all(source: Path, out: Path, scene=NO_CAPTIONS) -> None:

@@ -8,11 +8,13 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from mortiser.core.edits.captions import DeleteCue, JoinCue, Regroup, SplitCue
+from mortiser.core.edits.captions import DeleteCues, JoinCue, SplitCue
 from mortiser.core.edits.commands import Edit
+from mortiser.core.edits.pacing import SetPace
 from mortiser.core.edits.settings import RenameProject
 from mortiser.core.edits.words import ReplaceWord, RetypeCue
 from mortiser.core.errors import BadInput, Conflict, NoSpace, NotFound, Stale
+from mortiser.core.pace import PACES
 from mortiser.store import editing, projects
 from mortiser.store.database import Database
 from mortiser.store.editing import Outcome
@@ -40,11 +42,11 @@ def some_edit(database: Database, piece: int, kind: int, which: int, detail: int
         case 3:
             return JoinCue(cue_id=cue.id)
         case 4:
-            return DeleteCue(cue_id=cue.id)
+            return DeleteCues(cue_ids=[cue.id])
         case 5:
             return RenameProject(name=f"Name {detail}")
         case _:
-            return Regroup(piece_id=piece, grouping="sentence" if detail % 2 else "quick")
+            return SetPace(piece_id=piece, pace=PACES["sentence" if detail % 2 else "quick"])
 
 
 def revision(database: Database, project: int) -> int:
@@ -133,7 +135,7 @@ def test_a_stale_revision_changes_nothing(tmp_path: Path) -> None:
         with pytest.raises(Stale, match="Nothing was lost"):
             attempt()
     with pytest.raises(Stale):
-        editing.apply(database, project, 0, DeleteCue(cue_id=cue.id))
+        editing.apply(database, project, 0, DeleteCues(cue_ids=[cue.id]))
     assert rows(database) == before
 
 
@@ -154,7 +156,7 @@ def test_an_edit_of_another_project_is_not_found(tmp_path: Path) -> None:
     other, _, _ = projects.create_project(database, "Other", source())
     cue = projects.piece_cues(database.connection, piece)[0]
     with pytest.raises(NotFound):
-        editing.apply(database, other, 0, DeleteCue(cue_id=cue.id))
+        editing.apply(database, other, 0, DeleteCues(cue_ids=[cue.id]))
 
 
 def test_a_full_disk_loses_nothing(tmp_path: Path) -> None:
@@ -192,7 +194,7 @@ def test_a_copy_is_independent(tmp_path: Path) -> None:
         (c.text, c.start_us, c.end_us) for c in originals
     ]
     assert not {c.id for c in copies} & {c.id for c in originals}
-    editing.apply(database, copy, 0, DeleteCue(cue_id=copies[0].id))
+    editing.apply(database, copy, 0, DeleteCues(cue_ids=[copies[0].id]))
     assert len(projects.piece_cues(database.connection, piece)) == len(originals)
     projects.delete_project(database, project)
     assert len(projects.piece_cues(database.connection, copied.id)) == len(originals) - 1

@@ -12,7 +12,14 @@ from fastapi.routing import APIRoute
 from fastapi.staticfiles import StaticFiles
 
 from mortiser import __version__
-from mortiser.api import errors, glossary_routes, media_routes, piece_routes, project_routes
+from mortiser.api import (
+    errors,
+    glossary_routes,
+    media_routes,
+    pace_routes,
+    piece_routes,
+    project_routes,
+)
 from mortiser.api.guard import LocalOnly
 from mortiser.api.schemas import Problem
 from mortiser.core.errors import NotFound
@@ -43,7 +50,7 @@ def create_app(shop: Shop, *, with_worker: bool = True) -> FastAPI:
     app.state.shop = shop
     app.add_middleware(LocalOnly, also=shop.settings.host)
     errors.add_handlers(app)
-    for routes in (project_routes, media_routes, piece_routes, glossary_routes):
+    for routes in (project_routes, media_routes, piece_routes, pace_routes, glossary_routes):
         app.include_router(routes.router)
     _serve_pages(app, pages_folder(shop))
     return app

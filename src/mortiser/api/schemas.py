@@ -8,13 +8,14 @@ from typing import Literal
 
 from pydantic import BaseModel, Field
 
+from mortiser.core.checking import Check, CheckKind
 from mortiser.core.checks import doubtful
 from mortiser.core.edits.commands import Edit
 from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.glossary import Entry
-from mortiser.core.grouping import GroupName
+from mortiser.core.pace import Pace, RuleSet
 from mortiser.core.time import parse_timecode
-from mortiser.core.words import Cue, Word
+from mortiser.core.words import Cue, Seam, Word
 from mortiser.jobs.bringing_in import Hearing
 from mortiser.store.database import now_us
 from mortiser.store.editing import Outcome
@@ -38,6 +39,7 @@ class WordView(BaseModel):
     aligned: bool = Field(description="Whether its times come from the sound.")
     doubt: bool
     alternatives: list[str] = Field(description="What else a doubtful word may be, best first.")
+    seam: Seam
     heard_as: str | None = Field(
         description="What was heard where the glossary put it; empty when the word before says it."
     )
@@ -53,6 +55,7 @@ class WordView(BaseModel):
             aligned=word.aligned,
             doubt=doubtful(word),
             alternatives=list(word.alternatives),
+            seam=word.seam,
             heard_as=word.heard_as,
             speaker=word.speaker,
         )
@@ -166,7 +169,9 @@ class PieceView(BaseModel):
     width: int
     height: int
     finish: str
-    grouping: GroupName
+    pace: Pace
+    checked_by: RuleSet
+    frame_rate: float = Field(description="Frames a second; 0 where it varies.")
     duration_us: int
     source_id: int
     show_speakers: bool
@@ -179,7 +184,9 @@ class PieceView(BaseModel):
             width=piece.width,
             height=piece.height,
             finish=piece.finish,
-            grouping=piece.grouping,
+            pace=piece.pace,
+            checked_by=piece.checked_by,
+            frame_rate=piece.frames.rate,
             duration_us=piece.spans.duration_us,
             source_id=piece.source_id,
             show_speakers=piece.show_speakers,
@@ -315,6 +322,35 @@ class MatchView(BaseModel):
     cue_id: int
     start_us: int = Field(description="Where its first word starts, in source time.")
     word_ids: list[int]
+
+
+class PaceBody(BaseModel):
+    name: str = Field(max_length=200)
+    pace: Pace
+
+
+class PaceView(PaceBody):
+    id: int | None = Field(description="None for a built-in one.")
+
+
+class CheckView(BaseModel):
+    kind: CheckKind
+    at_us: int
+    about: str
+    cue_id: int | None
+    word_ids: list[int]
+    fix: str | None = Field(description="What the remedy would do, where there is a safe one.")
+
+    @classmethod
+    def of(cls, check: Check) -> CheckView:
+        return cls(
+            kind=check.kind,
+            at_us=check.at_us,
+            about=check.about,
+            cue_id=check.cue_id,
+            word_ids=list(check.word_ids),
+            fix=check.fix,
+        )
 
 
 class HearingChoices(BaseModel):

@@ -5,6 +5,7 @@ Rules, each tested by random edits:
 - a replaced word takes the place of the one it replaces; where the numbers differ, the new
   words share the old ones' time by their likely spoken length;
 - an added word goes into the quiet before the next word, or gets no length where there is none;
+- what was decided about the place behind a word that goes stays at that place;
 - starts never go backwards, words never overlap, none of the new text is lost.
 """
 
@@ -42,6 +43,8 @@ def carry(old: Sequence[Word], text: str, room: tuple[int, int]) -> list[Word]:
             right = old[a0].start_us if a0 < len(old) else room[1]
             speaker = old[min(a0, len(old) - 1)].speaker if old else None
             result += _added(new, left, max(left, right), speaker, at_front=not result)
+        if not same and a1 - a0 != b1 - b0 and a1 > a0 and result and result[-1].seam == "free":
+            result[-1] = replace(result[-1], seam=old[a1 - 1].seam)
     return result
 
 

@@ -2,11 +2,16 @@
 
 Rules, in this order, for captions in time order:
 1. An edge that is pinned stays where it is.
-2. Start: ``lead_us`` before the first word, never before the caption in front has lost its voice.
-3. End: ``linger_us`` after the last word, and at least ``shortest_us`` after the start.
-4. A gap to the next caption shorter than ``close_us`` is closed (the earlier one stays on).
-5. Nothing overlaps: a caption ends at the next one's start at the latest. Only pins can force
-   an overlap, and checks name it.
+2. Start: ``lead_us`` before the first word, never before the caption in front has lost its voice
+   or its pinned end. A cut between the two becomes the start.
+3. End: ``linger_us`` after the last word, and long enough for the shortest duration and for the
+   reading speed, yet not past the longest duration but for the voice, nor past a cut when the
+   shortest duration allows it.
+4. Where snapping is on, free edges go to frames: starts to the one before, ends to the one after.
+5. A gap to the next caption shorter than ``close_us`` is closed to ``gap_frames`` frames, or wholly
+   where the voice leaves no room for them.
+6. No free edge makes an overlap: it ends at the next one's start at the latest. Only pins can
+   force an overlap, and checks name it.
 """
 
 from __future__ import annotations
@@ -14,56 +19,100 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
+from mortiser.core.pace import Pace
 from mortiser.core.spans import SpanMap
-from mortiser.core.time import MILLISECOND
+from mortiser.core.time import MILLISECOND, SECOND
 from mortiser.core.words import Cue
 
 SHORTEST_SHOWN_US = 40 * MILLISECOND
 """However crowded, a caption is on screen for a frame."""
+USUAL_RATE = 30.0
 
 
 @dataclass(frozen=True, slots=True)
-class TimingRules:
-    """Times in microseconds."""
+class Frames:
+    """Times of a piece's frames at a constant ``rate`` a second; 0 where it is not constant.
 
-    lead_us: int = 40 * MILLISECOND
-    linger_us: int = 250 * MILLISECOND
-    shortest_us: int = 833 * MILLISECOND
-    close_us: int = 400 * MILLISECOND
+    Where there is no constant rate nothing is snapped, and a frame counts as 1/30 s.
+    """
+
+    rate: float = 0.0
+
+    @property
+    def length_us(self) -> float:
+        """How long a frame lasts."""
+        return SECOND / (self.rate or USUAL_RATE)
+
+    def before(self, at_us: int) -> int:
+        """The start of the frame that shows at a moment."""
+        if not self.rate:
+            return at_us
+        return round(int((at_us + 1) / self.length_us) * self.length_us)
+
+    def after(self, at_us: int) -> int:
+        """The start of the first frame at or behind a moment."""
+        found = self.before(at_us)
+        return found if found >= at_us else round(found + self.length_us)
 
 
-def retime(cues: Sequence[Cue], spans: SpanMap, rules: TimingRules = TimingRules()) -> list[Cue]:
+NO_FRAMES = Frames()
+
+
+def retime(
+    cues: Sequence[Cue], spans: SpanMap, pace: Pace, frames: Frames = NO_FRAMES
+) -> list[Cue]:
     """The cues with their times worked out; order and count stay.
 
     A change to one cue reaches its two neighbours and no further, and each of these is worked
-    out from its own neighbours: a run of five gives the middle three as retiming all would.
+    out from its own neighbours: a run of seven gives the middle three as retiming all would.
     """
+    grid = frames if pace.snap else NO_FRAMES
+    gap_us = round(pace.gap_frames * frames.length_us)
+    voices = [spans.to_piece(cue.words[-1].end_us) for cue in cues]
     starts: list[int] = []
-    voices: list[int] = []
     for index, cue in enumerate(cues):
-        voices.append(spans.to_piece(cue.words[-1].end_us))
         if cue.start_pinned:
             starts.append(cue.start_us)
             continue
         first = spans.to_piece(cue.words[0].start_us)
-        floor = 0
+        start = max(0, first - pace.lead_us)
         if index:
             before = cues[index - 1]
-            floor = before.end_us if before.end_pinned else voices[index - 1]
-        start = max(0, min(first, max(floor, first - rules.lead_us)))
+            floor = before.end_us if before.end_pinned else min(first, voices[index - 1])
+            start = max(start, floor)
+        start = grid.before(spans.last_cut(start, first) or start)
         starts.append(max(start, starts[-1] + SHORTEST_SHOWN_US) if index else start)
     result: list[Cue] = []
     for index, cue in enumerate(cues):
         start = starts[index]
-        after = starts[index + 1] if index + 1 < len(cues) else None
-        if cue.end_pinned:
-            end = cue.end_us
-        else:
-            end = max(voices[index] + rules.linger_us, start + rules.shortest_us)
-            end = min(end, max(spans.duration_us, voices[index]))
-            if after is not None and after - end < rules.close_us:
-                end = after
-        if after is not None:
-            end = min(end, after)
+        end = cue.end_us
+        if not cue.end_pinned:
+            after = starts[index + 1] if index + 1 < len(cues) else None
+            end = _end(cue, start, voices[index], after, spans, pace, grid, gap_us)
         result.append(replace(cue, start_us=start, end_us=max(end, start + SHORTEST_SHOWN_US)))
     return result
+
+
+def _end(
+    cue: Cue,
+    start: int,
+    voice: int,
+    after: int | None,
+    spans: SpanMap,
+    pace: Pace,
+    grid: Frames,
+    gap_us: int,
+) -> int:
+    """Where a caption with a free end goes off."""
+    reading = min(round(len(cue.text) / pace.chars_per_s * SECOND), pace.longest_us)
+    end = max(voice + pace.linger_us, start + pace.shortest_us, start + reading)
+    end = max(voice, min(end, start + pace.longest_us, spans.duration_us))
+    cut = spans.first_cut(voice, end)
+    if cut is not None and cut >= start + pace.shortest_us:
+        end = cut
+    end = grid.after(end)
+    if after is None:
+        return min(end, max(spans.duration_us, voice))
+    if after - end < pace.close_us:
+        return after - gap_us if max(voice, start + SHORTEST_SHOWN_US) <= after - gap_us else after
+    return end

@@ -2,137 +2,111 @@
 
 The cost of a caption of words ``i..j-1`` (lower is better) is the sum of
 
-    size     4 · ((fill − n) / fill)², how far it is from the size the preset fills towards,
-             and ORPHAN for a lone word where the preset wants more
+    size     4 · ((fill − n) / fill)², how far it is from the size the pace fills towards,
+             and ORPHAN for a lone word where the pace wants more
     break    what it costs to break after word ``j-1``: free at a sentence end or a long pause,
-             little at a clause mark or a short pause, dear elsewhere, dearer after a word that
-             leans on the next one (an article, a preposition, an auxiliary, a number)
+             little at a clause mark or a short pause, dear elsewhere, dearer inside a phrase
+             (an article, a preposition, an auxiliary, a number, a first name and what follows)
     inside   what it costs *not* to break after each word before: much after a sentence end or
              a long pause, a little after a clause mark, nothing elsewhere
+    time     2 · lack², lack the share of the shortest duration that it stays under, and
+             3 · excess, excess the share by which it exceeds the reading speed (1 at most)
+    lines    2 · Σ |nearest word start − even share| / line length over its inner line ends
 
-Limits (words, characters, duration) are hard, but a single word always fits. The search looks at
-every break within the limits, so its result is the cheapest there is: O(words · max_words).
+Limits (words, characters a line, lines, longest duration) are hard, but a single word always fits.
+The search looks at every break within the limits, so its result is the cheapest there is. A
+break made by hand stays one, and words joined by hand are never parted, whatever the limits.
 """
 
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from itertools import accumulate
-from typing import Literal
 
+import numpy as np
+import numpy.typing as npt
+
+from mortiser.core.pace import Pace
 from mortiser.core.time import MILLISECOND, SECOND
 from mortiser.core.words import Word, word_key
-
-GroupName = Literal["quick", "sentence"]
 
 LONG_PAUSE_US = 450 * MILLISECOND
 SHORT_PAUSE_US = 180 * MILLISECOND
 ORPHAN = 3.0
+NEVER = 1e6
 _CLINGING = frozenset({"a", "an", "the", "my", "your", "his", "her", "its", "our", "their"})
 _LEANING_WORDS = """
 this that these those some any no every each of in on at to for from with by into over under about
 as than between through is are was were be been am do does did has have had will would can could
 shall should may might must and or but if because so when where who which what not very i we he
-she they you mr mrs ms dr one two three four five six seven eight nine ten
+she they you mr mrs ms dr
 """
 _LEANING = frozenset(_LEANING_WORDS.split())
+_NUMBERS = frozenset({
+    "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve",
+    "thirteen", "fourteen", "fifteen", "twenty", "thirty", "forty", "fifty", "hundred", "thousand",
+})  # fmt: skip
+_QUOTES = "\"'”’)]"
+
+Floats = npt.NDArray[np.float64]
+Ints = npt.NDArray[np.int64]
 
 
-@dataclass(frozen=True, slots=True)
-class GroupRules:
-    """Limits and leanings of a way of grouping; times in microseconds."""
-
-    max_words: int
-    max_chars: int
-    max_us: int
-    fill: int
-    max_lines: int
-    sentence_inside: float
-    pause_inside: float
-    clause_inside: float
-
-
-GROUPINGS: dict[GroupName, GroupRules] = {
-    "quick": GroupRules(3, 24, 3 * SECOND, 3, 2, 9.0, 8.0, 2.5),
-    "sentence": GroupRules(14, 84, 6 * SECOND, 9, 2, 12.0, 9.0, 0.5),
-}
+def fill(pace: Pace) -> int:
+    """The size a caption is filled towards: the most words, or about nine in whole sentences."""
+    return pace.words if pace.words <= 5 else round(5 + (pace.words - 5) * 4 / 11)
 
 
 def break_cost(word: Word, after: Word | None) -> float:
     """What it costs to end a caption after ``word`` when ``after`` follows."""
-    if after is None or word.speaker != after.speaker:
+    if after is None or word.speaker != after.speaker or word.seam == "break":
         return 0.0
     pause = after.start_us - word.end_us
-    if _ends_sentence(word.text) or pause >= LONG_PAUSE_US:
+    if ends_sentence(word.text) or pause >= LONG_PAUSE_US:
         return 0.0
-    if _ends_clause(word.text):
+    if ends_clause(word.text):
         return 1.0
-    return (2.0 if pause >= SHORT_PAUSE_US else 4.0) + _lean(word.text)
+    return (2.0 if pause >= SHORT_PAUSE_US else 4.0) + _lean(word.text, after.text)
 
 
-def inside_cost(word: Word, after: Word, rules: GroupRules) -> float:
+def inside_cost(word: Word, after: Word, pace: Pace) -> float:
     """What it costs to keep ``word`` and ``after`` in one caption."""
+    if word.seam == "break":
+        return NEVER
+    if word.seam == "join":
+        return 0.0
     if word.speaker != after.speaker:
         return 40.0
+    calm = min(1.0, max(0.0, (pace.words - 3) / 11))
     cost = 0.0
     pause = after.start_us - word.end_us
-    if _ends_sentence(word.text):
-        cost += rules.sentence_inside
-    elif _ends_clause(word.text):
-        cost += rules.clause_inside
+    if ends_sentence(word.text):
+        cost += 9.0 + 3.0 * calm
+    elif ends_clause(word.text):
+        cost += 2.5 - 2.0 * calm
     if pause >= LONG_PAUSE_US:
-        cost += rules.pause_inside * (1 + pause / SECOND)
+        cost += (8.0 + calm) * (1 + pause / SECOND)
     return cost
 
 
-def size_cost(count: int, rules: GroupRules) -> float:
-    """What it costs that a caption has ``count`` words."""
-    lack = max(0, rules.fill - count) / rules.fill
-    return 4.0 * lack * lack + (ORPHAN if count == 1 and rules.max_words > 1 else 0.0)
-
-
-def fits(words: Sequence[Word], rules: GroupRules) -> bool:
-    """Whether these words may be one caption."""
-    if len(words) == 1:
-        return True
-    chars = sum(len(w.text) for w in words) + len(words) - 1
-    duration = words[-1].end_us - words[0].start_us
-    return len(words) <= rules.max_words and chars <= rules.max_chars and duration <= rules.max_us
-
-
-def group(words: Sequence[Word], rules: GroupRules) -> list[tuple[int, int]]:
+def group(words: Sequence[Word], pace: Pace) -> list[tuple[int, int]]:
     """Half-open index ranges of the captions, in order, covering all words.
 
-    Of equally cheap groupings the one with the longest last caption is taken.
+    Of equally cheap groupings the one with the shortest last caption is taken.
     """
     count = len(words)
     if count == 0:
         return []
-    follow = [*words[1:], None]
-    breaks = [break_cost(w, n) for w, n in zip(words, follow, strict=True)]
-    kept = [
-        0.0 if n is None else inside_cost(w, n, rules) for w, n in zip(words, follow, strict=True)
-    ]
-    inside = list(accumulate(kept, initial=0.0))
-    chars = list(accumulate((len(w.text) + 1 for w in words), initial=0))
-    sizes = [size_cost(n, rules) for n in range(rules.max_words + 1)]
-    starts = [w.start_us for w in words]
-    best = [0.0] * (count + 1)
+    costs = _costs(words, pace)
+    most = costs.shape[1]
+    best = np.zeros(count + 1)
     back = [0] * (count + 1)
     for end in range(1, count + 1):
-        last_us, tail = words[end - 1].end_us, breaks[end - 1]
-        cheapest, chosen = float("inf"), end - 1
-        for start in range(end - 1, max(-1, end - rules.max_words - 1), -1):
-            if end - start > 1 and (
-                chars[end] - chars[start] - 1 > rules.max_chars
-                or last_us - starts[start] > rules.max_us
-            ):
-                break
-            cost = best[start] + sizes[end - start] + tail + inside[end - 1] - inside[start]
-            if cost <= cheapest:
-                cheapest, chosen = cost, start
-        best[end], back[end] = cheapest, chosen
+        size = min(most, end)
+        # Captions of 1, 2, … words that end here: what is best before them, and their own cost.
+        options = best[end - size : end][::-1] + costs[end - 1, :size]
+        chosen = int(options.argmin())
+        best[end], back[end] = options[chosen], end - 1 - chosen
     ranges: list[tuple[int, int]] = []
     end = count
     while end > 0:
@@ -141,15 +115,108 @@ def group(words: Sequence[Word], rules: GroupRules) -> list[tuple[int, int]]:
     return ranges[::-1]
 
 
-def _ends_sentence(text: str) -> bool:
-    return text.rstrip("\"'”’)]").endswith((".", "!", "?", "…"))
+def _costs(words: Sequence[Word], pace: Pace) -> Floats:
+    """[last word, number of words - 1] → what such a caption costs; infinite beyond the limits."""
+    count = len(words)
+    atom = _atom_starts(words)
+    most = min(count, max(pace.words, *(i - a + 1 for i, a in enumerate(atom))))
+    sizes = np.arange(1, most + 1)
+    last = np.arange(count)[:, None]
+    first = last - sizes + 1
+    inside_piece = first >= 0
+    first = np.maximum(first, 0)
+
+    follow = [*words[1:], None]
+    breaks = np.array([break_cost(w, n) for w, n in zip(words, follow, strict=True)])
+    kept = [
+        0.0 if n is None else inside_cost(w, n, pace) for w, n in zip(words, follow, strict=True)
+    ]
+    inside = np.array(list(accumulate(kept, initial=0.0)))
+    letters = np.array([len(w.text) for w in words])
+    edges = np.concatenate([[0], np.cumsum(letters + 1)])
+    chars = edges[last + 1] - edges[first] - 1
+    starts = np.array([w.start_us for w in words])
+    ends = np.array([w.end_us for w in words])
+
+    wanted = fill(pace)
+    size_cost = 4.0 * (np.maximum(0, wanted - sizes) / wanted) ** 2
+    if pace.words > 1:
+        size_cost[0] += ORPHAN
+    costs = size_cost + breaks[last] + inside[last] - inside[first]
+    following = np.concatenate([starts[1:], [ends[-1] + pace.linger_us]])
+    shown = np.maximum(1, np.minimum(ends + pace.linger_us, np.maximum(following, ends)))
+    shown_us = np.maximum(1, shown[last] - starts[first])
+    lack = np.maximum(0.0, 1 - shown_us / pace.shortest_us)
+    excess = np.clip(chars / (pace.chars_per_s * shown_us / SECOND) - 1, 0.0, 1.0)
+    costs = costs + 2.0 * lack**2 + 3.0 * excess
+    lines = _line_counts(letters, most, pace.line_chars)
+    costs = costs + 2.0 * _unevenness(edges, first, last, lines) / pace.line_chars
+
+    joined = np.array([w.seam == "join" for w in words[:-1]] + [False])
+    starts_at = np.array(atom)
+    whole = ~joined[last] & (starts_at[first] == first)
+    single = starts_at[last] == first
+    fits = (sizes <= pace.words) & (lines <= pace.lines)
+    fits &= ends[last] - starts[first] <= pace.longest_us
+    allowed: Floats = np.where(inside_piece & whole & (fits | single), costs, np.inf)
+    return allowed
 
 
-def _ends_clause(text: str) -> bool:
-    return text.rstrip("\"'”’)]").endswith((",", ";", ":", "–", "—"))
+def _atom_starts(words: Sequence[Word]) -> list[int]:
+    """For each word where the run begins that was joined by hand and holds it."""
+    starts: list[int] = []
+    for index in range(len(words)):
+        held = index > 0 and words[index - 1].seam == "join"
+        starts.append(starts[-1] if held else index)
+    return starts
 
 
-def _lean(text: str) -> float:
+def _line_counts(letters: Ints, most: int, limit: int) -> Ints:
+    """[last word, number of words - 1] → how few lines of ``limit`` characters hold the words."""
+    count = len(letters)
+    lines = np.ones((count, most), np.int64)
+    top = letters.copy()
+    for size in range(2, most + 1):
+        word = letters[np.maximum(np.arange(count) - size + 1, 0)]
+        fits = top + 1 + word <= limit
+        lines[:, size - 1] = lines[:, size - 2] + ~fits
+        top = np.where(fits, top + 1 + word, word)
+    return lines
+
+
+def _unevenness(edges: Ints, first: Ints, last: Ints, lines: Ints) -> Floats:
+    """How far, in characters, the inner line ends must lie from where even lines would end."""
+    off = np.zeros(lines.shape)
+    begin, end = edges[first], edges[last + 1]
+    for inner in (1, 2):
+        several = lines > inner
+        target = begin + (end - begin) * inner / np.maximum(lines, 2)
+        after = np.searchsorted(edges, target)
+        low, high = first + 1, np.maximum(last, first + 1)
+        near = np.minimum(
+            np.abs(edges[np.clip(after, low, high)] - target),
+            np.abs(edges[np.clip(after - 1, low, high)] - target),
+        )
+        off += np.where(several, near, 0.0)
+    return off
+
+
+def ends_sentence(text: str) -> bool:
+    """Whether a word ends a sentence."""
+    return text.rstrip(_QUOTES).endswith((".", "!", "?", "…"))
+
+
+def ends_clause(text: str) -> bool:
+    """Whether a word ends a clause inside a sentence."""
+    return text.rstrip(_QUOTES).endswith((",", ";", ":", "–", "—"))
+
+
+def _lean(text: str, after: str) -> float:
     """How much a word wants the next one beside it: an article most of all."""
     key = word_key(text)
-    return 6.0 if key in _CLINGING else 3.0 if key in _LEANING else 0.0
+    if key in _CLINGING:
+        return 8.0
+    if key in _NUMBERS or key.isdigit():
+        return 5.0
+    names = text[:1].isupper() and after[:1].isupper() and word_key(after) != "i"
+    return 3.0 if key in _LEANING or names else 0.0

@@ -114,7 +114,7 @@ def build_scene(
 def _scene_cue(
     cue: Cue, finish: Finish, size: tuple[int, int], spans: SpanMap, fonts: FontBook
 ) -> SceneCue:
-    block = lay_out([word.text for word in cue.words], finish, *size, fonts)
+    block = lay_out([word.text for word in cue.words], finish, *size, fonts, cue.line_starts)
     starts = [spans.to_piece(word.start_us) for word in cue.words]
     lives = live_spans(starts, cue.start_us, cue.end_us)
     whole = CUE_MOTIONS[finish.cue_motion]

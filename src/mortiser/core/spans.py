@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from bisect import bisect_left, bisect_right
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import accumulate
 
 
 @dataclass(frozen=True, slots=True)
@@ -29,11 +31,20 @@ class SpanMap:
 
     def __init__(self, spans: Sequence[Span]) -> None:
         self._spans = list(spans)
-
-    @property
-    def duration_us(self) -> int:
+        ends = list(accumulate(span.length_us for span in self._spans))
+        self.duration_us = ends[-1] if ends else 0
         """Length of the piece."""
-        return sum(span.length_us for span in self._spans)
+        self._cuts = ends[:-1]
+
+    def last_cut(self, from_us: int, to_us: int) -> int | None:
+        """The last moment in ``(from_us, to_us]`` of the piece where one span follows another."""
+        at = bisect_right(self._cuts, to_us)
+        return self._cuts[at - 1] if at and self._cuts[at - 1] > from_us else None
+
+    def first_cut(self, from_us: int, to_us: int) -> int | None:
+        """The first moment in ``[from_us, to_us)`` of the piece where one span follows another."""
+        at = bisect_left(self._cuts, from_us)
+        return self._cuts[at] if at < len(self._cuts) and self._cuts[at] < to_us else None
 
     def to_piece(self, source_us: int) -> int:
         """Piece time of a source moment; a cut moment maps to the next kept one.

@@ -7,6 +7,9 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 Origin = Literal["heard", "typed", "imported", "tapped"]
+Seam = Literal["free", "break", "join", "line"]
+"""What was decided by hand about the place behind a word: captions part there, captions hold
+together there, a line ends there, or nothing."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,6 +33,8 @@ class Word:
     """What else it may be, best first."""
     heard_as: str | None = None
     """What was heard where the glossary put this word; "" when the word before says it."""
+    seam: Seam = "free"
+    """Belongs to the piece the word is shown in, not to its source."""
 
     def __post_init__(self) -> None:
         if not self.text or any(ch.isspace() for ch in self.text):
@@ -57,6 +62,11 @@ class Cue:
     def text(self) -> str:
         """The words with single spaces."""
         return " ".join(word.text for word in self.words)
+
+    @property
+    def line_starts(self) -> tuple[int, ...]:
+        """Indexes of the words that begin a line because somebody said so."""
+        return tuple(i for i, w in enumerate(self.words[:-1], start=1) if w.seam == "line")
 
     def with_words(self, words: tuple[Word, ...]) -> Cue:
         """The same cue with other words; its times are not touched."""

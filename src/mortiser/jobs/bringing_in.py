@@ -9,7 +9,7 @@ from pathlib import Path, PurePath
 import numpy as np
 
 from mortiser.core.errors import BadInput, Conflict
-from mortiser.core.grouping import GroupName
+from mortiser.core.pace import PaceName
 from mortiser.jobs.workspace import Workspace
 from mortiser.media.picture import save_poster
 from mortiser.media.probe import Probe, probe
@@ -56,7 +56,7 @@ def bring_in(
     name: str,
     *,
     finish: str | None = None,
-    grouping: GroupName = "quick",
+    pace: PaceName = "quick",
     hearing: Hearing = Hearing(),
 ) -> BroughtIn:
     """Take over ``file`` (it is moved) as a new project called after ``name``.
@@ -80,7 +80,7 @@ def bring_in(
             audio_track=hearing.audio_track,
         )
         look = {"finish": finish} if finish else {}
-        ids = projects.create_project(database, title(name), source, grouping=grouping, **look)
+        ids = projects.create_project(database, title(name), source, pace=pace, **look)
     except BaseException:
         shutil.rmtree(folder, ignore_errors=True)
         raise

@@ -40,7 +40,7 @@ def _hear_again(parts: Parts, task: Task, start: int, end: int) -> None:
     piece = projects.piece(parts.database.connection, task.payload["piece_id"])
     captions: list[LaidCaption] = []
     for words in _lines(parts, task, start, end):
-        captions += grouped(words, piece.grouping)
+        captions += grouped(words, piece.pace)
     edit = LayCaptions(
         about=f"hear {timecode(start)[3:8]} to {timecode(end)[3:8]} again",
         piece_id=piece.id,

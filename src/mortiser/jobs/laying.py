@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import replace
+from itertools import accumulate
 from pathlib import Path
 
 from mortiser.core import script
@@ -102,9 +103,18 @@ def _laid(bench: Bench, caption: Caption) -> LaidCaption:
     end = min(caption.end_us, bench.duration_us)
     texts = tokens(" ".join(caption.lines))
     words = bench.place(texts, (caption.start_us, end), "imported")
-    named = [replace(word, speaker=caption.speaker) for word in words]
+    line_ends = set(accumulate(len(tokens(line)) for line in caption.lines[:-1]))
     return LaidCaption(
-        words=[LaidWord.of(word) for word in named], start_us=caption.start_us, end_us=end
+        words=[
+            LaidWord.of(
+                replace(
+                    word, speaker=caption.speaker, seam="line" if number in line_ends else "free"
+                )
+            )
+            for number, word in enumerate(words, start=1)
+        ],
+        start_us=caption.start_us,
+        end_us=end,
     )
 
 

@@ -7,11 +7,12 @@ import sqlite3
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from mortiser.core.cue_timing import retime
+from mortiser.core.cue_timing import NO_FRAMES, Frames, retime
 from mortiser.core.edits.retiming import untimed_cue
 from mortiser.core.errors import NotFound
 from mortiser.core.finish.builtin import DEFAULT_FINISH
-from mortiser.core.grouping import GROUPINGS, GroupName, group
+from mortiser.core.grouping import group
+from mortiser.core.pace import PACES, Pace, PaceName, RuleSet, pace_of, pace_text
 from mortiser.core.spans import SpanMap
 from mortiser.core.words import Cue, Word
 from mortiser.store.database import Database, now_us
@@ -19,6 +20,7 @@ from mortiser.store.rows import (
     WORD_COLUMNS,
     insert,
     load_cues,
+    load_frames,
     load_spans,
     word_of,
     word_values,
@@ -63,10 +65,12 @@ class Piece:
     width: int
     height: int
     finish: str
-    grouping: GroupName
+    pace: Pace
     spans: SpanMap
     source_id: int
     show_speakers: bool = False
+    frames: Frames = NO_FRAMES
+    checked_by: RuleSet = "own"
 
 
 def create_project(
@@ -75,7 +79,7 @@ def create_project(
     source: NewSource,
     *,
     finish: str = DEFAULT_FINISH,
-    grouping: GroupName = "quick",
+    pace: PaceName = "quick",
 ) -> tuple[int, int, int]:
     """A project with one source and a piece that keeps all of it; their three ids."""
     with database.transaction() as db:
@@ -93,7 +97,7 @@ def create_project(
             width=width,
             height=height,
             finish=finish,
-            grouping=grouping,
+            grouping=pace_text(PACES[pace]),
         )
         insert(
             db,
@@ -155,10 +159,12 @@ def piece(db: sqlite3.Connection, piece_id: int) -> Piece:
         row["width"],
         row["height"],
         row["finish"],
-        row["grouping"],
+        pace_of(row["grouping"]),
         SpanMap(spans),
         spans[0].source_id,
         bool(row["show_speakers"]),
+        load_frames(db, piece_id),
+        row["checked_by"],
     )
 
 
@@ -229,9 +235,9 @@ def append_line(database: Database, piece_id: int, words: Sequence[Word]) -> Non
             (piece_id,),
         ).fetchall()
         tail = [desk.cue(row["id"]) for row in reversed(last)]
-        for start, end in group(stored, GROUPINGS[kept.grouping]):
+        for start, end in group(stored, kept.pace):
             tail.append(desk.save_cue(untimed_cue(piece_id, stored[start:end], kept.spans)))
-        fresh = retime(tail, kept.spans)
+        fresh = retime(tail, kept.spans, kept.pace, kept.frames)
         skip = 1 if len(last) == 2 else 0
         for old, new in zip(tail[skip:], fresh[skip:], strict=True):
             if old != new:
@@ -291,9 +297,9 @@ def duplicate_project(database: Database, project_id: int, new_paths: dict[str, 
             cues = _copy_rows(db, "cue", "piece_id = ?", old_piece, {"piece_id": new_piece})
             for cue, new_cue in cues.items():
                 db.executemany(
-                    "INSERT INTO cue_word (cue_id, word_id, position) VALUES (?, ?, ?)",
+                    "INSERT INTO cue_word (cue_id, word_id, position, seam) VALUES (?, ?, ?, ?)",
                     [
-                        (new_cue, words[row["word_id"]], row["position"])
+                        (new_cue, words[row["word_id"]], row["position"], row["seam"])
                         for row in db.execute("SELECT * FROM cue_word WHERE cue_id = ?", (cue,))
                     ],
                 )

@@ -6,8 +6,9 @@ import json
 import sqlite3
 from collections.abc import Iterable
 
+from mortiser.core.cue_timing import Frames
 from mortiser.core.spans import Span
-from mortiser.core.words import Cue, Word
+from mortiser.core.words import Cue, Seam, Word
 
 WORD_COLUMNS = (
     "word.id AS word_id, word.text, word.start_us AS word_start, word.end_us AS word_end, "
@@ -37,7 +38,7 @@ def insert(db: sqlite3.Connection, table: str, **values: object) -> int:
     return int(cursor.lastrowid or 0)
 
 
-def word_of(row: sqlite3.Row) -> Word:
+def word_of(row: sqlite3.Row, seam: Seam = "free") -> Word:
     """The word in a row that has WORD_COLUMNS."""
     return Word(
         row["text"],
@@ -50,13 +51,14 @@ def word_of(row: sqlite3.Row) -> Word:
         row["word_id"],
         tuple(json.loads(row["alternatives"])),
         row["heard_as"],
+        seam,
     )
 
 
 def load_cues(db: sqlite3.Connection, where: str, values: Iterable[object]) -> list[Cue]:
     """Cues with their words, in time order, for an SQL condition on ``cue``."""
     found = db.execute(
-        f"SELECT cue.*, {WORD_COLUMNS} FROM cue JOIN cue_word ON cue_word.cue_id = cue.id "
+        f"SELECT cue.*, cue_word.seam, {WORD_COLUMNS} FROM cue JOIN cue_word ON cue_word.cue_id = cue.id "
         f"JOIN word ON word.id = cue_word.word_id WHERE {where} "
         "ORDER BY cue.start_us, cue.id, cue_word.position",
         tuple(values),
@@ -69,7 +71,7 @@ def load_cues(db: sqlite3.Connection, where: str, values: Iterable[object]) -> l
             cues.append(_cue(head, words))
             words = []
         head = row
-        words.append(word_of(row))
+        words.append(word_of(row, row["seam"]))
     if head is not None:
         cues.append(_cue(head, words))
     return cues
@@ -94,3 +96,13 @@ def load_spans(db: sqlite3.Connection, piece_id: int) -> list[Span]:
         (piece_id,),
     )
     return [Span(row["source_id"], row["start_us"], row["end_us"]) for row in rows]
+
+
+def load_frames(db: sqlite3.Connection, piece_id: int) -> Frames:
+    """The frames of the piece's (first) source, where their rate is constant."""
+    row = db.execute(
+        "SELECT frame_rate, variable_rate FROM span JOIN source ON source.id = span.source_id "
+        "WHERE piece_id = ? ORDER BY position LIMIT 1",
+        (piece_id,),
+    ).fetchone()
+    return Frames() if row["variable_rate"] else Frames(row["frame_rate"])

@@ -5,14 +5,16 @@ from __future__ import annotations
 import sqlite3
 from dataclasses import replace
 
+from mortiser.core.cue_timing import Frames
 from mortiser.core.errors import NotFound
-from mortiser.core.grouping import GroupName
+from mortiser.core.pace import Pace, RuleSet, pace_of, pace_text
 from mortiser.core.spans import SpanMap
 from mortiser.core.words import Cue, Word
 from mortiser.store.rows import (
     WORD_COLUMNS,
     insert,
     load_cues,
+    load_frames,
     load_spans,
     word_of,
     word_values,
@@ -96,11 +98,11 @@ class SqlDesk:
                 words=words,
                 id=insert(self._db, "cue", **dict(zip(columns, values, strict=True))),
             )
-        if not old or [w.id for w in old[0].words] != [w.id for w in words]:
+        if not old or [(w.id, w.seam) for w in old[0].words] != [(w.id, w.seam) for w in words]:
             self._db.execute("DELETE FROM cue_word WHERE cue_id = ?", (saved.id,))
             self._db.executemany(
-                "INSERT INTO cue_word (cue_id, word_id, position) VALUES (?, ?, ?)",
-                [(saved.id, word.id, position) for position, word in enumerate(words)],
+                "INSERT INTO cue_word (cue_id, word_id, position, seam) VALUES (?, ?, ?, ?)",
+                [(saved.id, word.id, position, word.seam) for position, word in enumerate(words)],
             )
         return saved
 
@@ -127,9 +129,31 @@ class SqlDesk:
         self._known(piece_id)
         self._db.execute("UPDATE piece SET finish = ? WHERE id = ?", (finish, piece_id))
 
-    def set_grouping(self, piece_id: int, grouping: GroupName) -> None:
+    def pace(self, piece_id: int) -> Pace:
+        return pace_of(self._piece(piece_id)["grouping"])
+
+    def frames(self, piece_id: int) -> Frames:
         self._known(piece_id)
-        self._db.execute("UPDATE piece SET grouping = ? WHERE id = ?", (grouping, piece_id))
+        return load_frames(self._db, piece_id)
+
+    def checked_by(self, piece_id: int) -> RuleSet:
+        rules: RuleSet = self._piece(piece_id)["checked_by"]
+        return rules
+
+    def set_pace(self, piece_id: int, pace: Pace) -> None:
+        self._known(piece_id)
+        self._db.execute("UPDATE piece SET grouping = ? WHERE id = ?", (pace_text(pace), piece_id))
+
+    def set_checked_by(self, piece_id: int, rules: RuleSet) -> None:
+        self._known(piece_id)
+        self._db.execute("UPDATE piece SET checked_by = ? WHERE id = ?", (rules, piece_id))
+
+    def _piece(self, piece_id: int) -> sqlite3.Row:
+        self._known(piece_id)
+        row: sqlite3.Row = self._db.execute(
+            "SELECT * FROM piece WHERE id = ?", (piece_id,)
+        ).fetchone()
+        return row
 
     def show_speakers(self, piece_id: int, shown: bool) -> None:
         self._known(piece_id)

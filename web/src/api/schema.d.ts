@@ -552,6 +552,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/paces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Paces
+         * @description The built-in paces, then the workspace's own.
+         */
+        get: operations["list_paces"];
+        put?: never;
+        /**
+         * Save Pace
+         * @description Keep a pace under a name, in the place of one of that name.
+         */
+        post: operations["save_pace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/paces/{pace_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Pace
+         * @description Forget a saved pace; pieces that have it keep it.
+         */
+        delete: operations["remove_pace"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/checks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Checks
+         * @description What the rules find in the captions, in order of time.
+         */
+        get: operations["checks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/glossary": {
         parameters: {
             query?: never;
@@ -697,6 +761,33 @@ export interface components {
             word_id: number;
         };
         /**
+         * AddCue
+         * @description Put a caption of one's own where nobody speaks; its times are pinned.
+         */
+        AddCue: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "add_cue";
+            /** Piece Id */
+            piece_id: number;
+            /** At Us */
+            at_us: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * Anchor
+         * @description A caption and when it should start, as somebody types it.
+         */
+        Anchor: {
+            /** Cue Id */
+            cue_id: number;
+            /** Starts */
+            starts: string;
+        };
+        /**
          * ApplyGlossary
          * @description Write heard words as the glossary says; what was heard stays beside them.
          */
@@ -710,6 +801,60 @@ export interface components {
             piece_id: number;
             /** Changes */
             changes: components["schemas"]["Rewording"][];
+        };
+        /**
+         * BreakLine
+         * @description End a line before one of a caption's words, or take such a break out again.
+         */
+        BreakLine: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "break_line";
+            /** Cue Id */
+            cue_id: number;
+            /** Before Word */
+            before_word: number;
+        };
+        /**
+         * CheckBy
+         * @description Choose whose limits the checks go by.
+         */
+        CheckBy: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "check_by";
+            /** Piece Id */
+            piece_id: number;
+            /**
+             * Rules
+             * @enum {string}
+             */
+            rules: "feed" | "course" | "own";
+        };
+        /** CheckView */
+        CheckView: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "overlap" | "flicker" | "too_short" | "too_long" | "too_fast" | "wide_line" | "many_lines" | "orphan" | "late" | "early" | "unshown" | "empty" | "order" | "beyond";
+            /** At Us */
+            at_us: number;
+            /** About */
+            about: string;
+            /** Cue Id */
+            cue_id: number | null;
+            /** Word Ids */
+            word_ids: number[];
+            /**
+             * Fix
+             * @description What the remedy would do, where there is a safe one.
+             */
+            fix: string | null;
         };
         /** CorrectionBody */
         CorrectionBody: {
@@ -744,17 +889,17 @@ export interface components {
             delay_us: number;
         };
         /**
-         * DeleteCue
-         * @description Take a caption away; its words stay in the source.
+         * DeleteCues
+         * @description Take captions away; their words stay in the source.
          */
-        DeleteCue: {
+        DeleteCues: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            kind: "delete_cue";
-            /** Cue Id */
-            cue_id: number;
+            kind: "delete_cues";
+            /** Cue Ids */
+            cue_ids: number[];
         };
         /** DeliveryView */
         DeliveryView: {
@@ -805,7 +950,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Edit */
-            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["ApplyGlossary"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["LayCaptions"] | components["schemas"]["TapTimes"] | components["schemas"]["NameSpeakers"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["UnpinCue"] | components["schemas"]["DeleteCue"] | components["schemas"]["SplitCue"] | components["schemas"]["JoinCue"] | components["schemas"]["Regroup"] | components["schemas"]["SetFinish"] | components["schemas"]["RenameProject"];
+            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["ApplyGlossary"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["LayCaptions"] | components["schemas"]["TapTimes"] | components["schemas"]["NameSpeakers"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["SetFinish"] | components["schemas"]["RenameProject"];
         };
         /** EngineView */
         EngineView: {
@@ -849,12 +994,45 @@ export interface components {
             /** Size */
             size: number;
         };
+        /**
+         * Finding
+         * @description One finding as the checks named it.
+         */
+        Finding: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "overlap" | "flicker" | "too_short" | "too_long" | "too_fast" | "wide_line" | "many_lines" | "orphan" | "late" | "early" | "unshown" | "empty" | "order" | "beyond";
+            /** Cue Id */
+            cue_id?: number | null;
+            /**
+             * Word Ids
+             * @default []
+             */
+            word_ids: number[];
+        };
         /** FinishView */
         FinishView: {
             /** Name */
             name: string;
             /** About */
             about: string;
+        };
+        /**
+         * FixChecks
+         * @description Apply the remedies of some findings; those whose captions are gone are passed over.
+         */
+        FixChecks: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fix_checks";
+            /** Piece Id */
+            piece_id: number;
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
         };
         /** GlossaryApplied */
         GlossaryApplied: {
@@ -941,7 +1119,7 @@ export interface components {
         };
         /**
          * JoinCue
-         * @description Join a caption to the one before it.
+         * @description Join a caption to the one before or after it; regrouping keeps them together.
          */
         JoinCue: {
             /**
@@ -951,6 +1129,25 @@ export interface components {
             kind: "join_cue";
             /** Cue Id */
             cue_id: number;
+            /**
+             * To
+             * @default before
+             * @enum {string}
+             */
+            to: "before" | "after";
+        };
+        /**
+         * JoinCues
+         * @description Make one caption of several that follow one another.
+         */
+        JoinCues: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "join_cues";
+            /** Cue Ids */
+            cue_ids: number[];
         };
         /**
          * KeepGlossary
@@ -1005,6 +1202,12 @@ export interface components {
             aligned: boolean;
             /** Heard As */
             heard_as?: string | null;
+            /**
+             * Seam
+             * @default free
+             * @enum {string}
+             */
+            seam: "free" | "break" | "join" | "line";
         };
         /**
          * LayCaptions
@@ -1038,6 +1241,73 @@ export interface components {
             start_us: number;
             /** Word Ids */
             word_ids: number[];
+        };
+        /**
+         * MoveCues
+         * @description Show captions earlier or later than their words; their times are pinned.
+         *
+         *     ``ripple`` takes all captions behind the first one along.
+         */
+        MoveCues: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "move_cues";
+            /** Cue Ids */
+            cue_ids: number[];
+            /** By Us */
+            by_us: number;
+            /**
+             * Ripple
+             * @default false
+             */
+            ripple: boolean;
+        };
+        /**
+         * MoveWord
+         * @description Give a caption's first word to the caption before, or its last to the caption after.
+         */
+        MoveWord: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "move_word";
+            /** Cue Id */
+            cue_id: number;
+            /**
+             * Which
+             * @enum {string}
+             */
+            which: "first" | "last";
+        };
+        /**
+         * MoveWordEdge
+         * @description Move a word's start or end (source µs), to a moment or by an amount.
+         *
+         *     A neighbour that touches the edge goes with it; one in the way gives way, down to 20 ms.
+         */
+        MoveWordEdge: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "move_word_edge";
+            /** Cue Id */
+            cue_id: number;
+            /** Word Id */
+            word_id: number;
+            /**
+             * Edge
+             * @default start
+             * @enum {string}
+             */
+            edge: "start" | "end";
+            /** To Us */
+            to_us?: number | null;
+            /** By Us */
+            by_us?: number | null;
         };
         /**
          * NameSpeakers
@@ -1077,6 +1347,95 @@ export interface components {
              * @description How often it was corrected by hand.
              */
             times: number;
+        };
+        /**
+         * Pace
+         * @description Limits of a caption and rules for its times (µs).
+         */
+        Pace: {
+            /**
+             * Words
+             * @description Most words a caption.
+             * @default 3
+             */
+            words: number;
+            /**
+             * Lines
+             * @default 2
+             */
+            lines: number;
+            /**
+             * Line Chars
+             * @description Most characters a line.
+             * @default 20
+             */
+            line_chars: number;
+            /**
+             * Chars Per S
+             * @description Fastest reading speed.
+             * @default 30
+             */
+            chars_per_s: number;
+            /**
+             * Lead Us
+             * @default 40000
+             */
+            lead_us: number;
+            /**
+             * Linger Us
+             * @default 250000
+             */
+            linger_us: number;
+            /**
+             * Shortest Us
+             * @default 833000
+             */
+            shortest_us: number;
+            /**
+             * Too Short Us
+             * @description What checks point out.
+             * @default 300000
+             */
+            too_short_us: number;
+            /**
+             * Longest Us
+             * @default 4000000
+             */
+            longest_us: number;
+            /**
+             * Close Us
+             * @default 400000
+             */
+            close_us: number;
+            /**
+             * Gap Frames
+             * @description What is left of a closed gap.
+             * @default 0
+             */
+            gap_frames: number;
+            /**
+             * Snap
+             * @description Whether edges go to frames.
+             * @default true
+             */
+            snap: boolean;
+        };
+        /** PaceBody */
+        PaceBody: {
+            /** Name */
+            name: string;
+            pace: components["schemas"]["Pace"];
+        };
+        /** PaceView */
+        PaceView: {
+            /** Name */
+            name: string;
+            pace: components["schemas"]["Pace"];
+            /**
+             * Id
+             * @description None for a built-in one.
+             */
+            id: number | null;
         };
         /** PathView */
         PathView: {
@@ -1165,11 +1524,17 @@ export interface components {
             height: number;
             /** Finish */
             finish: string;
+            pace: components["schemas"]["Pace"];
             /**
-             * Grouping
+             * Checked By
              * @enum {string}
              */
-            grouping: "quick" | "sentence";
+            checked_by: "feed" | "course" | "own";
+            /**
+             * Frame Rate
+             * @description Frames a second; 0 where it varies.
+             */
+            frame_rate: number;
             /** Duration Us */
             duration_us: number;
             /** Source Id */
@@ -1300,7 +1665,9 @@ export interface components {
         };
         /**
          * Regroup
-         * @description Group all words of the piece into captions anew.
+         * @description Group the words of some captions, or of all, anew; the piece keeps its own pace.
+         *
+         *     What was done by hand (breaks, joins, pinned times) stays where ``keep`` says so.
          */
         Regroup: {
             /**
@@ -1310,11 +1677,19 @@ export interface components {
             kind: "regroup";
             /** Piece Id */
             piece_id: number;
+            /** @description The piece's own where left out. */
+            pace?: components["schemas"]["Pace"] | null;
             /**
-             * Grouping
-             * @enum {string}
+             * Cue Ids
+             * @description All captions where empty.
+             * @default []
              */
-            grouping: "quick" | "sentence";
+            cue_ids: number[];
+            /**
+             * Keep
+             * @default true
+             */
+            keep: boolean;
         };
         /**
          * RenameProject
@@ -1485,6 +1860,8 @@ export interface components {
         /**
          * SetCueTimes
          * @description Pin a caption's start, end or both, in piece time (µs).
+         *
+         *     ``together`` takes the edge of a touching neighbour along, ``ripple`` all captions behind it.
          */
         SetCueTimes: {
             /**
@@ -1498,6 +1875,16 @@ export interface components {
             start_us?: number | null;
             /** End Us */
             end_us?: number | null;
+            /**
+             * Together
+             * @default false
+             */
+            together: boolean;
+            /**
+             * Ripple
+             * @default false
+             */
+            ripple: boolean;
         };
         /**
          * SetFinish
@@ -1515,6 +1902,22 @@ export interface components {
             finish: string;
         };
         /**
+         * SetPace
+         * @description Give the piece another pace: captions are grouped anew where that changes, and timed anew.
+         *
+         *     Breaks and joins made by hand and captions with a pinned time stay.
+         */
+        SetPace: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set_pace";
+            /** Piece Id */
+            piece_id: number;
+            pace: components["schemas"]["Pace"];
+        };
+        /**
          * SetSpeaker
          * @description Say who speaks in some captions; nobody, where the name is empty.
          */
@@ -1528,6 +1931,28 @@ export interface components {
             cue_ids: number[];
             /** Name */
             name: string;
+        };
+        /**
+         * ShiftCues
+         * @description Move captions and their words in time, by an amount as somebody types it (+0.2, -3f).
+         *
+         *     ``onward`` takes everything behind the first of them along.
+         */
+        ShiftCues: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "shift_cues";
+            /** Cue Ids */
+            cue_ids: number[];
+            /** By */
+            by: string;
+            /**
+             * Onward
+             * @default false
+             */
+            onward: boolean;
         };
         /**
          * ShowSpeakers
@@ -1584,8 +2009,23 @@ export interface components {
             playable: boolean;
         };
         /**
+         * SplitAt
+         * @description Break the caption that shows at a moment of the piece before the word nearest to it.
+         */
+        SplitAt: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "split_at";
+            /** Piece Id */
+            piece_id: number;
+            /** At Us */
+            at_us: number;
+        };
+        /**
          * SplitCue
-         * @description Break a caption in two before one of its words.
+         * @description Break a caption in two before one of its words; regrouping keeps the break.
          */
         SplitCue: {
             /**
@@ -1605,6 +2045,19 @@ export interface components {
         StepRequest: {
             /** Base Revision */
             base_revision: number;
+        };
+        /**
+         * StretchCues
+         * @description Stretch all captions and words so that two of them start where they should.
+         */
+        StretchCues: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stretch_cues";
+            first: components["schemas"]["Anchor"];
+            second: components["schemas"]["Anchor"];
         };
         /**
          * TapTimes
@@ -1640,7 +2093,7 @@ export interface components {
         };
         /**
          * TypeCueTime
-         * @description Pin an edge of a caption to a time as somebody typed it (``1:02.500``, ``62.5``).
+         * @description Pin an edge of a caption to a time as somebody typed it (see core.time.parse_entry).
          */
         TypeCueTime: {
             /**
@@ -1659,17 +2112,17 @@ export interface components {
             text: string;
         };
         /**
-         * UnpinCue
-         * @description Let a caption's times follow its words again.
+         * UnpinCues
+         * @description Let the times of captions follow their words again.
          */
-        UnpinCue: {
+        UnpinCues: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            kind: "unpin_cue";
-            /** Cue Id */
-            cue_id: number;
+            kind: "unpin_cues";
+            /** Cue Ids */
+            cue_ids: number[];
         };
         /** WordView */
         WordView: {
@@ -1693,6 +2146,11 @@ export interface components {
              * @description What else a doubtful word may be, best first.
              */
             alternatives: string[];
+            /**
+             * Seam
+             * @enum {string}
+             */
+            seam: "free" | "break" | "join" | "line";
             /**
              * Heard As
              * @description What was heard where the glossary put it; empty when the word before says it.
@@ -2634,6 +3092,128 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_paces: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaceView"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    save_pace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PaceBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaceView"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove_pace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pace_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    checks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckView"][];
                 };
             };
             /** @description Client Error */

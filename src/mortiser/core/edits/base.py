@@ -7,12 +7,14 @@ MortiserError; the store rolls the whole transaction back, so nothing is half do
 from __future__ import annotations
 
 from abc import ABC, abstractmethod
+from collections.abc import Sequence
+from dataclasses import replace
 
 from pydantic import BaseModel, ConfigDict
 
 from mortiser.core.edits.desk import Desk
 from mortiser.core.errors import NotFound
-from mortiser.core.words import Cue, Word
+from mortiser.core.words import Cue, Seam, Word
 
 
 class BaseEdit(BaseModel, ABC):
@@ -40,3 +42,30 @@ def word_of(cue: Cue, word_id: int) -> Word:
 def short(text: str) -> str:
     """A text cut to what fits into a label."""
     return text if len(text) <= 24 else text[:23].rstrip() + "…"
+
+
+def chosen(desk: Desk, cue_ids: Sequence[int]) -> list[Cue]:
+    """Captions of one piece in time order. Raises NotFound when one of them is gone."""
+    first = desk.cue(cue_ids[0])
+    if len(cue_ids) == 1:
+        return [first]
+    wanted = set(cue_ids)
+    found = [cue for cue in desk.cues(first.piece_id) if cue.id in wanted]
+    if len(found) < len(wanted):
+        raise NotFound("Some of these captions are gone. The page shows the newest state.")
+    return found
+
+
+def counted(cues: Sequence[Cue]) -> str:
+    """How many captions, in words."""
+    return f"{len(cues)} caption{'' if len(cues) == 1 else 's'}"
+
+
+def cue_at(desk: Desk, piece_id: int, at_us: int) -> Cue | None:
+    """The caption that shows at a moment of the piece."""
+    return next((c for c in desk.cues(piece_id) if c.start_us <= at_us < c.end_us), None)
+
+
+def seamed(words: tuple[Word, ...], seam: Seam) -> tuple[Word, ...]:
+    """The words with something decided about the place behind the last of them."""
+    return (*words[:-1], replace(words[-1], seam=seam))

@@ -1,4 +1,4 @@
-"""Edits of captions as runs of words: delete, split, join, regroup."""
+"""Edits of captions as runs of words: add, delete, split, join, move a word over, break a line."""
 
 from __future__ import annotations
 
@@ -7,34 +7,75 @@ from typing import Literal
 
 from pydantic import Field
 
+from mortiser.core.carry import spread
 from mortiser.core.cue_timing import SHORTEST_SHOWN_US
-from mortiser.core.edits.base import BaseEdit, short
+from mortiser.core.edits.base import BaseEdit, chosen, counted, cue_at, seamed, short
 from mortiser.core.edits.desk import Desk
-from mortiser.core.edits.retiming import retime_all, retime_near, untimed_cue
+from mortiser.core.edits.retiming import retime_all, retime_near
 from mortiser.core.errors import BadInput
-from mortiser.core.grouping import GROUPINGS, GroupName, group
-from mortiser.core.words import Cue
+from mortiser.core.time import MILLISECOND, SECOND
+from mortiser.core.words import Cue, tokens
+
+ADDED_US = 2 * SECOND
+LEAST_ROOM_US = 300 * MILLISECOND
 
 
-class DeleteCue(BaseEdit):
-    """Take a caption away; its words stay in the source."""
+class AddCue(BaseEdit):
+    """Put a caption of one's own where nobody speaks; its times are pinned."""
 
-    kind: Literal["delete_cue"] = "delete_cue"
-    cue_id: int
+    kind: Literal["add_cue"] = "add_cue"
+    piece_id: int
+    at_us: int = Field(ge=0)
+    text: str = Field(max_length=2_000)
 
     def label(self, desk: Desk) -> str:
-        return f"delete “{short(desk.cue(self.cue_id).text)}”"
+        return f"add “{short(self.text)}”"
 
     def apply(self, desk: Desk) -> None:
-        cue = desk.cue(self.cue_id)
-        before, after = desk.around(cue, 1)
-        desk.delete_cue(cue)
-        for neighbour in (*before, *after):
-            retime_near(desk, neighbour)
+        texts = tokens(self.text)
+        if not texts:
+            raise BadInput("A caption needs at least one word.")
+        spans = desk.spans(self.piece_id)
+        end = min(spans.duration_us, self.at_us + ADDED_US)
+        for cue in desk.cues(self.piece_id):
+            first, last = (
+                spans.to_piece(cue.words[0].start_us),
+                spans.to_piece(cue.words[-1].end_us),
+            )
+            if min(first, cue.start_us) <= self.at_us < last or (
+                cue.end_pinned and cue.start_us <= self.at_us < cue.end_us
+            ):
+                raise BadInput("There is a caption here. Split it, or go to where nobody speaks.")
+            if cue.start_us > self.at_us:
+                end = min(end, cue.start_us)
+                break
+        if end - self.at_us < LEAST_ROOM_US:
+            raise BadInput("There is no room for a caption here: go 0.3 s or more before the next.")
+        source = spans.to_source(self.at_us)
+        words = spread(texts, source, source + end - self.at_us)
+        added = Cue(self.piece_id, tuple(words), self.at_us, end, True, True)
+        retime_near(desk, desk.save_cue(added))
+
+
+class DeleteCues(BaseEdit):
+    """Take captions away; their words stay in the source."""
+
+    kind: Literal["delete_cues"] = "delete_cues"
+    cue_ids: list[int] = Field(min_length=1)
+
+    def label(self, desk: Desk) -> str:
+        cues = chosen(desk, self.cue_ids)
+        return f"delete “{short(cues[0].text)}”" if len(cues) == 1 else f"delete {counted(cues)}"
+
+    def apply(self, desk: Desk) -> None:
+        cues = chosen(desk, self.cue_ids)
+        for cue in cues:
+            desk.delete_cue(cue)
+        retime_all(desk, cues[0].piece_id)
 
 
 class SplitCue(BaseEdit):
-    """Break a caption in two before one of its words."""
+    """Break a caption in two before one of its words; regrouping keeps the break."""
 
     kind: Literal["split_cue"] = "split_cue"
     cue_id: int
@@ -52,49 +93,141 @@ class SplitCue(BaseEdit):
         middle = min(max(middle, cue.start_us + SHORTEST_SHOWN_US), cue.end_us - SHORTEST_SHOWN_US)
         if not cue.start_us < middle < cue.end_us:
             raise BadInput("This caption is too short in time to split.")
-        first = desk.save_cue(replace(cue, words=head, end_us=middle, end_pinned=False))
+        words = seamed(head, "break")
+        first = desk.save_cue(replace(cue, words=words, end_us=middle, end_pinned=False))
         second = Cue(cue.piece_id, tail, middle, cue.end_us, end_pinned=cue.end_pinned)
         desk.save_cue(second)
         retime_near(desk, first)
 
 
+class SplitAt(BaseEdit):
+    """Break the caption that shows at a moment of the piece before the word nearest to it."""
+
+    kind: Literal["split_at"] = "split_at"
+    piece_id: int
+    at_us: int = Field(ge=0)
+
+    def label(self, desk: Desk) -> str:
+        return "split caption"
+
+    def apply(self, desk: Desk) -> None:
+        cue = cue_at(desk, self.piece_id, self.at_us)
+        if cue is None:
+            raise BadInput("No caption shows here. Go to a moment inside one to split it.")
+        if len(cue.words) == 1:
+            raise BadInput("This caption is one word; there is nothing to split.")
+        source = desk.spans(self.piece_id).to_source(self.at_us)
+        nearest = min(range(1, len(cue.words)), key=lambda i: abs(cue.words[i].start_us - source))
+        SplitCue(cue_id=cue.id, before_word=nearest).apply(desk)
+
+
 class JoinCue(BaseEdit):
-    """Join a caption to the one before it."""
+    """Join a caption to the one before or after it; regrouping keeps them together."""
 
     kind: Literal["join_cue"] = "join_cue"
     cue_id: int
+    to: Literal["before", "after"] = "before"
 
     def label(self, desk: Desk) -> str:
         return "join captions"
 
     def apply(self, desk: Desk) -> None:
         cue = desk.cue(self.cue_id)
-        before, _ = desk.around(cue, 1)
-        if not before:
-            raise BadInput("There is no caption before this one to join it to.")
-        first = before[0]
-        desk.delete_cue(cue)
-        joined = replace(
-            first, words=first.words + cue.words, end_us=cue.end_us, end_pinned=cue.end_pinned
-        )
-        retime_near(desk, desk.save_cue(joined))
+        before, after = desk.around(cue, 1)
+        if not (before if self.to == "before" else after):
+            raise BadInput(f"There is no caption {self.to} this one to join it to.")
+        first, second = (before[0], cue) if self.to == "before" else (cue, after[0])
+        _join(desk, first, second)
 
 
-class Regroup(BaseEdit):
-    """Group all words of the piece into captions anew."""
+class JoinCues(BaseEdit):
+    """Make one caption of several that follow one another."""
 
-    kind: Literal["regroup"] = "regroup"
-    piece_id: int
-    grouping: GroupName
+    kind: Literal["join_cues"] = "join_cues"
+    cue_ids: list[int] = Field(min_length=2)
 
     def label(self, desk: Desk) -> str:
-        return f"regroup as {self.grouping}"
+        return f"join {counted(chosen(desk, self.cue_ids))}"
 
     def apply(self, desk: Desk) -> None:
-        shown = [word for cue in desk.cues(self.piece_id) for word in cue.words]
-        for cue in desk.cues(self.piece_id):
-            desk.delete_cue(cue)
-        for start, end in group(shown, GROUPINGS[self.grouping]):
-            desk.save_cue(untimed_cue(self.piece_id, shown[start:end], desk.spans(self.piece_id)))
-        desk.set_grouping(self.piece_id, self.grouping)
-        retime_all(desk, self.piece_id)
+        cues = chosen(desk, self.cue_ids)
+        order = [cue.id for cue in desk.cues(cues[0].piece_id)]
+        at = order.index(cues[0].id)
+        if order[at : at + len(cues)] != [cue.id for cue in cues]:
+            raise BadInput("Only captions that follow one another can be joined.")
+        first = cues[0]
+        for cue in cues[1:]:
+            first = _join(desk, first, cue)
+
+
+def _join(desk: Desk, first: Cue, second: Cue) -> Cue:
+    desk.delete_cue(second)
+    joined = replace(
+        first,
+        words=seamed(first.words, "join") + second.words,
+        end_us=max(first.end_us, second.end_us),
+        end_pinned=second.end_pinned,
+    )
+    retime_near(desk, desk.save_cue(joined))
+    return desk.cue(first.id)
+
+
+class MoveWord(BaseEdit):
+    """Give a caption's first word to the caption before, or its last to the caption after."""
+
+    kind: Literal["move_word"] = "move_word"
+    cue_id: int
+    which: Literal["first", "last"]
+
+    def label(self, desk: Desk) -> str:
+        word = desk.cue(self.cue_id).words[0 if self.which == "first" else -1]
+        return f"move “{short(word.text)}”"
+
+    def apply(self, desk: Desk) -> None:
+        cue = desk.cue(self.cue_id)
+        before, after = desk.around(cue, 1)
+        side = "before" if self.which == "first" else "after"
+        near = before if self.which == "first" else after
+        if not near:
+            raise BadInput(f"There is no caption {side} this one to move the word to.")
+        if len(cue.words) == 1:
+            _join(desk, *((near[0], cue) if self.which == "first" else (cue, near[0])))
+            return
+        if self.which == "first":
+            moved = seamed(near[0].words, "free") + seamed(cue.words[:1], "break")
+            rest = cue.words[1:]
+        else:
+            moved = seamed(cue.words[-1:], "free") + near[0].words
+            rest = seamed(cue.words[:-1], "break")
+        desk.save_cue(cue.with_words(rest))
+        # The edge that the word went over follows the words again.
+        own = desk.cue(cue.id)
+        if self.which == "first":
+            desk.save_cue(replace(near[0], words=moved, end_pinned=False))
+            own = replace(own, start_pinned=False)
+        else:
+            desk.save_cue(replace(near[0], words=moved, start_pinned=False))
+            own = replace(own, end_pinned=False)
+        retime_near(desk, desk.save_cue(own))
+
+
+class BreakLine(BaseEdit):
+    """End a line before one of a caption's words, or take such a break out again."""
+
+    kind: Literal["break_line"] = "break_line"
+    cue_id: int
+    before_word: int = Field(ge=1)
+
+    def label(self, desk: Desk) -> str:
+        return "take line break out" if self._is_broken(desk.cue(self.cue_id)) else "break line"
+
+    def apply(self, desk: Desk) -> None:
+        cue = desk.cue(self.cue_id)
+        if self.before_word >= len(cue.words):
+            raise BadInput("Put the caret between two words to break the line there.")
+        seam: Literal["free", "line"] = "free" if self._is_broken(cue) else "line"
+        head = seamed(cue.words[: self.before_word], seam)
+        desk.save_cue(cue.with_words(head + cue.words[self.before_word :]))
+
+    def _is_broken(self, cue: Cue) -> bool:
+        return self.before_word <= len(cue.words) and cue.words[self.before_word - 1].seam == "line"

@@ -8,11 +8,23 @@ from typing import Annotated
 
 from pydantic import Field, TypeAdapter
 
-from mortiser.core.edits.captions import DeleteCue, JoinCue, Regroup, SplitCue
+from mortiser.core.edits.captions import (
+    AddCue,
+    BreakLine,
+    DeleteCues,
+    JoinCue,
+    JoinCues,
+    MoveWord,
+    SplitAt,
+    SplitCue,
+)
+from mortiser.core.edits.fixing import FixChecks
 from mortiser.core.edits.glossary import ApplyGlossary, KeepGlossary, RefuseGlossary
 from mortiser.core.edits.laying import LayCaptions
+from mortiser.core.edits.pacing import CheckBy, Regroup, SetPace
 from mortiser.core.edits.runs import RetypeRun
 from mortiser.core.edits.settings import RenameProject, SetFinish
+from mortiser.core.edits.shifting import ShiftCues, StretchCues
 from mortiser.core.edits.speakers import (
     NameSpeakers,
     RenameSpeaker,
@@ -20,7 +32,8 @@ from mortiser.core.edits.speakers import (
     ShowSpeakers,
 )
 from mortiser.core.edits.tapping import TapTimes
-from mortiser.core.edits.times import SetCueTimes, TypeCueTime, UnpinCue
+from mortiser.core.edits.times import MoveCues, SetCueTimes, TypeCueTime, UnpinCues
+from mortiser.core.edits.word_times import MoveWordEdge
 from mortiser.core.edits.words import AcceptAll, AcceptWord, ReplaceText, ReplaceWord, RetypeCue
 
 Edit = Annotated[
@@ -41,11 +54,23 @@ Edit = Annotated[
     | ShowSpeakers
     | SetCueTimes
     | TypeCueTime
-    | UnpinCue
-    | DeleteCue
+    | MoveCues
+    | ShiftCues
+    | StretchCues
+    | MoveWordEdge
+    | UnpinCues
+    | AddCue
+    | DeleteCues
     | SplitCue
+    | SplitAt
     | JoinCue
+    | JoinCues
+    | MoveWord
+    | BreakLine
+    | SetPace
     | Regroup
+    | CheckBy
+    | FixChecks
     | SetFinish
     | RenameProject,
     Field(discriminator="kind"),

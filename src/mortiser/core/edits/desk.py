@@ -7,7 +7,8 @@ from __future__ import annotations
 
 from typing import Protocol
 
-from mortiser.core.grouping import GroupName
+from mortiser.core.cue_timing import Frames
+from mortiser.core.pace import Pace, RuleSet
 from mortiser.core.spans import SpanMap
 from mortiser.core.words import Cue, Word
 
@@ -27,6 +28,12 @@ class Desk(Protocol):
         """Source time (µs) free around a cue's words: end of the word before, start of the next."""
 
     def spans(self, piece_id: int) -> SpanMap: ...
+
+    def pace(self, piece_id: int) -> Pace: ...
+
+    def frames(self, piece_id: int) -> Frames: ...
+
+    def checked_by(self, piece_id: int) -> RuleSet: ...
 
     def save_cue(self, cue: Cue) -> Cue:
         """Insert (id 0) or update a cue with its words; returns it with all ids.
@@ -50,6 +57,8 @@ class Desk(Protocol):
 
     def set_finish(self, piece_id: int, finish: str) -> None: ...
 
-    def set_grouping(self, piece_id: int, grouping: GroupName) -> None: ...
+    def set_pace(self, piece_id: int, pace: Pace) -> None: ...
+
+    def set_checked_by(self, piece_id: int, rules: RuleSet) -> None: ...
 
     def rename_project(self, name: str) -> None: ...

@@ -9,8 +9,9 @@ from pydantic import BaseModel, ConfigDict, Field
 from mortiser.core.edits.base import BaseEdit
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import retime_all, untimed_cue
-from mortiser.core.grouping import GROUPINGS, GroupName, group
-from mortiser.core.words import Cue, Origin, Word
+from mortiser.core.grouping import group
+from mortiser.core.pace import Pace
+from mortiser.core.words import Cue, Origin, Seam, Word
 
 
 class LaidWord(BaseModel):
@@ -26,6 +27,7 @@ class LaidWord(BaseModel):
     origin: Origin = "imported"
     aligned: bool = True
     heard_as: str | None = None
+    seam: Seam = "free"
 
     @classmethod
     def of(cls, word: Word) -> LaidWord:
@@ -79,7 +81,7 @@ class LayCaptions(BaseEdit):
         retime_all(desk, self.piece_id)
 
 
-def grouped(words: list[Word], grouping: GroupName) -> list[LaidCaption]:
-    """Words as captions of the piece's own grouping."""
+def grouped(words: list[Word], pace: Pace) -> list[LaidCaption]:
+    """Words as captions of the piece's own pace."""
     laid = [LaidWord.of(word) for word in words]
-    return [LaidCaption(words=laid[a:b]) for a, b in group(words, GROUPINGS[grouping])]
+    return [LaidCaption(words=laid[a:b]) for a, b in group(words, pace)]

@@ -17,15 +17,19 @@ def retime_near(desk: Desk, cue: Cue) -> None:
     before, after = desk.around(cue, 3)
     run = [*before, cue, *after]
     at = len(before)
-    fresh = retime(run, desk.spans(cue.piece_id))
+    fresh = retime_of(desk, run)
     for index in range(max(0, at - 2), min(len(run), at + 3)):
         if fresh[index] != run[index]:
             desk.save_cue(fresh[index])
 
 
-def retime_run(
-    desk: Desk, before: Sequence[Cue], run: Sequence[Cue], after: Sequence[Cue], spans: SpanMap
-) -> None:
+def retime_of(desk: Desk, cues: Sequence[Cue]) -> list[Cue]:
+    """Neighbouring cues with the times that their piece's rules give them."""
+    piece_id = cues[0].piece_id
+    return retime(cues, desk.spans(piece_id), desk.pace(piece_id), desk.frames(piece_id))
+
+
+def retime_run(desk: Desk, before: Sequence[Cue], run: Sequence[Cue], after: Sequence[Cue]) -> None:
     """Retime changed neighbouring cues, given in order, and those around them.
 
     New captions may have next to no time of their own: then they push those behind them along. Of
@@ -34,7 +38,7 @@ def retime_run(
     whole = [*before, *run, *after]
     first = 1 if len(before) >= CONTEXT else 0
     last = len(whole) - (1 if len(after) >= CONTEXT else 0)
-    fresh = retime(whole, spans)
+    fresh = retime_of(desk, whole)
     for old, new in list(zip(whole, fresh, strict=True))[first:last]:
         if old != new:
             desk.save_cue(new)
@@ -43,7 +47,9 @@ def retime_run(
 def retime_all(desk: Desk, piece_id: int) -> None:
     """Retime every cue of a piece."""
     cues = desk.cues(piece_id)
-    for old, new in zip(cues, retime(cues, desk.spans(piece_id)), strict=True):
+    if not cues:
+        return
+    for old, new in zip(cues, retime_of(desk, cues), strict=True):
         if old != new:
             desk.save_cue(new)
 

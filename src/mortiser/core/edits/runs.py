@@ -10,7 +10,7 @@ from typing import Literal
 from pydantic import Field
 
 from mortiser.core.carry import carry
-from mortiser.core.edits.base import BaseEdit, short
+from mortiser.core.edits.base import BaseEdit, seamed, short
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import CONTEXT, retime_run, untimed_cue
 from mortiser.core.errors import BadInput
@@ -81,6 +81,8 @@ def retype_run(desk: Desk, cues: Sequence[Cue], lines: Sequence[str]) -> None:
     _, after = desk.around(cues[-1], CONTEXT + len(counts))
     edges = list(accumulate(counts, initial=0))
     runs = [tuple(fresh[a:b]) for a, b in pairwise(edges)]
+    # Lines that somebody put in are breaks made by hand.
+    runs = [*(seamed(run, "break") for run in runs[:-1]), *runs[-1:]]
     kept = {word.id for word in fresh}
     for cue in cues[len(runs) :]:
         desk.delete_cue(cue)
@@ -89,7 +91,7 @@ def retype_run(desk: Desk, cues: Sequence[Cue], lines: Sequence[str]) -> None:
         desk.save_cue(_over(cues[index] if index < len(cues) else None, words, cues[0], spans))
         for index, words in enumerate(runs)
     ]
-    retime_run(desk, before, saved, after, spans)
+    retime_run(desk, before, saved, after)
 
 
 def _over(cue: Cue | None, words: tuple[Word, ...], like: Cue, spans: SpanMap) -> Cue:

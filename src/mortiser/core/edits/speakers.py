@@ -114,4 +114,4 @@ def _say_who(desk: Desk, cue: Cue, names: Sequence[str | None]) -> None:
         first = replace(first, start_us=min(cue.start_us, first.end_us - 1), start_pinned=True)
     saved = [desk.save_cue(first)]
     saved += [desk.save_cue(untimed_cue(cue.piece_id, run, spans)) for run in runs[1:]]
-    retime_run(desk, before, saved, after, spans)
+    retime_run(desk, before, saved, after)

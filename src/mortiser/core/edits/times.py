@@ -1,28 +1,37 @@
-"""Edits of caption times: pin an edge, let it follow the words again."""
+"""Edits of caption times: pin an edge, move captions, let them follow the words again."""
 
 from __future__ import annotations
 
+import itertools
 from dataclasses import replace
 from typing import Literal
 
 from pydantic import Field
 
 from mortiser.core.cue_timing import SHORTEST_SHOWN_US
-from mortiser.core.edits.base import BaseEdit
+from mortiser.core.edits.base import BaseEdit, chosen, counted
 from mortiser.core.edits.desk import Desk
-from mortiser.core.edits.retiming import retime_near
+from mortiser.core.edits.retiming import retime_all, retime_near
 from mortiser.core.errors import BadInput
-from mortiser.core.time import parse_timecode
+from mortiser.core.time import SECOND, parse_entry
 from mortiser.core.words import Cue
+
+TOUCH_US = 1_000
+"""Captions this near one another touch."""
 
 
 class SetCueTimes(BaseEdit):
-    """Pin a caption's start, end or both, in piece time (µs)."""
+    """Pin a caption's start, end or both, in piece time (µs).
+
+    ``together`` takes the edge of a touching neighbour along, ``ripple`` all captions behind it.
+    """
 
     kind: Literal["set_cue_times"] = "set_cue_times"
     cue_id: int
     start_us: int | None = Field(default=None, ge=0)
     end_us: int | None = Field(default=None, ge=0)
+    together: bool = False
+    ripple: bool = False
 
     def label(self, desk: Desk) -> str:
         if self.start_us is None:
@@ -35,6 +44,13 @@ class SetCueTimes(BaseEdit):
         end = cue.end_us if self.end_us is None else self.end_us
         if end - start < SHORTEST_SHOWN_US:
             raise BadInput("A caption must end after it starts, by at least 0.04 s.")
+        if self.ripple:
+            by = end - cue.end_us if self.end_us is not None else start - cue.start_us
+            behind = _behind(desk, cue)
+            for later in behind:
+                desk.save_cue(_moved(desk, later, by))
+        elif self.together:
+            self._take_neighbours(desk, cue, start, end)
         self._check_neighbours(desk, cue, start, end)
         pinned = replace(
             cue,
@@ -45,19 +61,34 @@ class SetCueTimes(BaseEdit):
         )
         retime_near(desk, desk.save_cue(pinned))
 
+    def _take_neighbours(self, desk: Desk, cue: Cue, start: int, end: int) -> None:
+        before, after = desk.around(cue, 1)
+        if self.start_us is not None and before:
+            one = before[0]
+            if abs(one.end_us - cue.start_us) <= TOUCH_US:
+                if start - one.start_us < SHORTEST_SHOWN_US:
+                    raise BadInput("That would leave no time for the caption in front.")
+                desk.save_cue(replace(one, end_us=start, end_pinned=True))
+        if self.end_us is not None and after:
+            one = after[0]
+            if abs(one.start_us - cue.end_us) <= TOUCH_US:
+                if one.end_us - end < SHORTEST_SHOWN_US:
+                    raise BadInput("That would leave no time for the next caption.")
+                desk.save_cue(replace(one, start_us=end, start_pinned=True))
+
     def _check_neighbours(self, desk: Desk, cue: Cue, start: int, end: int) -> None:
         before, after = desk.around(cue, 1)
         if self.start_us is not None and before and start < before[0].start_us + SHORTEST_SHOWN_US:
             raise BadInput("That start lies before the caption in front. Move that one first.")
         if self.end_us is not None:
-            if after and end > after[0].end_us:
+            if after and end > after[0].end_us - SHORTEST_SHOWN_US:
                 raise BadInput("That end lies beyond the next caption. Move that one first.")
             if end > desk.spans(cue.piece_id).duration_us:
                 raise BadInput("That end lies beyond the end of the recording.")
 
 
 class TypeCueTime(BaseEdit):
-    """Pin an edge of a caption to a time as somebody typed it (``1:02.500``, ``62.5``)."""
+    """Pin an edge of a caption to a time as somebody typed it (see core.time.parse_entry)."""
 
     kind: Literal["type_cue_time"] = "type_cue_time"
     cue_id: int
@@ -68,22 +99,75 @@ class TypeCueTime(BaseEdit):
         return f"set caption {self.edge}"
 
     def apply(self, desk: Desk) -> None:
-        at = parse_timecode(self.text)
+        cue = desk.cue(self.cue_id)
+        now = cue.start_us if self.edge == "start" else cue.end_us
+        at = parse_entry(self.text, now, desk.frames(cue.piece_id).length_us)
         if self.edge == "start":
             SetCueTimes(cue_id=self.cue_id, start_us=at).apply(desk)
         else:
             SetCueTimes(cue_id=self.cue_id, end_us=at).apply(desk)
 
 
-class UnpinCue(BaseEdit):
-    """Let a caption's times follow its words again."""
+class MoveCues(BaseEdit):
+    """Show captions earlier or later than their words; their times are pinned.
 
-    kind: Literal["unpin_cue"] = "unpin_cue"
-    cue_id: int
+    ``ripple`` takes all captions behind the first one along.
+    """
+
+    kind: Literal["move_cues"] = "move_cues"
+    cue_ids: list[int] = Field(min_length=1)
+    by_us: int
+    ripple: bool = False
 
     def label(self, desk: Desk) -> str:
-        return "unpin caption times"
+        way = "later" if self.by_us > 0 else "earlier"
+        return f"{counted(chosen(desk, self.cue_ids))} {abs(self.by_us) / SECOND:.2f} s {way}"
 
     def apply(self, desk: Desk) -> None:
-        cue = replace(desk.cue(self.cue_id), start_pinned=False, end_pinned=False)
-        retime_near(desk, desk.save_cue(cue))
+        cues = chosen(desk, self.cue_ids)
+        if self.ripple:
+            cues = [cues[0], *_behind(desk, cues[0])]
+        moved = [_moved(desk, cue, self.by_us) for cue in cues]
+        fresh = {cue.id: cue for cue in moved}
+        order = [fresh.get(cue.id, cue) for cue in desk.cues(cues[0].piece_id)]
+        for one, after in itertools.pairwise(order):
+            mine = one.id in fresh, after.id in fresh
+            if mine == (True, False) and one.end_us > after.end_us - SHORTEST_SHOWN_US:
+                raise BadInput("That would cover the next caption. Move that one too.")
+            if mine == (False, True) and after.start_us < one.start_us + SHORTEST_SHOWN_US:
+                raise BadInput("That would cover the caption in front. Move that one too.")
+        for cue in moved:
+            desk.save_cue(cue)
+        retime_all(desk, cues[0].piece_id)
+
+
+class UnpinCues(BaseEdit):
+    """Let the times of captions follow their words again."""
+
+    kind: Literal["unpin_cues"] = "unpin_cues"
+    cue_ids: list[int] = Field(min_length=1)
+
+    def label(self, desk: Desk) -> str:
+        cues = chosen(desk, self.cue_ids)
+        return "unpin caption times" if len(cues) == 1 else f"unpin {counted(cues)}"
+
+    def apply(self, desk: Desk) -> None:
+        cues = chosen(desk, self.cue_ids)
+        for cue in cues:
+            desk.save_cue(replace(cue, start_pinned=False, end_pinned=False))
+        retime_all(desk, cues[0].piece_id)
+
+
+def _behind(desk: Desk, cue: Cue) -> list[Cue]:
+    """All captions of the piece behind one."""
+    cues = desk.cues(cue.piece_id)
+    at = next(index for index, one in enumerate(cues) if one.id == cue.id)
+    return cues[at + 1 :]
+
+
+def _moved(desk: Desk, cue: Cue, by_us: int) -> Cue:
+    """A caption at other times, pinned. Raises BadInput where the piece has no such times."""
+    start, end = cue.start_us + by_us, cue.end_us + by_us
+    if start < 0 or end > desk.spans(cue.piece_id).duration_us:
+        raise BadInput("A caption would lie outside the recording. Move by less.")
+    return replace(cue, start_us=start, end_us=end, start_pinned=True, end_pinned=True)

@@ -11,7 +11,7 @@ from mortiser.core import finding
 from mortiser.core.carry import carry
 from mortiser.core.checks import doubtful
 from mortiser.core.edits.base import BaseEdit, short, word_of
-from mortiser.core.edits.captions import DeleteCue
+from mortiser.core.edits.captions import DeleteCues
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import retime_near
 from mortiser.core.errors import BadInput
@@ -61,7 +61,7 @@ class ReplaceWord(BaseEdit):
         cue = desk.cue(self.cue_id)
         word_of(cue, self.word_id)
         if len(cue.words) == 1 and not tokens(self.text):
-            DeleteCue(cue_id=self.cue_id).apply(desk)
+            DeleteCues(cue_ids=[self.cue_id]).apply(desk)
             desk.delete_words([self.word_id])
             return
         texts = [self.text if w.id == self.word_id else w.text for w in cue.words]
@@ -139,5 +139,5 @@ class ReplaceText(BaseEdit):
             if text:
                 RetypeCue(cue_id=cue.id, text=text).apply(desk)
             else:
-                DeleteCue(cue_id=cue.id).apply(desk)
+                DeleteCues(cue_ids=[cue.id]).apply(desk)
                 desk.delete_words([word.id for word in cue.words])

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 
 from mortiser.core.finish.model import Finish
@@ -43,23 +43,30 @@ class Block:
 
 
 def lay_out(
-    texts: Sequence[str], finish: Finish, width: int, height: int, fonts: FontBook
+    texts: Sequence[str],
+    finish: Finish,
+    width: int,
+    height: int,
+    fonts: FontBook,
+    forced: Collection[int] = (),
 ) -> Block:
     """Place the words of a caption on a frame of ``width`` by ``height`` pixels.
 
     Lines are broken for the letters' real widths; where they would be more than the finish
-    allows or wider than its measure, the type is made smaller until they fit.
+    allows or wider than its measure, the type is made smaller until they fit. Lines that were
+    ended by hand, before the words with ``forced`` indexes, may be more than the finish allows.
     """
     shown = [finish.cased(text) for text in texts]
     limit = finish.measure * width
     full = finish.size * min(width, height)
+    most_lines = max(finish.max_lines, len(forced) + 1)
     size = full
     while True:
         shaped = [fonts.shape(text, finish.font, round(size, 2)) for text in shown]
         gap = finish.word_gap * size
-        lines = break_lines([s.advance for s in shaped], gap, limit)
+        lines = break_lines([s.advance for s in shaped], gap, limit, forced)
         widths = [_width(shaped[a:b], gap) for a, b in lines]
-        if len(lines) <= finish.max_lines and max(widths) <= limit:
+        if len(lines) <= most_lines and max(widths) <= limit:
             break
         if size <= full * SMALLEST:
             break

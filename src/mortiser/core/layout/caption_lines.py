@@ -17,6 +17,6 @@ def caption_lines(
     result: list[list[str]] = []
     for cue in cues:
         texts = [word.text for word in cue.words]
-        block = lay_out(texts, finish, *size, fonts)
+        block = lay_out(texts, finish, *size, fonts, cue.line_starts)
         result.append([" ".join(texts[a:b]) for a, b in block.lines])
     return result

@@ -2,15 +2,18 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 
 
-def break_lines(widths: Sequence[float], gap: float, limit: float) -> list[tuple[int, int]]:
+def break_lines(
+    widths: Sequence[float], gap: float, limit: float, forced: Collection[int] = ()
+) -> list[tuple[int, int]]:
     """Half-open word ranges of the lines, in order.
 
     ``widths`` are word widths, ``gap`` the space between words, ``limit`` the widest line, all in
     one unit. A word wider than the limit has a line of its own. Among the breaks with the fewest
-    lines, the one whose lines differ least (sum of squared shortfalls) is taken.
+    lines, the one whose lines differ least (sum of squared shortfalls) is taken. Lines
+    always end before the words whose indexes are ``forced``.
     """
     count = len(widths)
     best: list[tuple[int, float, int]] = [(0, 0.0, 0)]
@@ -19,7 +22,7 @@ def break_lines(widths: Sequence[float], gap: float, limit: float) -> list[tuple
         width = -gap
         for start in range(end - 1, -1, -1):
             width += widths[start] + gap
-            if width > limit and end - start > 1:
+            if (width > limit and end - start > 1) or (start + 1 in forced and start + 1 < end):
                 break
             lines, cost, _ = best[start]
             options.append((lines + 1, cost + max(0.0, limit - width) ** 2, start))

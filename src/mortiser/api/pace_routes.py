@@ -1,0 +1,52 @@
+"""Paces to choose from, and what the checks find in a piece."""
+
+from __future__ import annotations
+
+from fastapi import APIRouter
+
+from mortiser.api import schemas
+from mortiser.api.shop import OpenShop
+from mortiser.core.checking import check, unshown_words
+from mortiser.core.finish.builtin import FINISHES
+from mortiser.core.layout.caption_lines import caption_lines
+from mortiser.core.pace import PACES, limits
+from mortiser.fonts import font_book
+from mortiser.store import paces, projects
+
+router = APIRouter(prefix="/api", tags=["pace"])
+
+
+@router.get("/paces")
+def list_paces(shop: OpenShop) -> list[schemas.PaceView]:
+    """The built-in paces, then the workspace's own."""
+    built_in = [schemas.PaceView(id=None, name=name, pace=pace) for name, pace in PACES.items()]
+    own = paces.saved(shop.database.connection)
+    return built_in + [schemas.PaceView(id=id_, name=name, pace=pace) for id_, name, pace in own]
+
+
+@router.post("/paces", status_code=201)
+def save_pace(body: schemas.PaceBody, shop: OpenShop) -> schemas.PaceView:
+    """Keep a pace under a name, in the place of one of that name."""
+    made = paces.save(shop.database, body.name, body.pace)
+    return schemas.PaceView(id=made, name=" ".join(body.name.split()), pace=body.pace)
+
+
+@router.delete("/paces/{pace_id}", status_code=204)
+def remove_pace(pace_id: int, shop: OpenShop) -> None:
+    """Forget a saved pace; pieces that have it keep it."""
+    paces.remove(shop.database, pace_id)
+
+
+@router.get("/pieces/{piece_id}/checks")
+def checks(piece_id: int, shop: OpenShop) -> list[schemas.CheckView]:
+    """What the rules find in the captions, in order of time."""
+    with shop.database.snapshot() as db:
+        piece = projects.piece(db, piece_id)
+        cues = projects.piece_cues(db, piece_id)
+        words = projects.source_words(db, piece.source_id)
+    size = piece.width, piece.height
+    lines = caption_lines(cues, FINISHES[piece.finish], size, font_book())
+    allowed = limits(piece.checked_by, piece.pace)
+    hidden = unshown_words(cues, words)
+    found = check(cues, allowed, piece.spans, piece.frames, hidden, lines)
+    return [schemas.CheckView.of(item) for item in found]

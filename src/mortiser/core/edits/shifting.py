@@ -1,0 +1,128 @@
+"""Edits that move words together with their captions: for files that come late, or drift."""
+
+from __future__ import annotations
+
+import itertools
+from collections.abc import Callable, Sequence
+from dataclasses import replace
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from mortiser.core.cue_timing import SHORTEST_SHOWN_US
+from mortiser.core.edits.base import BaseEdit, chosen, counted
+from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.retiming import retime_all
+from mortiser.core.errors import BadInput
+from mortiser.core.time import SECOND, parse_entry
+from mortiser.core.words import Cue
+
+LEAST_SCALE, MOST_SCALE = 0.5, 2.0
+
+
+class ShiftCues(BaseEdit):
+    """Move captions and their words in time, by an amount as somebody types it (+0.2, -3f).
+
+    ``onward`` takes everything behind the first of them along.
+    """
+
+    kind: Literal["shift_cues"] = "shift_cues"
+    cue_ids: list[int] = Field(min_length=1)
+    by: str = Field(max_length=40)
+    onward: bool = False
+
+    def label(self, desk: Desk) -> str:
+        return f"shift {counted(self._cues(desk))} by {self.by.strip()}"
+
+    def apply(self, desk: Desk) -> None:
+        cues = self._cues(desk)
+        frame = desk.frames(cues[0].piece_id).length_us
+        text = self.by.strip()
+        by = parse_entry(text, 0, frame, below_zero=True)
+        if by == 0:
+            raise BadInput(
+                "Say by how much: +0.2 is a fifth of a second later, -3f three frames earlier."
+            )
+        _map_times(desk, cues, lambda at: at + by)
+
+    def _cues(self, desk: Desk) -> list[Cue]:
+        cues = chosen(desk, self.cue_ids)
+        if not self.onward:
+            return cues
+        order = desk.cues(cues[0].piece_id)
+        return order[next(i for i, cue in enumerate(order) if cue.id == cues[0].id) :]
+
+
+class Anchor(BaseModel):
+    """A caption and when it should start, as somebody types it."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    cue_id: int
+    starts: str = Field(max_length=40)
+
+
+class StretchCues(BaseEdit):
+    """Stretch all captions and words so that two of them start where they should."""
+
+    kind: Literal["stretch_cues"] = "stretch_cues"
+    first: Anchor
+    second: Anchor
+
+    def label(self, desk: Desk) -> str:
+        return "stretch between two captions"
+
+    def apply(self, desk: Desk) -> None:
+        anchors = []
+        piece_id = desk.cue(self.first.cue_id).piece_id
+        frame = desk.frames(piece_id).length_us
+        for anchor in (self.first, self.second):
+            cue = desk.cue(anchor.cue_id)
+            was = desk.spans(piece_id).to_piece(cue.words[0].start_us)
+            anchors.append((was, parse_entry(anchor.starts, was, frame)))
+        (from_a, to_a), (from_b, to_b) = sorted(anchors)
+        if from_a == from_b:
+            raise BadInput("Choose two different captions to stretch between.")
+        scale = (to_b - to_a) / (from_b - from_a)
+        if not LEAST_SCALE <= scale <= MOST_SCALE:
+            raise BadInput(
+                "These two would squeeze or stretch time by more than a half. Check both times."
+            )
+        _map_times(desk, desk.cues(piece_id), lambda at: to_a + round((at - from_a) * scale))
+
+
+def _map_times(desk: Desk, cues: Sequence[Cue], new: Callable[[int], int]) -> None:
+    """Give words and pinned edges new times. Raises BadInput when they would pass others."""
+    piece_id = cues[0].piece_id
+    spans = desk.spans(piece_id)
+    # Words are in source time: a shift within one span is the same in both.
+    at_piece, at_source = spans.to_piece, spans.to_source
+    moved: dict[int, Cue] = {}
+    for cue in cues:
+        words = []
+        for word in cue.words:
+            start, end = new(at_piece(word.start_us)), new(at_piece(word.end_us))
+            if start < 0 or end > spans.duration_us:
+                raise BadInput(
+                    f"“{word.text}” would lie outside the recording. Use a smaller amount."
+                )
+            words.append(replace(word, start_us=at_source(start), end_us=at_source(end)))
+        start = new(cue.start_us) if cue.start_pinned else at_piece(words[0].start_us)
+        end = new(cue.end_us) if cue.end_pinned else at_piece(words[-1].end_us)
+        start = max(0, start)
+        end = max(min(end, spans.duration_us), start + SHORTEST_SHOWN_US)
+        moved[cue.id] = replace(cue, words=tuple(words), start_us=start, end_us=end)
+    order = [moved.get(cue.id, cue) for cue in desk.cues(piece_id)]
+    for one, after in itertools.pairwise(order):
+        if (one.id in moved) == (after.id in moved):
+            continue
+        room = after.words[0].start_us - one.words[-1].end_us
+        if room < 0:
+            near = one if one.id not in moved else after
+            raise BadInput(
+                f"That would run {-room / SECOND:.2f} s into “{near.text[:30]}”. "
+                "Use a smaller amount, or shift everything from here on."
+            )
+    for cue in moved.values():
+        desk.save_cue(cue)
+    retime_all(desk, piece_id)
