@@ -3,11 +3,14 @@ import { useEffect, useState } from "react";
 import { Link } from "wouter";
 import type { Pulse } from "./api/client";
 import { Loupe } from "./loupe/Loupe";
+import { PaceSection } from "./pace/PaceSection";
+import { PACE_KEYS, WORD_KEYS } from "./pace/paceKeys";
 import type { Player } from "./playback/player";
 import { Preview } from "./preview/Preview";
 import { StageRule } from "./stages/StageRule";
-import { goTo } from "./stages/stage";
+import { goTo, useStage } from "./stages/stage";
 import { Tray } from "./stages/Tray";
+import { watchChecks } from "./state/checks";
 import { allDoubts, visitNext } from "./state/doubts";
 import { close, load, onPulse, useProject } from "./state/project";
 import { passageKey } from "./strip/passage";
@@ -20,6 +23,10 @@ export function Workbench({ projectId }: { projectId: number }) {
   const problem = useProject((state) => state.problem);
   const [player, setPlayer] = useState<Player | null>(null);
   const [sheet, setSheet] = useState(false);
+  const stage = useStage((state) => state.stage);
+  const pieceId = project?.pieces[0]?.id;
+
+  useEffect(() => (pieceId === undefined ? undefined : watchChecks()), [pieceId]);
 
   useEffect(() => {
     let events: EventSource | null = null;
@@ -57,7 +64,8 @@ export function Workbench({ projectId }: { projectId: number }) {
         setSheet(true);
         return;
       }
-      const key = KEYS.find((candidate) => candidate.matches(event));
+      const keys = useStage.getState().stage === "Pace" ? PACE_KEYS : [];
+      const key = [...keys, ...WORD_KEYS, ...KEYS].find((candidate) => candidate.matches(event));
       if (!key) return;
       const onButton =
         event.target instanceof HTMLButtonElement && (event.key === " " || event.key === "Enter");
@@ -88,7 +96,11 @@ export function Workbench({ projectId }: { projectId: number }) {
     <div className="flex h-full flex-col">
       <StageRule onKeys={() => setSheet(true)} />
       <main className="grid min-h-0 flex-1 grid-cols-[minmax(440px,1fr)_430px_340px] max-xl:grid-cols-[minmax(400px,1fr)_400px_320px]">
-        <Strip piece={piece} player={player} />
+        {stage === "Pace" ? (
+          <PaceSection piece={piece} player={player} />
+        ) : (
+          <Strip piece={piece} player={player} />
+        )}
         <div className="flex min-h-0 flex-col">
           <Preview piece={piece} source={source} player={player} onPlayer={setPlayer} />
           <Loupe piece={piece} player={player} />

@@ -9,8 +9,9 @@ The cost of a caption of words ``i..j-1`` (lower is better) is the sum of
              (an article, a preposition, an auxiliary, a number, a first name and what follows)
     inside   what it costs *not* to break after each word before: much after a sentence end or
              a long pause, a little after a clause mark, nothing elsewhere
-    time     2 · lack², lack the share of the shortest duration that it stays under, and
-             3 · excess, excess the share by which it exceeds the reading speed (1 at most)
+    time     2 · lack², lack the share of the shortest duration that it stays under, TOO_SHORT
+             where checks would point that out, and 3 · excess, excess the share by which it
+             exceeds the reading speed (1 at most)
     lines    2 · Σ |nearest word start − even share| / line length over its inner line ends
 
 Limits (words, characters a line, lines, longest duration) are hard, but a single word always fits.
@@ -33,6 +34,7 @@ from mortiser.core.words import Word, word_key
 LONG_PAUSE_US = 450 * MILLISECOND
 SHORT_PAUSE_US = 180 * MILLISECOND
 ORPHAN = 3.0
+TOO_SHORT = 4.0
 NEVER = 1e6
 _CLINGING = frozenset({"a", "an", "the", "my", "your", "his", "her", "its", "our", "their"})
 _LEANING_WORDS = """
@@ -148,7 +150,7 @@ def _costs(words: Sequence[Word], pace: Pace) -> Floats:
     shown_us = np.maximum(1, shown[last] - starts[first])
     lack = np.maximum(0.0, 1 - shown_us / pace.shortest_us)
     excess = np.clip(chars / (pace.chars_per_s * shown_us / SECOND) - 1, 0.0, 1.0)
-    costs = costs + 2.0 * lack**2 + 3.0 * excess
+    costs = costs + 2.0 * lack**2 + TOO_SHORT * (shown_us < pace.too_short_us) + 3.0 * excess
     lines = _line_counts(letters, most, pace.line_chars)
     costs = costs + 2.0 * _unevenness(edges, first, last, lines) / pace.line_chars
 
@@ -215,7 +217,7 @@ def _lean(text: str, after: str) -> float:
     """How much a word wants the next one beside it: an article most of all."""
     key = word_key(text)
     if key in _CLINGING:
-        return 8.0
+        return 12.0
     if key in _NUMBERS or key.isdigit():
         return 5.0
     names = text[:1].isupper() and after[:1].isupper() and word_key(after) != "i"

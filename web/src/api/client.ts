@@ -17,6 +17,8 @@ export type Pulse = Schemas["Pulse"];
 export type Scene = Schemas["SceneView"];
 export type SceneCue = Schemas["SceneCueView"];
 export type Track = Schemas["PathView"]["opacity"];
+export type Pace = Schemas["Pace"];
+export type Check = Schemas["CheckView"];
 export type Finish = Schemas["FinishView"];
 
 /** An answer that says what went wrong and what to do. */

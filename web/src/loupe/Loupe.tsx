@@ -1,20 +1,23 @@
-/** The Loupe: the selected caption's sound magnified, each word where it is spoken. */
-import { useEffect, useRef } from "react";
-import type { Cue, Piece } from "../api/client";
+/** The Loupe: the selected caption's sound magnified, each word where it is spoken, its edges to move. */
+import { useEffect, useRef, useState } from "react";
+import type { Cue, Piece, Word } from "../api/client";
 import type { Player } from "../playback/player";
-import { useProject } from "../state/project";
+import { edit, useProject } from "../state/project";
 import { loudest, usePeaks } from "../strip/peaks";
 import { sharpCanvas } from "../ui/canvas";
+import { clock } from "../ui/format";
+import { labelRows } from "./labels";
 
 const MARGIN_US = 350_000;
-const HEIGHT = 54;
+const HEIGHT = 50;
+const MOVED_PX = 2;
 
 export function Loupe({ piece, player }: { piece: Piece; player: Player | null }) {
   const cue = useProject((state) => state.cues.find((c) => c.id === state.selected));
   return (
     <section
       aria-label="Loupe"
-      className="h-[132px] shrink-0 border-t border-line bg-page px-3.5 py-2"
+      className="h-[136px] shrink-0 border-t border-line bg-page px-3.5 py-2"
     >
       {cue ? (
         <Magnified cue={cue} piece={piece} player={player} />
@@ -27,10 +30,20 @@ export function Loupe({ piece, player }: { piece: Piece; player: Player | null }
   );
 }
 
+/** A word's edge being dragged: where it is now. */
+interface Drag {
+  wordId: number;
+  atUs: number;
+}
+
 function Magnified({ cue, piece, player }: { cue: Cue; piece: Piece; player: Player | null }) {
+  const chosen = useProject((state) => state.word);
+  const [drag, setDrag] = useState<Drag | null>(null);
+  const box = useRef<HTMLDivElement>(null);
   const from = Math.max(0, cue.start_us - MARGIN_US);
   const to = Math.min(piece.duration_us, cue.end_us + MARGIN_US);
-  const place = (at: number) => `${(100 * (at - from)) / (to - from)}%`;
+  const share = (at: number) => (at - from) / (to - from);
+  const place = (at: number) => `${100 * share(at)}%`;
   const head = useRef<HTMLDivElement>(null);
   useEffect(
     () =>
@@ -41,46 +54,131 @@ function Magnified({ cue, piece, player }: { cue: Cue; piece: Piece; player: Pla
       }),
     [player, from, to],
   );
+  // What is looped stays the caption while its edges are adjusted.
+  useEffect(() => player?.reloop(cue.start_us, cue.end_us), [player, cue.start_us, cue.end_us]);
+
+  const startOf = (word: Word) => (drag?.wordId === word.id ? drag.atUs : word.start_us);
+  const begin = (press: React.PointerEvent, word: Word) => {
+    const width = box.current?.clientWidth ?? 0;
+    if (press.button !== 0 || !width) return;
+    press.preventDefault();
+    useProject.setState({ word: word.id });
+    const over = new AbortController();
+    let at: number | null = null;
+    const move = (event: PointerEvent) => {
+      const pixels = event.clientX - press.clientX;
+      if (at === null && Math.abs(pixels) < MOVED_PX) return;
+      const low = cue.words[cue.words.indexOf(word) - 1]?.start_us ?? from;
+      at = Math.round(word.start_us + (pixels * (to - from)) / width);
+      at = Math.min(Math.max(at, low), word.end_us);
+      setDrag({ wordId: word.id, atUs: at });
+    };
+    const drop = () => {
+      over.abort();
+      if (at === null) return setDrag(null);
+      const ids = { cue_id: cue.id, word_id: word.id };
+      void edit({ kind: "move_word_edge", ...ids, edge: "start", to_us: at }).finally(() =>
+        setDrag(null),
+      );
+    };
+    window.addEventListener("pointermove", move, { signal: over.signal });
+    window.addEventListener("pointerup", drop, { signal: over.signal });
+  };
+
+  const rows = labelRows(
+    cue.words.map((word) => ({ at: share(startOf(word)), text: word.text })),
+    box.current?.clientWidth || 400,
+  );
+  const word = cue.words.find((w) => w.id === chosen);
   return (
     <>
-      <div className="mb-1 flex justify-between text-small text-dim">
+      <div className="mb-1 flex justify-between gap-3 text-small text-dim">
         <span className="truncate">
-          <b className="text-ink">Loupe</b> · {cue.words.map((word) => word.text).join(" ")}
+          <b className="text-ink">Loupe</b> ·{" "}
+          {word ? (
+            <>
+              “{word.text}” lights up at{" "}
+              <span className="tabular">{clock(startOf(word), true)}</span>
+            </>
+          ) : (
+            cue.words.map((w) => w.text).join(" ")
+          )}
         </span>
-        <span>click a word to hear from there</span>
+        <span className="shrink-0">
+          drag a line, or <kbd className="tabular">[</kbd> <kbd className="tabular">]</kbd>
+        </span>
       </div>
-      <div className="relative">
+      <div ref={box} className="relative h-[96px]">
         <Wave sourceId={piece.source_id} fromUs={from} toUs={to} />
         <div
-          className="absolute inset-y-0 border-x-2 border-chalk bg-chalk/10"
-          style={{ left: place(cue.start_us), right: `calc(100% - ${place(cue.end_us)})` }}
+          className="absolute top-0 border-x-2 border-chalk bg-chalk/10"
+          style={{
+            left: place(cue.start_us),
+            right: `calc(100% - ${place(cue.end_us)})`,
+            height: HEIGHT,
+          }}
         />
-        {cue.words.map((word) => (
-          <button
-            key={word.id}
-            type="button"
-            title={
-              word.aligned
-                ? "Hear from here"
-                : "Placed by its length: it was not found in the sound"
-            }
-            className={`absolute top-0 h-[84px] overflow-visible border-l border-ink/40 pl-1 text-left ${
-              word.aligned ? "" : "border-dashed italic text-dim"
-            }`}
-            style={{
-              left: place(word.start_us),
-              width: `calc(${place(word.end_us)} - ${place(word.start_us)})`,
+        {cue.words.map((w, index) => (
+          <WordMark
+            key={w.id}
+            word={w}
+            left={place(startOf(w))}
+            low={rows[index] === 1}
+            chosen={w.id === chosen}
+            onHear={() => {
+              useProject.setState({ word: w.id });
+              player?.seek(w.start_us);
             }}
-            onClick={() => player?.seek(word.start_us)}
-          >
-            <span className={`absolute bottom-0 whitespace-nowrap ${word.doubt ? "doubt" : ""}`}>
-              {word.text}
-            </span>
-          </button>
+            onPress={(event) => begin(event, w)}
+          />
         ))}
-        <div ref={head} className="pointer-events-none absolute -top-1 h-[64px] w-px bg-clay" />
+        <div ref={head} className="pointer-events-none absolute -top-1 h-[60px] w-px bg-clay" />
       </div>
     </>
+  );
+}
+
+function WordMark(props: {
+  word: Word;
+  left: string;
+  /** Whether its text stands in the lower row, out of the way of the one before. */
+  low: boolean;
+  chosen: boolean;
+  onHear: () => void;
+  onPress: (event: React.PointerEvent) => void;
+}) {
+  const { word, left, low, chosen, onHear, onPress } = props;
+  const line = chosen ? "border-chalk" : word.aligned ? "border-ink/40" : "border-dim";
+  return (
+    <div className="absolute top-0" style={{ left }}>
+      <div
+        data-word-start={word.id}
+        title="Drag: when this word lights up"
+        className="absolute -left-[5px] z-10 w-[11px] cursor-ew-resize"
+        style={{ height: low ? 92 : 72 }}
+        onPointerDown={onPress}
+      >
+        <span
+          className={`absolute left-[5px] block h-full border-l ${line} ${chosen ? "border-l-2" : ""} ${word.aligned ? "" : "border-dashed"}`}
+        />
+        <span
+          className={`absolute -top-1 left-[1px] block size-[9px] rounded-full ${chosen ? "bg-chalk" : "bg-dim"}`}
+        />
+      </div>
+      <button
+        type="button"
+        tabIndex={-1}
+        title={
+          word.aligned ? "Hear from here" : "Placed by its length: it was not found in the sound"
+        }
+        className={`absolute left-1 whitespace-nowrap leading-5 ${low ? "top-[74px]" : "top-[53px]"} ${
+          word.doubt ? "doubt" : ""
+        } ${word.aligned ? "" : "italic text-dim"} ${chosen ? "font-bold text-chalk" : ""}`}
+        onClick={onHear}
+      >
+        {word.text}
+      </button>
+    </div>
   );
 }
 

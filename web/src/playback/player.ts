@@ -50,6 +50,11 @@ export class Player {
     void this.media.play().catch(() => undefined);
   }
 
+  /** While a stretch is looped its ends can be moved, without starting it anew. */
+  reloop(fromUs: number, toUs: number): void {
+    if (this.stretch?.loop) this.stretch = { fromUs: Math.max(0, fromUs), toUs, loop: true };
+  }
+
   get looping(): boolean {
     return this.stretch?.loop ?? false;
   }

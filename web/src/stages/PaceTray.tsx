@@ -1,49 +1,36 @@
+/** The Pace stage's tray: grouping, timing, shifting, checks. */
+import { Tabs } from "radix-ui";
 import type { Piece } from "../api/client";
-import { edit, useProject } from "../state/project";
-import { Choice } from "../ui/Choice";
-import { TraySection } from "../ui/TraySection";
+import type { Player } from "../playback/player";
+import { useProject } from "../state/project";
+import { TrayTabs } from "../ui/TrayTabs";
+import { ChecksSection } from "./ChecksSection";
+import { GroupingSection } from "./GroupingSection";
+import { ShiftSection } from "./ShiftSection";
+import { PACE_TABS, type PaceTab, useStage } from "./stage";
+import { TimingSection } from "./TimingSection";
 
-const GROUPINGS = [
-  { value: "quick", title: "Quick", about: "Up to three words at a time, for fast feeds." },
-  {
-    value: "sentence",
-    title: "Sentence",
-    about: "A sentence or a clause, for calm talk and courses.",
-  },
-] as const;
-
-export function PaceTray({ piece }: { piece: Piece }) {
-  const cues = useProject((state) => state.cues);
-  const changed = cues.filter((cue) => cue.start_pinned || cue.end_pinned).length;
+export function PaceTray({ piece, player }: { piece: Piece; player: Player | null }) {
+  const tab = useStage((state) => state.paceTab);
+  const checks = useProject((state) => state.checks);
   return (
-    <>
-      <TraySection
-        title="Grouping"
-        about="Changes the whole piece. Splits and pinned times made by hand are done anew; one undo brings them back."
-      >
-        {GROUPINGS.map((grouping) => (
-          <Choice
-            key={grouping.value}
-            name="grouping"
-            chosen={piece.grouping === grouping.value}
-            title={grouping.title}
-            about={grouping.about}
-            onChoose={() =>
-              void edit({ kind: "regroup", piece_id: piece.id, grouping: grouping.value })
-            }
-          />
-        ))}
-      </TraySection>
-      <TraySection
-        title="Timing"
-        about="Captions come just before the voice, linger a moment after it, and hand over without a gap."
-      >
-        <p>
-          {changed
-            ? `${changed} caption${changed > 1 ? "s have" : " has"} a pinned time that no rule moves.`
-            : "All times follow the words. Type a caption's start or end in the Strip to pin it."}
-        </p>
-      </TraySection>
-    </>
+    <Tabs.Root
+      value={tab}
+      onValueChange={(value) => useStage.setState({ paceTab: value as PaceTab })}
+    >
+      <TrayTabs label="Pace" names={PACE_TABS} counts={{ Checks: checks?.length ?? 0 }} />
+      <Tabs.Content value="Grouping">
+        <GroupingSection piece={piece} />
+      </Tabs.Content>
+      <Tabs.Content value="Timing">
+        <TimingSection piece={piece} />
+      </Tabs.Content>
+      <Tabs.Content value="Shift">
+        <ShiftSection player={player} />
+      </Tabs.Content>
+      <Tabs.Content value="Checks">
+        <ChecksSection piece={piece} player={player} />
+      </Tabs.Content>
+    </Tabs.Root>
   );
 }

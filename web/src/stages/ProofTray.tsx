@@ -4,6 +4,7 @@ import type { Piece, Project } from "../api/client";
 import type { Player } from "../playback/player";
 import { allDoubts } from "../state/doubts";
 import { useProject } from "../state/project";
+import { TrayTabs } from "../ui/TrayTabs";
 import { DoubtsSection } from "./DoubtsSection";
 import { FindSection } from "./FindSection";
 import { allChanges, GlossarySection } from "./GlossarySection";
@@ -25,18 +26,7 @@ export function ProofTray({ project, piece, player }: Props) {
   };
   return (
     <Tabs.Root value={tab} onValueChange={(value) => showProofTab(value as ProofTab)}>
-      <Tabs.List aria-label="Proof" className="-mx-4 -mt-4 mb-4 flex border-b border-line">
-        {PROOF_TABS.map((name) => (
-          <Tabs.Trigger
-            key={name}
-            value={name}
-            className="flex-1 border-b-2 border-transparent py-2 text-dim hover:text-ink data-[state=active]:border-chalk data-[state=active]:font-bold data-[state=active]:text-ink"
-          >
-            {name}
-            {counts[name] ? <span className="tabular ml-1 text-clay">{counts[name]}</span> : null}
-          </Tabs.Trigger>
-        ))}
-      </Tabs.List>
+      <TrayTabs label="Proof" names={PROOF_TABS} counts={counts} />
       <Tabs.Content value="Doubts">
         <DoubtsSection project={project} player={player} />
       </Tabs.Content>

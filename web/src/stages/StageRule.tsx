@@ -7,6 +7,7 @@ import { goTo, STAGES, stageNote, useStage } from "./stage";
 export function StageRule({ onKeys }: { onKeys: () => void }) {
   const project = useProject((state) => state.project);
   const cues = useProject((state) => state.cues);
+  const checks = useProject((state) => state.checks);
   const stage = useStage((state) => state.stage);
   if (!project) return null;
   const { undo, redo } = project.history;
@@ -20,7 +21,7 @@ export function StageRule({ onKeys }: { onKeys: () => void }) {
       </div>
       <nav aria-label="Stages" className="flex">
         {STAGES.map((name) => {
-          const note = stageNote(name, project, cues);
+          const note = stageNote(name, project, cues, checks);
           const here = name === stage;
           return (
             <button

@@ -18,7 +18,7 @@ export function Tray({ project, player }: { project: Project; player: Player | n
     <aside aria-label="Tray" className="min-h-0 overflow-y-auto border-l border-line bg-page p-4">
       {stage === "Gather" && <GatherTray project={project} source={source} player={player} />}
       {stage === "Proof" && <ProofTray project={project} piece={piece} player={player} />}
-      {stage === "Pace" && <PaceTray piece={piece} />}
+      {stage === "Pace" && <PaceTray piece={piece} player={player} />}
       {stage === "Dress" && <DressTray piece={piece} />}
       {stage === "Frame" && <FrameTray piece={piece} source={source} />}
       {stage === "Deliver" && <DeliverTray project={project} piece={piece} />}

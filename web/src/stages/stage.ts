@@ -1,6 +1,6 @@
 /** The six stages, and what each still finds to do. */
 import { create } from "zustand";
-import type { Cue, Project } from "../api/client";
+import type { Check, Cue, Project } from "../api/client";
 
 export const STAGES = ["Gather", "Proof", "Pace", "Dress", "Frame", "Deliver"] as const;
 export type Stage = (typeof STAGES)[number];
@@ -8,9 +8,19 @@ export type Stage = (typeof STAGES)[number];
 export const PROOF_TABS = ["Doubts", "Find", "Glossary", "Speakers"] as const;
 export type ProofTab = (typeof PROOF_TABS)[number];
 
-export const useStage = create<{ stage: Stage; proofTab: ProofTab }>(() => ({
+export const PACE_TABS = ["Grouping", "Timing", "Shift", "Checks"] as const;
+export type PaceTab = (typeof PACE_TABS)[number];
+
+interface State {
+  stage: Stage;
+  proofTab: ProofTab;
+  paceTab: PaceTab;
+}
+
+export const useStage = create<State>(() => ({
   stage: "Proof",
   proofTab: "Doubts",
+  paceTab: "Grouping",
 }));
 
 export function showProofTab(proofTab: ProofTab): void {
@@ -33,6 +43,7 @@ export function stageNote(
   stage: Stage,
   project: Project,
   cues: Cue[],
+  checks: Check[] | null,
 ): { text: string; wrong?: boolean } {
   const piece = project.pieces[0];
   switch (stage) {
@@ -53,7 +64,9 @@ export function stageNote(
         : { text: doubtless(project, cues) };
     }
     case "Pace":
-      return { text: `${cues.length} captions` };
+      return checks?.length
+        ? { text: `${checks.length} to look at`, wrong: true }
+        : { text: `${cues.length} captions` };
     case "Dress":
       return { text: piece?.finish ?? "" };
     case "Frame":

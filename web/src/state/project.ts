@@ -2,6 +2,7 @@
 import { create } from "zustand";
 import {
   api,
+  type Check,
   type Cue,
   type Edit,
   type EditAnswer,
@@ -23,6 +24,16 @@ interface State {
   sceneVersion: number;
   heard: number;
   selected: number | null;
+  /** All captions that commands work on; the selected one is among them. */
+  picked: ReadonlySet<number>;
+  /** Where a range of picked captions began. */
+  anchor: number | null;
+  /** The caption whose text is typed in, at time scale. */
+  typing: number | null;
+  /** The word whose start keys move. */
+  word: number | null;
+  /** What the rules found, newest first known; null until they have been asked. */
+  checks: Check[] | null;
   /** The doubtful word being looked at. */
   doubt: number | null;
   /** Words that the text being looked for touches. */
@@ -38,6 +49,11 @@ export const useProject = create<State>(() => ({
   sceneVersion: 0,
   heard: 0,
   selected: null,
+  picked: new Set(),
+  anchor: null,
+  typing: null,
+  word: null,
+  checks: null,
   doubt: null,
   found: new Set(),
   onlySpeaker: null,
@@ -70,6 +86,11 @@ export function close(): void {
     cues: [],
     heard: 0,
     selected: null,
+    picked: new Set(),
+    anchor: null,
+    typing: null,
+    word: null,
+    checks: null,
     doubt: null,
     found: new Set(),
     onlySpeaker: null,
@@ -279,7 +300,7 @@ function sorted(cues: Cue[]): Cue[] {
 }
 
 export function select(cueId: number | null): void {
-  set({ selected: cueId });
+  set({ selected: cueId, anchor: cueId, picked: new Set(cueId === null ? [] : [cueId]) });
 }
 
 /** The caption that shows at a moment, if any. */

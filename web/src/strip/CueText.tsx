@@ -48,6 +48,15 @@ export function CueText({ cue, onSeek }: { cue: Cue; onSeek: (atUs: number) => v
         if (event.shiftKey) extend(anchor, focus, move.vertical ? "caption" : "letter", move.way);
         else enterNeighbour(cue.id, move.way, move.vertical ? focus.letter : undefined);
       });
+    } else if (event.key === "Enter" && event.shiftKey) {
+      event.preventDefault();
+      const before = wordsBeforeCaret(box.current);
+      void commit().then((taken) => {
+        const words = useProject.getState().cues.find((c) => c.id === cue.id)?.words.length ?? 0;
+        if (taken && before > 0 && before < words) {
+          void edit({ kind: "break_line", cue_id: cue.id, before_word: before });
+        }
+      });
     } else if (event.key === "Enter") {
       event.preventDefault();
       const before = wordsBeforeCaret(box.current);
@@ -63,7 +72,9 @@ export function CueText({ cue, onSeek }: { cue: Cue; onSeek: (atUs: number) => v
       restore();
     } else if (event.key === "Backspace" && textBeforeCaret(box.current) === "") {
       event.preventDefault();
-      void commit().then((taken) => taken && edit({ kind: "join_cue", cue_id: cue.id }));
+      void commit().then(
+        (taken) => taken && edit({ kind: "join_cue", cue_id: cue.id, to: "before" }),
+      );
     } else if (event.key.toLowerCase() === "a" && (event.ctrlKey || event.metaKey)) {
       if (window.getSelection()?.toString() !== box.current?.textContent) return;
       event.preventDefault();
@@ -126,13 +137,21 @@ export function CueText({ cue, onSeek }: { cue: Cue; onSeek: (atUs: number) => v
       {cue.words.map((word, index) => (
         <span key={word.id}>
           {index > 0 && " "}
-          <span data-word={word.id} className={marks(word, found)}>
+          <span
+            data-word={word.id}
+            className={[marks(word, found), lineEnd(cue, index)].filter(Boolean).join(" ")}
+          >
             {word.text}
           </span>
         </span>
       ))}
     </div>
   );
+}
+
+/** How a word is shown behind which a line was ended by hand. */
+export function lineEnd(cue: Cue, index: number): string {
+  return cue.words[index]?.seam === "line" && index + 1 < cue.words.length ? "line-end" : "";
 }
 
 function marks(word: Word, found: ReadonlySet<number>): string | undefined {

@@ -100,7 +100,7 @@ function RowTools({ row }: { row: Row }) {
           type="button"
           title="Let the times follow the words again"
           className="inline-flex items-center gap-1 rounded px-1 text-small text-chalk hover:bg-tint"
-          onClick={() => void edit({ kind: "unpin_cue", cue_id: cue.id })}
+          onClick={() => void edit({ kind: "unpin_cues", cue_ids: [cue.id] })}
         >
           <Pin size={13} /> pinned
         </button>
@@ -110,7 +110,7 @@ function RowTools({ row }: { row: Row }) {
         aria-label="Delete caption"
         title="Delete caption (Delete)"
         className="ml-auto rounded p-1 text-dim hover:bg-tint hover:text-clay"
-        onClick={() => void edit({ kind: "delete_cue", cue_id: cue.id })}
+        onClick={() => void edit({ kind: "delete_cues", cue_ids: [cue.id] })}
       >
         <Trash2 size={15} />
       </button>

@@ -1,6 +1,7 @@
 /** The sheet of keys, opened with ?. */
 import { X } from "lucide-react";
 import { Dialog } from "radix-ui";
+import { PACE_KEYS, WORD_KEYS } from "../pace/paceKeys";
 import { KEYS, TEXT_KEYS } from "./keys";
 
 export function KeySheet({ open, onOpen }: { open: boolean; onOpen: (open: boolean) => void }) {
@@ -10,7 +11,7 @@ export function KeySheet({ open, onOpen }: { open: boolean; onOpen: (open: boole
         <Dialog.Overlay className="fixed inset-0 z-40 bg-black/30" />
         <Dialog.Content
           aria-describedby={undefined}
-          className="fixed top-1/2 left-1/2 z-50 w-[640px] -translate-x-1/2 -translate-y-1/2 rounded-lg border border-line bg-page p-6 shadow-xl"
+          className="fixed top-1/2 left-1/2 z-50 max-h-[92vh] w-[980px] overflow-y-auto -translate-x-1/2 -translate-y-1/2 rounded-lg border border-line bg-page p-6 shadow-xl"
         >
           <div className="mb-4 flex items-center justify-between">
             <Dialog.Title className="text-[16px] font-bold">Keys</Dialog.Title>
@@ -18,8 +19,9 @@ export function KeySheet({ open, onOpen }: { open: boolean; onOpen: (open: boole
               <X size={18} />
             </Dialog.Close>
           </div>
-          <div className="grid grid-cols-2 gap-8">
-            <List title="Anywhere" keys={KEYS} />
+          <div className="grid grid-cols-3 gap-8">
+            <List title="Anywhere" keys={[...KEYS, ...WORD_KEYS]} />
+            <List title="In Pace" keys={PACE_KEYS} />
             <List title="In a caption's text" keys={TEXT_KEYS} />
           </div>
         </Dialog.Content>

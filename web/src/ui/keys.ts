@@ -1,8 +1,9 @@
 /** Every key of the workbench in one list: the sheet shows it, the handler runs it. */
 import { flushSync } from "react-dom";
 import type { Player } from "../playback/player";
-import { goTo, showProofTab } from "../stages/stage";
+import { goTo, showProofTab, useStage } from "../stages/stage";
 import { keepAll, nextDoubt, settle, visitNext } from "../state/doubts";
+import { pickedIds } from "../state/picks";
 import { cueAt, edit, select, step, useProject } from "../state/project";
 import { focusCue } from "../strip/focus";
 
@@ -13,7 +14,7 @@ export interface Key {
   run: (player: Player | null) => void;
 }
 
-const plain = (key: string) => (event: KeyboardEvent) =>
+export const plain = (key: string) => (event: KeyboardEvent) =>
   event.key.toLowerCase() === key && !event.ctrlKey && !event.metaKey && !event.altKey;
 const control = (key: string, shift: boolean) => (event: KeyboardEvent) =>
   (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === key && event.shiftKey === shift;
@@ -36,25 +37,25 @@ export const KEYS: Key[] = [
   {
     keys: "←",
     about: "One frame back",
-    matches: plain("arrowleft"),
+    matches: (event) => !event.shiftKey && plain("arrowleft")(event),
     run: (player) => player?.step(-1),
   },
   {
     keys: "→",
     about: "One frame on",
-    matches: plain("arrowright"),
+    matches: (event) => !event.shiftKey && plain("arrowright")(event),
     run: (player) => player?.step(1),
   },
   {
     keys: "↑",
     about: "Caption before",
-    matches: plain("arrowup"),
+    matches: (event) => !event.shiftKey && plain("arrowup")(event),
     run: (player) => walk(player, -1),
   },
   {
     keys: "↓",
     about: "Next caption",
-    matches: plain("arrowdown"),
+    matches: (event) => !event.shiftKey && plain("arrowdown")(event),
     run: (player) => walk(player, 1),
   },
   {
@@ -63,16 +64,18 @@ export const KEYS: Key[] = [
     matches: plain("enter"),
     run: () => {
       const { selected } = useProject.getState();
-      if (selected !== null) focusCue(selected);
+      if (selected === null) return;
+      if (useStage.getState().stage === "Pace") useProject.setState({ typing: selected });
+      else focusCue(selected);
     },
   },
   {
     keys: "Delete",
-    about: "Delete the selected caption",
+    about: "Delete the picked captions",
     matches: plain("delete"),
     run: () => {
-      const { selected } = useProject.getState();
-      if (selected !== null) void edit({ kind: "delete_cue", cue_id: selected });
+      const cue_ids = pickedIds();
+      if (cue_ids.length) void edit({ kind: "delete_cues", cue_ids });
     },
   },
   {
@@ -148,6 +151,7 @@ export const TEXT_KEYS = [
   { keys: "Shift ↓", about: "Select on into the next caption" },
   { keys: "Ctrl A", about: "Select the caption; again: all captions" },
   { keys: "Enter", about: "Split the caption at the caret" },
+  { keys: "Shift Enter", about: "End the line at the caret, or take that back" },
   { keys: "Backspace", about: "At the start: join to the caption before" },
   { keys: "Tab", about: "Go to the next doubt" },
   { keys: "Esc", about: "Leave without changing the text" },

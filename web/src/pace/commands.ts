@@ -1,0 +1,113 @@
+/** What can be done to the picked captions, each one change that one undo takes back. */
+import type { Player } from "../playback/player";
+import { pick, pickedCues, pickedIds } from "../state/picks";
+import { cueAt, edit, useProject } from "../state/project";
+import { say } from "../ui/notice";
+
+const { getState: get } = useProject;
+const pieceId = (): number | null => get().project?.pieces[0]?.id ?? null;
+
+const NEW_TEXT = "New caption";
+
+/** Put a caption at the playhead and begin to type in it. */
+export async function addCaption(player: Player | null): Promise<void> {
+  const piece_id = pieceId();
+  if (piece_id === null) return;
+  const before = new Set(get().cues.map((cue) => cue.id));
+  const at_us = Math.round(player?.at ?? 0);
+  if (!(await edit({ kind: "add_cue", piece_id, at_us, text: NEW_TEXT }))) return;
+  const made = get().cues.find((cue) => !before.has(cue.id));
+  if (!made) return;
+  pick(made.id);
+  useProject.setState({ typing: made.id });
+  window.setTimeout(() => {
+    const box = document.querySelector(`[data-cue-text="${made.id}"]`);
+    if (box) window.getSelection()?.selectAllChildren(box);
+  }, 80);
+}
+
+export function splitHere(player: Player | null): void {
+  const piece_id = pieceId();
+  if (piece_id !== null && player) {
+    void edit({ kind: "split_at", piece_id, at_us: Math.round(player.at) });
+  }
+}
+
+/** Join the picked captions; a single one with the next or the one before. */
+export function join(to: "before" | "after"): void {
+  const ids = pickedIds();
+  const [first] = ids;
+  if (first === undefined) return;
+  void edit(
+    ids.length > 1 ? { kind: "join_cues", cue_ids: ids } : { kind: "join_cue", cue_id: first, to },
+  );
+}
+
+/** Give the first word to the caption before, or the last to the next. */
+export function moveWord(which: "first" | "last"): void {
+  const { selected } = get();
+  if (selected !== null) void edit({ kind: "move_word", cue_id: selected, which });
+}
+
+/** Set an edge of the selected caption to the playhead. */
+export function setEdge(edge: "start" | "end", player: Player | null): void {
+  const { selected } = get();
+  if (selected === null || !player) return;
+  const at = Math.round(player.at);
+  void edit({
+    kind: "set_cue_times",
+    cue_id: selected,
+    ...(edge === "start" ? { start_us: at } : { end_us: at }),
+    together: false,
+    ripple: false,
+  });
+}
+
+export function unpin(): void {
+  const cue_ids = pickedCues()
+    .filter((cue) => cue.start_pinned || cue.end_pinned)
+    .map((cue) => cue.id);
+  if (cue_ids.length) void edit({ kind: "unpin_cues", cue_ids });
+  else say("None of these captions has a pinned time.");
+}
+
+/** Show the picked captions a frame earlier or later than now. */
+export function moveFrames(frames: number): void {
+  const cue_ids = pickedIds();
+  const rate = get().project?.pieces[0]?.frame_rate || 30;
+  const by_us = Math.round((frames * 1e6) / rate);
+  if (cue_ids.length) void edit({ kind: "move_cues", cue_ids, by_us, ripple: false });
+}
+
+/** The word that keys move: the one clicked in the Loupe, else the one at the playhead. */
+export function wordAt(player: Player | null): { cueId: number; wordId: number } | null {
+  const { cues, word, selected } = get();
+  const chosen = cues.find((cue) => cue.words.some((w) => w.id === word));
+  if (chosen && word !== null && chosen.id === selected) return { cueId: chosen.id, wordId: word };
+  const at = player?.at ?? 0;
+  const cue = cueAt(cues, at) ?? cues.find((c) => c.id === selected);
+  const live = cue?.words.findLast((w) => w.start_us <= at + 1_000) ?? cue?.words[0];
+  return cue && live ? { cueId: cue.id, wordId: live.id } : null;
+}
+
+const RUN_IN_US = 400_000;
+const RUN_OUT_US = 150_000;
+
+/** Move the start of the word, and let it be heard at once. */
+export async function nudgeWord(player: Player | null, byUs: number): Promise<void> {
+  const found = wordAt(player);
+  if (!found) return;
+  useProject.setState({ word: found.wordId, selected: found.cueId });
+  const ids = { cue_id: found.cueId, word_id: found.wordId };
+  const taken = await edit({ kind: "move_word_edge", ...ids, edge: "start", by_us: byUs });
+  const word = get()
+    .cues.find((cue) => cue.id === found.cueId)
+    ?.words.find((w) => w.id === found.wordId);
+  if (!taken || !word || !player || player.looping) return;
+  player.playStretch(word.start_us - RUN_IN_US, word.end_us + RUN_OUT_US, false);
+}
+
+/** A frame of the recording in µs. */
+export function frameLength(): number {
+  return 1e6 / (get().project?.pieces[0]?.frame_rate || 30);
+}

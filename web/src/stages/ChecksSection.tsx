@@ -1,0 +1,134 @@
+/** What the rules found, by kind, with a jump and, where safe, a remedy. */
+import type { Check, Piece } from "../api/client";
+import type { Player } from "../playback/player";
+import { fix } from "../state/checks";
+import { pick } from "../state/picks";
+import { edit, useProject } from "../state/project";
+import { Chip } from "../ui/Chip";
+import { clock } from "../ui/format";
+import { TraySection } from "../ui/TraySection";
+
+const RULES = [
+  { value: "feed", label: "feed" },
+  { value: "course", label: "course" },
+  { value: "own", label: "own pace" },
+] as const;
+
+const TITLES: Record<Check["kind"], string> = {
+  overlap: "Overlaps",
+  flicker: "Flickering gaps",
+  too_short: "Too short",
+  too_long: "Too long",
+  too_fast: "Too fast to read",
+  wide_line: "Lines too long",
+  many_lines: "Too many lines",
+  orphan: "Words left alone",
+  late: "Come too late",
+  early: "Leave too early",
+  unshown: "Speech without a caption",
+  empty: "Without words",
+  order: "Out of order",
+  beyond: "Beyond the end",
+};
+const MOST_SHOWN = 40;
+
+export function ChecksSection({ piece, player }: { piece: Piece; player: Player | null }) {
+  const checks = useProject((state) => state.checks);
+  const cues = useProject((state) => state.cues);
+  const kinds = (Object.keys(TITLES) as Check["kind"][])
+    .map((kind) => ({ kind, found: (checks ?? []).filter((check) => check.kind === kind) }))
+    .filter(({ found }) => found.length);
+  const safe = (checks ?? []).filter((check) => check.fix);
+  const texts = new Map(cues.map((cue) => [cue.id, cue.words.map((w) => w.text).join(" ")]));
+  const go = (check: Check) => {
+    if (check.cue_id !== null) pick(check.cue_id);
+    player?.seek(check.at_us);
+  };
+  return (
+    <>
+      <div className="mb-4 flex items-center gap-2">
+        <span className="text-dim">Limits of</span>
+        <div className="flex overflow-hidden rounded border border-line" role="radiogroup">
+          {RULES.map(({ value, label }) => (
+            // biome-ignore lint/a11y/useSemanticElements: buttons in a row, one of them chosen
+            <button
+              key={value}
+              type="button"
+              role="radio"
+              aria-checked={piece.checked_by === value}
+              className={`h-7 border-l border-line px-2.5 first:border-l-0 ${
+                piece.checked_by === value ? "bg-chalk text-white" : "bg-card hover:bg-tint"
+              }`}
+              onClick={() => void edit({ kind: "check_by", piece_id: piece.id, rules: value })}
+            >
+              {label}
+            </button>
+          ))}
+        </div>
+        {safe.length > 1 && (
+          <span className="ml-auto">
+            <Chip onClick={() => fix(safe)}>{`fix all ${safe.length}`}</Chip>
+          </span>
+        )}
+      </div>
+      {checks === null && <p className="text-dim">Looking …</p>}
+      {checks?.length === 0 && (
+        <p>Nothing found: captions come in time, can be read, and hand over cleanly.</p>
+      )}
+      {kinds.map(({ kind, found }) => (
+        <Kind key={kind} kind={kind} found={found} texts={texts} onGo={go} />
+      ))}
+    </>
+  );
+}
+
+function Kind(props: {
+  kind: Check["kind"];
+  found: Check[];
+  texts: Map<number, string>;
+  onGo: (check: Check) => void;
+}) {
+  const { kind, found, texts, onGo } = props;
+  const safe = found.filter((check) => check.fix);
+  return (
+    <TraySection>
+      <div className="flex items-baseline gap-2">
+        <h2 className="flex-1 font-bold">
+          {TITLES[kind]} <span className="tabular text-clay">{found.length}</span>
+        </h2>
+        {safe.length > 1 && (
+          <Chip quiet onClick={() => fix(safe)}>{`fix these ${safe.length}`}</Chip>
+        )}
+      </div>
+      {found.slice(0, MOST_SHOWN).map((check) => (
+        <div
+          key={`${check.cue_id}-${check.at_us}`}
+          className="rounded border border-line bg-card px-2.5 py-2"
+        >
+          <button
+            type="button"
+            title="Go there"
+            className="flex w-full items-baseline gap-3 text-left hover:text-chalk"
+            onClick={() => onGo(check)}
+          >
+            <span className="min-w-0 flex-1 truncate">
+              {check.cue_id === null ? check.about : texts.get(check.cue_id)}
+            </span>
+            <span className="tabular text-dim">{clock(check.at_us)}</span>
+          </button>
+          {(check.cue_id !== null || check.fix) && (
+            <div className="mt-1 flex items-center gap-2">
+              <span className="min-w-0 flex-1 text-small text-dim">
+                {check.cue_id === null ? "" : check.about}
+              </span>
+              {check.fix && <Chip onClick={() => fix([check])}>{check.fix}</Chip>}
+            </div>
+          )}
+        </div>
+      ))}
+      {found.length > MOST_SHOWN && (
+        <p className="text-dim">… and {found.length - MOST_SHOWN} more.</p>
+      )}
+    </TraySection>
+  );
+}

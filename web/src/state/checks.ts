@@ -1,0 +1,45 @@
+/** What the rules find in the captions: asked again a moment after anything changed. */
+import { api, type Check, take } from "../api/client";
+import { edit, useProject } from "./project";
+
+const WAIT_MS = 250;
+
+/** Keep the findings up to date until the returned function is called. */
+export function watchChecks(): () => void {
+  let timer = 0;
+  let asked = 0;
+  const ask = async () => {
+    const { project } = useProject.getState();
+    const piece = project?.pieces[0];
+    if (!piece) return;
+    asked += 1;
+    const mine = asked;
+    const found = await take(
+      api.GET("/api/pieces/{piece_id}/checks", { params: { path: { piece_id: piece.id } } }),
+    ).catch(() => null);
+    if (found && mine === asked) useProject.setState({ checks: found });
+  };
+  const stop = useProject.subscribe((now, before) => {
+    if (now.sceneVersion === before.sceneVersion) return;
+    window.clearTimeout(timer);
+    timer = window.setTimeout(() => void ask(), WAIT_MS);
+  });
+  void ask();
+  return () => {
+    stop();
+    window.clearTimeout(timer);
+    asked += 1;
+  };
+}
+
+/** Apply the remedies of some findings, as one change. */
+export function fix(checks: Check[]): void {
+  const piece = useProject.getState().project?.pieces[0];
+  const safe = checks.filter((check) => check.fix);
+  if (!piece || !safe.length) return;
+  void edit({
+    kind: "fix_checks",
+    piece_id: piece.id,
+    findings: safe.map(({ kind, cue_id, word_ids }) => ({ kind, cue_id, word_ids })),
+  });
+}
