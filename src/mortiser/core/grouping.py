@@ -34,7 +34,7 @@ from mortiser.core.words import Word, word_key
 LONG_PAUSE_US = 450 * MILLISECOND
 SHORT_PAUSE_US = 180 * MILLISECOND
 ORPHAN = 3.0
-TOO_SHORT = 4.0
+TOO_SHORT = 3.0
 NEVER = 1e6
 _CLINGING = frozenset({"a", "an", "the", "my", "your", "his", "her", "its", "our", "their"})
 _LEANING_WORDS = """
@@ -221,4 +221,4 @@ def _lean(text: str, after: str) -> float:
     if key in _NUMBERS or key.isdigit():
         return 5.0
     names = text[:1].isupper() and after[:1].isupper() and word_key(after) != "i"
-    return 3.0 if key in _LEANING or names else 0.0
+    return 4.0 if key in _LEANING or names else 0.0
