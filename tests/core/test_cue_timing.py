@@ -84,3 +84,56 @@ def test_pinned_edges_do_not_move() -> None:
 def test_the_last_caption_ends_with_the_piece() -> None:
     (one,) = retime([cue((1000, 1900))], SpanMap([Span(1, 0, 2_000_000)]))
     assert one.end_us == 2_000_000
+
+
+@given(spoken_words(most=20), st.data(), st.sampled_from([24.0, 25.0, 30000 / 1001, 60.0]))
+def test_edges_lie_on_frames(words: list[Word], data: st.DataObject, rate: float) -> None:
+    times = [
+        edge
+        for one in retime(data.draw(cues_of(words)), WHOLE, RULES, rate)
+        for edge in (one.start_us, one.end_us)
+    ]
+    crowded = SHORTEST_SHOWN_US
+    off = [abs(t - round(t * rate / 1e6) * 1e6 / rate) for t in times]
+    # A caption that has next to no time of its own is shown for 40 ms, whatever the frames.
+    squeezed = {t for t, after in itertools.pairwise(times) if after - t == crowded}
+    squeezed |= {after for t, after in itertools.pairwise(times) if after - t == crowded}
+    assert all(o <= 1 for t, o in zip(times, off, strict=True) if t not in squeezed)
+
+
+def test_snapping_can_be_left_off() -> None:
+    free = RULES.model_copy(update={"snap": False})
+    (one,) = retime([cue((1000, 2500))], WHOLE, free, 30.0)
+    assert (one.start_us, one.end_us) == (960_000, 2_750_000)
+    (one,) = retime([cue((1000, 2500))], WHOLE, RULES, 30.0)
+    assert (one.start_us, one.end_us) == (933_333, 2_766_667)
+
+
+def test_closed_gaps_leave_some_frames_where_the_voice_lets_them() -> None:
+    pace = RULES.model_copy(update={"gap_frames": 2})
+    first, second, third = retime(
+        [cue((0, 900)), cue((1300, 2200)), cue((2210, 3100))], WHOLE, pace, 25.0
+    )
+    assert second.start_us - first.end_us == 80_000
+    assert second.end_us == third.start_us
+
+
+def test_a_caption_stays_as_long_as_reading_takes_but_not_for_ever() -> None:
+    slow = RULES.model_copy(update={"chars_per_s": 5, "longest_us": 1_500_000})
+    (one,) = retime([cue((1000, 1300))], WHOLE, slow)
+    assert one.end_us - one.start_us == 833_000
+    words = (Word("extraordinarily", 1_000_000, 1_300_000),)
+    (one,) = retime([Cue(1, words, 0, 1)], WHOLE, slow)
+    assert one.end_us - one.start_us == 1_500_000
+
+
+def test_captions_do_not_hang_over_a_cut() -> None:
+    spans = SpanMap([Span(1, 0, 2_000_000), Span(1, 5_000_000, 9_000_000)])
+    before, after = retime([cue((800, 1950)), cue((5020, 6000))], spans, RULES)
+    assert before.end_us == after.start_us == 2_000_000
+
+
+def test_a_pinned_end_is_not_cut_off_by_the_next_caption() -> None:
+    held = replace(cue((1000, 1900)), end_us=2_600_000, end_pinned=True)
+    one, two = retime([held, cue((2000, 3500))], WHOLE)
+    assert one.end_us == two.start_us == 2_600_000

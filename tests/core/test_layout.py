@@ -86,3 +86,31 @@ def test_every_finish_names_a_font_that_is_there() -> None:
     faces = font_book()._faces
     assert {finish.font for finish in FINISHES.values()} <= set(faces)
     assert set(FALLBACKS) <= set(faces)
+
+
+@pytest.mark.parametrize("finish", FINISHES.values(), ids=list(FINISHES))
+def test_a_line_ends_where_somebody_said_so(finish) -> None:
+    said = ["bring", "your", "kettle,", "your", "chair", "or", "your", "radio"]
+    block = lay_out(said, finish, 1080, 1920, font_book(), forced=(1, 5))
+    starts = [first for first, _ in block.lines]
+    assert {1, 5} <= set(starts)
+    assert [i for a, b in block.lines for i in range(a, b)] == list(range(len(said)))
+    right = max(word.box.x + word.box.w for word in block.words)
+    assert right <= 1080
+
+
+@given(widths, st.data())
+def test_forced_breaks_are_kept_and_the_rest_is_best(
+    sizes: list[float], data: st.DataObject
+) -> None:
+    forced = data.draw(st.sets(st.integers(1, max(1, len(sizes) - 1)), max_size=2))
+    found = break_lines(sizes, 5, 100, forced)
+    starts = {first for first, _ in found}
+    assert {at for at in forced if at < len(sizes)} <= starts
+    options = []
+    for count in range(len(sizes)):
+        for cuts in combinations(range(1, len(sizes)), count):
+            if {at for at in forced if at < len(sizes)} <= set(cuts):
+                edges = [0, *cuts, len(sizes)]
+                options.append(lines_cost(sizes, list(pairwise(edges)), 100))
+    assert lines_cost(sizes, found, 100) == pytest.approx(min(options))

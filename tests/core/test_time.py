@@ -3,7 +3,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from mortiser.core.errors import BadInput
-from mortiser.core.time import parse_timecode, timecode
+from mortiser.core.time import parse_entry, parse_timecode, timecode
 
 
 @pytest.mark.parametrize(
@@ -36,3 +36,26 @@ def test_a_written_time_reads_back_to_the_millisecond(us: int) -> None:
 
 def test_rounding_carries_into_the_seconds() -> None:
     assert timecode(59_999_600) == "00:01:00.000"
+
+
+@pytest.mark.parametrize(
+    ("text", "us"),
+    [
+        ("1:02.5", 62_500_000),
+        ("50f", 2_000_000),
+        ("0:01:02:05", 62_200_000),
+        ("+0.2", 10_200_000),
+        ("+ 5 f", 10_200_000),
+        ("-3f", 9_880_000),
+        ("−1:00.5", -50_500_000),
+    ],
+)
+def test_times_are_typed_in_several_ways(text: str, us: int) -> None:
+    assert parse_entry(text, 10_000_000, 40_000, below_zero=True) == us
+
+
+def test_a_time_before_the_start_is_refused() -> None:
+    with pytest.raises(BadInput, match="before the start"):
+        parse_entry("-3", 1_000_000, 40_000)
+    with pytest.raises(BadInput, match="not a time"):
+        parse_entry("+", 0, 40_000)

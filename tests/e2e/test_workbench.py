@@ -133,7 +133,8 @@ def test_finish_and_grouping_change_the_preview_and_come_back(bench: Page) -> No
     expect(bench.get_by_role("button", name="Dress")).to_contain_text("Pine")
     bench.get_by_role("button", name="Pace").click()
     bench.get_by_text("Sentence", exact=True).click()
-    expect(bench.get_by_role("button", name="Undo: regroup as sentence")).to_be_visible()
+    expect(bench.get_by_role("button", name="Undo: pace sentence")).to_be_visible()
+    bench.get_by_role("button", name="Proof").click()
     assert len(texts(bench)) < count
     undo_all(bench)
     assert len(texts(bench)) == count

@@ -14,6 +14,7 @@ from mortiser.formats import srt
 from mortiser.formats.base import Caption
 from mortiser.jobs import runner
 from mortiser.jobs.bringing_in import BroughtIn, Hearing, bring_in, hear_again
+from mortiser.jobs.delivering import caption_file
 from mortiser.settings import Settings
 from mortiser.store import editing, jobs, projects
 from mortiser.wiring import HANDLERS, Shop, open_shop
@@ -99,6 +100,17 @@ def test_imported_captions_keep_their_times_and_their_words_are_found(shop: Shop
     assert np.median(far_from_truth(shop, made)) <= 60
     assert editing.undo(shop.database, made.project_id, 1).label == "import captions"
     assert cues(shop, made) == []
+
+
+def test_lines_of_a_file_are_kept_and_written_again(shop: Shop) -> None:
+    made = take_in(shop, COUNTER, wanted=False)
+    text = srt.write([Caption(700_000, 2_300_000, ("Welcome", "back to the", "mending room."))], 0)
+    imported(shop, made, text.encode())
+    (cue,) = cues(shop, made)
+    assert cue.line_starts == (1, 4)
+    piece = projects.piece(shop.database.connection, made.piece_id)
+    written = caption_file("srt", [cue], piece)
+    assert "Welcome\nback to the\nmending room.\n" in written
 
 
 def test_captions_that_cannot_be_used_change_nothing(shop: Shop) -> None:

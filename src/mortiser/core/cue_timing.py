@@ -47,12 +47,16 @@ class Frames:
         """The start of the frame that shows at a moment."""
         if not self.rate:
             return at_us
-        return round(int((at_us + 1) / self.length_us) * self.length_us)
+        return round(self._number(at_us) * self.length_us)
 
     def after(self, at_us: int) -> int:
         """The start of the first frame at or behind a moment."""
         found = self.before(at_us)
-        return found if found >= at_us else round(found + self.length_us)
+        return found if found >= at_us else round((self._number(at_us) + 1) * self.length_us)
+
+    def _number(self, at_us: int) -> int:
+        # A frame's own time, rounded to a microsecond, is in it.
+        return int((at_us + 1) / self.length_us)
 
 
 NO_FRAMES = Frames()

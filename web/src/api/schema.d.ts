@@ -856,6 +856,26 @@ export interface components {
              */
             fix: string | null;
         };
+        /**
+         * CloseGaps
+         * @description Let captions stay until the next one comes, where that is not further off than ``most_us``.
+         *
+         *     What the pace leaves of a closed gap is left; the ends are pinned.
+         */
+        CloseGaps: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "close_gaps";
+            /** Cue Ids */
+            cue_ids: number[];
+            /**
+             * Most Us
+             * @default 3000000
+             */
+            most_us: number;
+        };
         /** CorrectionBody */
         CorrectionBody: {
             /** Heard */
@@ -950,7 +970,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Edit */
-            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["ApplyGlossary"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["LayCaptions"] | components["schemas"]["TapTimes"] | components["schemas"]["NameSpeakers"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["SetFinish"] | components["schemas"]["RenameProject"];
+            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["ApplyGlossary"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["LayCaptions"] | components["schemas"]["TapTimes"] | components["schemas"]["NameSpeakers"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["SetFinish"] | components["schemas"]["RenameProject"];
         };
         /** EngineView */
         EngineView: {

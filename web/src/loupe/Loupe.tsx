@@ -30,11 +30,17 @@ export function Loupe({ piece, player }: { piece: Piece; player: Player | null }
   );
 }
 
+type Edge = "start" | "end";
+
 /** A word's edge being dragged: where it is now. */
 interface Drag {
   wordId: number;
+  edge: Edge;
   atUs: number;
 }
+
+/** Words nearer than this share their boundary: it has one handle. */
+const APART_US = 30_000;
 
 function Magnified({ cue, piece, player }: { cue: Cue; piece: Piece; player: Player | null }) {
   const chosen = useProject((state) => state.word);
@@ -57,8 +63,11 @@ function Magnified({ cue, piece, player }: { cue: Cue; piece: Piece; player: Pla
   // What is looped stays the caption while its edges are adjusted.
   useEffect(() => player?.reloop(cue.start_us, cue.end_us), [player, cue.start_us, cue.end_us]);
 
-  const startOf = (word: Word) => (drag?.wordId === word.id ? drag.atUs : word.start_us);
-  const begin = (press: React.PointerEvent, word: Word) => {
+  const edgeOf = (word: Word, edge: Edge) => {
+    if (drag?.wordId === word.id && drag.edge === edge) return drag.atUs;
+    return edge === "start" ? word.start_us : word.end_us;
+  };
+  const begin = (press: React.PointerEvent, word: Word, edge: Edge) => {
     const width = box.current?.clientWidth ?? 0;
     if (press.button !== 0 || !width) return;
     press.preventDefault();
@@ -68,25 +77,27 @@ function Magnified({ cue, piece, player }: { cue: Cue; piece: Piece; player: Pla
     const move = (event: PointerEvent) => {
       const pixels = event.clientX - press.clientX;
       if (at === null && Math.abs(pixels) < MOVED_PX) return;
-      const low = cue.words[cue.words.indexOf(word) - 1]?.start_us ?? from;
-      at = Math.round(word.start_us + (pixels * (to - from)) / width);
-      at = Math.min(Math.max(at, low), word.end_us);
-      setDrag({ wordId: word.id, atUs: at });
+      const index = cue.words.indexOf(word);
+      const [low, high] =
+        edge === "start"
+          ? [cue.words[index - 1]?.start_us ?? from, word.end_us]
+          : [word.start_us, cue.words[index + 1]?.end_us ?? to];
+      at = Math.round(edgeOf(word, edge) + (pixels * (to - from)) / width);
+      at = Math.min(Math.max(at, low), high);
+      setDrag({ wordId: word.id, edge, atUs: at });
     };
     const drop = () => {
       over.abort();
       if (at === null) return setDrag(null);
       const ids = { cue_id: cue.id, word_id: word.id };
-      void edit({ kind: "move_word_edge", ...ids, edge: "start", to_us: at }).finally(() =>
-        setDrag(null),
-      );
+      void edit({ kind: "move_word_edge", ...ids, edge, to_us: at }).finally(() => setDrag(null));
     };
     window.addEventListener("pointermove", move, { signal: over.signal });
     window.addEventListener("pointerup", drop, { signal: over.signal });
   };
 
   const rows = labelRows(
-    cue.words.map((word) => ({ at: share(startOf(word)), text: word.text })),
+    cue.words.map((word) => ({ at: share(edgeOf(word, "start")), text: word.text })),
     box.current?.clientWidth || 400,
   );
   const word = cue.words.find((w) => w.id === chosen);
@@ -98,7 +109,7 @@ function Magnified({ cue, piece, player }: { cue: Cue; piece: Piece; player: Pla
           {word ? (
             <>
               “{word.text}” lights up at{" "}
-              <span className="tabular">{clock(startOf(word), true)}</span>
+              <span className="tabular">{clock(edgeOf(word, "start"), true)}</span>
             </>
           ) : (
             cue.words.map((w) => w.text).join(" ")
@@ -122,16 +133,32 @@ function Magnified({ cue, piece, player }: { cue: Cue; piece: Piece; player: Pla
           <WordMark
             key={w.id}
             word={w}
-            left={place(startOf(w))}
+            left={place(edgeOf(w, "start"))}
             low={rows[index] === 1}
             chosen={w.id === chosen}
             onHear={() => {
               useProject.setState({ word: w.id });
               player?.seek(w.start_us);
             }}
-            onPress={(event) => begin(event, w)}
+            onPress={(event) => begin(event, w, "start")}
           />
         ))}
+        {cue.words.map((w, index) =>
+          (cue.words[index + 1]?.start_us ?? Number.POSITIVE_INFINITY) - w.end_us > APART_US ||
+          drag?.wordId === w.id ? (
+            <div
+              key={w.id}
+              data-word-end={w.id}
+              title={`Drag: when “${w.text}” is over`}
+              className="absolute top-[18px] -ml-[4px] h-8 w-[9px] cursor-ew-resize"
+              style={{ left: place(edgeOf(w, "end")) }}
+              onPointerDown={(event) => begin(event, w, "end")}
+            >
+              <span className="absolute inset-y-0 left-[4px] border-l border-dotted border-dim" />
+              <span className="absolute -bottom-0.5 left-[1px] block size-[7px] rotate-45 border border-dim bg-page" />
+            </div>
+          ) : null,
+        )}
         <div ref={head} className="pointer-events-none absolute -top-1 h-[60px] w-px bg-clay" />
       </div>
     </>

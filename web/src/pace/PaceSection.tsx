@@ -1,5 +1,14 @@
 /** The Strip of the Pace stage: its head with the zoom, the captions, and what to do with them. */
-import { ArrowDownToLine, ArrowUpToLine, Combine, Pin, Plus, Scissors, Trash2 } from "lucide-react";
+import {
+  ArrowDownToLine,
+  ArrowUpToLine,
+  Combine,
+  FoldVertical,
+  Pin,
+  Plus,
+  Scissors,
+  Trash2,
+} from "lucide-react";
 import type { ReactNode } from "react";
 import type { Cue, Piece } from "../api/client";
 import type { Player } from "../playback/player";
@@ -11,6 +20,9 @@ import { addCaption, join, moveWord, splitHere, unpin } from "./commands";
 import { useDrag } from "./drag";
 import { PaceStrip } from "./PaceStrip";
 import { useZoom, zoomTo } from "./zoom";
+
+/** A longer pause is meant: captions do not stay on over it. */
+const MOST_CLOSED_US = 3_000_000;
 
 export function PaceSection({ piece, player }: { piece: Piece; player: Player | null }) {
   const count = useProject((state) => state.cues.length);
@@ -45,6 +57,7 @@ function Zoom() {
       <input
         type="range"
         aria-label="Zoom"
+        aria-valuetext={`${Math.round(scale)} pixels a second`}
         className="w-28 accent-chalk"
         min={least}
         max={most}
@@ -94,20 +107,38 @@ function PaceBar({ player }: { player: Player | null }) {
         >
           <Combine size={14} /> join
         </Tool>
-        <Tool
-          label="First word to the caption before (,)"
-          disabled={cues.length !== 1}
-          onClick={() => moveWord("first")}
-        >
-          <ArrowUpToLine size={14} /> first word
-        </Tool>
-        <Tool
-          label="Last word to the next caption (.)"
-          disabled={cues.length !== 1}
-          onClick={() => moveWord("last")}
-        >
-          <ArrowDownToLine size={14} /> last word
-        </Tool>
+        {cues.length < 2 && (
+          <>
+            <Tool
+              label="First word to the caption before (,)"
+              disabled={!one}
+              onClick={() => moveWord("first")}
+            >
+              <ArrowUpToLine size={14} /> first word
+            </Tool>
+            <Tool
+              label="Last word to the next caption (.)"
+              disabled={!one}
+              onClick={() => moveWord("last")}
+            >
+              <ArrowDownToLine size={14} /> last word
+            </Tool>
+          </>
+        )}
+        {cues.length > 1 && (
+          <Tool
+            label="Let each of these stay until the next one comes"
+            onClick={() =>
+              void edit({
+                kind: "close_gaps",
+                cue_ids: cues.map((cue) => cue.id),
+                most_us: MOST_CLOSED_US,
+              })
+            }
+          >
+            <FoldVertical size={14} /> close gaps
+          </Tool>
+        )}
         <Tool
           label="Delete (Delete)"
           disabled={!one}

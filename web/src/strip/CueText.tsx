@@ -83,7 +83,10 @@ export function CueText({ cue, onSeek }: { cue: Cue; onSeek: (atUs: number) => v
       const doubt = nextDoubt(useProject.getState().cues, cue.words.at(-1)?.start_us ?? 0);
       if (!doubt) return;
       event.preventDefault();
-      useProject.setState({ selected: doubt.cue.id, doubt: doubt.word.id });
+      select(doubt.cue.id);
+      useProject.setState({ doubt: doubt.word.id });
+      // At time scale only the caption that is typed in has a text box.
+      if (useProject.getState().typing !== null) useProject.setState({ typing: doubt.cue.id });
       onSeek(doubt.word.start_us);
       focusCue(doubt.cue.id);
     }

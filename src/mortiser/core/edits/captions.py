@@ -11,7 +11,7 @@ from mortiser.core.carry import spread
 from mortiser.core.cue_timing import SHORTEST_SHOWN_US
 from mortiser.core.edits.base import BaseEdit, chosen, counted, cue_at, seamed, short
 from mortiser.core.edits.desk import Desk
-from mortiser.core.edits.retiming import retime_all, retime_near
+from mortiser.core.edits.retiming import retime_each, retime_near
 from mortiser.core.errors import BadInput
 from mortiser.core.time import MILLISECOND, SECOND
 from mortiser.core.words import Cue, tokens
@@ -69,9 +69,13 @@ class DeleteCues(BaseEdit):
 
     def apply(self, desk: Desk) -> None:
         cues = chosen(desk, self.cue_ids)
+        near: dict[int, Cue] = {}
         for cue in cues:
+            before, after = desk.around(cue, 1)
+            near |= {one.id: one for one in (*before, *after)}
+            near.pop(cue.id, None)
             desk.delete_cue(cue)
-        retime_all(desk, cues[0].piece_id)
+        retime_each(desk, list(near.values()))
 
 
 class SplitCue(BaseEdit):

@@ -32,7 +32,7 @@ from mortiser.core.edits.speakers import (
     ShowSpeakers,
 )
 from mortiser.core.edits.tapping import TapTimes
-from mortiser.core.edits.times import MoveCues, SetCueTimes, TypeCueTime, UnpinCues
+from mortiser.core.edits.times import CloseGaps, MoveCues, SetCueTimes, TypeCueTime, UnpinCues
 from mortiser.core.edits.word_times import MoveWordEdge
 from mortiser.core.edits.words import AcceptAll, AcceptWord, ReplaceText, ReplaceWord, RetypeCue
 
@@ -55,6 +55,7 @@ Edit = Annotated[
     | SetCueTimes
     | TypeCueTime
     | MoveCues
+    | CloseGaps
     | ShiftCues
     | StretchCues
     | MoveWordEdge

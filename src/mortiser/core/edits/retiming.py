@@ -10,6 +10,7 @@ from mortiser.core.spans import SpanMap
 from mortiser.core.words import Cue, Word
 
 CONTEXT = 3
+FEW = 8
 
 
 def retime_near(desk: Desk, cue: Cue) -> None:
@@ -42,6 +43,15 @@ def retime_run(desk: Desk, before: Sequence[Cue], run: Sequence[Cue], after: Seq
     for old, new in list(zip(whole, fresh, strict=True))[first:last]:
         if old != new:
             desk.save_cue(new)
+
+
+def retime_each(desk: Desk, cues: Sequence[Cue]) -> None:
+    """Retime some changed cues and their neighbours: one by one, or all when they are many."""
+    if len(cues) > FEW:
+        retime_all(desk, cues[0].piece_id)
+        return
+    for cue in cues:
+        retime_near(desk, desk.cue(cue.id))
 
 
 def retime_all(desk: Desk, piece_id: int) -> None:

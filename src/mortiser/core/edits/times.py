@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-import itertools
 from dataclasses import replace
+from itertools import pairwise
 from typing import Literal
 
 from pydantic import Field
@@ -11,7 +11,7 @@ from pydantic import Field
 from mortiser.core.cue_timing import SHORTEST_SHOWN_US
 from mortiser.core.edits.base import BaseEdit, chosen, counted
 from mortiser.core.edits.desk import Desk
-from mortiser.core.edits.retiming import retime_all, retime_near
+from mortiser.core.edits.retiming import retime_each, retime_near
 from mortiser.core.errors import BadInput
 from mortiser.core.time import SECOND, parse_entry
 from mortiser.core.words import Cue
@@ -52,6 +52,7 @@ class SetCueTimes(BaseEdit):
         elif self.together:
             self._take_neighbours(desk, cue, start, end)
         self._check_neighbours(desk, cue, start, end)
+        self._push(desk, cue, start, end)
         pinned = replace(
             cue,
             start_us=start,
@@ -75,6 +76,14 @@ class SetCueTimes(BaseEdit):
                 if one.end_us - end < SHORTEST_SHOWN_US:
                     raise BadInput("That would leave no time for the next caption.")
                 desk.save_cue(replace(one, start_us=end, start_pinned=True))
+
+    def _push(self, desk: Desk, cue: Cue, start: int, end: int) -> None:
+        """Pinned edges of neighbours give way too, as this is done by hand."""
+        before, after = desk.around(cue, 1)
+        if self.start_us is not None and before and before[0].end_us > start:
+            desk.save_cue(replace(before[0], end_us=start))
+        if self.end_us is not None and after and after[0].start_us < end:
+            desk.save_cue(replace(after[0], start_us=end))
 
     def _check_neighbours(self, desk: Desk, cue: Cue, start: int, end: int) -> None:
         before, after = desk.around(cue, 1)
@@ -130,7 +139,7 @@ class MoveCues(BaseEdit):
         moved = [_moved(desk, cue, self.by_us) for cue in cues]
         fresh = {cue.id: cue for cue in moved}
         order = [fresh.get(cue.id, cue) for cue in desk.cues(cues[0].piece_id)]
-        for one, after in itertools.pairwise(order):
+        for one, after in pairwise(order):
             mine = one.id in fresh, after.id in fresh
             if mine == (True, False) and one.end_us > after.end_us - SHORTEST_SHOWN_US:
                 raise BadInput("That would cover the next caption. Move that one too.")
@@ -138,7 +147,36 @@ class MoveCues(BaseEdit):
                 raise BadInput("That would cover the caption in front. Move that one too.")
         for cue in moved:
             desk.save_cue(cue)
-        retime_all(desk, cues[0].piece_id)
+        retime_each(desk, cues)
+
+
+class CloseGaps(BaseEdit):
+    """Let captions stay until the next one comes, where that is not further off than ``most_us``.
+
+    What the pace leaves of a closed gap is left; the ends are pinned.
+    """
+
+    kind: Literal["close_gaps"] = "close_gaps"
+    cue_ids: list[int] = Field(min_length=1)
+    most_us: int = Field(default=3 * SECOND, ge=0)
+
+    def label(self, desk: Desk) -> str:
+        return "close gaps"
+
+    def apply(self, desk: Desk) -> None:
+        piece_id = desk.cue(self.cue_ids[0]).piece_id
+        pace, frames = desk.pace(piece_id), desk.frames(piece_id)
+        left = round(pace.gap_frames * frames.length_us)
+        wanted = set(self.cue_ids)
+        closed = [
+            replace(cue, end_us=after.start_us - left, end_pinned=True)
+            for cue, after in pairwise(desk.cues(piece_id))
+            if cue.id in wanted and left < after.start_us - cue.end_us <= self.most_us
+        ]
+        if not closed:
+            raise BadInput("There is no gap to close behind these captions.")
+        for cue in closed:
+            desk.save_cue(cue)
 
 
 class UnpinCues(BaseEdit):
@@ -155,7 +193,7 @@ class UnpinCues(BaseEdit):
         cues = chosen(desk, self.cue_ids)
         for cue in cues:
             desk.save_cue(replace(cue, start_pinned=False, end_pinned=False))
-        retime_all(desk, cues[0].piece_id)
+        retime_each(desk, cues)
 
 
 def _behind(desk: Desk, cue: Cue) -> list[Cue]:

@@ -1,0 +1,388 @@
+"""Edits of grouping and caption times, on every desk."""
+
+from itertools import pairwise
+
+import pytest
+
+from mortiser.core.checking import check
+from mortiser.core.edits.captions import (
+    AddCue,
+    BreakLine,
+    DeleteCues,
+    JoinCue,
+    JoinCues,
+    MoveWord,
+    SplitAt,
+    SplitCue,
+)
+from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.fixing import Finding, FixChecks
+from mortiser.core.edits.pacing import CheckBy, Regroup, SetPace
+from mortiser.core.edits.shifting import Anchor, ShiftCues, StretchCues
+from mortiser.core.edits.times import CloseGaps, MoveCues, SetCueTimes, TypeCueTime, UnpinCues
+from mortiser.core.edits.word_times import MoveWordEdge
+from mortiser.core.edits.words import RetypeCue
+from mortiser.core.errors import BadInput, NotFound
+from mortiser.core.pace import PACES, Pace
+from mortiser.core.words import Cue, Word
+
+FRAME = 1_000_000 / 30
+
+
+def cues(desk: Desk) -> list[Cue]:
+    return desk.cues(1)
+
+
+def texts(desk: Desk) -> list[str]:
+    return [cue.text for cue in cues(desk)]
+
+
+def all_words(desk: Desk) -> list[Word]:
+    return [word for cue in cues(desk) for word in cue.words]
+
+
+def pace(**change: object) -> Pace:
+    return PACES["quick"].model_copy(update=change)
+
+
+def test_one_word_at_a_time_and_back_again(desk: Desk) -> None:
+    before = texts(desk)
+    said = [word.id for word in all_words(desk)]
+    SetPace(piece_id=1, pace=pace(words=1)).apply(desk)
+    assert texts(desk) == [word.text for word in all_words(desk)]
+    SetPace(piece_id=1, pace=PACES["quick"]).apply(desk)
+    assert texts(desk) == before
+    assert [word.id for word in all_words(desk)] == said
+
+
+def test_what_a_pace_changes_is_named(desk: Desk) -> None:
+    assert SetPace(piece_id=1, pace=PACES["sentence"]).label(desk) == "pace sentence"
+    assert SetPace(piece_id=1, pace=pace(linger_us=90_000)).label(desk) == "pace: linger"
+    assert SetPace(piece_id=1, pace=pace(words=2, lines=1)).label(desk) == "change pace"
+
+
+def test_a_longer_linger_moves_ends_and_no_pinned_one(desk: Desk) -> None:
+    last = cues(desk)[-1]
+    first = cues(desk)[0]
+    SetCueTimes(cue_id=first.id, end_us=first.end_us - 100_000).apply(desk)
+    pinned = desk.cue(first.id)
+    SetPace(piece_id=1, pace=pace(linger_us=1_500_000)).apply(desk)
+    assert desk.cue(last.id).end_us > last.end_us
+    assert desk.cue(first.id) == pinned
+
+
+def test_regrouping_keeps_breaks_joins_and_pinned_captions(desk: Desk) -> None:
+    second = cues(desk)[1]
+    SplitCue(cue_id=second.id, before_word=1).apply(desk)
+    pinned = cues(desk)[4]
+    SetCueTimes(cue_id=pinned.id, start_us=pinned.start_us + 10_000).apply(desk)
+    held = desk.cue(pinned.id)
+    broken = desk.cue(second.id).words[-1].id
+    SetPace(piece_id=1, pace=PACES["sentence"]).apply(desk)
+    assert broken in {cue.words[-1].id for cue in cues(desk)}
+    assert held in cues(desk)
+    Regroup(piece_id=1, keep=False).apply(desk)
+    assert broken not in {cue.words[-1].id for cue in cues(desk)}
+    assert not any(cue.start_pinned or cue.end_pinned for cue in cues(desk))
+
+
+def test_words_joined_by_hand_stay_together(desk: Desk) -> None:
+    one, two = cues(desk)[:2]
+    pair = one.words[-1].id, two.words[0].id
+    JoinCue(cue_id=one.id, to="after").apply(desk)
+    SetPace(piece_id=1, pace=pace(words=2)).apply(desk)
+    holder = next(cue for cue in cues(desk) if any(w.id == pair[0] for w in cue.words))
+    assert pair[1] in {word.id for word in holder.words}
+
+
+def test_only_picked_captions_are_grouped_anew(desk: Desk) -> None:
+    before = texts(desk)
+    some = [cue.id for cue in cues(desk)[2:4]]
+    Regroup(piece_id=1, pace=pace(words=1), cue_ids=some).apply(desk)
+    after = texts(desk)
+    assert after[:2] == before[:2]
+    assert after[-(len(before) - 4) :] == before[4:]
+    assert after[2 : len(after) - len(before) + 4] == " ".join(before[2:4]).split()
+
+
+def test_captions_that_stay_the_same_keep_their_ids(desk: Desk) -> None:
+    before = {cue.text: cue.id for cue in cues(desk)}
+    SetPace(piece_id=1, pace=pace(chars_per_s=29)).apply(desk)
+    assert {cue.text: cue.id for cue in cues(desk)} == before
+
+
+def test_a_caption_is_added_where_nobody_speaks(desk: Desk) -> None:
+    quiet = cues(desk)[-1].end_us + 3_000_000
+    AddCue(piece_id=1, at_us=quiet, text="Come and see us").apply(desk)
+    added = cues(desk)[-1]
+    assert (added.text, added.start_us, added.end_us) == (
+        "Come and see us",
+        quiet,
+        quiet + 2_000_000,
+    )
+    assert added.start_pinned
+    assert added.end_pinned
+    SetPace(piece_id=1, pace=PACES["sentence"]).apply(desk)
+    assert desk.cue(added.id) == added
+    with pytest.raises(BadInput, match="caption here"):
+        AddCue(piece_id=1, at_us=quiet + 100, text="Again").apply(desk)
+    with pytest.raises(BadInput, match="no room"):
+        AddCue(piece_id=1, at_us=quiet - 200_000, text="Again").apply(desk)
+    with pytest.raises(BadInput, match="at least one word"):
+        AddCue(piece_id=1, at_us=0, text=" ").apply(desk)
+
+
+def test_a_caption_is_split_at_the_word_nearest_to_a_moment(desk: Desk) -> None:
+    cue = cues(desk)[1]
+    SplitAt(piece_id=1, at_us=cue.words[1].start_us + 30_000).apply(desk)
+    assert texts(desk)[1:3] == [cue.words[0].text, " ".join(w.text for w in cue.words[1:])]
+    with pytest.raises(BadInput, match="No caption shows"):
+        SplitAt(piece_id=1, at_us=59_000_000).apply(desk)
+
+
+def test_several_captions_are_joined_when_they_follow_one_another(desk: Desk) -> None:
+    three = cues(desk)[1:4]
+    said = " ".join(cue.text for cue in three)
+    with pytest.raises(BadInput, match="follow one another"):
+        JoinCues(cue_ids=[three[0].id, three[2].id]).apply(desk)
+    JoinCues(cue_ids=[cue.id for cue in three]).apply(desk)
+    assert texts(desk)[1] == said
+
+
+def test_words_move_to_the_neighbour_caption(desk: Desk) -> None:
+    one, two = cues(desk)[:2]
+    MoveWord(cue_id=two.id, which="first").apply(desk)
+    assert [desk.cue(one.id).words[-1].id, desk.cue(two.id).words[0].id] == [
+        two.words[0].id,
+        two.words[1].id,
+    ]
+    MoveWord(cue_id=one.id, which="last").apply(desk)
+    assert [cue.text for cue in cues(desk)[:2]] == [one.text, two.text]
+    assert all(a.end_us <= b.start_us for a, b in pairwise(cues(desk)))
+    with pytest.raises(BadInput, match="no caption before"):
+        MoveWord(cue_id=one.id, which="first").apply(desk)
+
+
+def test_the_only_word_takes_its_caption_along(desk: Desk) -> None:
+    SetPace(piece_id=1, pace=pace(words=1)).apply(desk)
+    one, two = cues(desk)[:2]
+    MoveWord(cue_id=two.id, which="first").apply(desk)
+    assert desk.cue(one.id).text == f"{one.text} {two.text}"
+    with pytest.raises(NotFound):
+        desk.cue(two.id)
+
+
+def test_a_line_is_broken_kept_through_edits_and_mended(desk: Desk) -> None:
+    cue = cues(desk)[1]
+    BreakLine(cue_id=cue.id, before_word=1).apply(desk)
+    assert desk.cue(cue.id).line_starts == (1,)
+    RetypeCue(cue_id=cue.id, text=f"right {cue.text}").apply(desk)
+    assert desk.cue(cue.id).line_starts == (2,)
+    assert BreakLine(cue_id=cue.id, before_word=2).label(desk) == "take line break out"
+    BreakLine(cue_id=cue.id, before_word=2).apply(desk)
+    assert desk.cue(cue.id).line_starts == ()
+    with pytest.raises(BadInput, match="between two words"):
+        BreakLine(cue_id=cue.id, before_word=9).apply(desk)
+
+
+def test_what_was_decided_behind_a_deleted_word_stays_at_its_place(desk: Desk) -> None:
+    cue = cues(desk)[1]
+    BreakLine(cue_id=cue.id, before_word=2).apply(desk)
+    rest = [word.text for word in cue.words if word != cue.words[1]]
+    RetypeCue(cue_id=cue.id, text=" ".join(rest)).apply(desk)
+    assert desk.cue(cue.id).line_starts == (1,)
+
+
+def test_neighbours_go_together_or_everything_behind_moves_along(desk: Desk) -> None:
+    one, two, three = cues(desk)[:3]
+    assert one.end_us == two.start_us
+    SetCueTimes(cue_id=two.id, start_us=two.start_us + 120_000, together=True).apply(desk)
+    assert desk.cue(one.id).end_us == desk.cue(two.id).start_us == two.start_us + 120_000
+    end = desk.cue(one.id).end_us
+    SetCueTimes(cue_id=one.id, end_us=end + 50_000, ripple=True).apply(desk)
+    assert desk.cue(two.id).start_us == two.start_us + 170_000
+    assert desk.cue(three.id).start_us == three.start_us + 50_000
+    now = desk.cue(three.id)
+    with pytest.raises(BadInput, match="no time for the next"):
+        SetCueTimes(cue_id=two.id, end_us=now.end_us, together=True).apply(desk)
+
+
+def test_a_whole_caption_moves_and_is_pinned(desk: Desk) -> None:
+    last = cues(desk)[-1]
+    MoveCues(cue_ids=[last.id], by_us=500_000).apply(desk)
+    moved = desk.cue(last.id)
+    assert (moved.start_us, moved.end_us) == (last.start_us + 500_000, last.end_us + 500_000)
+    assert moved.words == last.words
+    with pytest.raises(BadInput, match="outside the recording"):
+        MoveCues(cue_ids=[last.id], by_us=90_000_000).apply(desk)
+    with pytest.raises(BadInput, match="cover the caption in front"):
+        MoveCues(cue_ids=[last.id], by_us=-4_000_000).apply(desk)
+    UnpinCues(cue_ids=[last.id]).apply(desk)
+    assert desk.cue(last.id) == last
+
+
+def test_all_captions_move_as_one(desk: Desk) -> None:
+    before = cues(desk)
+    MoveCues(cue_ids=[before[0].id], by_us=300_000, ripple=True).apply(desk)
+    assert [c.start_us for c in cues(desk)] == [c.start_us + 300_000 for c in before]
+
+
+def test_shifting_takes_words_along(desk: Desk) -> None:
+    before = cues(desk)
+    ShiftCues(cue_ids=[before[2].id], by="+0.25", onward=True).apply(desk)
+    after = cues(desk)
+    for old, new in zip(before, after, strict=True):
+        by = 0 if old.start_us < before[2].start_us else 250_000
+        assert [w.start_us for w in new.words] == [w.start_us + by for w in old.words]
+    assert after[2].start_us - before[2].start_us == pytest.approx(250_000, abs=FRAME)
+    with pytest.raises(BadInput, match="into"):
+        ShiftCues(cue_ids=[before[4].id], by="+2").apply(desk)
+    with pytest.raises(BadInput, match="outside the recording"):
+        ShiftCues(cue_ids=[before[0].id], by="-20f", onward=True).apply(desk)
+    with pytest.raises(BadInput, match="by how much"):
+        ShiftCues(cue_ids=[before[0].id], by="0").apply(desk)
+
+
+def test_a_drift_is_stretched_away_between_two_anchors(desk: Desk) -> None:
+    before = cues(desk)
+    first, last = before[0], before[-1]
+    ends = first.words[0].start_us, last.words[0].start_us
+    wanted = ends[0] + 100_000, round(ends[1] * 1.1)
+    StretchCues(
+        first=Anchor(cue_id=last.id, starts=f"{wanted[1] / 1e6:.6f}"),
+        second=Anchor(cue_id=first.id, starts="+0.1"),
+    ).apply(desk)
+    after = cues(desk)
+    assert (after[0].words[0].start_us, after[-1].words[0].start_us) == wanted
+    scale = (wanted[1] - wanted[0]) / (ends[1] - ends[0])
+    middle = before[3].words[1].start_us
+    assert after[3].words[1].start_us == round(wanted[0] + (middle - ends[0]) * scale)
+    anchor, far = Anchor(cue_id=first.id, starts="+0"), Anchor(cue_id=last.id, starts="50")
+    with pytest.raises(BadInput, match="two different"):
+        StretchCues(first=anchor, second=anchor).apply(desk)
+    with pytest.raises(BadInput, match="more than a half"):
+        StretchCues(first=anchor, second=far).apply(desk)
+
+
+def test_a_word_lights_up_later_and_its_neighbour_stays_out_of_the_way(desk: Desk) -> None:
+    cue = cues(desk)[1]
+    word = cue.words[1]
+    MoveWordEdge(cue_id=cue.id, word_id=word.id, by_us=40_000).apply(desk)
+    assert desk.cue(cue.id).words[1].start_us == word.start_us + 40_000
+    before = cue.words[0]
+    MoveWordEdge(cue_id=cue.id, word_id=word.id, to_us=before.start_us + 50_000).apply(desk)
+    assert desk.cue(cue.id).words[0].end_us == before.start_us + 50_000
+    # The two touch now, and go together.
+    MoveWordEdge(cue_id=cue.id, word_id=word.id, by_us=30_000).apply(desk)
+    assert desk.cue(cue.id).words[0].end_us == before.start_us + 80_000
+    MoveWordEdge(cue_id=cue.id, word_id=word.id, to_us=0).apply(desk)
+    assert desk.cue(cue.id).words[1].start_us == before.start_us + 20_000
+    with pytest.raises(BadInput, match="no room"):
+        MoveWordEdge(cue_id=cue.id, word_id=word.id, by_us=-10_000).apply(desk)
+
+
+def test_a_word_is_over_later(desk: Desk) -> None:
+    cue = cues(desk)[1]
+    word, after = cue.words[:2]
+    edge = MoveWordEdge(cue_id=cue.id, word_id=word.id, edge="end", to_us=after.start_us + 90_000)
+    assert edge.label(desk) == f"move end of “{word.text}”"
+    edge.apply(desk)
+    fresh = desk.cue(cue.id).words
+    assert fresh[0].end_us == fresh[1].start_us == after.start_us + 90_000
+
+
+def test_the_first_word_of_a_caption_takes_room_from_the_caption_before(desk: Desk) -> None:
+    one, two = cues(desk)[:2]
+    at = one.words[-1].end_us - 100_000
+    MoveWordEdge(cue_id=two.id, word_id=two.words[0].id, to_us=at).apply(desk)
+    assert desk.cue(one.id).words[-1].end_us == at
+    assert desk.cue(two.id).start_us <= at
+
+
+@pytest.mark.parametrize(
+    ("typed", "by_us"), [("+0.2", 200_000), ("-2f", -66_667), ("+3f", 100_000), ("− 0.1", -100_000)]
+)
+def test_times_are_typed_relative_or_in_frames(desk: Desk, typed: str, by_us: int) -> None:
+    cue = cues(desk)[-1]
+    TypeCueTime(cue_id=cue.id, edge="end", text=typed).apply(desk)
+    assert desk.cue(cue.id).end_us == cue.end_us + by_us
+
+
+def test_gaps_are_closed_behind_picked_captions(desk: Desk) -> None:
+    one, two, three = cues(desk)[:3]
+    for cue in (one, two):
+        SetCueTimes(cue_id=cue.id, end_us=cue.end_us - 150_000).apply(desk)
+    CloseGaps(cue_ids=[one.id]).apply(desk)
+    assert desk.cue(one.id).end_us == two.start_us
+    assert desk.cue(two.id).end_us == three.start_us - 150_000
+    CloseGaps(cue_ids=[cue.id for cue in cues(desk)]).apply(desk)
+    assert desk.cue(two.id).end_us == three.start_us
+    with pytest.raises(BadInput, match="no gap"):
+        CloseGaps(cue_ids=[two.id]).apply(desk)
+
+
+def test_many_captions_are_deleted_as_one(desk: Desk) -> None:
+    before = texts(desk)
+    gone = DeleteCues(cue_ids=[cue.id for cue in cues(desk)[1:4]])
+    assert gone.label(desk) == "delete 3 captions"
+    gone.apply(desk)
+    assert texts(desk) == before[:1] + before[4:]
+    with pytest.raises(NotFound):
+        gone.apply(desk)
+
+
+def found(desk: Desk) -> list[tuple[str, int | None]]:
+    checks = check(cues(desk), desk.pace(1), desk.spans(1), desk.frames(1))
+    return [(item.kind, item.cue_id) for item in checks]
+
+
+def test_findings_are_put_right(desk: Desk) -> None:
+    clean = found(desk)
+    one, two, three, four = cues(desk)[:4]
+    late = one.words[0].start_us + 200_000
+    desk.save_cue(Cue(1, one.words, late, one.end_us - 100_000, True, True, one.id))
+    desk.save_cue(
+        Cue(1, three.words, three.start_us, four.start_us + 90_000, False, True, three.id)
+    )
+    kinds = {kind for kind, _ in found(desk)}
+    assert kinds >= {"late", "flicker", "overlap"}
+    wrong = [item for item in found(desk) if item not in clean]
+    FixChecks(
+        piece_id=1, findings=[Finding(kind=kind, cue_id=cue_id) for kind, cue_id in wrong]
+    ).apply(desk)
+    assert [item for item in found(desk) if item not in clean] == []
+    assert desk.cue(two.id) == two
+
+
+def test_speech_without_a_caption_gets_one(desk: Desk) -> None:
+    cue = cues(desk)[2]
+    before = texts(desk)
+    DeleteCues(cue_ids=[cue.id]).apply(desk)
+    ids = [word.id for word in cue.words]
+    FixChecks(piece_id=1, findings=[Finding(kind="unshown", word_ids=ids)]).apply(desk)
+    assert texts(desk) == before
+    with pytest.raises(BadInput, match="no safe remedy"):
+        FixChecks(piece_id=1, findings=[Finding(kind="unshown", word_ids=ids)]).apply(desk)
+
+
+def test_too_long_a_line_is_parted_and_a_lone_word_joined(desk: Desk) -> None:
+    SetPace(piece_id=1, pace=PACES["sentence"]).apply(desk)
+    longest = max(cues(desk), key=lambda cue: len(cue.text))
+    count = len(cues(desk))
+    fixed = FixChecks(piece_id=1, findings=[Finding(kind="wide_line", cue_id=longest.id)])
+    assert fixed.label(desk) == "fix wide line"
+    fixed.apply(desk)
+    assert len(cues(desk)) > count
+    Regroup(piece_id=1, keep=False).apply(desk)
+    one = cues(desk)[-1]
+    SplitCue(cue_id=one.id, before_word=1).apply(desk)
+    lone = desk.cue(one.id)
+    FixChecks(piece_id=1, findings=[Finding(kind="orphan", cue_id=lone.id)]).apply(desk)
+    assert one.text in " ".join(texts(desk))
+    assert len(cues(desk)) == count
+
+
+def test_the_rule_set_is_chosen(desk: Desk) -> None:
+    assert desk.checked_by(1) == "own"
+    CheckBy(piece_id=1, rules="course").apply(desk)
+    assert desk.checked_by(1) == "course"
