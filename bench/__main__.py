@@ -3,7 +3,17 @@
 import importlib
 import sys
 
-PARTS = ("hearing", "doubting", "naming", "speaking", "following", "burning", "editing", "screen")
+PARTS = (
+    "hearing",
+    "doubting",
+    "naming",
+    "speaking",
+    "following",
+    "pacing",
+    "burning",
+    "editing",
+    "screen",
+)
 
 if __name__ == "__main__":
     for name in sys.argv[1:] or PARTS:

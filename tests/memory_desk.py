@@ -35,6 +35,9 @@ class MemoryDesk:
     def cues(self, piece_id: int) -> list[Cue]:
         return sorted(self.all_cues.values(), key=lambda c: (c.start_us, c.id))
 
+    def showing(self, piece_id: int, at_us: int) -> Cue | None:
+        return next((c for c in self.cues(piece_id) if c.start_us <= at_us < c.end_us), None)
+
     def around(self, cue: Cue, reach: int) -> tuple[list[Cue], list[Cue]]:
         key = (cue.start_us, cue.id)
         others = self.cues(cue.piece_id)

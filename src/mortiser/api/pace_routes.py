@@ -6,7 +6,7 @@ from fastapi import APIRouter
 
 from mortiser.api import schemas
 from mortiser.api.shop import OpenShop
-from mortiser.core.checking import check, unshown_words
+from mortiser.core.checking import check
 from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.layout.caption_lines import caption_lines
 from mortiser.core.pace import PACES, limits
@@ -43,10 +43,9 @@ def checks(piece_id: int, shop: OpenShop) -> list[schemas.CheckView]:
     with shop.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
         cues = projects.piece_cues(db, piece_id)
-        words = projects.source_words(db, piece.source_id)
+        hidden = projects.unshown_words(db, piece)
     size = piece.width, piece.height
     lines = caption_lines(cues, FINISHES[piece.finish], size, font_book())
     allowed = limits(piece.checked_by, piece.pace)
-    hidden = unshown_words(cues, words)
     found = check(cues, allowed, piece.spans, piece.frames, hidden, lines)
     return [schemas.CheckView.of(item) for item in found]

@@ -33,7 +33,7 @@ from mortiser.core.words import Word, word_key
 
 LONG_PAUSE_US = 450 * MILLISECOND
 SHORT_PAUSE_US = 180 * MILLISECOND
-ORPHAN = 3.0
+ORPHAN = 4.0
 TOO_SHORT = 3.0
 NEVER = 1e6
 _CLINGING = frozenset({"a", "an", "the", "my", "your", "his", "her", "its", "our", "their"})

@@ -33,7 +33,7 @@ class Pace(BaseModel):
     linger_us: int = Field(default=250 * MILLISECOND, ge=0, le=3 * SECOND)
     shortest_us: int = Field(default=833 * MILLISECOND, ge=40 * MILLISECOND, le=5 * SECOND)
     too_short_us: int = Field(
-        default=300 * MILLISECOND, ge=0, le=5 * SECOND, description="What checks point out."
+        default=250 * MILLISECOND, ge=0, le=5 * SECOND, description="What checks point out."
     )
     longest_us: int = Field(default=4 * SECOND, ge=500 * MILLISECOND, le=20 * SECOND)
     close_us: int = Field(default=400 * MILLISECOND, ge=0, le=3 * SECOND)

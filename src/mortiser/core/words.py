@@ -37,7 +37,7 @@ class Word:
     """Belongs to the piece the word is shown in, not to its source."""
 
     def __post_init__(self) -> None:
-        if not self.text or any(ch.isspace() for ch in self.text):
+        if self.text.split() != [self.text]:
             raise ValueError(f"a word is one run of letters, not {self.text!r}")
         if not 0 <= self.start_us <= self.end_us:
             raise ValueError(f"word times out of order: {self.start_us} to {self.end_us}")

@@ -49,7 +49,7 @@ def word_of(row: sqlite3.Row, seam: Seam = "free") -> Word:
         row["origin"],
         bool(row["aligned"]),
         row["word_id"],
-        tuple(json.loads(row["alternatives"])),
+        () if row["alternatives"] == "[]" else tuple(json.loads(row["alternatives"])),
         row["heard_as"],
         seam,
     )

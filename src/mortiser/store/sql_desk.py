@@ -40,6 +40,12 @@ class SqlDesk:
         self._known(piece_id)
         return load_cues(self._db, "cue.piece_id = ?", (piece_id,))
 
+    def showing(self, piece_id: int, at_us: int) -> Cue | None:
+        self._known(piece_id)
+        where = "cue.piece_id = ? AND cue.start_us <= ? AND cue.end_us > ?"
+        found = load_cues(self._db, where, (piece_id, at_us, at_us))
+        return found[0] if found else None
+
     def around(self, cue: Cue, reach: int) -> tuple[list[Cue], list[Cue]]:
         key = (cue.piece_id, cue.start_us, cue.id, reach)
         before = self._near("<", "DESC", key)

@@ -1414,7 +1414,7 @@ export interface components {
             /**
              * Too Short Us
              * @description What checks point out.
-             * @default 300000
+             * @default 250000
              */
             too_short_us: number;
             /**

@@ -33,7 +33,7 @@ export function PaceSection({ piece, player }: { piece: Piece; player: Player | 
         <h2 className="font-bold">Strip</h2>
         {dragging ? (
           <span className="truncate text-dim">
-            Shift: neighbour too · Ctrl: all behind too · Alt: free
+            Shift: neighbour · Ctrl: all behind · Alt: free
           </span>
         ) : (
           <span className="text-dim">

@@ -43,7 +43,7 @@ export function PaceStrip({ piece, player }: { piece: Piece; player: Player | nu
   useEffect(() => {
     if (!player) return;
     return player.listen((at) => {
-      const y = toPixels(at, useZoom.getState().scale);
+      const y = Math.round(toPixels(at, useZoom.getState().scale));
       if (head.current) head.current.style.transform = `translateY(${y}px)`;
       const box = scroller.current;
       if (!player.playing || !box) return;
@@ -56,7 +56,7 @@ export function PaceStrip({ piece, player }: { piece: Piece; player: Player | nu
 
   useLayoutEffect(() => {
     if (head.current)
-      head.current.style.transform = `translateY(${toPixels(player?.at ?? 0, scale)}px)`;
+      head.current.style.transform = `translateY(${Math.round(toPixels(player?.at ?? 0, scale))}px)`;
   }, [player, scale]);
 
   useEffect(() => {

@@ -47,7 +47,7 @@ export function ChecksSection({ piece, player }: { piece: Piece; player: Player 
   return (
     <>
       <div className="mb-4 flex items-center gap-2">
-        <span className="text-dim">Limits of</span>
+        <span className="whitespace-nowrap text-dim">Limits of</span>
         <div className="flex overflow-hidden rounded border border-line" role="radiogroup">
           {RULES.map(({ value, label }) => (
             // biome-ignore lint/a11y/useSemanticElements: buttons in a row, one of them chosen
@@ -65,12 +65,13 @@ export function ChecksSection({ piece, player }: { piece: Piece; player: Player 
             </button>
           ))}
         </div>
-        {safe.length > 1 && (
-          <span className="ml-auto">
-            <Chip onClick={() => fix(safe)}>{`fix all ${safe.length}`}</Chip>
-          </span>
-        )}
       </div>
+      {safe.length > 1 && (
+        <p className="mb-4 flex items-center gap-3">
+          <Chip onClick={() => fix(safe)}>{`fix all ${safe.length}`}</Chip>
+          <span className="text-small text-dim">that can be put right safely</span>
+        </p>
+      )}
       {checks === null && <p className="text-dim">Looking …</p>}
       {checks?.length === 0 && (
         <p>Nothing found: captions come in time, can be read, and hand over cleanly.</p>

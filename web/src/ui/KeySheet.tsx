@@ -37,7 +37,7 @@ function List({ title, keys }: { title: string; keys: { keys: string; about: str
       <dl className="space-y-1.5">
         {keys.map((key) => (
           <div key={key.keys} className="flex items-baseline gap-3">
-            <dt className="w-24 shrink-0">
+            <dt className="w-[104px] shrink-0 whitespace-nowrap">
               <kbd className="tabular rounded border border-line bg-card px-1.5 py-0.5">
                 {key.keys}
               </kbd>

@@ -61,11 +61,6 @@ def counted(cues: Sequence[Cue]) -> str:
     return f"{len(cues)} caption{'' if len(cues) == 1 else 's'}"
 
 
-def cue_at(desk: Desk, piece_id: int, at_us: int) -> Cue | None:
-    """The caption that shows at a moment of the piece."""
-    return next((c for c in desk.cues(piece_id) if c.start_us <= at_us < c.end_us), None)
-
-
 def seamed(words: tuple[Word, ...], seam: Seam) -> tuple[Word, ...]:
     """The words with something decided about the place behind the last of them."""
     return (*words[:-1], replace(words[-1], seam=seam))

@@ -9,7 +9,7 @@ from pydantic import Field
 
 from mortiser.core.carry import spread
 from mortiser.core.cue_timing import SHORTEST_SHOWN_US
-from mortiser.core.edits.base import BaseEdit, chosen, counted, cue_at, seamed, short
+from mortiser.core.edits.base import BaseEdit, chosen, counted, seamed, short
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import retime_each, retime_near
 from mortiser.core.errors import BadInput
@@ -115,7 +115,7 @@ class SplitAt(BaseEdit):
         return "split caption"
 
     def apply(self, desk: Desk) -> None:
-        cue = cue_at(desk, self.piece_id, self.at_us)
+        cue = desk.showing(self.piece_id, self.at_us)
         if cue is None:
             raise BadInput("No caption shows here. Go to a moment inside one to split it.")
         if len(cue.words) == 1:

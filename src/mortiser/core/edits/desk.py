@@ -21,6 +21,9 @@ class Desk(Protocol):
     def cues(self, piece_id: int) -> list[Cue]:
         """All cues of the piece, in time order."""
 
+    def showing(self, piece_id: int, at_us: int) -> Cue | None:
+        """The first cue that shows at a moment of the piece."""
+
     def around(self, cue: Cue, reach: int) -> tuple[list[Cue], list[Cue]]:
         """Up to ``reach`` cues before and after it in its piece, each list in time order."""
 

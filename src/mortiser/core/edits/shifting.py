@@ -12,7 +12,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from mortiser.core.cue_timing import SHORTEST_SHOWN_US
 from mortiser.core.edits.base import BaseEdit, chosen, counted
 from mortiser.core.edits.desk import Desk
-from mortiser.core.edits.retiming import retime_all
+from mortiser.core.edits.retiming import retime_of
 from mortiser.core.errors import BadInput
 from mortiser.core.time import SECOND, parse_entry
 from mortiser.core.words import Cue
@@ -112,7 +112,8 @@ def _map_times(desk: Desk, cues: Sequence[Cue], new: Callable[[int], int]) -> No
         start = max(0, start)
         end = max(min(end, spans.duration_us), start + SHORTEST_SHOWN_US)
         moved[cue.id] = replace(cue, words=tuple(words), start_us=start, end_us=end)
-    order = [moved.get(cue.id, cue) for cue in desk.cues(piece_id)]
+    stored = desk.cues(piece_id)
+    order = [moved.get(cue.id, cue) for cue in stored]
     for one, after in itertools.pairwise(order):
         if (one.id in moved) == (after.id in moved):
             continue
@@ -123,6 +124,6 @@ def _map_times(desk: Desk, cues: Sequence[Cue], new: Callable[[int], int]) -> No
                 f"That would run {-room / SECOND:.2f} s into “{near.text[:30]}”. "
                 "Use a smaller amount, or shift everything from here on."
             )
-    for cue in moved.values():
-        desk.save_cue(cue)
-    retime_all(desk, piece_id)
+    for old, cue in zip(stored, retime_of(desk, order), strict=True):
+        if old != cue:
+            desk.save_cue(cue)

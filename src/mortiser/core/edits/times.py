@@ -138,13 +138,15 @@ class MoveCues(BaseEdit):
             cues = [cues[0], *_behind(desk, cues[0])]
         moved = [_moved(desk, cue, self.by_us) for cue in cues]
         fresh = {cue.id: cue for cue in moved}
-        order = [fresh.get(cue.id, cue) for cue in desk.cues(cues[0].piece_id)]
-        for one, after in pairwise(order):
-            mine = one.id in fresh, after.id in fresh
-            if mine == (True, False) and one.end_us > after.end_us - SHORTEST_SHOWN_US:
-                raise BadInput("That would cover the next caption. Move that one too.")
-            if mine == (False, True) and after.start_us < one.start_us + SHORTEST_SHOWN_US:
-                raise BadInput("That would cover the caption in front. Move that one too.")
+        for cue in cues:
+            before, after = desk.around(cue, 1)
+            now = fresh[cue.id]
+            for one in after:
+                if one.id not in fresh and now.end_us > one.end_us - SHORTEST_SHOWN_US:
+                    raise BadInput("That would cover the next caption. Move that one too.")
+            for one in before:
+                if one.id not in fresh and now.start_us < one.start_us + SHORTEST_SHOWN_US:
+                    raise BadInput("That would cover the caption in front. Move that one too.")
         for cue in moved:
             desk.save_cue(cue)
         retime_each(desk, cues)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from functools import lru_cache
 
 from mortiser.core.finish.model import Finish
 from mortiser.core.layout.block import lay_out
@@ -14,9 +15,20 @@ def caption_lines(
     cues: Sequence[Cue], finish: Finish, size: tuple[int, int], fonts: FontBook
 ) -> list[list[str]]:
     """For each cue its lines, letters as they were written."""
-    result: list[list[str]] = []
-    for cue in cues:
-        texts = [word.text for word in cue.words]
-        block = lay_out(texts, finish, *size, fonts, cue.line_starts)
-        result.append([" ".join(texts[a:b]) for a, b in block.lines])
-    return result
+    return [
+        list(_lines(tuple(word.text for word in cue.words), finish, size, fonts, cue.line_starts))
+        for cue in cues
+    ]
+
+
+@lru_cache(maxsize=20_000)
+def _lines(
+    texts: tuple[str, ...],
+    finish: Finish,
+    size: tuple[int, int],
+    fonts: FontBook,
+    forced: tuple[int, ...],
+) -> tuple[str, ...]:
+    # Kept, since the checks ask for all captions again after every change to one.
+    block = lay_out(texts, finish, *size, fonts, forced)
+    return tuple(" ".join(texts[a:b]) for a, b in block.lines)
