@@ -5,12 +5,22 @@ from itertools import pairwise
 
 import pytest
 
-from mortiser.core.edits.captions import DeleteCues, JoinCue, SplitCue
+from mortiser.core.edits.captions import (
+    AddCue,
+    DeleteCues,
+    JoinCue,
+    JoinCues,
+    MoveWord,
+    SplitAt,
+    SplitCue,
+)
 from mortiser.core.edits.commands import EDIT
 from mortiser.core.edits.desk import Desk
-from mortiser.core.edits.pacing import SetPace
+from mortiser.core.edits.pacing import CheckBy, Regroup, SetPace
 from mortiser.core.edits.settings import RenameProject, SetFinish
-from mortiser.core.edits.times import SetCueTimes, TypeCueTime, UnpinCues
+from mortiser.core.edits.shifting import ShiftCues
+from mortiser.core.edits.times import CloseGaps, MoveCues, SetCueTimes, TypeCueTime, UnpinCues
+from mortiser.core.edits.word_times import MoveWordEdge
 from mortiser.core.edits.words import AcceptAll, AcceptWord, ReplaceText, ReplaceWord, RetypeCue
 from mortiser.core.errors import BadInput, NotFound
 from mortiser.core.pace import PACES
@@ -231,6 +241,16 @@ def test_every_edit_has_a_label_and_survives_json(desk: Desk) -> None:
         SplitCue(cue_id=cue, before_word=1),
         JoinCue(cue_id=cue),
         SetPace(piece_id=1, pace=PACES["quick"]),
+        Regroup(piece_id=1, cue_ids=[cue]),
+        CheckBy(piece_id=1, rules="feed"),
+        MoveCues(cue_ids=[cue], by_us=-10_000),
+        CloseGaps(cue_ids=[cue]),
+        ShiftCues(cue_ids=[cue], by="-1f", onward=True),
+        MoveWordEdge(cue_id=cue, word_id=cues(desk)[1].words[0].id, by_us=5),
+        MoveWord(cue_id=cue, which="last"),
+        SplitAt(piece_id=1, at_us=5),
+        JoinCues(cue_ids=[cue, cues(desk)[2].id]),
+        AddCue(piece_id=1, at_us=5, text="x"),
         SetFinish(piece_id=1, finish="Pine"),
         RenameProject(name="x"),
     ):

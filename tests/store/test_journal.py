@@ -8,10 +8,13 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from mortiser.core.edits.captions import DeleteCues, JoinCue, SplitCue
+from mortiser.core.edits.captions import BreakLine, DeleteCues, JoinCue, MoveWord, SplitCue
 from mortiser.core.edits.commands import Edit
-from mortiser.core.edits.pacing import SetPace
+from mortiser.core.edits.pacing import CheckBy, Regroup, SetPace
 from mortiser.core.edits.settings import RenameProject
+from mortiser.core.edits.shifting import ShiftCues
+from mortiser.core.edits.times import MoveCues
+from mortiser.core.edits.word_times import MoveWordEdge
 from mortiser.core.edits.words import ReplaceWord, RetypeCue
 from mortiser.core.errors import BadInput, Conflict, NoSpace, NotFound, Stale
 from mortiser.core.pace import PACES
@@ -21,7 +24,7 @@ from mortiser.store.editing import Outcome
 from tests.store.fixtures import open_project, rows, source, spoken
 
 seeds = st.lists(
-    st.tuples(st.integers(0, 6), st.integers(0, 50), st.integers(0, 50)), min_size=1, max_size=10
+    st.tuples(st.integers(0, 13), st.integers(0, 50), st.integers(0, 50)), min_size=1, max_size=10
 )
 
 
@@ -45,6 +48,20 @@ def some_edit(database: Database, piece: int, kind: int, which: int, detail: int
             return DeleteCues(cue_ids=[cue.id])
         case 5:
             return RenameProject(name=f"Name {detail}")
+        case 6:
+            return MoveWord(cue_id=cue.id, which="first" if detail % 2 else "last")
+        case 7:
+            return BreakLine(cue_id=cue.id, before_word=1 + detail % 2)
+        case 8:
+            return MoveCues(cue_ids=[cue.id], by_us=detail * 10_000 - 200_000, ripple=detail > 40)
+        case 9:
+            return ShiftCues(cue_ids=[cue.id], by=f"+{detail}f", onward=True)
+        case 10:
+            return MoveWordEdge(cue_id=cue.id, word_id=cue.words[0].id, by_us=detail * 4_000 - 9)
+        case 11:
+            return CheckBy(piece_id=piece, rules="feed" if detail % 2 else "course")
+        case 12:
+            return Regroup(piece_id=piece, cue_ids=[cue.id], keep=bool(detail % 2))
         case _:
             return SetPace(piece_id=piece, pace=PACES["sentence" if detail % 2 else "quick"])
 

@@ -32,9 +32,7 @@ export function PaceSection({ piece, player }: { piece: Piece; player: Player | 
       <header className="flex h-9 shrink-0 items-center gap-3 border-b border-line px-3">
         <h2 className="font-bold">Strip</h2>
         {dragging ? (
-          <span className="truncate text-dim">
-            Shift: neighbour · Ctrl: all behind · Alt: free
-          </span>
+          <span className="truncate text-dim">Shift: neighbour · Ctrl: all behind · Alt: free</span>
         ) : (
           <span className="text-dim">
             {count} captions · {length(piece.duration_us)}

@@ -7,6 +7,7 @@ import { PaceField, setPace } from "./PaceField";
 
 export function TimingSection({ piece }: { piece: Piece }) {
   const cues = useProject((state) => state.cues);
+  const kind = useProject((state) => state.project?.sources[0]?.kind);
   const pinned = cues.filter((cue) => cue.start_pinned || cue.end_pinned).map((cue) => cue.id);
   return (
     <>
@@ -63,7 +64,11 @@ export function TimingSection({ piece }: { piece: Piece }) {
           />
           <span className="flex-1">Snap to frames</span>
           <span className="text-dim">
-            {piece.frame_rate ? `${Number(piece.frame_rate.toFixed(3))} a second` : "rate varies"}
+            {piece.frame_rate
+              ? `${Number(piece.frame_rate.toFixed(3))} a second`
+              : kind === "audio"
+                ? "no picture"
+                : "rate varies"}
           </span>
         </label>
       </TraySection>
