@@ -16,7 +16,7 @@ from mortiser.core.edits.captions import (
     SplitCue,
 )
 from mortiser.core.edits.desk import Desk
-from mortiser.core.edits.fixing import Finding, FixChecks
+from mortiser.core.edits.fixing import Finding, FixChecks, LeaveOut
 from mortiser.core.edits.pacing import CheckBy, Regroup, SetPace
 from mortiser.core.edits.shifting import Anchor, ShiftCues, StretchCues
 from mortiser.core.edits.times import CloseGaps, MoveCues, SetCueTimes, TypeCueTime, UnpinCues
@@ -363,6 +363,16 @@ def test_speech_without_a_caption_gets_one(desk: Desk) -> None:
     assert texts(desk) == before
     with pytest.raises(BadInput, match="no safe remedy"):
         FixChecks(piece_id=1, findings=[Finding(kind="unshown", word_ids=ids)]).apply(desk)
+
+
+def test_speech_may_be_left_without_a_caption(desk: Desk) -> None:
+    cue = cues(desk)[2]
+    ids = [word.id for word in cue.words]
+    with pytest.raises(BadInput, match="in a caption"):
+        LeaveOut(piece_id=1, word_ids=ids).apply(desk)
+    DeleteCues(cue_ids=[cue.id]).apply(desk)
+    LeaveOut(piece_id=1, word_ids=ids).apply(desk)
+    assert not {word.id for word in desk.words_between(1, 0, 60_000_000)} & set(ids)
 
 
 def test_too_long_a_line_is_parted_and_a_lone_word_joined(desk: Desk) -> None:

@@ -970,7 +970,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Edit */
-            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["ApplyGlossary"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["LayCaptions"] | components["schemas"]["TapTimes"] | components["schemas"]["NameSpeakers"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["SetFinish"] | components["schemas"]["RenameProject"];
+            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["ApplyGlossary"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["LayCaptions"] | components["schemas"]["TapTimes"] | components["schemas"]["NameSpeakers"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["LeaveOut"] | components["schemas"]["SetFinish"] | components["schemas"]["RenameProject"];
         };
         /** EngineView */
         EngineView: {
@@ -1249,6 +1249,21 @@ export interface components {
             to_us: number;
             /** Captions */
             captions: components["schemas"]["LaidCaption"][];
+        };
+        /**
+         * LeaveOut
+         * @description Take words that no caption shows out of the source: they are meant to have none.
+         */
+        LeaveOut: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "leave_out";
+            /** Piece Id */
+            piece_id: number;
+            /** Word Ids */
+            word_ids: number[];
         };
         /** MatchView */
         MatchView: {

@@ -1,7 +1,7 @@
 /** What the rules found, by kind, with a jump and, where safe, a remedy. */
 import type { Check, Piece } from "../api/client";
 import type { Player } from "../playback/player";
-import { fix } from "../state/checks";
+import { fix, leaveOut } from "../state/checks";
 import { pick } from "../state/picks";
 import { edit, useProject } from "../state/project";
 import { Chip } from "../ui/Chip";
@@ -123,6 +123,11 @@ function Kind(props: {
                 {check.cue_id === null ? "" : check.about}
               </span>
               {check.fix && <Chip onClick={() => fix([check])}>{check.fix}</Chip>}
+              {check.kind === "unshown" && (
+                <Chip quiet onClick={() => leaveOut(check)}>
+                  leave it out
+                </Chip>
+              )}
             </div>
           )}
         </div>

@@ -43,3 +43,9 @@ export function fix(checks: Check[]): void {
     findings: safe.map(({ kind, cue_id, word_ids }) => ({ kind, cue_id, word_ids })),
   });
 }
+
+/** Speech that no caption shows is meant to have none: it is not pointed out again. */
+export function leaveOut(check: Check): void {
+  const piece = useProject.getState().project?.pieces[0];
+  if (piece) void edit({ kind: "leave_out", piece_id: piece.id, word_ids: check.word_ids });
+}

@@ -24,7 +24,7 @@ export function Notices() {
     return () => window.clearTimeout(timer);
   }, [shown]);
   return (
-    <div aria-live="polite" className="fixed bottom-4 left-4 z-50">
+    <div aria-live="polite" className="fixed bottom-24 left-4 z-50">
       {shown && (
         <div
           role={shown.tone === "wrong" ? "alert" : "status"}

@@ -18,7 +18,7 @@ from mortiser.core.edits.captions import (
     SplitAt,
     SplitCue,
 )
-from mortiser.core.edits.fixing import FixChecks
+from mortiser.core.edits.fixing import FixChecks, LeaveOut
 from mortiser.core.edits.glossary import ApplyGlossary, KeepGlossary, RefuseGlossary
 from mortiser.core.edits.laying import LayCaptions
 from mortiser.core.edits.pacing import CheckBy, Regroup, SetPace
@@ -72,6 +72,7 @@ Edit = Annotated[
     | Regroup
     | CheckBy
     | FixChecks
+    | LeaveOut
     | SetFinish
     | RenameProject,
     Field(discriminator="kind"),

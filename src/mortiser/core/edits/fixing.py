@@ -18,7 +18,7 @@ from mortiser.core.edits.retiming import retime_all, untimed_cue
 from mortiser.core.errors import BadInput, NotFound
 from mortiser.core.grouping import ends_sentence, group
 from mortiser.core.pace import Pace, limits
-from mortiser.core.words import Cue
+from mortiser.core.words import Cue, Word
 
 
 class Finding(BaseModel):
@@ -63,6 +63,24 @@ class FixChecks(BaseEdit):
         if not done:
             raise BadInput("These findings have no safe remedy. Look at them one by one.")
         retime_all(desk, self.piece_id)
+
+
+class LeaveOut(BaseEdit):
+    """Take words that no caption shows out of the source: they are meant to have none."""
+
+    kind: Literal["leave_out"] = "leave_out"
+    piece_id: int
+    word_ids: list[int] = Field(min_length=1, max_length=20_000)
+
+    def label(self, desk: Desk) -> str:
+        return "leave speech without a caption"
+
+    def apply(self, desk: Desk) -> None:
+        wanted = set(self.word_ids)
+        loose = [word.id for word in _unshown(desk, self.piece_id) if word.id in wanted]
+        if not loose:
+            raise BadInput("These words are in a caption, or gone already.")
+        desk.delete_words(loose)
 
 
 def _follow(desk: Desk, cue: Cue, allowed: Pace) -> None:
@@ -132,15 +150,16 @@ def _delete(desk: Desk, cue: Cue, allowed: Pace) -> None:
 def _caption(desk: Desk, piece_id: int, word_ids: set[int], allowed: Pace) -> int:
     """Make captions of words that none shows; how many findings that settles."""
     spans = desk.spans(piece_id)
-    end = spans.to_source(spans.duration_us)
-    words = [
-        word
-        for word in unshown_words(desk.cues(piece_id), desk.words_between(piece_id, 0, end + 1))
-        if word.id in word_ids
-    ]
+    words = [word for word in _unshown(desk, piece_id) if word.id in word_ids]
     for first, last in group(words, allowed):
         desk.save_cue(untimed_cue(piece_id, words[first:last], spans))
     return 1 if words else 0
+
+
+def _unshown(desk: Desk, piece_id: int) -> list[Word]:
+    spans = desk.spans(piece_id)
+    end = spans.to_source(spans.duration_us)
+    return unshown_words(desk.cues(piece_id), desk.words_between(piece_id, 0, end + 1))
 
 
 _REMEDIES: dict[CheckKind, Callable[[Desk, Cue, Pace], None]] = {
