@@ -1,6 +1,6 @@
 """What several tests do on the workbench's page."""
 
-from playwright.sync_api import Page
+from playwright.sync_api import Page, expect
 
 
 def texts(page: Page) -> list[str]:
@@ -10,6 +10,9 @@ def texts(page: Page) -> list[str]:
 def undo_all(page: Page) -> None:
     button = page.get_by_role("button", name="Undo: ")
     while button.count():
-        with page.expect_response("**/undo"):
+        with page.expect_response("**/undo") as answer:
             button.click()
-        page.wait_for_timeout(60)
+        if answer.value.ok:
+            left = answer.value.json()["history"]["undo"]
+            name = f"Undo: {left}" if left else "Undo"
+            expect(page.get_by_role("button", name=name, exact=True)).to_be_visible()
