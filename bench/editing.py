@@ -12,8 +12,6 @@ from fastapi.testclient import TestClient
 
 from bench.report import at_most
 from mortiser.api.app import create_app
-from mortiser.core.grouping import group
-from mortiser.core.pace import PACES
 from mortiser.core.words import Word
 from mortiser.settings import Settings
 from mortiser.store import projects
@@ -25,7 +23,7 @@ EDITS = 120
 
 
 def run() -> None:
-    """Print the edit and grouping measurements."""
+    """Print the edit measurements."""
     truth = json.loads(Path("src/mortiser/demo/media/kettle.words.json").read_text())["words"]
     words = [
         Word(w["text"], w["start_us"] + lap * 40_000_000, w["end_us"] + lap * 40_000_000, 0.9)
@@ -43,11 +41,6 @@ def run() -> None:
         projects.append_line(shop.database, piece, words)
         with TestClient(create_app(shop, with_worker=False), base_url="http://127.0.0.1") as client:
             _edits(client, project)
-    for name, rules in PACES.items():
-        started = time.perf_counter()
-        group(words, rules)
-        took = (time.perf_counter() - started) * 1000
-        at_most(f"grouping as {name}", took, "ms", 150, f"{WORDS:,} words")
 
 
 def _edits(client: TestClient, project: int) -> None:

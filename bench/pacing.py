@@ -5,18 +5,15 @@ from __future__ import annotations
 import itertools
 import json
 import re
-import tempfile
 import time
 from collections import Counter
 from importlib.resources import files
 from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
-from tests.recordings import KETTLE
-from tests.serving import Server, bring_in, wait_for_job
 
 from bench.report import at_least, at_most
-from bench.screen import WORDS, fill
+from bench.screen import WORDS, long_project
 from mortiser.core.checking import check
 from mortiser.core.cue_timing import Frames, retime
 from mortiser.core.edits.retiming import untimed_cue
@@ -125,32 +122,23 @@ def _breaks(name: str, words: list[Word]) -> None:
 
 
 def _smoothness() -> None:
-    with tempfile.TemporaryDirectory() as folder:
-        server = Server(Path(folder) / "w")
-        try:
-            with server.client() as client:
-                view = bring_in(client, KETTLE)
-                wait_for_job(client, view["id"], "doubt")
-                fill(server.workspace / "mortiser.db", view)
-            with sync_playwright() as play:
-                browser = play.chromium.launch(
-                    executable_path="/usr/bin/chromium", args=["--no-sandbox", "--disable-gpu"]
-                )
-                page = browser.new_page(viewport={"width": 1280, "height": 800})
-                page.goto(f"{server.address}/projects/{view['id']}")
-                page.wait_for_selector("[data-cue-text]")
-                page.wait_for_timeout(2_000)
-                _smooth(page, "scrolling the Strip of text", SCROLL)
-                page.get_by_role("button", name=re.compile("^Pace")).click()
-                page.wait_for_selector("[data-block]")
-                page.wait_for_timeout(2_500)
-                _smooth(page, "scrolling at time scale", SCROLL)
-                page.evaluate("document.querySelector('[role=listbox]').scrollTop = 0")
-                page.wait_for_timeout(500)
-                _smooth(page, "dragging an edge", DRAG)
-                browser.close()
-        finally:
-            server.stop()
+    with long_project() as (server, project), sync_playwright() as play:
+        browser = play.chromium.launch(
+            executable_path="/usr/bin/chromium", args=["--no-sandbox", "--disable-gpu"]
+        )
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        page.goto(f"{server.address}/projects/{project}")
+        page.wait_for_selector("[data-cue-text]")
+        page.wait_for_timeout(2_000)
+        _smooth(page, "scrolling the Strip of text", SCROLL)
+        page.get_by_role("button", name=re.compile("^Pace")).click()
+        page.wait_for_selector("[data-block]")
+        page.wait_for_timeout(2_500)
+        _smooth(page, "scrolling at time scale", SCROLL)
+        page.evaluate("document.querySelector('[role=listbox]').scrollTop = 0")
+        page.wait_for_timeout(500)
+        _smooth(page, "dragging an edge", DRAG)
+        browser.close()
 
 
 def _smooth(page: Page, name: str, step: str) -> None:

@@ -7,6 +7,8 @@ anew from the server's answer and the preview has been told.
 from __future__ import annotations
 
 import tempfile
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 
 import numpy as np
@@ -43,16 +45,8 @@ MEASURE = """async ([id, text]) => {
 
 def run() -> None:
     """Print how long a correction takes to be seen."""
-    with tempfile.TemporaryDirectory() as folder:
-        server = Server(Path(folder) / "w")
-        try:
-            with server.client() as client:
-                view = bring_in(client, KETTLE)
-                wait_for_job(client, view["id"], "doubt")
-                fill(server.workspace / "mortiser.db", view)
-            took = edits(server, view["id"])
-        finally:
-            server.stop()
+    with long_project() as (server, project):
+        took = edits(server, project)
     at_most(
         "correction on the screen, 95 %",
         float(np.percentile(took, 95)),
@@ -60,6 +54,21 @@ def run() -> None:
         100,
         f"{EDITS} corrections in {WORDS} words, median {np.median(took):.0f} ms",
     )
+
+
+@contextmanager
+def long_project() -> Iterator[tuple[Server, int]]:
+    """A server with a project of WORDS words."""
+    with tempfile.TemporaryDirectory() as folder:
+        server = Server(Path(folder) / "w")
+        try:
+            with server.client() as client:
+                view = bring_in(client, KETTLE)
+                wait_for_job(client, view["id"], "doubt")
+            fill(server.workspace / "mortiser.db", view)
+            yield server, view["id"]
+        finally:
+            server.stop()
 
 
 def fill(file: Path, view: dict[str, object]) -> None:

@@ -152,7 +152,7 @@ def _costs(words: Sequence[Word], pace: Pace) -> Floats:
     excess = np.clip(chars / (pace.chars_per_s * shown_us / SECOND) - 1, 0.0, 1.0)
     costs = costs + 2.0 * lack**2 + TOO_SHORT * (shown_us < pace.too_short_us) + 3.0 * excess
     lines = _line_counts(letters, most, pace.line_chars)
-    costs = costs + 2.0 * _unevenness(edges, first, last, lines) / pace.line_chars
+    costs = costs + 2.0 * _unevenness(edges, first, last, lines, pace.lines) / pace.line_chars
 
     joined = np.array([w.seam == "join" for w in words[:-1]] + [False])
     starts_at = np.array(atom)
@@ -186,11 +186,14 @@ def _line_counts(letters: Ints, most: int, limit: int) -> Ints:
     return lines
 
 
-def _unevenness(edges: Ints, first: Ints, last: Ints, lines: Ints) -> Floats:
-    """How far, in characters, the inner line ends must lie from where even lines would end."""
+def _unevenness(edges: Ints, first: Ints, last: Ints, lines: Ints, most: int) -> Floats:
+    """How far, in characters, the inner line ends must lie from where even lines would end.
+
+    Captions of more than ``most`` lines have no choice; theirs are not all looked at.
+    """
     off = np.zeros(lines.shape)
     begin, end = edges[first], edges[last + 1]
-    for inner in (1, 2):
+    for inner in range(1, most):
         several = lines > inner
         target = begin + (end - begin) * inner / np.maximum(lines, 2)
         after = np.searchsorted(edges, target)

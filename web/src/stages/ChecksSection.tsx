@@ -6,12 +6,13 @@ import { pick } from "../state/picks";
 import { edit, useProject } from "../state/project";
 import { Chip } from "../ui/Chip";
 import { clock } from "../ui/format";
+import { Segments } from "../ui/Segments";
 import { TraySection } from "../ui/TraySection";
 
 const RULES = [
-  { value: "feed", label: "feed" },
-  { value: "course", label: "course" },
-  { value: "own", label: "own pace" },
+  { value: "feed", text: "feed" },
+  { value: "course", text: "course" },
+  { value: "own", text: "own pace" },
 ] as const;
 
 const TITLES: Record<Check["kind"], string> = {
@@ -48,23 +49,12 @@ export function ChecksSection({ piece, player }: { piece: Piece; player: Player 
     <>
       <div className="mb-4 flex items-center gap-2">
         <span className="whitespace-nowrap text-dim">Limits of</span>
-        <div className="flex overflow-hidden rounded border border-line" role="radiogroup">
-          {RULES.map(({ value, label }) => (
-            // biome-ignore lint/a11y/useSemanticElements: buttons in a row, one of them chosen
-            <button
-              key={value}
-              type="button"
-              role="radio"
-              aria-checked={piece.checked_by === value}
-              className={`h-7 border-l border-line px-2.5 first:border-l-0 ${
-                piece.checked_by === value ? "bg-chalk text-white" : "bg-card hover:bg-tint"
-              }`}
-              onClick={() => void edit({ kind: "check_by", piece_id: piece.id, rules: value })}
-            >
-              {label}
-            </button>
-          ))}
-        </div>
+        <Segments
+          label="Limits"
+          choices={RULES}
+          chosen={piece.checked_by}
+          onChoose={(rules) => void edit({ kind: "check_by", piece_id: piece.id, rules })}
+        />
       </div>
       {safe.length > 1 && (
         <p className="mb-4 flex items-center gap-3">

@@ -32,14 +32,18 @@ interface Change {
 
 /** Every place where the glossary wrote something that nobody has agreed to yet. */
 export function allChanges(cues: Cue[]): Change[] {
-  const words = cues.flatMap((cue) => cue.words.map((word) => ({ cue, word })));
-  return words.flatMap(({ cue, word }, index) => {
-    if (!word.heard_as) return [];
-    let end = index + 1;
-    while (words[end]?.word.heard_as === "") end += 1;
-    const written = words.slice(index, end).map((w) => w.word.text);
-    return [{ cue, word, written: written.join(" ") }];
-  });
+  const changes: Change[] = [];
+  let open: Change | null = null;
+  for (const cue of cues) {
+    for (const word of cue.words) {
+      if (word.heard_as) {
+        open = { cue, word, written: word.text };
+        changes.push(open);
+      } else if (word.heard_as === "" && open) open.written += ` ${word.text}`;
+      else open = null;
+    }
+  }
+  return changes;
 }
 
 interface Props {

@@ -8,9 +8,15 @@ import { edit, useProject } from "../state/project";
 import { Button } from "../ui/Button";
 import { FIELD } from "../ui/fields";
 import { say } from "../ui/notice";
+import { Segments } from "../ui/Segments";
 import { TraySection } from "../ui/TraySection";
 import { PaceField, setPace } from "./PaceField";
 
+const LINES = [1, 2, 3].map((value) => ({
+  value,
+  text: String(value),
+  label: value === 1 ? "1 line" : `${value} lines`,
+}));
 const STEPS = [1, 2, 3, 4, 5, 6, 8, 10, 16];
 
 export function GroupingSection({ piece }: { piece: Piece }) {
@@ -27,24 +33,12 @@ export function GroupingSection({ piece }: { piece: Piece }) {
         <WordsSlider piece={piece} />
         <div className="flex items-center gap-2">
           <span className="flex-1">Lines</span>
-          <div className="flex overflow-hidden rounded border border-line" role="radiogroup">
-            {[1, 2, 3].map((lines) => (
-              // biome-ignore lint/a11y/useSemanticElements: buttons in a row, one of them chosen
-              <button
-                key={lines}
-                type="button"
-                role="radio"
-                aria-checked={piece.pace.lines === lines}
-                aria-label={`${lines} ${lines === 1 ? "line" : "lines"}`}
-                className={`h-7 w-8 border-l border-line first:border-l-0 ${
-                  piece.pace.lines === lines ? "bg-chalk text-white" : "bg-card hover:bg-tint"
-                }`}
-                onClick={() => setPace(piece, { lines })}
-              >
-                {lines}
-              </button>
-            ))}
-          </div>
+          <Segments
+            label="Lines"
+            choices={LINES}
+            chosen={piece.pace.lines}
+            onChoose={(lines) => setPace(piece, { lines })}
+          />
           <span className="w-[62px] text-dim">at most</span>
         </div>
         <PaceField piece={piece} name="line_chars" label="Line length" unit="characters" />

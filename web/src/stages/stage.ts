@@ -1,6 +1,7 @@
 /** The six stages, and what each still finds to do. */
 import { create } from "zustand";
 import type { Check, Cue, Project } from "../api/client";
+import { allDoubts } from "../state/doubts";
 
 export const STAGES = ["Gather", "Proof", "Pace", "Dress", "Frame", "Deliver"] as const;
 export type Stage = (typeof STAGES)[number];
@@ -58,7 +59,7 @@ export function stageNote(
       };
     }
     case "Proof": {
-      const doubts = cues.reduce((n, cue) => n + cue.words.filter((w) => w.doubt).length, 0);
+      const doubts = allDoubts(cues).length;
       return doubts
         ? { text: `${doubts} doubt${doubts > 1 ? "s" : ""} left`, wrong: true }
         : { text: doubtless(project, cues) };

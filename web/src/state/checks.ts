@@ -2,7 +2,10 @@
 import { api, type Check, take } from "../api/client";
 import { edit, useProject } from "./project";
 
-const WAIT_MS = 250;
+const SOONEST_MS = 250;
+const LATEST_MS = 1_500;
+/** Long pieces take the server longer to check: it waits for a pause in the work. */
+const EACH_MS = 0.4;
 
 /** Keep the findings up to date until the returned function is called. */
 export function watchChecks(): () => void {
@@ -22,7 +25,8 @@ export function watchChecks(): () => void {
   const stop = useProject.subscribe((now, before) => {
     if (now.sceneVersion === before.sceneVersion) return;
     window.clearTimeout(timer);
-    timer = window.setTimeout(() => void ask(), WAIT_MS);
+    const wait = Math.min(LATEST_MS, Math.max(SOONEST_MS, now.cues.length * EACH_MS));
+    timer = window.setTimeout(() => void ask(), wait);
   });
   void ask();
   return () => {

@@ -10,10 +10,19 @@ export interface Doubt {
 
 const RUN_IN_US = 1_000_000;
 
+/** Found once for each state of the captions, since several parts of the page ask. */
+const known = new WeakMap<Cue[], Doubt[]>();
+
 export function allDoubts(cues: Cue[]): Doubt[] {
-  return cues.flatMap((cue) =>
-    cue.words.filter((word) => word.doubt).map((word) => ({ cue, word })),
-  );
+  let doubts = known.get(cues);
+  if (!doubts) {
+    doubts = [];
+    for (const cue of cues) {
+      for (const word of cue.words) if (word.doubt) doubts.push({ cue, word });
+    }
+    known.set(cues, doubts);
+  }
+  return doubts;
 }
 
 /** The next doubt behind a moment of the piece, from the start again after the last. */

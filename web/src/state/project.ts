@@ -42,11 +42,11 @@ interface State {
   onlySpeaker: string | null;
 }
 
-export const useProject = create<State>(() => ({
+/** What is known of a project before one is open. */
+const NOTHING: Omit<State, "sceneVersion"> = {
   project: null,
   problem: null,
   cues: [],
-  sceneVersion: 0,
   heard: 0,
   selected: null,
   picked: new Set(),
@@ -57,7 +57,9 @@ export const useProject = create<State>(() => ({
   doubt: null,
   found: new Set(),
   onlySpeaker: null,
-}));
+};
+
+export const useProject = create<State>(() => ({ ...NOTHING, sceneVersion: 0 }));
 
 const { getState: get, setState: set } = useProject;
 let queue: Promise<unknown> = Promise.resolve();
@@ -80,21 +82,7 @@ export async function load(projectId: number): Promise<void> {
 }
 
 export function close(): void {
-  set({
-    project: null,
-    problem: null,
-    cues: [],
-    heard: 0,
-    selected: null,
-    picked: new Set(),
-    anchor: null,
-    typing: null,
-    word: null,
-    checks: null,
-    doubt: null,
-    found: new Set(),
-    onlySpeaker: null,
-  });
+  set(NOTHING);
 }
 
 /** Captions that the newest answer changed. */
