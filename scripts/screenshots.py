@@ -34,6 +34,9 @@ def take(page: Page, address: str) -> None:
     for stage in ("Gather", "Proof", "Pace", "Dress", "Deliver"):
         page.get_by_role("button", name=stage, exact=False).first.click()
         page.wait_for_timeout(900)
+        if stage == "Dress":
+            page.keyboard.press("2")
+            page.wait_for_timeout(900)
         page.screenshot(path=OUT / f"{stage.lower()}.png")
     page.get_by_role("button", name="Pace", exact=False).first.click()
     page.get_by_role("tab", name="Checks").click()

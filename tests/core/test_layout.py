@@ -1,3 +1,4 @@
+from dataclasses import replace
 from itertools import combinations, pairwise
 
 import pytest
@@ -5,8 +6,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from mortiser.core.finish.builtin import FINISHES, LACQUER
-from mortiser.core.layout.block import lay_out
+from mortiser.core.layout.block import lay_out, lay_out_cue
 from mortiser.core.layout.lines import break_lines
+from mortiser.core.words import Cue, Word
 from mortiser.fonts import FALLBACKS, font_book
 
 widths = st.lists(st.integers(1, 90).map(float), min_size=1, max_size=9)
@@ -114,3 +116,23 @@ def test_forced_breaks_are_kept_and_the_rest_is_best(
                 edges = [0, *cuts, len(sizes)]
                 options.append(lines_cost(sizes, list(pairwise(edges)), 100))
     assert lines_cost(sizes, found, 100) == pytest.approx(min(options))
+
+
+@pytest.mark.parametrize("finish", FINISHES.values(), ids=list(FINISHES))
+@pytest.mark.parametrize("number", [1, 2, 3, 8])
+def test_marked_words_share_a_baseline_and_stay_on_the_frame(finish, number: int) -> None:
+    words = [
+        Word(t, i, i) for i, t in enumerate(["So", "before", "you", "throw", "it", "away,", "open"])
+    ]
+    words[3] = replace(words[3], accent=number)
+    block = lay_out_cue(Cue(1, tuple(words), 0, 1), finish, (1080, 1920), font_book())
+    accent = finish.accent(number)
+    assert accent
+    assert block.words[3].scale == accent.scale
+    for first, last in block.lines:
+        assert len({round(word.y, 6) for word in block.words[first:last]}) == 1
+    for one, after in pairwise(block.lines):
+        upper = max(word.box.y + word.box.h for word in block.words[slice(*one)])
+        lower = min(word.box.y for word in block.words[slice(*after)])
+        assert upper <= lower + 0.01 * block.size
+    assert all(w.box.x >= 0 and w.box.x + w.box.w <= 1080 for w in block.words)

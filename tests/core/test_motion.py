@@ -7,6 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from mortiser.core.finish.builtin import LACQUER, PINE
+from mortiser.core.finish.model import Accent
 from mortiser.core.layout.block import Box
 from mortiser.core.motion.entrances import CUE_MOTIONS, WORD_MOTIONS, Moment
 from mortiser.core.motion.paints import plank_box, state_colours
@@ -47,7 +48,7 @@ def test_words_that_start_together_share_the_time() -> None:
 
 
 def test_a_word_is_ahead_then_live_then_past() -> None:
-    track = state_colours(PINE, (1_000_000, 1_500_000))
+    track = state_colours(PINE, None, (1_000_000, 1_500_000))
     assert value_at(track, 999_999) == PINE.ahead
     assert value_at(track, 1_300_000) == PINE.live
     assert value_at(track, 1_700_000) == PINE.past
@@ -87,3 +88,9 @@ def test_a_word_that_rises_is_not_there_before_it_is_said() -> None:
     moves = WORD_MOTIONS["rise"](Moment(0, 2_000_000, (800_000, 1_200_000), 80.0))
     assert value_at(moves.opacity, 799_998) == (0.0,)
     assert value_at(moves.opacity, 800_001)[0] > 0.3
+
+
+def test_a_marked_word_has_the_accents_colours_and_the_finishs_where_it_has_none() -> None:
+    accent = Accent(name="Bright", about="", past=(1, 2, 3, 255))
+    colours = [key.value for key in state_colours(PINE, accent, (1_000_000, 1_500_000))]
+    assert colours == [PINE.ahead, PINE.live, PINE.live, (1, 2, 3, 255)]

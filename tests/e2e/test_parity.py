@@ -38,10 +38,10 @@ MOMENTS = [int(360_000 + 2_900_000 * part) for part in (
 def scene_of(finish: str) -> Scene:
     spans = SpanMap([Span(1, 0, 10**8)])
     starts = [400, 840, 1010, 1240, 1480, 2100]
-    words = tuple(
-        Word(t, a * 1000, a * 1000 + 150_000)
-        for t, a in zip(["before", "you", "throw", "it", "away:", "£5"], starts, strict=True)
+    said = zip(
+        ["before", "you", "throw", "it", "away:", "£5"], starts, [0, 0, 2, 0, 1, 3], strict=True
     )
+    words = tuple(Word(t, a * 1000, a * 1000 + 150_000, accent=mark) for t, a, mark in said)
     return build_scene(
         retime([Cue(1, words, 0, 1, id=1)], spans, PACES["quick"]),
         FINISHES[finish],

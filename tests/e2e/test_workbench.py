@@ -1,5 +1,6 @@
 """Reading, playing and editing on the workbench; looking after projects on the start page."""
 
+import re
 from pathlib import Path
 
 import pytest
@@ -138,6 +139,29 @@ def test_finish_and_grouping_change_the_preview_and_come_back(bench: Page) -> No
     assert len(texts(bench)) < count
     undo_all(bench)
     assert len(texts(bench)) == count
+
+
+def test_a_word_is_marked_by_key_and_from_the_tray(bench: Page, project: dict) -> None:
+    bench.get_by_role("button", name="Dress").click()
+    word = next(w for cue in project["cues"] for w in cue["words"] if w["text"] == "Lane,")
+    shown = bench.locator(f'[data-word="{word["id"]}"]')
+    shown.click()
+    bench.keyboard.press("Escape")
+    bench.keyboard.press("1")
+    expect(bench.get_by_role("button", name="Undo: mark “Lane,”")).to_be_visible()
+    expect(shown).to_have_class(re.compile("accented"))
+    bright = bench.get_by_role("button", name=re.compile("^Bright"))
+    expect(bright).to_have_attribute("aria-pressed", "true")
+    bench.get_by_role("button", name=re.compile("^Loud")).click()
+    expect(bright).to_have_attribute("aria-pressed", "false")
+    bench.get_by_text("Pine", exact=True).click()
+    expect(bench.get_by_role("button", name="Undo: finish Pine")).to_be_visible()
+    expect(bench.get_by_role("button", name=re.compile("^Loud"))).to_have_attribute(
+        "aria-pressed", "true"
+    )
+    bench.keyboard.press("0")
+    expect(shown).not_to_have_class(re.compile("accented"))
+    undo_all(bench)
 
 
 def test_two_windows_do_not_overwrite_each_other(

@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 
 from mortiser.core.edits.captions import BreakLine, DeleteCues, JoinCue, MoveWord, SplitCue
 from mortiser.core.edits.commands import Edit
+from mortiser.core.edits.marking import MarkWords
 from mortiser.core.edits.pacing import CheckBy, Regroup, SetPace
 from mortiser.core.edits.settings import RenameProject
 from mortiser.core.edits.shifting import ShiftCues
@@ -24,7 +25,7 @@ from mortiser.store.editing import Outcome
 from tests.store.fixtures import open_project, rows, source, spoken
 
 seeds = st.lists(
-    st.tuples(st.integers(0, 13), st.integers(0, 50), st.integers(0, 50)), min_size=1, max_size=10
+    st.tuples(st.integers(0, 14), st.integers(0, 50), st.integers(0, 50)), min_size=1, max_size=10
 )
 
 
@@ -62,6 +63,9 @@ def some_edit(database: Database, piece: int, kind: int, which: int, detail: int
             return CheckBy(piece_id=piece, rules="feed" if detail % 2 else "course")
         case 12:
             return Regroup(piece_id=piece, cue_ids=[cue.id], keep=bool(detail % 2))
+        case 13:
+            word = cue.words[detail % len(cue.words)]
+            return MarkWords(cue_ids=[cue.id], word_ids=[word.id], accent=detail % 3)
         case _:
             return SetPace(piece_id=piece, pace=PACES["sentence" if detail % 2 else "quick"])
 

@@ -16,7 +16,7 @@ import { close, load, onPulse, useProject } from "./state/project";
 import { passageKey } from "./strip/passage";
 import { Strip } from "./strip/Strip";
 import { KeySheet } from "./ui/KeySheet";
-import { isTyping, KEYS } from "./ui/keys";
+import { DRESS_KEYS, isTyping, KEYS } from "./ui/keys";
 
 export function Workbench({ projectId }: { projectId: number }) {
   const project = useProject((state) => state.project);
@@ -58,13 +58,14 @@ export function Workbench({ projectId }: { projectId: number }) {
         visitNext(player);
         return;
       }
-      if (!isTyping(event.target) && passageKey(event)) return;
-      if (isTyping(event.target) || document.querySelector("[role=dialog]")) return;
+      if (!isTyping(event) && passageKey(event)) return;
+      if (isTyping(event) || document.querySelector("[role=dialog]")) return;
       if (event.key === "?") {
         setSheet(true);
         return;
       }
-      const keys = useStage.getState().stage === "Pace" ? PACE_KEYS : [];
+      const here = useStage.getState().stage;
+      const keys = here === "Pace" ? PACE_KEYS : here === "Dress" ? DRESS_KEYS : [];
       const key = [...keys, ...WORD_KEYS, ...KEYS].find((candidate) => candidate.matches(event));
       if (!key) return;
       const onButton =

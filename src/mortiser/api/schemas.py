@@ -12,6 +12,7 @@ from mortiser.core.checking import Check, CheckKind
 from mortiser.core.checks import doubtful
 from mortiser.core.edits.commands import Edit
 from mortiser.core.finish.builtin import FINISHES
+from mortiser.core.finish.model import Finish
 from mortiser.core.glossary import Entry
 from mortiser.core.pace import Pace, RuleSet
 from mortiser.core.time import parse_timecode
@@ -40,6 +41,7 @@ class WordView(BaseModel):
     doubt: bool
     alternatives: list[str] = Field(description="What else a doubtful word may be, best first.")
     seam: Seam
+    accent: int = Field(description="Which accent of the finish, from 1; 0 for none.")
     heard_as: str | None = Field(
         description="What was heard where the glossary put it; empty when the word before says it."
     )
@@ -56,6 +58,7 @@ class WordView(BaseModel):
             doubt=doubtful(word),
             alternatives=list(word.alternatives),
             seam=word.seam,
+            accent=word.accent,
             heard_as=word.heard_as,
             speaker=word.speaker,
         )
@@ -428,14 +431,31 @@ class GlossaryApplied(BaseModel):
     answer: EditAnswer | None
 
 
+class AccentView(BaseModel):
+    name: str
+    about: str
+    colour: list[int] = Field(
+        description="Red, green, blue, opacity: what most of a marked word's time it has."
+    )
+
+
 class FinishView(BaseModel):
     name: str
     about: str
+    accents: list[AccentView]
+
+    @classmethod
+    def of(cls, finish: Finish) -> FinishView:
+        accents = [
+            AccentView(name=a.name, about=a.about, colour=list(a.past or finish.past))
+            for a in finish.accents
+        ]
+        return cls(name=finish.name, about=finish.about, accents=accents)
 
 
 def finish_views() -> list[FinishView]:
     """The finishes to choose from."""
-    return [FinishView(name=f.name, about=f.about) for f in FINISHES.values()]
+    return [FinishView.of(finish) for finish in FINISHES.values()]
 
 
 def seconds_left(row: sqlite3.Row) -> float | None:

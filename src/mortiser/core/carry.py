@@ -5,7 +5,8 @@ Rules, each tested by random edits:
 - a replaced word takes the place of the one it replaces; where the numbers differ, the new
   words share the old ones' time by their likely spoken length;
 - an added word goes into the quiet before the next word, or gets no length where there is none;
-- what was decided about the place behind a word that goes stays at that place;
+- what was decided about the place behind a word that goes stays at that place, and words that
+  were all marked alike leave their mark to those that replace them;
 - starts never go backwards, words never overlap, none of the new text is lost.
 """
 
@@ -37,7 +38,10 @@ def carry(old: Sequence[Word], text: str, room: tuple[int, int]) -> list[Word]:
         elif a1 - a0 == b1 - b0:
             result += [_replaced(w, t) for w, t in zip(old[a0:a1], new, strict=True)]
         elif a1 > a0 and b1 > b0:
-            result += spread(new, old[a0].start_us, old[a1 - 1].end_us, old[a0].speaker)
+            fresh_words = spread(new, old[a0].start_us, old[a1 - 1].end_us, old[a0].speaker)
+            accents = {word.accent for word in old[a0:a1]}
+            mark = accents.pop() if len(accents) == 1 else 0
+            result += [replace(word, accent=mark) for word in fresh_words]
         elif b1 > b0:
             left = result[-1].end_us if result else room[0]
             right = old[a0].start_us if a0 < len(old) else room[1]

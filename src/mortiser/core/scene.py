@@ -22,7 +22,7 @@ from functools import lru_cache
 from typing import Any, Protocol
 
 from mortiser.core.finish.model import Colour, Finish
-from mortiser.core.layout.block import Block, lay_out
+from mortiser.core.layout.block import Block, lay_out_cue
 from mortiser.core.layout.face import FontBook
 from mortiser.core.motion.entrances import CUE_MOTIONS, WORD_MOTIONS, Moment, Moves
 from mortiser.core.motion.paints import plank_box, state_colours
@@ -114,24 +114,25 @@ def build_scene(
 def _scene_cue(
     cue: Cue, finish: Finish, size: tuple[int, int], spans: SpanMap, fonts: FontBook
 ) -> SceneCue:
-    block = lay_out([word.text for word in cue.words], finish, *size, fonts, cue.line_starts)
+    block = lay_out_cue(cue, finish, size, fonts)
     starts = [spans.to_piece(word.start_us) for word in cue.words]
     lives = live_spans(starts, cue.start_us, cue.end_us)
     whole = CUE_MOTIONS[finish.cue_motion]
     each = WORD_MOTIONS[finish.word_motion]
     paths: list[PathItem] = []
-    for placed, live in zip(block.words, lives, strict=True):
+    for word, placed, live in zip(cue.words, block.words, lives, strict=True):
         moment = Moment(cue.start_us, cue.end_us, live, block.size)
+        letters = block.size * placed.scale
         moves = each(moment) if finish.word_motion != "still" else whole(moment)
         paths.append(
             PathItem(
                 path=placed.shaped.path,
                 x=placed.x,
                 y=placed.y,
-                pivot=(placed.box.w / 2, -block.size * 0.35),
-                outline=_stroke(finish, block),
-                shadow=_drop(finish, block),
-                fill=state_colours(finish, live),
+                pivot=(placed.box.w / 2, -letters * 0.35),
+                outline=_stroke(finish, letters),
+                shadow=_drop(finish, letters),
+                fill=state_colours(finish, finish.accent(word.accent), live),
                 opacity=moves.opacity,
                 move=moves.move,
                 scale=moves.scale,
@@ -143,18 +144,18 @@ def _scene_cue(
     return SceneCue(cue.id, cue.start_us, cue.end_us, rects, tuple(paths))
 
 
-def _stroke(finish: Finish, block: Block) -> Stroke | None:
+def _stroke(finish: Finish, size: float) -> Stroke | None:
     outline = finish.outline
     if outline is None:
         return None
-    return Stroke(round(outline.width * block.size, 3), outline.colour)
+    return Stroke(round(outline.width * size, 3), outline.colour)
 
 
-def _drop(finish: Finish, block: Block) -> Drop | None:
+def _drop(finish: Finish, size: float) -> Drop | None:
     shadow = finish.shadow
     if shadow is None:
         return None
-    dx, dy, blur = (round(v * block.size, 3) for v in (shadow.dx, shadow.dy, shadow.blur))
+    dx, dy, blur = (round(v * size, 3) for v in (shadow.dx, shadow.dy, shadow.blur))
     return Drop(dx, dy, blur, shadow.colour)
 
 

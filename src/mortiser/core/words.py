@@ -35,6 +35,8 @@ class Word:
     """What was heard where the glossary put this word; "" when the word before says it."""
     seam: Seam = "free"
     """Belongs to the piece the word is shown in, not to its source."""
+    accent: int = 0
+    """Which of the finish's accents the word is marked with, from 1; 0 for none. Of the piece too."""
 
     def __post_init__(self) -> None:
         if self.text.split() != [self.text]:

@@ -28,6 +28,7 @@ from mortiser.store.rows import (
 from mortiser.store.sql_desk import SqlDesk
 
 SourceRow = sqlite3.Row
+SHOWN = ("position", "seam", "accent")
 AUDIO_ONLY_FRAME = (1080, 1920)
 """The frame of a piece made from a recording without a picture."""
 
@@ -308,9 +309,10 @@ def duplicate_project(database: Database, project_id: int, new_paths: dict[str, 
             cues = _copy_rows(db, "cue", "piece_id = ?", old_piece, {"piece_id": new_piece})
             for cue, new_cue in cues.items():
                 db.executemany(
-                    "INSERT INTO cue_word (cue_id, word_id, position, seam) VALUES (?, ?, ?, ?)",
+                    "INSERT INTO cue_word (cue_id, word_id, position, seam, accent) "
+                    "VALUES (?, ?, ?, ?, ?)",
                     [
-                        (new_cue, words[row["word_id"]], row["position"], row["seam"])
+                        (new_cue, words[row["word_id"]], *(row[k] for k in SHOWN))
                         for row in db.execute("SELECT * FROM cue_word WHERE cue_id = ?", (cue,))
                     ],
                 )

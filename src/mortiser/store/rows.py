@@ -38,7 +38,7 @@ def insert(db: sqlite3.Connection, table: str, **values: object) -> int:
     return int(cursor.lastrowid or 0)
 
 
-def word_of(row: sqlite3.Row, seam: Seam = "free") -> Word:
+def word_of(row: sqlite3.Row, seam: Seam = "free", accent: int = 0) -> Word:
     """The word in a row that has WORD_COLUMNS."""
     return Word(
         row["text"],
@@ -52,13 +52,15 @@ def word_of(row: sqlite3.Row, seam: Seam = "free") -> Word:
         () if row["alternatives"] == "[]" else tuple(json.loads(row["alternatives"])),
         row["heard_as"],
         seam,
+        accent,
     )
 
 
 def load_cues(db: sqlite3.Connection, where: str, values: Iterable[object]) -> list[Cue]:
     """Cues with their words, in time order, for an SQL condition on ``cue``."""
     found = db.execute(
-        f"SELECT cue.*, cue_word.seam, {WORD_COLUMNS} FROM cue JOIN cue_word ON cue_word.cue_id = cue.id "
+        f"SELECT cue.*, cue_word.seam, cue_word.accent, {WORD_COLUMNS} "
+        "FROM cue JOIN cue_word ON cue_word.cue_id = cue.id "
         f"JOIN word ON word.id = cue_word.word_id WHERE {where} "
         "ORDER BY cue.start_us, cue.id, cue_word.position",
         tuple(values),
@@ -71,7 +73,7 @@ def load_cues(db: sqlite3.Connection, where: str, values: Iterable[object]) -> l
             cues.append(_cue(head, words))
             words = []
         head = row
-        words.append(word_of(row, row["seam"]))
+        words.append(word_of(row, row["seam"], row["accent"]))
     if head is not None:
         cues.append(_cue(head, words))
     return cues

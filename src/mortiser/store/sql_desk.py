@@ -104,11 +104,13 @@ class SqlDesk:
                 words=words,
                 id=insert(self._db, "cue", **dict(zip(columns, values, strict=True))),
             )
-        if not old or [(w.id, w.seam) for w in old[0].words] != [(w.id, w.seam) for w in words]:
+        shown = [(w.id, w.seam, w.accent) for w in words]
+        if not old or [(w.id, w.seam, w.accent) for w in old[0].words] != shown:
             self._db.execute("DELETE FROM cue_word WHERE cue_id = ?", (saved.id,))
             self._db.executemany(
-                "INSERT INTO cue_word (cue_id, word_id, position, seam) VALUES (?, ?, ?, ?)",
-                [(saved.id, word.id, position, word.seam) for position, word in enumerate(words)],
+                "INSERT INTO cue_word (cue_id, position, word_id, seam, accent) "
+                "VALUES (?, ?, ?, ?, ?)",
+                [(saved.id, position, *mark) for position, mark in enumerate(shown)],
             )
         return saved
 

@@ -732,6 +732,18 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** AccentView */
+        AccentView: {
+            /** Name */
+            name: string;
+            /** About */
+            about: string;
+            /**
+             * Colour
+             * @description Red, green, blue, opacity: what most of a marked word's time it has.
+             */
+            colour: number[];
+        };
         /**
          * AcceptAll
          * @description Say that all words still in doubt are right as they were heard.
@@ -970,7 +982,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Edit */
-            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["ApplyGlossary"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["LayCaptions"] | components["schemas"]["TapTimes"] | components["schemas"]["NameSpeakers"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["LeaveOut"] | components["schemas"]["SetFinish"] | components["schemas"]["RenameProject"];
+            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["ApplyGlossary"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["LayCaptions"] | components["schemas"]["TapTimes"] | components["schemas"]["NameSpeakers"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["LeaveOut"] | components["schemas"]["MarkWords"] | components["schemas"]["SetFinish"] | components["schemas"]["RenameProject"];
         };
         /** EngineView */
         EngineView: {
@@ -1038,6 +1050,8 @@ export interface components {
             name: string;
             /** About */
             about: string;
+            /** Accents */
+            accents: components["schemas"]["AccentView"][];
         };
         /**
          * FixChecks
@@ -1264,6 +1278,25 @@ export interface components {
             piece_id: number;
             /** Word Ids */
             word_ids: number[];
+        };
+        /**
+         * MarkWords
+         * @description Mark words of some captions with the finish's accent of a number; 0 takes marks away.
+         *
+         *     What the accent looks like is the finish's business, so marks outlive a change of finish.
+         */
+        MarkWords: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "mark_words";
+            /** Cue Ids */
+            cue_ids: number[];
+            /** Word Ids */
+            word_ids: number[];
+            /** Accent */
+            accent: number;
         };
         /** MatchView */
         MatchView: {
@@ -2186,6 +2219,11 @@ export interface components {
              * @enum {string}
              */
             seam: "free" | "break" | "join" | "line";
+            /**
+             * Accent
+             * @description Which accent of the finish, from 1; 0 for none.
+             */
+            accent: number;
             /**
              * Heard As
              * @description What was heard where the glossary put it; empty when the word before says it.

@@ -118,7 +118,10 @@ function Words({ cue, height }: { cue: Cue; height: number }) {
       {cue.words.map((word, index) => (
         <span key={word.id}>
           {index > 0 && " "}
-          <span data-word={word.id} className={lineEnd(cue, index)}>
+          <span
+            data-word={word.id}
+            className={`${lineEnd(cue, index)} ${word.accent ? "accented" : ""}`}
+          >
             {word.text}
           </span>
         </span>

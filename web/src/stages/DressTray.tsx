@@ -3,33 +3,39 @@ import { useEffect, useRef } from "react";
 import { api, type Piece, take } from "../api/client";
 import { fetchScene } from "../api/scene";
 import { Painter } from "../playback/painter";
+import type { Player } from "../playback/player";
 import { edit, useProject } from "../state/project";
 import { Choice } from "../ui/Choice";
 import { TraySection } from "../ui/TraySection";
+import { AccentsSection } from "./AccentsSection";
 
-export function DressTray({ piece }: { piece: Piece }) {
+export function DressTray({ piece, player }: { piece: Piece; player: Player | null }) {
   const finishes = useQuery({
     queryKey: ["finishes"],
     queryFn: () => take(api.GET("/api/finishes")),
     staleTime: Number.POSITIVE_INFINITY,
   });
+  const finish = finishes.data?.find((one) => one.name === piece.finish);
   return (
-    <TraySection title="Finish" about="The look of the whole piece, shown on your own words.">
-      {finishes.data?.map((finish) => (
-        <Choice
-          key={finish.name}
-          name="finish"
-          chosen={piece.finish === finish.name}
-          title={finish.name}
-          about={finish.about}
-          onChoose={() =>
-            void edit({ kind: "set_finish", piece_id: piece.id, finish: finish.name })
-          }
-        >
-          <Sample piece={piece} finish={finish.name} />
-        </Choice>
-      ))}
-    </TraySection>
+    <>
+      {finish && <AccentsSection finish={finish} player={player} />}
+      <TraySection title="Finish" about="The look of the whole piece, shown on your own words.">
+        {finishes.data?.map((finish) => (
+          <Choice
+            key={finish.name}
+            name="finish"
+            chosen={piece.finish === finish.name}
+            title={finish.name}
+            about={finish.about}
+            onChoose={() =>
+              void edit({ kind: "set_finish", piece_id: piece.id, finish: finish.name })
+            }
+          >
+            <Sample piece={piece} finish={finish.name} />
+          </Choice>
+        ))}
+      </TraySection>
+    </>
   );
 }
 

@@ -19,7 +19,7 @@ export function Tray({ project, player }: { project: Project; player: Player | n
       {stage === "Gather" && <GatherTray project={project} source={source} player={player} />}
       {stage === "Proof" && <ProofTray project={project} piece={piece} player={player} />}
       {stage === "Pace" && <PaceTray piece={piece} player={player} />}
-      {stage === "Dress" && <DressTray piece={piece} />}
+      {stage === "Dress" && <DressTray piece={piece} player={player} />}
       {stage === "Frame" && <FrameTray piece={piece} source={source} />}
       {stage === "Deliver" && <DeliverTray project={project} piece={piece} />}
     </aside>

@@ -161,6 +161,7 @@ function marks(word: Word, found: ReadonlySet<number>): string | undefined {
   const names = [
     word.doubt && "doubt",
     word.heard_as !== null && "glossed",
+    word.accent > 0 && "accented",
     found.has(word.id) && "found",
   ].filter(Boolean);
   return names.length ? names.join(" ") : undefined;

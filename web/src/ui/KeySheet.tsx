@@ -2,7 +2,13 @@
 import { X } from "lucide-react";
 import { Dialog } from "radix-ui";
 import { PACE_KEYS, WORD_KEYS } from "../pace/paceKeys";
-import { KEYS, TEXT_KEYS } from "./keys";
+import { DRESS_KEYS, KEYS, TEXT_KEYS } from "./keys";
+
+/** Accents 1 to 8 are one line on the sheet. */
+const MARK_KEYS = [
+  { keys: "1 … 8", about: "Mark the word with an accent of the finish" },
+  ...DRESS_KEYS.slice(-1),
+];
 
 export function KeySheet({ open, onOpen }: { open: boolean; onOpen: (open: boolean) => void }) {
   return (
@@ -22,7 +28,10 @@ export function KeySheet({ open, onOpen }: { open: boolean; onOpen: (open: boole
           <div className="grid grid-cols-3 gap-8">
             <List title="Anywhere" keys={[...KEYS, ...WORD_KEYS]} />
             <List title="In Pace" keys={PACE_KEYS} />
-            <List title="In a caption's text" keys={TEXT_KEYS} />
+            <div className="space-y-6">
+              <List title="In a caption's text" keys={TEXT_KEYS} />
+              <List title="In Dress" keys={MARK_KEYS} />
+            </div>
           </div>
         </Dialog.Content>
       </Dialog.Portal>

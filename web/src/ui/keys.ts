@@ -3,6 +3,7 @@ import { flushSync } from "react-dom";
 import type { Player } from "../playback/player";
 import { goTo, showProofTab, useStage } from "../stages/stage";
 import { keepAll, nextDoubt, settle, visitNext } from "../state/doubts";
+import { mark } from "../state/marks";
 import { pickedIds } from "../state/picks";
 import { cueAt, edit, select, step, useProject } from "../state/project";
 import { focusCue } from "../strip/focus";
@@ -147,6 +148,22 @@ export const KEYS: Key[] = [
   },
 ];
 
+/** The keys of the Dress stage. */
+export const DRESS_KEYS: Key[] = [
+  ...[1, 2, 3, 4, 5, 6, 7, 8].map((number) => ({
+    keys: String(number),
+    about: `Mark the word with accent ${number}`,
+    matches: plain(String(number)),
+    run: (player: Player | null) => mark(player, number),
+  })),
+  {
+    keys: "0",
+    about: "Take the word's mark away",
+    matches: plain("0"),
+    run: (player) => mark(player, 0),
+  },
+];
+
 export const TEXT_KEYS = [
   { keys: "Shift ↓", about: "Select on into the next caption" },
   { keys: "Ctrl A", about: "Select the caption; again: all captions" },
@@ -187,8 +204,13 @@ function playToDoubt(player: Player | null): void {
   if (next && player) player.playStretch(player.at, next.cue.end_us, false);
 }
 
+const CHOICES = new Set(["radio", "checkbox", "range"]);
+
 /** Whether a key press belongs to something that is typed in or chosen from. */
-export function isTyping(target: EventTarget | null): boolean {
+export function isTyping({ target, key }: KeyboardEvent): boolean {
   if (!(target instanceof HTMLElement)) return false;
+  if (target instanceof HTMLInputElement && CHOICES.has(target.type)) {
+    return key === " " || key.startsWith("Arrow") || key === "Home" || key === "End";
+  }
   return target.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(target.tagName);
 }

@@ -21,6 +21,7 @@ from mortiser.core.edits.captions import (
 from mortiser.core.edits.fixing import FixChecks, LeaveOut
 from mortiser.core.edits.glossary import ApplyGlossary, KeepGlossary, RefuseGlossary
 from mortiser.core.edits.laying import LayCaptions
+from mortiser.core.edits.marking import MarkWords
 from mortiser.core.edits.pacing import CheckBy, Regroup, SetPace
 from mortiser.core.edits.runs import RetypeRun
 from mortiser.core.edits.settings import RenameProject, SetFinish
@@ -73,6 +74,7 @@ Edit = Annotated[
     | CheckBy
     | FixChecks
     | LeaveOut
+    | MarkWords
     | SetFinish
     | RenameProject,
     Field(discriminator="kind"),

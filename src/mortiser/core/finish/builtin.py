@@ -1,6 +1,6 @@
 """The finishes that come with Mortiser. To add one: write the value, it is found by its name."""
 
-from mortiser.core.finish.model import Finish, Outline, Plank, Shadow
+from mortiser.core.finish.model import Accent, Finish, Outline, Plank, Shadow
 
 LACQUER = Finish(
     name="Lacquer",
@@ -19,6 +19,28 @@ LACQUER = Finish(
     shadow=Shadow(dx=0.0, dy=0.05, blur=0.16, colour=(0, 0, 0, 150)),
     plank=Plank(colour=(178, 58, 42, 255), pad_x=0.16, pad_y=-0.02, radius=0.16),
     cue_motion="settle",
+    accents=(
+        Accent(
+            name="Bright",
+            about="Brass-coloured.",
+            ahead=(250, 196, 84, 255),
+            past=(250, 196, 84, 255),
+        ),
+        Accent(
+            name="Loud",
+            about="Larger, brass-coloured.",
+            ahead=(250, 196, 84, 255),
+            past=(250, 196, 84, 255),
+            scale=1.24,
+        ),
+        Accent(
+            name="Hush",
+            about="Smaller and greyer.",
+            ahead=(206, 200, 190, 255),
+            past=(206, 200, 190, 255),
+            scale=0.84,
+        ),
+    ),
 )
 
 PINE = Finish(
@@ -37,6 +59,28 @@ PINE = Finish(
     outline=Outline(width=0.075, colour=(24, 38, 30, 245)),
     shadow=Shadow(dx=0.03, dy=0.06, blur=0.2, colour=(0, 0, 0, 160)),
     word_motion="rise",
+    accents=(
+        Accent(
+            name="Bright",
+            about="Sky blue from when it is said.",
+            live=(132, 204, 246, 255),
+            past=(132, 204, 246, 255),
+        ),
+        Accent(
+            name="Loud",
+            about="Larger and sky blue.",
+            live=(132, 204, 246, 255),
+            past=(132, 204, 246, 255),
+            scale=1.24,
+        ),
+        Accent(
+            name="Hush",
+            about="Smaller and greyer.",
+            live=(212, 206, 190, 255),
+            past=(206, 200, 184, 255),
+            scale=0.84,
+        ),
+    ),
 )
 
 FINISHES: dict[str, Finish] = {finish.name: finish for finish in (LACQUER, PINE)}

@@ -43,8 +43,22 @@ class Plank(_Value):
     radius: float = Field(ge=0, le=1)
 
 
+class Accent(_Value):
+    """A named emphasis: what a marked word has instead of the finish's own; sizes are shares."""
+
+    name: str = Field(min_length=1, max_length=24)
+    about: str
+    ahead: Colour | None = None
+    live: Colour | None = None
+    past: Colour | None = None
+    scale: float = Field(default=1.0, ge=0.5, le=2)
+
+
+MOST_ACCENTS = 8
+
+
 class Finish(_Value):
-    """A look: letters, place, the paints of the three word states, and motion."""
+    """A look: letters, place, the paints of the three word states, accents, and motion."""
 
     name: str
     about: str
@@ -64,6 +78,13 @@ class Finish(_Value):
     plank: Plank | None = None
     cue_motion: CueMotionName = "still"
     word_motion: WordMotionName = "still"
+    accents: tuple[Accent, ...] = Field(default=(), max_length=MOST_ACCENTS)
+
+    def accent(self, number: int) -> Accent | None:
+        """The accent of a marked word (from 1); the last one where the finish has fewer."""
+        if not number or not self.accents:
+            return None
+        return self.accents[min(number, len(self.accents)) - 1]
 
     def cased(self, text: str) -> str:
         """The text as its letters are shown."""

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from functools import lru_cache
+from typing import NamedTuple
 
 from mortiser.core.finish.model import Finish
-from mortiser.core.layout.block import lay_out
+from mortiser.core.layout.block import lay_out_cue
 from mortiser.core.layout.face import FontBook
-from mortiser.core.words import Cue
+from mortiser.core.words import Cue, Seam, Word
 
 
 def caption_lines(
@@ -16,19 +17,26 @@ def caption_lines(
 ) -> list[list[str]]:
     """For each cue its lines, letters as they were written."""
     return [
-        list(_lines(tuple(word.text for word in cue.words), finish, size, fonts, cue.line_starts))
+        list(
+            _lines(tuple(_Shown(w.text, w.seam, w.accent) for w in cue.words), finish, size, fonts)
+        )
         for cue in cues
     ]
 
 
+class _Shown(NamedTuple):
+    """What of a word its caption's lines depend on."""
+
+    text: str
+    seam: Seam
+    accent: int
+
+
 @lru_cache(maxsize=20_000)
 def _lines(
-    texts: tuple[str, ...],
-    finish: Finish,
-    size: tuple[int, int],
-    fonts: FontBook,
-    forced: tuple[int, ...],
+    words: tuple[_Shown, ...], finish: Finish, size: tuple[int, int], fonts: FontBook
 ) -> tuple[str, ...]:
     # Kept, since the checks ask for all captions again after every change to one.
-    block = lay_out(texts, finish, *size, fonts, forced)
-    return tuple(" ".join(texts[a:b]) for a, b in block.lines)
+    plain = tuple(Word(w.text, 0, 0, seam=w.seam, accent=w.accent) for w in words)
+    block = lay_out_cue(Cue(0, plain, 0, 1), finish, size, fonts)
+    return tuple(" ".join(w.text for w in words[a:b]) for a, b in block.lines)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from mortiser.core.finish.model import Finish, Plank
+from mortiser.core.finish.model import Accent, Finish, Plank
 from mortiser.core.layout.block import Box
 from mortiser.core.motion.track import Key, Track
 
@@ -12,15 +12,18 @@ SWITCH_US = 80_000
 SLIDE_US = 120_000
 
 
-def state_colours(finish: Finish, live: tuple[int, int]) -> Track:
+def state_colours(finish: Finish, accent: Accent | None, live: tuple[int, int]) -> Track:
     """Fill of a word: ahead until its start, live until the next word, then past."""
+    ahead, lit, past = finish.ahead, finish.live, finish.past
+    if accent is not None:
+        ahead, lit, past = accent.ahead or ahead, accent.live or lit, accent.past or past
     start, end = live
     switch = min(SWITCH_US, max(1, (end - start) // 3))
     return (
-        Key(start, finish.ahead),
-        Key(start + switch, finish.live, "out"),
-        Key(max(end, start + switch + 1), finish.live),
-        Key(max(end, start + switch + 1) + SWITCH_US, finish.past, "out"),
+        Key(start, ahead),
+        Key(start + switch, lit, "out"),
+        Key(max(end, start + switch + 1), lit),
+        Key(max(end, start + switch + 1) + SWITCH_US, past, "out"),
     )
 
 

@@ -1,0 +1,50 @@
+"""Mark words with an accent of the finish, or take the mark away."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Literal
+
+from pydantic import Field
+
+from mortiser.core.edits.base import BaseEdit, chosen, short
+from mortiser.core.edits.desk import Desk
+from mortiser.core.errors import NotFound
+from mortiser.core.finish.model import MOST_ACCENTS
+from mortiser.core.words import Word
+
+
+class MarkWords(BaseEdit):
+    """Mark words of some captions with the finish's accent of a number; 0 takes marks away.
+
+    What the accent looks like is the finish's business, so marks outlive a change of finish.
+    """
+
+    kind: Literal["mark_words"] = "mark_words"
+    cue_ids: list[int] = Field(min_length=1)
+    word_ids: list[int] = Field(min_length=1)
+    accent: int = Field(ge=0, le=MOST_ACCENTS)
+
+    def label(self, desk: Desk) -> str:
+        words = self._words(desk)
+        what = f"“{short(words[0].text)}”" if len(words) == 1 else f"{len(words)} words"
+        return f"mark {what}" if self.accent else f"unmark {what}"
+
+    def apply(self, desk: Desk) -> None:
+        self._words(desk)
+        wanted = set(self.word_ids)
+        for cue in chosen(desk, self.cue_ids):
+            marked = tuple(
+                replace(word, accent=self.accent) if word.id in wanted else word
+                for word in cue.words
+            )
+            if marked != cue.words:
+                desk.save_cue(cue.with_words(marked))
+
+    def _words(self, desk: Desk) -> list[Word]:
+        wanted = set(self.word_ids)
+        cues = chosen(desk, self.cue_ids)
+        found = [word for cue in cues for word in cue.words if word.id in wanted]
+        if not found:
+            raise NotFound("Those words are not there any more. The page shows the newest state.")
+        return found

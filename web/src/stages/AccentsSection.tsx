@@ -1,0 +1,103 @@
+/** Accents: mark the word at the playhead, or take its mark away. */
+import { useEffect, useState } from "react";
+import type { Finish } from "../api/client";
+import { wordAt } from "../pace/commands";
+import type { Player } from "../playback/player";
+import { mark } from "../state/marks";
+import { useProject } from "../state/project";
+import { TraySection } from "../ui/TraySection";
+
+export function AccentsSection({ finish, player }: { finish: Finish; player: Player | null }) {
+  const word = useLiveWord(player);
+  const marked = useProject((state) =>
+    state.cues.reduce((n, cue) => n + cue.words.filter((w) => w.accent > 0).length, 0),
+  );
+  return (
+    <TraySection
+      title="Accents"
+      about={
+        word ? (
+          <>
+            For the word “<b className="text-ink">{word.text}</b>”. Click another in the Strip.
+          </>
+        ) : (
+          "Click a word in the Strip, then choose how it stands out."
+        )
+      }
+    >
+      <ul className="grid grid-cols-2 gap-1.5">
+        {finish.accents.map((accent, index) => (
+          <li key={accent.name}>
+            <AccentButton
+              name={accent.name}
+              about={accent.about}
+              hint={String(index + 1)}
+              colour={accent.colour}
+              chosen={word?.accent === index + 1}
+              disabled={!word}
+              onChoose={() => mark(player, index + 1)}
+            />
+          </li>
+        ))}
+        <li>
+          <AccentButton
+            name="None"
+            about="As the finish has it."
+            hint="0"
+            colour={null}
+            chosen={word?.accent === 0}
+            disabled={!word}
+            onChoose={() => mark(player, 0)}
+          />
+        </li>
+      </ul>
+      <p className="text-small text-dim">
+        {marked
+          ? `${marked} marked word${marked > 1 ? "s" : ""} in the piece. Another finish keeps them.`
+          : "Nothing is marked yet."}
+      </p>
+    </TraySection>
+  );
+}
+
+function AccentButton(props: {
+  name: string;
+  about: string;
+  hint: string;
+  colour: number[] | null;
+  chosen: boolean;
+  disabled: boolean;
+  onChoose: () => void;
+}) {
+  const { name, about, hint, colour, chosen, disabled, onChoose } = props;
+  return (
+    <button
+      type="button"
+      aria-pressed={chosen}
+      disabled={disabled}
+      title={about}
+      className={`flex w-full items-center gap-2 rounded border bg-card px-2.5 py-1.5 text-left disabled:opacity-45 ${
+        chosen ? "border-chalk" : "border-line hover:border-dim"
+      }`}
+      onClick={onChoose}
+    >
+      <span
+        aria-hidden
+        className="size-3.5 rounded-full border border-line"
+        style={colour ? { background: `rgb(${colour.slice(0, 3).join(" ")})` } : undefined}
+      />
+      <span className="flex-1 truncate">{name}</span>
+      <kbd className="tabular text-[11px] text-dim">{hint}</kbd>
+    </button>
+  );
+}
+
+/** The word that is chosen in the Loupe or stands at the playhead, as it is now. */
+function useLiveWord(player: Player | null) {
+  const [id, setId] = useState<number | null>(null);
+  useProject((state) => state.word);
+  useProject((state) => state.selected);
+  useEffect(() => player?.listen(() => setId(wordAt(player)?.wordId ?? null)), [player]);
+  const now = wordAt(player)?.wordId ?? id;
+  return useProject((state) => state.cues.flatMap((cue) => cue.words).find((w) => w.id === now));
+}
