@@ -77,6 +77,11 @@ class MemoryDesk:
         ]
         return sorted(inside, key=lambda w: (w.start_us, w.end_us, w.id))
 
+    def unshown(self, piece_id: int) -> list[Word]:
+        shown = {w.id for cue in self.all_cues.values() for w in cue.words}
+        hidden = [w for w in self.all_words.values() if w.id not in shown]
+        return sorted(hidden, key=lambda w: (w.start_us, w.end_us, w.id))
+
     def note_correction(self, heard: str, written: str) -> None:
         self.corrections.append((heard, written))
 

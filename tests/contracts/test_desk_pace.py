@@ -357,8 +357,10 @@ def test_findings_are_put_right(desk: Desk) -> None:
 def test_speech_without_a_caption_gets_one(desk: Desk) -> None:
     cue = cues(desk)[2]
     before = texts(desk)
+    assert desk.unshown(1) == []
     DeleteCues(cue_ids=[cue.id]).apply(desk)
     ids = [word.id for word in cue.words]
+    assert [word.id for word in desk.unshown(1)] == ids
     FixChecks(piece_id=1, findings=[Finding(kind="unshown", word_ids=ids)]).apply(desk)
     assert texts(desk) == before
     with pytest.raises(BadInput, match="no safe remedy"):

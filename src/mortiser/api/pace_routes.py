@@ -12,6 +12,7 @@ from mortiser.core.layout.caption_lines import caption_lines
 from mortiser.core.pace import PACES, limits
 from mortiser.fonts import font_book
 from mortiser.store import paces, projects
+from mortiser.store.rows import load_unshown
 
 router = APIRouter(prefix="/api", tags=["pace"])
 
@@ -27,8 +28,8 @@ def list_paces(shop: OpenShop) -> list[schemas.PaceView]:
 @router.post("/paces", status_code=201)
 def save_pace(body: schemas.PaceBody, shop: OpenShop) -> schemas.PaceView:
     """Keep a pace under a name, in the place of one of that name."""
-    made = paces.save(shop.database, body.name, body.pace)
-    return schemas.PaceView(id=made, name=" ".join(body.name.split()), pace=body.pace)
+    made, name = paces.save(shop.database, body.name, body.pace)
+    return schemas.PaceView(id=made, name=name, pace=body.pace)
 
 
 @router.delete("/paces/{pace_id}", status_code=204)
@@ -43,7 +44,7 @@ def checks(piece_id: int, shop: OpenShop) -> list[schemas.CheckView]:
     with shop.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
         cues = projects.piece_cues(db, piece_id)
-        hidden = projects.unshown_words(db, piece)
+        hidden = load_unshown(db, piece_id)
     size = piece.width, piece.height
     lines = caption_lines(cues, FINISHES[piece.finish], size, font_book())
     allowed = limits(piece.checked_by, piece.pace)

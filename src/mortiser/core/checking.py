@@ -12,7 +12,7 @@ from mortiser.core.grouping import ends_sentence
 from mortiser.core.pace import Pace
 from mortiser.core.spans import SpanMap
 from mortiser.core.time import MILLISECOND, SECOND
-from mortiser.core.words import Cue, Word
+from mortiser.core.words import Cue, Word, shortened
 
 CheckKind = Literal[
     "overlap", "flicker", "too_short", "too_long", "too_fast", "wide_line", "many_lines", "orphan",
@@ -70,12 +70,6 @@ def check(
     return sorted(found, key=lambda item: item.at_us)
 
 
-def unshown_words(cues: Sequence[Cue], words: Sequence[Word]) -> list[Word]:
-    """The words, of those given, that no caption has."""
-    shown = {word.id for cue in cues for word in cue.words}
-    return [word for word in words if word.id not in shown]
-
-
 def _order(cue: Cue, before: Cue | None) -> list[Check]:
     if before is None or cue.words[0].start_us >= before.words[0].start_us:
         return []
@@ -108,7 +102,7 @@ def _length(cue: Cue, limits: Pace) -> list[Check]:
     length = cue.end_us - cue.start_us
     found = []
     if length < limits.too_short_us - SLACK_US:
-        fix = "follow the words" if cue.start_pinned or cue.end_pinned else None
+        fix = "follow the words" if cue.pinned else None
         found.append(_of("too_short", cue, f"Shows for {length / SECOND:.2f} s only.", fix))
     if length > limits.longest_us + SLACK_US:
         voice = cue.words[-1].end_us - cue.words[0].start_us
@@ -145,13 +139,12 @@ def _text(cue: Cue, before: Cue | None, after: Cue | None, limits: Pace) -> list
         return [_of("empty", cue, "Has no words, only marks.", "delete it")]
     if len(cue.words) > 1 or limits.words == 1 or (ends_sentence(cue.text) and _begins(before)):
         return []
-    held = cue.start_pinned or cue.end_pinned
     if before is not None and not ends_sentence(before.text) and _near(before, cue):
-        fits = len(before.words) < limits.words and not (held or before.end_pinned)
+        fits = len(before.words) < limits.words and not (cue.pinned or before.end_pinned)
         fix = "join it to the one before" if fits else None
         return [_of("orphan", cue, "One word that belongs to the caption before.", fix)]
     if after is not None and not ends_sentence(cue.text) and _near(cue, after):
-        fits = len(after.words) < limits.words and not (held or after.start_pinned)
+        fits = len(after.words) < limits.words and not (cue.pinned or after.start_pinned)
         fix = "join it to the next" if fits else None
         return [_of("orphan", cue, "One word that belongs to the next caption.", fix)]
     return []
@@ -189,7 +182,7 @@ def _unshown(words: Sequence[Word], spans: SpanMap) -> list[Check]:
         Check(
             "unshown",
             spans.to_piece(run[0].start_us),
-            f"“{_cut(' '.join(w.text for w in run))}” is said, but no caption shows it.",
+            f"“{shortened(' '.join(w.text for w in run), 40)}” is said, but no caption shows it.",
             word_ids=tuple(w.id for w in run),
             fix="caption it",
         )
@@ -199,7 +192,3 @@ def _unshown(words: Sequence[Word], spans: SpanMap) -> list[Check]:
 
 def _of(kind: CheckKind, cue: Cue, about: str, fix: str | None) -> Check:
     return Check(kind, cue.start_us, about, cue.id, fix=fix)
-
-
-def _cut(text: str) -> str:
-    return text if len(text) <= 40 else text[:39].rstrip() + "…"

@@ -43,6 +43,10 @@ class Frames:
         """How long a frame lasts."""
         return SECOND / (self.rate or USUAL_RATE)
 
+    def last(self, count: int) -> int:
+        """How long some frames last, in whole µs."""
+        return round(count * self.length_us)
+
     def before(self, at_us: int) -> int:
         """The start of the frame that shows at a moment."""
         if not self.rate:
@@ -71,7 +75,7 @@ def retime(
     out from its own neighbours: a run of seven gives the middle three as retiming all would.
     """
     grid = frames if pace.snap else NO_FRAMES
-    gap_us = round(pace.gap_frames * frames.length_us)
+    gap_us = frames.last(pace.gap_frames)
     voices = [spans.to_piece(cue.words[-1].end_us) for cue in cues]
     starts: list[int] = []
     for index, cue in enumerate(cues):

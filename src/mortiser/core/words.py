@@ -66,6 +66,15 @@ class Cue:
         return " ".join(word.text for word in self.words)
 
     @property
+    def pinned(self) -> bool:
+        """Whether an edge was set by hand."""
+        return self.start_pinned or self.end_pinned
+
+    def unpinned(self) -> Cue:
+        """The same cue with both edges free to follow its words."""
+        return replace(self, start_pinned=False, end_pinned=False)
+
+    @property
     def line_starts(self) -> tuple[int, ...]:
         """Indexes of the words that begin a line because somebody said so."""
         return tuple(i for i, w in enumerate(self.words[:-1], start=1) if w.seam == "line")
@@ -91,3 +100,8 @@ def tokens(text: str) -> list[str]:
 def spoken_weight(text: str) -> int:
     """How long a word is likely to take, in arbitrary units: its letters and a constant."""
     return len(word_key(text)) + 2
+
+
+def shortened(text: str, most: int) -> str:
+    """A text of at most ``most`` letters, with an ellipsis where it was cut."""
+    return text if len(text) <= most else text[: most - 1].rstrip() + "…"

@@ -17,8 +17,11 @@ def saved(db: sqlite3.Connection) -> list[tuple[int, str, Pace]]:
     return [(row["id"], row["name"], Pace.model_validate_json(row["pace"])) for row in rows]
 
 
-def save(database: Database, name: str, pace: Pace) -> int:
-    """Keep a pace under a name, in the place of one of that name; its id. Raises BadInput."""
+def save(database: Database, name: str, pace: Pace) -> tuple[int, str]:
+    """Keep a pace under a name, in the place of one of that name; its id and that name.
+
+    Raises BadInput.
+    """
     clean = " ".join(name.split())
     if not clean or len(clean) > MOST_LETTERS:
         raise BadInput(f"A pace needs a name of 1 to {MOST_LETTERS} letters.")
@@ -31,7 +34,7 @@ def save(database: Database, name: str, pace: Pace) -> int:
             (clean, pace.model_dump_json()),
         )
         row = db.execute("SELECT id FROM saved_pace WHERE name = ?", (clean,)).fetchone()
-        return int(row["id"])
+        return int(row["id"]), clean
 
 
 def remove(database: Database, pace_id: int) -> None:

@@ -201,17 +201,6 @@ def source_words(db: sqlite3.Connection, source_id: int) -> list[Word]:
     return [word_of(row) for row in rows]
 
 
-def unshown_words(db: sqlite3.Connection, piece: Piece) -> list[Word]:
-    """The words of a piece's source that none of its cues has, in time order."""
-    rows = db.execute(
-        f"SELECT {WORD_COLUMNS} FROM word WHERE source_id = ? AND NOT EXISTS (SELECT 1 FROM cue_word "
-        "JOIN cue ON cue.id = cue_id WHERE word_id = word.id AND piece_id = ?) "
-        "ORDER BY start_us, end_us, id",
-        (piece.source_id, piece.id),
-    )
-    return [word_of(row) for row in rows]
-
-
 def word_count(db: sqlite3.Connection, source_id: int) -> int:
     """How many words a source has."""
     row = db.execute("SELECT count(*) FROM word WHERE source_id = ?", (source_id,)).fetchone()

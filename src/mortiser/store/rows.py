@@ -108,3 +108,14 @@ def load_frames(db: sqlite3.Connection, piece_id: int) -> Frames:
         (piece_id,),
     ).fetchone()
     return Frames() if row["variable_rate"] else Frames(row["frame_rate"])
+
+
+def load_unshown(db: sqlite3.Connection, piece_id: int) -> list[Word]:
+    """The words of the piece's (first) source that none of its cues has, in time order."""
+    rows = db.execute(
+        f"SELECT {WORD_COLUMNS} FROM word WHERE source_id = ? AND NOT EXISTS (SELECT 1 FROM cue_word "
+        "JOIN cue ON cue.id = cue_id WHERE word_id = word.id AND piece_id = ?) "
+        "ORDER BY start_us, end_us, id",
+        (load_spans(db, piece_id)[0].source_id, piece_id),
+    )
+    return [word_of(row) for row in rows]

@@ -16,6 +16,7 @@ from mortiser.store.rows import (
     load_cues,
     load_frames,
     load_spans,
+    load_unshown,
     word_of,
     word_values,
 )
@@ -177,6 +178,10 @@ class SqlDesk:
             (source, from_us, to_us),
         )
         return [word_of(row) for row in rows]
+
+    def unshown(self, piece_id: int) -> list[Word]:
+        self._known(piece_id)
+        return load_unshown(self._db, piece_id)
 
     def note_correction(self, heard: str, written: str) -> None:
         insert(self._db, "correction", project_id=self._project_id, heard=heard, written=written)

@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from "react";
 import type { Cue, Piece, Word } from "../api/client";
 import type { Player } from "../playback/player";
 import { edit, useProject } from "../state/project";
+import { textOf } from "../strip/passage";
 import { loudest, usePeaks } from "../strip/peaks";
 import { sharpCanvas } from "../ui/canvas";
 import { clock } from "../ui/format";
@@ -112,7 +113,7 @@ function Magnified({ cue, piece, player }: { cue: Cue; piece: Piece; player: Pla
               <span className="tabular">{clock(edgeOf(word, "start"), true)}</span>
             </>
           ) : (
-            cue.words.map((w) => w.text).join(" ")
+            textOf(cue)
           )}
         </span>
         <span className="shrink-0">

@@ -3,6 +3,7 @@ import { memo, useEffect, useRef } from "react";
 import type { Cue } from "../api/client";
 import { pick } from "../state/picks";
 import { CueText, lineEnd } from "../strip/CueText";
+import { textOf } from "../strip/passage";
 import { clock } from "../ui/format";
 import { beginDrag, draggedTimes, type Part, useDrag } from "./drag";
 import { toPixels } from "./scale";
@@ -61,7 +62,7 @@ export const PaceBlock = memo(function PaceBlock(props: Props) {
         <div
           role="option"
           aria-selected={picked}
-          aria-label={text(cue)}
+          aria-label={textOf(cue)}
           tabIndex={-1}
           className="relative h-full cursor-grab select-none overflow-hidden px-2 active:cursor-grabbing"
           onPointerDown={(event) => {
@@ -150,5 +151,3 @@ function Typing(props: { cue: Cue; onSeek: (atUs: number) => void; onDone: () =>
     </div>
   );
 }
-
-const text = (cue: Cue): string => cue.words.map((word) => word.text).join(" ");

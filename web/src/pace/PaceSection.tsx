@@ -14,6 +14,7 @@ import type { Cue, Piece } from "../api/client";
 import type { Player } from "../playback/player";
 import { pickedCues } from "../state/picks";
 import { edit, useProject } from "../state/project";
+import { textOf } from "../strip/passage";
 import { TimeField } from "../strip/TimeField";
 import { length } from "../ui/format";
 import { addCaption, join, moveWord, splitHere, unpin } from "./commands";
@@ -151,7 +152,7 @@ function PaceBar({ player }: { player: Player | null }) {
 
 function Times({ cue }: { cue: Cue }) {
   const shown = (cue.end_us - cue.start_us) / 1e6;
-  const letters = cue.words.map((word) => word.text).join(" ").length;
+  const letters = textOf(cue).length;
   return (
     <>
       <TimeField cue={cue} edge="start" />

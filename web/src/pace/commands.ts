@@ -1,7 +1,7 @@
 /** What can be done to the picked captions, each one change that one undo takes back. */
 import type { Player } from "../playback/player";
 import { pick, pickedCues, pickedIds } from "../state/picks";
-import { cueAt, edit, useProject } from "../state/project";
+import { edit, useProject, wordAt } from "../state/project";
 import { say } from "../ui/notice";
 
 const { getState: get } = useProject;
@@ -74,20 +74,8 @@ export function unpin(): void {
 /** Show the picked captions a frame earlier or later than now. */
 export function moveFrames(frames: number): void {
   const cue_ids = pickedIds();
-  const rate = get().project?.pieces[0]?.frame_rate || 30;
-  const by_us = Math.round((frames * 1e6) / rate);
+  const by_us = Math.round(frames * frameLength());
   if (cue_ids.length) void edit({ kind: "move_cues", cue_ids, by_us, ripple: false });
-}
-
-/** The word that keys move: the one clicked in the Loupe, else the one at the playhead. */
-export function wordAt(player: Player | null): { cueId: number; wordId: number } | null {
-  const { cues, word, selected } = get();
-  const chosen = cues.find((cue) => cue.words.some((w) => w.id === word));
-  if (chosen && word !== null && chosen.id === selected) return { cueId: chosen.id, wordId: word };
-  const at = player?.at ?? 0;
-  const cue = cueAt(cues, at) ?? cues.find((c) => c.id === selected);
-  const live = cue?.words.findLast((w) => w.start_us <= at + 1_000) ?? cue?.words[0];
-  return cue && live ? { cueId: cue.id, wordId: live.id } : null;
 }
 
 const RUN_IN_US = 400_000;
@@ -95,14 +83,14 @@ const RUN_OUT_US = 150_000;
 
 /** Move the start of the word, and let it be heard at once. */
 export async function nudgeWord(player: Player | null, byUs: number): Promise<void> {
-  const found = wordAt(player);
+  const found = wordAt(player?.at ?? 0);
   if (!found) return;
-  useProject.setState({ word: found.wordId, selected: found.cueId });
-  const ids = { cue_id: found.cueId, word_id: found.wordId };
+  const ids = { cue_id: found.cue.id, word_id: found.word.id };
+  useProject.setState({ word: ids.word_id, selected: ids.cue_id });
   const taken = await edit({ kind: "move_word_edge", ...ids, edge: "start", by_us: byUs });
   const word = get()
-    .cues.find((cue) => cue.id === found.cueId)
-    ?.words.find((w) => w.id === found.wordId);
+    .cues.find((cue) => cue.id === ids.cue_id)
+    ?.words.find((w) => w.id === ids.word_id);
   if (!taken || !word || !player || player.looping) return;
   player.playStretch(word.start_us - RUN_IN_US, word.end_us + RUN_OUT_US, false);
 }

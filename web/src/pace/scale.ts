@@ -1,6 +1,6 @@
 /** Geometry of the Strip at time scale: pixels and moments, and what edges stick to. */
 import type { Cue } from "../api/client";
-import { lastAtOrBefore } from "../playback/player";
+import { lastBy } from "../playback/player";
 
 export const TOP = 12;
 /** Nearer than this, in pixels, an edge sticks. */
@@ -18,17 +18,11 @@ export const toPixels = (us: number, scale: number): number => TOP + (us / 1e6) 
 export const toMoment = (y: number, scale: number): number =>
   Math.max(0, Math.round(((y - TOP) / scale) * 1e6));
 
+const startOf = (cue: Cue): number => cue.start_us;
+
 /** The captions of which something lies between two moments: a half-open range of indexes. */
 export function visibleRange(cues: Cue[], fromUs: number, toUs: number): [number, number] {
-  const starts = { length: cues.length, get: (i: number) => (cues[i] as Cue).start_us };
-  let low = 0;
-  let high = starts.length;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (starts.get(middle) < toUs) low = middle + 1;
-    else high = middle;
-  }
-  const end = low;
+  const end = lastBy(cues, toUs - 1, startOf) + 1;
   let first = end;
   // Pinned captions may overlap: a few more back are looked at than the last that ended.
   for (let back = 0; first > 0 && back < 8; ) {
@@ -84,10 +78,7 @@ export function stick(
 
 /** The caption nearest to a moment. */
 export function nearestCue(cues: Cue[], atUs: number): Cue | undefined {
-  const index = lastAtOrBefore(
-    cues.map((cue) => cue.start_us),
-    atUs,
-  );
+  const index = lastBy(cues, atUs, startOf);
   const [before, after] = [cues[index], cues[index + 1]];
   if (!before || !after) return before ?? after;
   return atUs - before.end_us <= after.start_us - atUs ? before : after;

@@ -158,11 +158,16 @@ export class Player {
 
 /** Index of the last value that is not above `value`; -1 when all are. */
 export function lastAtOrBefore(values: ArrayLike<number>, value: number): number {
+  return lastBy(values, value, (one) => one);
+}
+
+/** The same for items in the order of some number of theirs. */
+export function lastBy<T>(items: ArrayLike<T>, value: number, of: (item: T) => number): number {
   let low = 0;
-  let high = values.length;
+  let high = items.length;
   while (low < high) {
     const middle = (low + high) >> 1;
-    if ((values[middle] as number) <= value) low = middle + 1;
+    if (of(items[middle] as T) <= value) low = middle + 1;
     else high = middle;
   }
   return low - 1;

@@ -1,16 +1,17 @@
 /** Accents: mark the word at the playhead, or take its mark away. */
-import { useEffect, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import type { Finish } from "../api/client";
-import { wordAt } from "../pace/commands";
 import type { Player } from "../playback/player";
 import { mark } from "../state/marks";
-import { useProject } from "../state/project";
+import { useProject, wordAt } from "../state/project";
 import { TraySection } from "../ui/TraySection";
 
 export function AccentsSection({ finish, player }: { finish: Finish; player: Player | null }) {
   const word = useLiveWord(player);
-  const marked = useProject((state) =>
-    state.cues.reduce((n, cue) => n + cue.words.filter((w) => w.accent > 0).length, 0),
+  const cues = useProject((state) => state.cues);
+  const marked = useMemo(
+    () => cues.reduce((n, cue) => n + cue.words.filter((w) => w.accent > 0).length, 0),
+    [cues],
   );
   return (
     <TraySection
@@ -94,10 +95,11 @@ function AccentButton(props: {
 
 /** The word that is chosen in the Loupe or stands at the playhead, as it is now. */
 function useLiveWord(player: Player | null) {
-  const [id, setId] = useState<number | null>(null);
+  // Drawn anew when it is another word, or when it changed.
+  const [, setId] = useState<number | null>(null);
+  useProject((state) => state.cues);
   useProject((state) => state.word);
   useProject((state) => state.selected);
-  useEffect(() => player?.listen(() => setId(wordAt(player)?.wordId ?? null)), [player]);
-  const now = wordAt(player)?.wordId ?? id;
-  return useProject((state) => state.cues.flatMap((cue) => cue.words).find((w) => w.id === now));
+  useEffect(() => player?.listen((at) => setId(wordAt(at)?.word.id ?? null)), [player]);
+  return wordAt(player?.at ?? 0)?.word;
 }

@@ -4,6 +4,7 @@ import type { Player } from "../playback/player";
 import { fix, leaveOut } from "../state/checks";
 import { pick } from "../state/picks";
 import { edit, useProject } from "../state/project";
+import { textOf } from "../strip/passage";
 import { Chip } from "../ui/Chip";
 import { clock } from "../ui/format";
 import { Segments } from "../ui/Segments";
@@ -40,7 +41,7 @@ export function ChecksSection({ piece, player }: { piece: Piece; player: Player 
     .map((kind) => ({ kind, found: (checks ?? []).filter((check) => check.kind === kind) }))
     .filter(({ found }) => found.length);
   const safe = (checks ?? []).filter((check) => check.fix);
-  const texts = new Map(cues.map((cue) => [cue.id, cue.words.map((w) => w.text).join(" ")]));
+  const texts = new Map(cues.map((cue) => [cue.id, textOf(cue)]));
   const go = (check: Check) => {
     if (check.cue_id !== null) pick(check.cue_id);
     player?.seek(check.at_us);

@@ -18,7 +18,7 @@ import { Button } from "../ui/Button";
 import { Chip } from "../ui/Chip";
 import { FIELD } from "../ui/fields";
 import { clock } from "../ui/format";
-import { say } from "../ui/notice";
+import { attempt, say } from "../ui/notice";
 import { TraySection } from "../ui/TraySection";
 
 type Entry = Schemas["EntryView"];
@@ -63,16 +63,10 @@ export function GlossarySection({ piece, player }: Props) {
     queryFn: () => take(api.GET("/api/glossary")),
   });
   const act = async (work: Promise<unknown>, said?: string): Promise<boolean> => {
-    try {
-      await work;
-      if (said) say(said);
-      return true;
-    } catch (error) {
-      say(error instanceof Error ? error.message : String(error), "wrong");
-      return false;
-    } finally {
-      await client.invalidateQueries({ queryKey: ["glossary"] });
-    }
+    const taken = await attempt(work);
+    if (taken && said) say(said);
+    await client.invalidateQueries({ queryKey: ["glossary"] });
+    return taken;
   };
   const add = async (written: string, heard: string[]) => {
     const taken = await act(take(api.POST("/api/glossary", { body: { written, heard } })));

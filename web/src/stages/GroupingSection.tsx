@@ -7,7 +7,7 @@ import { pickedIds } from "../state/picks";
 import { edit, useProject } from "../state/project";
 import { Button } from "../ui/Button";
 import { FIELD } from "../ui/fields";
-import { say } from "../ui/notice";
+import { attempt } from "../ui/notice";
 import { Segments } from "../ui/Segments";
 import { TraySection } from "../ui/TraySection";
 import { PaceField, setPace } from "./PaceField";
@@ -71,21 +71,15 @@ function Paces({ piece }: { piece: Piece }) {
   const client = useQueryClient();
   const [name, setName] = useState("");
   const paces = useQuery({ queryKey: ["paces"], queryFn: () => take(api.GET("/api/paces")) });
-  const again = () => client.invalidateQueries({ queryKey: ["paces"] });
-  const attempt = async (work: Promise<unknown>) => {
-    try {
-      await work;
-      await again();
-      return true;
-    } catch (error) {
-      say(error instanceof Error ? error.message : String(error), "wrong");
-      return false;
-    }
+  const act = async (work: Promise<unknown>): Promise<boolean> => {
+    const taken = await attempt(work);
+    if (taken) await client.invalidateQueries({ queryKey: ["paces"] });
+    return taken;
   };
   const known = paces.data?.find((one) => same(one.pace, piece.pace));
   const save = async () => {
     const body = { name, pace: piece.pace };
-    if (await attempt(take(api.POST("/api/paces", { body })))) setName("");
+    if (await act(take(api.POST("/api/paces", { body })))) setName("");
   };
   return (
     <TraySection title="Pace">
@@ -97,7 +91,7 @@ function Paces({ piece }: { piece: Piece }) {
             chosen={one === known}
             onChoose={() => setPace(piece, one.pace)}
             onRemove={(id) =>
-              void attempt(
+              void act(
                 take(api.DELETE("/api/paces/{pace_id}", { params: { path: { pace_id: id } } })),
               )
             }

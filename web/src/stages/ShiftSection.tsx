@@ -4,6 +4,7 @@ import type { Cue } from "../api/client";
 import type { Player } from "../playback/player";
 import { pickedCues, pickedIds } from "../state/picks";
 import { edit, useProject } from "../state/project";
+import { textOf } from "../strip/passage";
 import { Button } from "../ui/Button";
 import { FIELD } from "../ui/fields";
 import { clock } from "../ui/format";
@@ -144,7 +145,7 @@ function AnchorField(props: {
   }
   return (
     <div className="rounded border border-line bg-card p-2.5">
-      <p className="truncate">{cue.words.map((word) => word.text).join(" ")}</p>
+      <p className="truncate">{textOf(cue)}</p>
       <div className="mt-1.5 flex items-center gap-2">
         <span className="text-dim">starts at</span>
         <input

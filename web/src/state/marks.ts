@@ -1,16 +1,15 @@
 /** Marking words with an accent of the finish. */
-import { wordAt } from "../pace/commands";
 import type { Player } from "../playback/player";
-import { edit } from "./project";
+import { edit, wordAt } from "./project";
 
 /** Mark the word at the playhead with an accent (from 1), or take its mark away (0). */
 export function mark(player: Player | null, accent: number): void {
-  const found = wordAt(player);
+  const found = wordAt(player?.at ?? 0);
   if (!found) return;
   void edit({
     kind: "mark_words",
-    cue_ids: [found.cueId],
-    word_ids: [found.wordId],
+    cue_ids: [found.cue.id],
+    word_ids: [found.word.id],
     accent,
   });
 }

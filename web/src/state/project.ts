@@ -13,8 +13,8 @@ import {
   take,
   type Word,
 } from "../api/client";
-import { lastAtOrBefore } from "../playback/player";
-import { say } from "../ui/notice";
+import { lastBy } from "../playback/player";
+import { say, sayWrong } from "../ui/notice";
 
 interface State {
   project: Project | null;
@@ -186,7 +186,7 @@ function inOrder(work: Work, quiet = false, unchanged?: () => boolean): Promise<
         await load(project.id);
         if (again && unchanged?.()) return attempt(false);
       }
-      if (!quiet) say(error instanceof Error ? error.message : String(error), "wrong");
+      if (!quiet) sayWrong(error);
       return false;
     }
   };
@@ -293,9 +293,19 @@ export function select(cueId: number | null): void {
 
 /** The caption that shows at a moment, if any. */
 export function cueAt(cues: Cue[], atUs: number): Cue | undefined {
-  const starts = cues.map((cue) => cue.start_us);
-  const cue = cues[lastAtOrBefore(starts, atUs)];
+  const cue = cues[lastBy(cues, atUs, (one) => one.start_us)];
   return cue && atUs < cue.end_us ? cue : undefined;
+}
+
+/** The word that keys are about: the one clicked in the Loupe, else the one at a moment. */
+export function wordAt(atUs: number): { cue: Cue; word: Word } | null {
+  const { cues, word: clicked, selected } = get();
+  const here = cues.find((one) => one.id === selected);
+  const chosen = here?.words.find((one) => one.id === clicked);
+  if (here && chosen) return { cue: here, word: chosen };
+  const cue = cueAt(cues, atUs) ?? here;
+  const word = cue?.words.findLast((one) => one.start_us <= atUs + 1_000) ?? cue?.words[0];
+  return cue && word ? { cue, word } : null;
 }
 
 export function showFound(wordIds: Iterable<number>): void {

@@ -1,6 +1,6 @@
 /** Geometry of the Strip: rows of captions and quiet, where each stands and what time it covers. */
 import type { Cue } from "../api/client";
-import { lastAtOrBefore } from "../playback/player";
+import { lastBy } from "../playback/player";
 import { speakerOf } from "../state/project";
 
 /** Key of the row behind the last caption. */
@@ -51,13 +51,7 @@ export function buildRows(cues: Cue[], durationUs: number, selected: number | nu
 
 /** Where a moment stands on the Strip, in pixels from its top. */
 export function topOf(rows: Row[], atUs: number): number {
-  const row =
-    rows[
-      lastAtOrBefore(
-        rows.map((r) => r.fromUs),
-        atUs,
-      )
-    ];
+  const row = rows[lastBy(rows, atUs, (one) => one.fromUs)];
   if (!row) return 0;
   const share = (atUs - row.fromUs) / Math.max(1, row.toUs - row.fromUs);
   return row.top + row.height * Math.min(1, share);

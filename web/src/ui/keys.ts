@@ -15,8 +15,13 @@ export interface Key {
   run: (player: Player | null) => void;
 }
 
-export const plain = (key: string) => (event: KeyboardEvent) =>
-  event.key.toLowerCase() === key && !event.ctrlKey && !event.metaKey && !event.altKey;
+/** A key by itself; with or without Shift, or either way where that is left out. */
+export const plain = (key: string, shift?: boolean) => (event: KeyboardEvent) =>
+  event.key.toLowerCase() === key &&
+  !event.ctrlKey &&
+  !event.metaKey &&
+  !event.altKey &&
+  (shift === undefined || event.shiftKey === shift);
 const control = (key: string, shift: boolean) => (event: KeyboardEvent) =>
   (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === key && event.shiftKey === shift;
 
@@ -38,25 +43,25 @@ export const KEYS: Key[] = [
   {
     keys: "←",
     about: "One frame back",
-    matches: (event) => !event.shiftKey && plain("arrowleft")(event),
+    matches: plain("arrowleft", false),
     run: (player) => player?.step(-1),
   },
   {
     keys: "→",
     about: "One frame on",
-    matches: (event) => !event.shiftKey && plain("arrowright")(event),
+    matches: plain("arrowright", false),
     run: (player) => player?.step(1),
   },
   {
     keys: "↑",
     about: "Caption before",
-    matches: (event) => !event.shiftKey && plain("arrowup")(event),
+    matches: plain("arrowup", false),
     run: (player) => walk(player, -1),
   },
   {
     keys: "↓",
     about: "Next caption",
-    matches: (event) => !event.shiftKey && plain("arrowdown")(event),
+    matches: plain("arrowdown", false),
     run: (player) => walk(player, 1),
   },
   {
@@ -88,13 +93,13 @@ export const KEYS: Key[] = [
   {
     keys: "O",
     about: "Loop the caption, or stop looping",
-    matches: (event) => !event.shiftKey && plain("o")(event),
+    matches: plain("o", false),
     run: (player) => replay(player, true),
   },
   {
     keys: "Shift O",
     about: "Loop the caption slowly, or stop",
-    matches: (event) => event.shiftKey && plain("o")(event),
+    matches: plain("o", true),
     run: (player) => {
       const slow = player?.looping ? 1 : SLOW;
       replay(player, true);
@@ -105,13 +110,13 @@ export const KEYS: Key[] = [
   {
     keys: "A",
     about: "Keep the doubtful word as it is",
-    matches: (event) => !event.shiftKey && plain("a")(event),
+    matches: plain("a", false),
     run: (player) => void settle(player, "keep"),
   },
   {
     keys: "Shift A",
     about: "Keep all doubtful words that are left",
-    matches: (event) => event.shiftKey && plain("a")(event),
+    matches: plain("a", true),
     run: keepAll,
   },
   {

@@ -16,6 +16,22 @@ export function say(text: string, tone: Notice["tone"] = "done"): void {
   useNotices.setState({ shown: { id: next++, text, tone } });
 }
 
+/** Say why something did not work. */
+export function sayWrong(error: unknown): void {
+  say(error instanceof Error ? error.message : String(error), "wrong");
+}
+
+/** Whether some work succeeded; a failure is said. */
+export async function attempt(work: Promise<unknown>): Promise<boolean> {
+  try {
+    await work;
+    return true;
+  } catch (error) {
+    sayWrong(error);
+    return false;
+  }
+}
+
 export function Notices() {
   const shown = useNotices((state) => state.shown);
   useEffect(() => {

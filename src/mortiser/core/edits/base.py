@@ -14,7 +14,7 @@ from pydantic import BaseModel, ConfigDict
 
 from mortiser.core.edits.desk import Desk
 from mortiser.core.errors import NotFound
-from mortiser.core.words import Cue, Seam, Word
+from mortiser.core.words import Cue, Seam, Word, shortened
 
 
 class BaseEdit(BaseModel, ABC):
@@ -41,7 +41,7 @@ def word_of(cue: Cue, word_id: int) -> Word:
 
 def short(text: str) -> str:
     """A text cut to what fits into a label."""
-    return text if len(text) <= 24 else text[:23].rstrip() + "…"
+    return shortened(text, 24)
 
 
 def chosen(desk: Desk, cue_ids: Sequence[int]) -> list[Cue]:

@@ -197,22 +197,17 @@ class MoveWord(BaseEdit):
         if len(cue.words) == 1:
             _join(desk, *((near[0], cue) if self.which == "first" else (cue, near[0])))
             return
+        # The edges that the word went over follow the words again.
         if self.which == "first":
-            moved = seamed(near[0].words, "free") + seamed(cue.words[:1], "break")
-            rest = cue.words[1:]
+            words = seamed(near[0].words, "free") + seamed(cue.words[:1], "break")
+            taker = replace(near[0], words=words, end_pinned=False)
+            giver = replace(cue, words=cue.words[1:], start_pinned=False)
         else:
-            moved = seamed(cue.words[-1:], "free") + near[0].words
-            rest = seamed(cue.words[:-1], "break")
-        desk.save_cue(cue.with_words(rest))
-        # The edge that the word went over follows the words again.
-        own = desk.cue(cue.id)
-        if self.which == "first":
-            desk.save_cue(replace(near[0], words=moved, end_pinned=False))
-            own = replace(own, start_pinned=False)
-        else:
-            desk.save_cue(replace(near[0], words=moved, start_pinned=False))
-            own = replace(own, end_pinned=False)
-        retime_near(desk, desk.save_cue(own))
+            words = seamed(cue.words[-1:], "free") + near[0].words
+            taker = replace(near[0], words=words, start_pinned=False)
+            giver = replace(cue, words=seamed(cue.words[:-1], "break"), end_pinned=False)
+        desk.save_cue(taker)
+        retime_near(desk, desk.save_cue(giver))
 
 
 class BreakLine(BaseEdit):

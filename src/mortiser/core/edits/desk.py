@@ -53,6 +53,9 @@ class Desk(Protocol):
     def words_between(self, piece_id: int, from_us: int, to_us: int) -> list[Word]:
         """The source's words whose middle lies in a stretch of source time, in time order."""
 
+    def unshown(self, piece_id: int) -> list[Word]:
+        """The source's words that no cue of the piece has, in time order."""
+
     def note_correction(self, heard: str, written: str) -> None:
         """Remember that something heard was corrected by hand."""
 

@@ -8,7 +8,7 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from mortiser.core.checking import CheckKind, unshown_words
+from mortiser.core.checking import CheckKind
 from mortiser.core.cue_timing import SHORTEST_SHOWN_US
 from mortiser.core.edits.base import BaseEdit
 from mortiser.core.edits.captions import JoinCue
@@ -18,7 +18,7 @@ from mortiser.core.edits.retiming import retime_all, untimed_cue
 from mortiser.core.errors import BadInput, NotFound
 from mortiser.core.grouping import ends_sentence, group
 from mortiser.core.pace import Pace, limits
-from mortiser.core.words import Cue, Word
+from mortiser.core.words import Cue
 
 
 class Finding(BaseModel):
@@ -77,14 +77,14 @@ class LeaveOut(BaseEdit):
 
     def apply(self, desk: Desk) -> None:
         wanted = set(self.word_ids)
-        loose = [word.id for word in _unshown(desk, self.piece_id) if word.id in wanted]
+        loose = [word.id for word in desk.unshown(self.piece_id) if word.id in wanted]
         if not loose:
             raise BadInput("These words are in a caption, or gone already.")
         desk.delete_words(loose)
 
 
 def _follow(desk: Desk, cue: Cue, allowed: Pace) -> None:
-    desk.save_cue(replace(cue, start_pinned=False, end_pinned=False))
+    desk.save_cue(cue.unpinned())
 
 
 def _follow_both(desk: Desk, cue: Cue, allowed: Pace) -> None:
@@ -107,7 +107,7 @@ def _end_at_next(desk: Desk, cue: Cue, allowed: Pace) -> None:
 def _close(desk: Desk, cue: Cue, allowed: Pace) -> None:
     _, after = desk.around(cue, 1)
     if after and after[0].start_us > cue.start_us:
-        gap = round(allowed.gap_frames * desk.frames(cue.piece_id).length_us)
+        gap = desk.frames(cue.piece_id).last(allowed.gap_frames)
         end = max(after[0].start_us - gap, cue.end_us)
         desk.save_cue(replace(cue, end_us=end, end_pinned=True))
 
@@ -121,8 +121,7 @@ def _end_with_piece(desk: Desk, cue: Cue, allowed: Pace) -> None:
 
 
 def _part(desk: Desk, cue: Cue, allowed: Pace) -> None:
-    loose = replace(cue, start_pinned=False, end_pinned=False)
-    desk.save_cue(loose)
+    desk.save_cue(cue.unpinned())
     longest = max(len(word.text) for word in cue.words)
     half = max(longest, len(cue.text) // 2 + 1)
     # At least in two: what is delivered may have wider lines than the rules count.
@@ -150,16 +149,10 @@ def _delete(desk: Desk, cue: Cue, allowed: Pace) -> None:
 def _caption(desk: Desk, piece_id: int, word_ids: set[int], allowed: Pace) -> int:
     """Make captions of words that none shows; how many findings that settles."""
     spans = desk.spans(piece_id)
-    words = [word for word in _unshown(desk, piece_id) if word.id in word_ids]
+    words = [word for word in desk.unshown(piece_id) if word.id in word_ids]
     for first, last in group(words, allowed):
         desk.save_cue(untimed_cue(piece_id, words[first:last], spans))
     return 1 if words else 0
-
-
-def _unshown(desk: Desk, piece_id: int) -> list[Word]:
-    spans = desk.spans(piece_id)
-    end = spans.to_source(spans.duration_us)
-    return unshown_words(desk.cues(piece_id), desk.words_between(piece_id, 0, end + 1))
 
 
 _REMEDIES: dict[CheckKind, Callable[[Desk, Cue, Pace], None]] = {

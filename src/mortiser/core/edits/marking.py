@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import replace
 from typing import Literal
 
@@ -11,7 +12,7 @@ from mortiser.core.edits.base import BaseEdit, chosen, short
 from mortiser.core.edits.desk import Desk
 from mortiser.core.errors import NotFound
 from mortiser.core.finish.model import MOST_ACCENTS
-from mortiser.core.words import Word
+from mortiser.core.words import Cue, Word
 
 
 class MarkWords(BaseEdit):
@@ -26,25 +27,22 @@ class MarkWords(BaseEdit):
     accent: int = Field(ge=0, le=MOST_ACCENTS)
 
     def label(self, desk: Desk) -> str:
-        words = self._words(desk)
+        words = self._words(chosen(desk, self.cue_ids))
         what = f"“{short(words[0].text)}”" if len(words) == 1 else f"{len(words)} words"
         return f"mark {what}" if self.accent else f"unmark {what}"
 
     def apply(self, desk: Desk) -> None:
-        self._words(desk)
-        wanted = set(self.word_ids)
-        for cue in chosen(desk, self.cue_ids):
+        cues = chosen(desk, self.cue_ids)
+        wanted = set(self._words(cues))
+        for cue in cues:
             marked = tuple(
-                replace(word, accent=self.accent) if word.id in wanted else word
-                for word in cue.words
+                replace(word, accent=self.accent) if word in wanted else word for word in cue.words
             )
             if marked != cue.words:
                 desk.save_cue(cue.with_words(marked))
 
-    def _words(self, desk: Desk) -> list[Word]:
-        wanted = set(self.word_ids)
-        cues = chosen(desk, self.cue_ids)
-        found = [word for cue in cues for word in cue.words if word.id in wanted]
+    def _words(self, cues: Sequence[Cue]) -> list[Word]:
+        found = [word for cue in cues for word in cue.words if word.id in self.word_ids]
         if not found:
             raise NotFound("Those words are not there any more. The page shows the newest state.")
         return found

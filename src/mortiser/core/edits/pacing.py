@@ -117,7 +117,7 @@ def regroup(
         run.clear()
 
     for cue in old:
-        if (some is not None and cue.id not in some) or (keep and _pinned(cue)):
+        if (some is not None and cue.id not in some) or (keep and cue.pinned):
             end_run()
             fresh.append(cue)
         else:
@@ -139,10 +139,6 @@ def _settle(desk: Desk, old: Sequence[Cue], fresh: Sequence[Cue]) -> None:
     for cue in timed:
         if known.get(cue.id) != cue:
             desk.save_cue(cue)
-
-
-def _pinned(cue: Cue) -> bool:
-    return cue.start_pinned or cue.end_pinned
 
 
 def _loose(word: Word) -> Word:

@@ -168,7 +168,7 @@ class CloseGaps(BaseEdit):
     def apply(self, desk: Desk) -> None:
         piece_id = desk.cue(self.cue_ids[0]).piece_id
         pace, frames = desk.pace(piece_id), desk.frames(piece_id)
-        left = round(pace.gap_frames * frames.length_us)
+        left = frames.last(pace.gap_frames)
         wanted = set(self.cue_ids)
         closed = [
             replace(cue, end_us=after.start_us - left, end_pinned=True)
@@ -194,7 +194,7 @@ class UnpinCues(BaseEdit):
     def apply(self, desk: Desk) -> None:
         cues = chosen(desk, self.cue_ids)
         for cue in cues:
-            desk.save_cue(replace(cue, start_pinned=False, end_pinned=False))
+            desk.save_cue(cue.unpinned())
         retime_each(desk, cues)
 
 
