@@ -5,6 +5,8 @@ from itertools import count
 
 from mortiser.core.cue_timing import Frames
 from mortiser.core.errors import NotFound
+from mortiser.core.finish.builtin import DEFAULT_FINISH, FINISHES
+from mortiser.core.finish.model import Finish
 from mortiser.core.pace import PACES, Pace, RuleSet
 from mortiser.core.spans import Span, SpanMap
 from mortiser.core.words import Cue, Word
@@ -19,7 +21,8 @@ class MemoryDesk:
         self._ids = count(1)
         self.all_words: dict[int, Word] = {}
         self.all_cues: dict[int, Cue] = {}
-        self.finish = self.name = ""
+        self.look = FINISHES[DEFAULT_FINISH]
+        self.name = ""
         self.rules: Pace = PACES["quick"]
         self.rule_set: RuleSet = "own"
         self.piece_id = 1
@@ -88,8 +91,11 @@ class MemoryDesk:
     def show_speakers(self, piece_id: int, shown: bool) -> None:
         self.speakers_shown = shown
 
-    def set_finish(self, piece_id: int, finish: str) -> None:
-        self.finish = finish
+    def finish(self, piece_id: int) -> Finish:
+        return self.look
+
+    def set_finish(self, piece_id: int, finish: Finish) -> None:
+        self.look = finish
 
     def pace(self, piece_id: int) -> Pace:
         return self.rules

@@ -79,7 +79,7 @@ def _hear(recording: Path, duration_us: int, quiet: bool) -> list[Word]:
 
 def _burn(recording: Path, out: Path, cues: list[Cue], piece: Piece, quiet: bool) -> None:
     size = even_size(piece.width, piece.height)
-    reel = SceneReel(cues, FINISHES[piece.finish], size, piece.spans, font_book())
+    reel = SceneReel(cues, piece.finish, size, piece.spans, font_book())
     partial = _partial(out)
     try:
         with _bar("Burning in", quiet) as bar:
@@ -111,7 +111,7 @@ def _piece(facts: Probe, finish: str, pace: PaceName) -> Piece:
     width, height = (facts.width, facts.height) if facts.width else AUDIO_ONLY_FRAME
     spans = SpanMap([Span(0, 0, facts.duration_us)])
     frames = Frames() if facts.variable_rate else Frames(facts.frame_rate)
-    return Piece(0, 0, "", width, height, finish, PACES[pace], spans, 0, frames=frames)
+    return Piece(0, 0, "", width, height, FINISHES[finish], PACES[pace], spans, 0, frames=frames)
 
 
 def _bar(name: str, quiet: bool) -> tqdm[None]:

@@ -1,15 +1,24 @@
 from dataclasses import replace
 from itertools import combinations, pairwise
+from pathlib import Path
 
 import pytest
+from bidi import get_display
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.finish.builtin import FINISHES, LACQUER
+import mortiser.fonts
+from mortiser.core.finish.builtin import FINISHES
+from mortiser.core.finish.model import Pattern
+from mortiser.core.finish.parts import Place
+from mortiser.core.layout.bidi import levels, runs_left, visual_order
 from mortiser.core.layout.block import lay_out, lay_out_cue
 from mortiser.core.layout.lines import break_lines
 from mortiser.core.words import Cue, Word
+from mortiser.emoji import emoji_png
 from mortiser.fonts import FALLBACKS, font_book
+
+LACQUER = FINISHES["Lacquer"]
 
 widths = st.lists(st.integers(1, 90).map(float), min_size=1, max_size=9)
 
@@ -68,26 +77,101 @@ def test_lines_are_centred_and_words_do_not_touch() -> None:
             assert b.box.x - (a.box.x + a.box.w) > 10
 
 
-@pytest.mark.parametrize("text", ["Ωmega", "чайник", "été", "Việt", "🔧", "tea☕"])
-def test_no_letter_is_a_missing_glyph(text: str) -> None:
+@pytest.mark.parametrize(
+    "text", ["Ωmega", "чайник", "été", "Việt", "الغلاية", "קומקום", "केतली", "क़लम", "tea☕", "🔧"]
+)
+@pytest.mark.parametrize("family", font_book().families)
+def test_no_letter_is_a_missing_glyph(text: str, family: str) -> None:
     fonts = font_book()
-    runs = fonts._runs(text, LACQUER.font)
-    assert "".join(run for run, _ in runs) == text
-    assert all(face.covers(ch) for run, face in runs for ch in run)
-    assert fonts.shape(text, LACQUER.font, 80.0).advance > 20
+    runs = fonts._runs(text, family, 700)
+    assert "".join(run.text for run in runs) == text
+    assert all(run.face.covers(ch) for run in runs if run.face for ch in run.text)
+    assert fonts.shape(text, family, 700, 80.0).advance > 20
+
+
+@pytest.mark.parametrize(
+    ("text", "emoji"),
+    [
+        ("first👍🏽", ["👍🏽"]),
+        ("❤️", ["❤"]),
+        ("👩‍🔧🧵!", ["👩‍🔧", "🧵"]),
+        ("5️⃣", ["5⃣"]),
+        ("£5", []),
+        ("©1999™", []),
+        ("#mend", []),
+    ],
+)
+def test_emoji_are_found_whole_and_letters_are_left_alone(text: str, emoji: list[str]) -> None:
+    stamps = font_book().shape(text, "Rubik", 800, 80.0).stamps
+    assert [stamp.emoji for stamp in stamps] == emoji
+    for stamp in stamps:
+        assert emoji_png(stamp.emoji, int(stamp.side))[:4] == b"\x89PNG"
 
 
 def test_shaping_scales_with_the_size() -> None:
     fonts = font_book()
-    small, large = (fonts.shape("kettle", LACQUER.font, size) for size in (40.0, 80.0))
+    small, large = (fonts.shape("kettle", "Rubik", 800, size) for size in (40.0, 80.0))
     assert large.advance == pytest.approx(2 * small.advance)
     assert small.path.startswith("M")
+    assert len(small.letters) == 6
+    assert "".join(letter.path for letter in small.letters) == small.path
+
+
+def test_letters_stand_apart_by_a_gap_but_arabic_ones_stay_joined() -> None:
+    fonts = font_book()
+    plain, wide = (fonts.shape("kettle", "Rubik", 800, 80.0, gap) for gap in (0.0, 10.0))
+    assert wide.advance == pytest.approx(plain.advance + 5 * 10)
+    joined = [fonts.shape("الغلاية", "Rubik", 800, 80.0, gap).path for gap in (0.0, 10.0)]
+    assert joined[0] == joined[1]
 
 
 def test_every_finish_names_a_font_that_is_there() -> None:
-    faces = font_book()._faces
-    assert {finish.font for finish in FINISHES.values()} <= set(faces)
-    assert set(FALLBACKS) <= set(faces)
+    families = font_book().families
+    for finish in FINISHES.values():
+        assert finish.weight in families[finish.font], finish.name
+    assert set(FALLBACKS) <= set(families)
+
+
+def test_every_font_has_its_licence_beside_it() -> None:
+    folder = Path(mortiser.fonts.__file__).parent
+    licences = {file.name.removesuffix("-OFL.txt") for file in folder.glob("*-OFL.txt")}
+    assert {name.lower().replace(" ", "-") for name in font_book().families} == licences
+
+
+def words_from_left(texts: list[str]) -> list[str]:
+    block = lay_out(texts, LACQUER, 1920, 1080, font_book())
+    assert len(block.lines) == 1
+    return [texts[i] for i in sorted(range(len(texts)), key=lambda i: block.words[i].x)]
+
+
+def test_lines_run_the_way_their_script_does() -> None:
+    assert words_from_left(["mend", "the", "kettle"]) == ["mend", "the", "kettle"]
+    assert words_from_left(["أصلح", "الغلاية", "اليوم"]) == ["اليوم", "الغلاية", "أصلح"]
+    # Latin words inside a right-to-left line keep their own order.
+    mixed = ["תקן", "Lantern", "Lane", "היום"]
+    assert words_from_left(mixed) == ["היום", "Lantern", "Lane", "תקן"]
+    assert words_from_left(["the", "קומקום", "ישן", "one"]) == ["the", "ישן", "קומקום", "one"]
+
+
+def test_marks_stand_where_the_line_ends() -> None:
+    # A right-to-left line puts a Latin word's question mark on its left.
+    ltr = font_book().shape("tea?", "Rubik", 800, 80.0, 0.0, False)
+    rtl = font_book().shape("tea?", "Rubik", 800, 80.0, 0.0, True)
+    assert [letter.x for letter in ltr.letters] == sorted(letter.x for letter in ltr.letters)
+    assert min(rtl.letters, key=lambda letter: letter.x).path != ltr.letters[0].path
+
+
+ALPHABET = "ab אב ا ١2.,!-"
+
+
+@given(st.text(ALPHABET, max_size=14))
+def test_levels_give_the_order_of_another_implementation(text: str) -> None:
+    leftwards = runs_left(text)
+    order = visual_order(levels(text, leftwards))
+    assert sorted(order) == list(range(len(text)))
+    shown = "".join(text[i] for i in order)
+    wanted = get_display(text, base_dir="R" if leftwards else "L")
+    assert shown == wanted.translate(str.maketrans("()", ")("))
 
 
 @pytest.mark.parametrize("finish", FINISHES.values(), ids=list(FINISHES))
@@ -130,9 +214,39 @@ def test_marked_words_share_a_baseline_and_stay_on_the_frame(finish, number: int
     assert accent
     assert block.words[3].scale == accent.scale
     for first, last in block.lines:
-        assert len({round(word.y, 6) for word in block.words[first:last]}) == 1
-    for one, after in pairwise(block.lines):
-        upper = max(word.box.y + word.box.h for word in block.words[slice(*one)])
-        lower = min(word.box.y for word in block.words[slice(*after)])
-        assert upper <= lower + 0.01 * block.size
+        stood = {
+            round(word.y + (word.accent.lift * block.size if word.accent else 0), 6)
+            for word in block.words[first:last]
+        }
+        assert len(stood) == 1
+    for one, after in pairwise(block.line_boxes):
+        assert one.y + one.h <= after.y + 0.01
     assert all(w.box.x >= 0 and w.box.x + w.box.w <= 1080 for w in block.words)
+
+
+@pytest.mark.parametrize("align", ["left", "centre", "right"])
+@pytest.mark.parametrize("across", ["left", "centre", "right"])
+@pytest.mark.parametrize("down", ["top", "middle", "bottom"])
+def test_a_place_holds_its_box(align: str, across: str, down: str) -> None:
+    place = Place(across=across, down=down, dx=0, dy=0, width=0.5)
+    finish = LACQUER.model_copy(update={"place": place, "align": align, "size": 0.06})
+    box = lay_out(["mend", "it"], finish, 1000, 1000, font_book()).box
+    left = {"left": 50, "centre": 250, "right": 450}[across]
+    spare = 500 - box.w
+    wanted = left + {"left": 0, "centre": spare / 2, "right": spare}[align]
+    assert box.x == pytest.approx(wanted, abs=0.1)
+    tops = {"top": 50, "middle": 500 - box.h / 2, "bottom": 950 - box.h}
+    assert box.y == pytest.approx(tops[down], abs=0.1)
+
+
+def test_a_pattern_dresses_lines_and_words_but_not_marked_ones() -> None:
+    said = ["bring", "your", "kettle", "or", "your", "radio"]
+    by_line = LACQUER.model_copy(update={"pattern": Pattern(by="line", cycle=(0, 2))})
+    block = lay_out(said, by_line, 1080, 1920, font_book(), forced=(3,), marks=[0, 3, 0, 0, 0, 0])
+    for line, (first, last) in enumerate(block.lines):
+        for word in block.words[first:last]:
+            marked = word is block.words[1]
+            assert word.accent == LACQUER.accent(3 if marked else [0, 2][line % 2])
+    by_word = LACQUER.model_copy(update={"pattern": Pattern(by="word", cycle=(0, 0, 1))})
+    block = lay_out(said, by_word, 1080, 1920, font_book())
+    assert [word.accent == LACQUER.accent(1) for word in block.words] == [False, False, True] * 2

@@ -4,8 +4,9 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from mortiser.api.scene_schemas import SceneView
 from mortiser.core.cue_timing import retime
-from mortiser.core.finish.builtin import FINISHES, LACQUER, PINE
+from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.pace import PACES
 from mortiser.core.scene import SceneReel, build_scene, scene_json
 from mortiser.core.spans import Span, SpanMap
@@ -13,6 +14,7 @@ from mortiser.core.words import Cue, Word
 from mortiser.fonts import font_book
 from tests.strategies import cues_of, spoken_words
 
+LACQUER, PINE = FINISHES["Lacquer"], FINISHES["Pine"]
 SPANS = SpanMap([Span(1, 0, 10**9)])
 SIZE = (1080, 1920)
 
@@ -54,7 +56,8 @@ def test_the_json_is_complete_and_sends_equal_outlines_once() -> None:
     assert len(sent["outlines"]) == 3
     first = sent["cues"][0]["paths"][0]
     assert sent["outlines"][first["outline_of"]] == scene.cues[0].paths[0].path
-    assert first["outline"][0] == pytest.approx(PINE.outline.width * 108, abs=0.01)
+    assert first["outlines"][0][0] == pytest.approx(PINE.outlines[0].width * 108, abs=0.01)
+    SceneView.model_validate(sent)
 
 
 def test_times_in_the_scene_are_piece_times() -> None:

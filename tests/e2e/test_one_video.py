@@ -1,5 +1,6 @@
 """One video from drop to delivery, as a person does it, over a restart of the server."""
 
+import json
 from pathlib import Path
 
 import av
@@ -8,7 +9,7 @@ import numpy as np
 import pytest
 from playwright.sync_api import Page, expect
 
-from mortiser.core.finish.builtin import FINISHES
+from mortiser.core.finish.model import Finish
 from mortiser.core.scene import build_scene
 from mortiser.core.spans import Span, SpanMap
 from mortiser.core.words import Cue, Word
@@ -129,7 +130,7 @@ def check_frame(clip: Path, video: Path, view: dict, cue: dict) -> None:
     for texts in (words, tuple(Word("Marlowe", w.start_us, w.end_us) for w in words)):
         scene = build_scene(
             [Cue(1, texts, cue["start_us"], cue["end_us"])],
-            FINISHES[view["pieces"][0]["finish"]],
+            Finish.model_validate_json(json.dumps(view["pieces"][0]["finish"])),
             (360, 640),
             SpanMap([Span(1, 0, 10**9)]),
             font_book(),

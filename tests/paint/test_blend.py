@@ -75,7 +75,7 @@ def test_a_blend_in_planes_is_a_blend_in_colours(space: Colorspace, full: bool, 
     left, top, right, bottom = area
     exact = np.tile(np.array(colour, float), (300, 400, 1))
     alpha = pixels[..., 3:].astype(float) / 255
-    exact[top:bottom, left:right] = exact[top:bottom, left:right] * (1 - alpha) + pixels[..., :3]
+    exact[top:bottom, left:right] = exact[top:bottom, left:right] * (1 - alpha) + pixels[..., 2::-1]
     difference = np.abs(to_rgb(frame, space, full) - exact)
     # Inside flat parts only rounding is left; at edges colour has half the resolution.
     assert np.median(difference[top:bottom, left:right]) <= 2

@@ -6,7 +6,7 @@ import pytest
 
 from mortiser.core.cue_timing import retime
 from mortiser.core.errors import BadMedia
-from mortiser.core.finish.builtin import LACQUER
+from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.pace import PACES
 from mortiser.core.scene import NO_CAPTIONS, SceneReel
 from mortiser.core.spans import Span, SpanMap
@@ -21,7 +21,11 @@ def reel(size: tuple[int, int], *spoken: tuple[str, int, int]) -> SceneReel:
     spans = SpanMap([Span(1, 0, 10**9)])
     words = tuple(Word(t, a * 1000, b * 1000, id=i) for i, (t, a, b) in enumerate(spoken))
     return SceneReel(
-        retime([Cue(1, words, 0, 1)], spans, PACES["quick"]), LACQUER, size, spans, font_book()
+        retime([Cue(1, words, 0, 1)], spans, PACES["quick"]),
+        FINISHES["Lacquer"],
+        size,
+        spans,
+        font_book(),
     )
 
 

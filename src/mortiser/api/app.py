@@ -13,6 +13,7 @@ from fastapi.staticfiles import StaticFiles
 
 from mortiser import __version__
 from mortiser.api import (
+    dress_routes,
     errors,
     glossary_routes,
     media_routes,
@@ -50,7 +51,14 @@ def create_app(shop: Shop, *, with_worker: bool = True) -> FastAPI:
     app.state.shop = shop
     app.add_middleware(LocalOnly, also=shop.settings.host)
     errors.add_handlers(app)
-    for routes in (project_routes, media_routes, piece_routes, pace_routes, glossary_routes):
+    for routes in (
+        project_routes,
+        media_routes,
+        piece_routes,
+        pace_routes,
+        dress_routes,
+        glossary_routes,
+    ):
         app.include_router(routes.router)
     _serve_pages(app, pages_folder(shop))
     return app

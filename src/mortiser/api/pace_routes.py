@@ -7,7 +7,6 @@ from fastapi import APIRouter
 from mortiser.api import schemas
 from mortiser.api.shop import OpenShop
 from mortiser.core.checking import check
-from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.layout.caption_lines import caption_lines
 from mortiser.core.pace import PACES, limits
 from mortiser.fonts import font_book
@@ -46,7 +45,7 @@ def checks(piece_id: int, shop: OpenShop) -> list[schemas.CheckView]:
         cues = projects.piece_cues(db, piece_id)
         hidden = load_unshown(db, piece_id)
     size = piece.width, piece.height
-    lines = caption_lines(cues, FINISHES[piece.finish], size, font_book())
+    lines = caption_lines(cues, piece.finish, size, font_book())
     allowed = limits(piece.checked_by, piece.pace)
     found = check(cues, allowed, piece.spans, piece.frames, hidden, lines)
     return [schemas.CheckView.of(item) for item in found]

@@ -5,9 +5,10 @@ from __future__ import annotations
 from typing import Annotated
 
 from fastapi import APIRouter, Query, Response
-from fastapi.responses import FileResponse
+from fastapi.responses import FileResponse, JSONResponse
 
 from mortiser.api import schemas
+from mortiser.api.scene_schemas import SceneView
 from mortiser.api.shop import OpenShop
 from mortiser.core import finding
 from mortiser.core.errors import Conflict, NotFound
@@ -23,12 +24,6 @@ from mortiser.store import deliveries, jobs, projects
 from mortiser.wiring import known_engines
 
 router = APIRouter(prefix="/api", tags=["pieces"])
-
-
-@router.get("/finishes")
-def finishes() -> list[schemas.FinishView]:
-    """The finishes to choose from."""
-    return schemas.finish_views()
 
 
 @router.get("/engines")
@@ -85,26 +80,27 @@ def find(
     ]
 
 
-@router.get("/pieces/{piece_id}/scene")
+@router.get("/pieces/{piece_id}/scene", response_model=SceneView)
 def scene(
     piece_id: int,
     shop: OpenShop,
     from_us: Annotated[int, Query(ge=0)],
     to_us: Annotated[int, Query(gt=0)],
     finish: str | None = None,
-) -> schemas.SceneView:
+) -> JSONResponse:
     """The scene of a window of the piece (see core.scene), in its finish or in another to try."""
     with shop.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
         found = projects.window_cues(db, piece_id, from_us, to_us)
         if piece.show_speakers and found:
             found = with_names(found, projects.speaker_before(db, found[0]))
-    look = FINISHES.get(finish or piece.finish)
+    look = FINISHES.get(finish) if finish else piece.finish
     if look is None:
         raise NotFound(f"There is no finish “{finish}”.")
     size = even_size(piece.width, piece.height)
     built = build_scene(found, look, size, piece.spans, font_book())
-    return schemas.SceneView.model_validate(scene_json(built))
+    # Sent as it is: checking the largest answer there is took longer than making it.
+    return JSONResponse(scene_json(built))
 
 
 @router.get("/pieces/{piece_id}/captions.{ending}", response_class=Response)

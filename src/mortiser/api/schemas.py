@@ -11,7 +11,6 @@ from pydantic import BaseModel, Field
 from mortiser.core.checking import Check, CheckKind
 from mortiser.core.checks import doubtful
 from mortiser.core.edits.commands import Edit
-from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.finish.model import Finish
 from mortiser.core.glossary import Entry
 from mortiser.core.pace import Pace, RuleSet
@@ -171,7 +170,7 @@ class PieceView(BaseModel):
     name: str
     width: int
     height: int
-    finish: str
+    finish: Finish
     pace: Pace
     checked_by: RuleSet
     frame_rate: float = Field(description="Frames a second; 0 where it varies.")
@@ -276,49 +275,6 @@ class PeaksView(BaseModel):
     start_us: int
     step_us: int
     peaks: list[int] = Field(description="Loudest sample of each step, 0 to 255.")
-
-
-Ease = Literal["hold", "linear", "out", "inout", "over"]
-TrackView = list[tuple[int, list[float], Ease]]
-ColourView = tuple[int, int, int, int]
-
-
-class PathView(BaseModel):
-    outline_of: int = Field(description="Index of the outline in the scene's list.")
-    x: float
-    y: float
-    pivot: tuple[float, float]
-    outline: tuple[float, ColourView] | None
-    shadow: tuple[float, float, float, ColourView] | None
-    fill: TrackView
-    opacity: TrackView
-    move: TrackView
-    scale: TrackView
-
-
-class RectView(BaseModel):
-    box: TrackView
-    radius: float
-    fill: ColourView
-    opacity: TrackView
-    move: TrackView
-
-
-class SceneCueView(BaseModel):
-    id: int
-    start_us: int
-    end_us: int
-    rects: list[RectView]
-    paths: list[PathView]
-
-
-class SceneView(BaseModel):
-    """Everything a painter needs (see core.scene)."""
-
-    width: int
-    height: int
-    outlines: list[str]
-    cues: list[SceneCueView]
 
 
 class MatchView(BaseModel):
@@ -429,33 +385,6 @@ class GlossaryRead(BaseModel):
 class GlossaryApplied(BaseModel):
     changes: int
     answer: EditAnswer | None
-
-
-class AccentView(BaseModel):
-    name: str
-    about: str
-    colour: list[int] = Field(
-        description="Red, green, blue, opacity: what most of a marked word's time it has."
-    )
-
-
-class FinishView(BaseModel):
-    name: str
-    about: str
-    accents: list[AccentView]
-
-    @classmethod
-    def of(cls, finish: Finish) -> FinishView:
-        accents = [
-            AccentView(name=a.name, about=a.about, colour=list(a.past or finish.past))
-            for a in finish.accents
-        ]
-        return cls(name=finish.name, about=finish.about, accents=accents)
-
-
-def finish_views() -> list[FinishView]:
-    """The finishes to choose from."""
-    return [FinishView.of(finish) for finish in FINISHES.values()]
 
 
 def seconds_left(row: sqlite3.Row) -> float | None:

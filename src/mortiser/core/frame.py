@@ -1,6 +1,6 @@
 """The frame a piece is shown in."""
 
-from mortiser.core.finish.model import Colour
+from mortiser.core.finish.parts import Colour
 
 BACKDROP: Colour = (46, 60, 64, 255)
 """What stands behind captions where a recording has no picture."""

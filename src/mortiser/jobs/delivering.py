@@ -7,7 +7,6 @@ import shutil
 from dataclasses import replace
 from pathlib import Path
 
-from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.frame import even_size
 from mortiser.core.layout.caption_lines import caption_lines
 from mortiser.core.scene import SceneReel
@@ -38,7 +37,7 @@ def deliver(parts: Parts, task: Task) -> None:
     folder = parts.workspace.delivery(delivery["id"])
     size = even_size(piece.width, piece.height)
     shown = with_names(cues) if piece.show_speakers else cues
-    reel = SceneReel(shown, FINISHES[piece.finish], size, piece.spans, font_book())
+    reel = SceneReel(shown, piece.finish, size, piece.spans, font_book())
     video = folder / f"{delivery['stem']}.mp4"
     partial = video.with_suffix(".partial")
     try:
@@ -70,7 +69,7 @@ def deliver(parts: Parts, task: Task) -> None:
 
 def caption_file(ending: str, cues: list[Cue], piece: Piece) -> str:
     """The piece's captions as a file of one format."""
-    lines = caption_lines(cues, FINISHES[piece.finish], (piece.width, piece.height), font_book())
+    lines = caption_lines(cues, piece.finish, (piece.width, piece.height), font_book())
     captions = [
         Caption(cue.start_us, cue.end_us, tuple(broken), cue.words)
         for cue, broken in zip(cues, lines, strict=True)

@@ -42,17 +42,17 @@ def colours_of(frame: av.VideoFrame) -> tuple[tuple[float, float], bool]:
 
 
 def veil(pixels: Pixels, area: Area, weights: tuple[float, float], full: bool) -> Veil:
-    """Turn premultiplied RGBA of shape (h, w, 4), even sizes, into a veil for yuv420p planes."""
+    """Turn premultiplied BGRA of shape (h, w, 4), even sizes, into a veil for yuv420p planes."""
     kr, kb = weights
     kg = 1 - kr - kb
     y_gain, c_gain, foot = (1.0, 1.0, 0.0) if full else (219 / 255, 224 / 255, 16 / 255)
-    luma = np.array([kr * y_gain, kg * y_gain, kb * y_gain, foot], np.float32) * 255
+    luma = np.array([kb * y_gain, kg * y_gain, kr * y_gain, foot], np.float32) * 255
     blue, red = c_gain / (2 - 2 * kb), c_gain / (2 - 2 * kr)
     chroma = np.array(
         [
-            [-kr * blue, (1 - kr) * red],
-            [-kg * blue, -kg * red],
             [(1 - kb) * blue, -kb * red],
+            [-kg * blue, -kg * red],
+            [-kr * blue, (1 - kr) * red],
             [128 / 255, 128 / 255],
         ],
         np.float32,

@@ -12,9 +12,19 @@ import skia
 from fontTools.pens.basePen import BasePen
 from fontTools.svgLib.path import parse_path
 
-from mortiser.core.motion.track import fixed
-from mortiser.core.scene import Drop, PathItem, Stroke
-from mortiser.paint.state import PathState, RectState, State
+from mortiser.core.scene.model import Bounds, Drop, PathItem, Stroke
+from mortiser.emoji import emoji_png
+from mortiser.paint.state import (
+    CueState,
+    Matrix,
+    PathState,
+    RectState,
+    StampState,
+    State,
+    cue_reach,
+    reach_of,
+    reaches,
+)
 
 Pixels = npt.NDArray[np.uint8]
 Area = tuple[int, int, int, int]
@@ -48,7 +58,7 @@ class _SkiaPen(BasePen):  # type: ignore[misc]
 
 
 @lru_cache(maxsize=5_000)
-def _path(svg: str) -> skia.Path:
+def outline(svg: str) -> skia.Path:
     pen = _SkiaPen()
     parse_path(svg, pen)
     return pen.builder.detach()
@@ -56,154 +66,175 @@ def _path(svg: str) -> skia.Path:
 
 def area_of(state: State, width: int, height: int) -> Area:
     """Frame pixels that a moment may touch, on even edges; empty where nothing shows."""
-    left, top, right, bottom = float(width), float(height), 0.0, 0.0
-    boxes: list[tuple[float, float, float, float]] = []
-    for rect in state[0]:
-        x, y, w, h = rect.box
-        boxes.append((x - 2, y - 2, x + w + 2, y + h + 2))
-    for item in state[1]:
-        boxes.append(_reach(item))
-    for x0, y0, x1, y1 in boxes:
-        left, top = min(left, x0), min(top, y0)
-        right, bottom = max(right, x1), max(bottom, y1)
-    if right <= left or bottom <= top:
+    boxes = list(reaches(state))
+    if not boxes:
         return 0, 0, 0, 0
-    return (
-        max(0, int(left)) & ~1,
-        max(0, int(top)) & ~1,
+    left, top = min(box[0] for box in boxes), min(box[1] for box in boxes)
+    right, bottom = max(box[2] for box in boxes), max(box[3] for box in boxes)
+    found = (
+        max(0, int(left) - 1) & ~1,
+        max(0, int(top) - 1) & ~1,
         min(width, (int(right) + 2) & ~1),
         min(height, (int(bottom) + 2) & ~1),
     )
-
-
-def _reach(state: PathState) -> tuple[float, float, float, float]:
-    """The word's box with outline and shadow, wherever its scale puts it."""
-    bounds = _path(state.item.path).getBounds()
-    pad = 2.0 + (state.item.outline.width if state.item.outline else 0.0)
-    drop = state.item.shadow
-    soft = 1.6 * drop.blur + max(abs(drop.dx), abs(drop.dy)) if drop else 0.0
-    pad = (pad + soft) * max(1.0, state.scale)
-    px, py = state.item.pivot
-    s = state.scale
-    return (
-        state.x + px + (bounds.left() - px) * s - pad,
-        state.y + py + (bounds.top() - py) * s - pad,
-        state.x + px + (bounds.right() - px) * s + pad,
-        state.y + py + (bounds.bottom() - py) * s + pad,
-    )
+    return found if found[0] < found[2] and found[1] < found[3] else (0, 0, 0, 0)
 
 
 def paint(state: State, area: Area) -> Pixels:
-    """The moment painted on nothing: premultiplied RGBA of shape (h, w, 4) for an area."""
+    """The moment painted on nothing: premultiplied BGRA of shape (h, w, 4) for an area."""
     left, top, right, bottom = area
     pixels = np.zeros((bottom - top, right - left, 4), np.uint8)
-    info = skia.ImageInfo.Make(
-        right - left, bottom - top, skia.kRGBA_8888_ColorType, skia.kPremul_AlphaType
-    )
-    surface = skia.Surface.MakeRasterDirect(info, pixels)
+    surface = skia.Surface.MakeRasterDirect(_image_info(right - left, bottom - top), pixels)
     canvas = surface.getCanvas()
     canvas.translate(-left, -top)
     draw(canvas, state)
     return pixels
 
 
+def _image_info(width: int, height: int) -> skia.ImageInfo:
+    # Skia's blitters for its native order round as the browser's do; for others they round up,
+    # which adds up to 8 of 255 where the shadows of several words overlap.
+    return skia.ImageInfo.Make(width, height, skia.kBGRA_8888_ColorType, skia.kPremul_AlphaType)
+
+
 def draw(canvas: skia.Canvas, state: State) -> None:
     """Draw the moment in frame coordinates."""
-    rects, paths = state
-    for rect in rects:
+    for cue in state:
+        if cue.opacity >= 1:
+            _draw_cue(canvas, cue)
+        elif cue.plates or cue.rects or cue.paths or cue.stamps:
+            canvas.saveLayerAlpha(skia.Rect.MakeLTRB(*cue_reach(cue)), _alpha(cue.opacity))
+            _draw_cue(canvas, cue)
+            canvas.restore()
+
+
+def _draw_cue(canvas: skia.Canvas, cue: CueState) -> None:
+    for plate in cue.plates:
+        canvas.save()
+        canvas.concat(_skia(plate.matrix))
+        red, green, blue, alpha = plate.fill
+        canvas.drawPath(
+            outline(plate.item.path), _colour((red, green, blue, int(alpha * plate.opacity + 0.5)))
+        )
+        canvas.restore()
+    for rect in cue.rects:
         _draw_rect(canvas, rect)
-    whole = [item for item in paths if item.opacity >= 1]
+    whole = [item for item in cue.paths if item.opacity >= 1]
     for item in whole:
-        if item.scale == 1:
+        if item.steady:
             _draw_resting(canvas, item)
         else:
             _placed(canvas, item, under=True, fill=False)
     for item in whole:
         _placed(canvas, item, under=False, fill=True)
-    for item in paths:
+    for item in cue.paths:
         if item.opacity < 1:
-            canvas.saveLayerAlpha(None, int(item.opacity * 255 + 0.5))
+            bounds = skia.Rect.MakeLTRB(*reach_of(item.matrix, item.item.reach))
+            canvas.saveLayerAlpha(bounds, _alpha(item.opacity))
             _placed(canvas, item, under=True, fill=True)
             canvas.restore()
+    for stamp in cue.stamps:
+        _draw_stamp(canvas, stamp)
 
 
 def _draw_rect(canvas: skia.Canvas, rect: RectState) -> None:
     x, y, w, h = rect.box
-    red, green, blue, alpha = rect.item.fill
-    paint_ = skia.Paint(AntiAlias=True)
-    paint_.setColor(skia.ColorSetARGB(int(alpha * rect.opacity + 0.5), red, green, blue))
-    radius = min(rect.item.radius, w / 2, h / 2)
-    canvas.drawRoundRect(skia.Rect.MakeXYWH(x, y, w, h), radius, radius, paint_)
+    radius = max(0.0, min(rect.item.radius, w / 2, h / 2))
+    canvas.save()
+    canvas.concat(_skia(rect.matrix))
+    box = skia.Rect.MakeXYWH(x, y, w, h)
+    canvas.drawRoundRect(box, radius, radius, _colour(rect.item.fill))
+    canvas.restore()
+
+
+def _draw_stamp(canvas: skia.Canvas, stamp: StampState) -> None:
+    side = stamp.item.side
+    image = _stamp_image(stamp.item.emoji, round(side))
+    canvas.save()
+    canvas.concat(_skia(stamp.matrix))
+    canvas.drawImageRect(
+        image,
+        skia.Rect.MakeWH(side, side),
+        skia.SamplingOptions(skia.FilterMode.kLinear),
+        skia.Paint(Alpha=_alpha(stamp.opacity)),
+    )
+    canvas.restore()
+
+
+@lru_cache(maxsize=64)
+def _stamp_image(emoji: str, side: int) -> skia.Image:
+    return skia.Image.MakeFromEncoded(skia.Data.MakeWithCopy(emoji_png(emoji, side)))
 
 
 def _draw_resting(canvas: skia.Canvas, state: PathState) -> None:
-    """Shadow and outline of a word at its size, from a picture kept for as long as it stands."""
-    left, top = math.floor(state.x), math.floor(state.y)
-    fill = () if state.item.outline is not None else state.fill
+    """Shadow and outlines of a word at rest, from a picture kept for as long as it stands."""
+    item = state.item
+    if not item.outlines and item.shadow is None:
+        return
+    a, b, c, d, e, f = state.matrix
+    left, top = math.floor(e), math.floor(f)
+    fill = () if item.outlines else state.fill
     key = _Resting(
-        state.item.path, state.item.outline, state.item.shadow, fill, state.x - left, state.y - top
+        item.path, item.reach, item.outlines, item.shadow, fill, (a, b, c, d, e - left, f - top)
     )
     image, dx, dy = _resting_picture(key)
-    if image is not None:
-        canvas.drawImage(image, left + dx, top + dy)
+    canvas.drawImage(image, left + dx, top + dy)
 
 
 class _Resting(NamedTuple):
-    """What a resting word's shadow and outline depend on; (x, y) is its place within a pixel."""
+    """What a resting word's shadow and outlines depend on; its matrix within a pixel."""
 
     path: str
-    outline: Stroke | None
+    reach: Bounds
+    outlines: tuple[Stroke, ...]
     shadow: Drop | None
     fill: tuple[int, ...]
-    x: float
-    y: float
+    matrix: Matrix
 
 
-@lru_cache(maxsize=48)
-def _resting_picture(key: _Resting) -> tuple[skia.Image | None, int, int]:
-    still = fixed(0.0, 0.0)
-    item = PathItem(
-        key.path, 0.0, 0.0, (0.0, 0.0), key.outline, key.shadow, still, still, still, still
-    )
-    state = PathState(item, key.fill or (0, 0, 0, 255), 1.0, key.x, key.y, 1.0)
-    x0, y0, x1, y1 = _reach(state)
-    left, top = math.floor(x0), math.floor(y0)
-    width, height = math.ceil(x1) - left, math.ceil(y1) - top
-    if width <= 0 or height <= 0:
-        return None, 0, 0
-    surface = skia.Surface(width, height)
+@lru_cache(maxsize=96)
+def _resting_picture(key: _Resting) -> tuple[skia.Image, int, int]:
+    item = PathItem(key.path, 0.0, 0.0, key.reach, (), key.outlines, key.shadow)
+    state = PathState(item, key.matrix, key.fill or (0, 0, 0, 255), 1.0)
+    left, top, right, bottom = map(int, reach_of(key.matrix, key.reach))
+    surface = skia.Surface.MakeRaster(_image_info(right - left + 2, bottom - top + 2))
     canvas = surface.getCanvas()
-    canvas.translate(-left, -top)
+    canvas.translate(1 - left, 1 - top)
     _placed(canvas, state, under=True, fill=False)
-    return surface.makeImageSnapshot(), left, top
+    return surface.makeImageSnapshot(), left - 1, top - 1
 
 
 def _placed(canvas: skia.Canvas, state: PathState, *, under: bool, fill: bool) -> None:
     item = state.item
-    px, py = item.pivot
     canvas.save()
-    canvas.translate(state.x + px, state.y + py)
-    canvas.scale(state.scale, state.scale)
-    canvas.translate(-px, -py)
-    path = _path(item.path)
-    if under and item.outline is not None:
-        stroke = _colour(item.outline.colour)
-        stroke.setStyle(skia.Paint.kStroke_Style)
-        stroke.setStrokeWidth(2 * item.outline.width)
-        stroke.setStrokeJoin(skia.Paint.kRound_Join)
-        _shadow(canvas, path, stroke, item.shadow, state.scale)
-        canvas.drawPath(path, stroke)
-    elif under:
-        _shadow(canvas, path, _colour(state.fill), item.shadow, state.scale)
+    canvas.concat(_skia(state.matrix))
+    path = outline(item.path)
+    if under:
+        for number, rim in enumerate(item.outlines):
+            stroke = _colour(rim.colour)
+            stroke.setStyle(skia.Paint.kStroke_Style)
+            stroke.setStrokeWidth(2 * rim.width)
+            stroke.setStrokeJoin(skia.Paint.kRound_Join)
+            if number == 0:
+                _shadow(canvas, path, stroke, item.shadow)
+            canvas.drawPath(path, stroke)
+        if not item.outlines:
+            _shadow(canvas, path, _colour(state.fill[:4]), item.shadow)
     if fill:
-        canvas.drawPath(path, _colour(state.fill))
+        canvas.drawPath(path, _fill(item, state.fill))
+        if state.ink is not None:
+            colours, left, right = state.ink
+            canvas.clipRect(skia.Rect.MakeLTRB(left, -FAR, right, FAR), doAntiAlias=True)
+            canvas.drawPath(path, _fill(item, colours))
     canvas.restore()
 
 
-def _shadow(
-    canvas: skia.Canvas, path: skia.Path, shape: skia.Paint, drop: Drop | None, scale: float
-) -> None:
-    """The blurred shape under it, offset in frame pixels; a fading shape fades its shadow."""
+FAR = 10_000.0
+"""Above and below all letters."""
+
+
+def _shadow(canvas: skia.Canvas, path: skia.Path, shape: skia.Paint, drop: Drop | None) -> None:
+    """The blurred shape under it; a fading shape fades its shadow."""
     if drop is None:
         return
     red, green, blue, alpha = drop.colour
@@ -218,6 +249,32 @@ def _shadow(
     canvas.restore()
 
 
+def _fill(item: PathItem, colours: tuple[int, ...]) -> skia.Paint:
+    """A plain colour (four numbers) or a gradient along the item's line (eight)."""
+    if item.line is None or len(colours) == 4:
+        return _colour(colours[:4])
+    first, last = colours[:4], colours[4:]
+    if first == last:
+        return _colour(first)
+    x0, y0, x1, y1 = item.line
+    paint_ = skia.Paint(AntiAlias=True)
+    paint_.setShader(
+        skia.GradientShader.MakeLinear(
+            [skia.Point(x0, y0), skia.Point(x1, y1)],
+            [skia.ColorSetARGB(c[3], c[0], c[1], c[2]) for c in (first, last)],
+        )
+    )
+    return paint_
+
+
 def _colour(colour: tuple[int, ...]) -> skia.Paint:
     red, green, blue, alpha = colour
     return skia.Paint(AntiAlias=True, Color=skia.ColorSetARGB(alpha, red, green, blue))
+
+
+def _alpha(opacity: float) -> int:
+    return int(opacity * 255 + 0.5)
+
+
+def _skia(m: Matrix) -> skia.Matrix:
+    return skia.Matrix.MakeAll(m[0], m[2], m[4], m[1], m[3], m[5], 0, 0, 1)

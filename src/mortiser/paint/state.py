@@ -2,53 +2,181 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
+from math import ceil, cos, floor, radians, sin
 
-from mortiser.core.motion.track import value_at
-from mortiser.core.scene import PathItem, RectItem, Shows
+from mortiser.core.motion.layers import Layer
+from mortiser.core.motion.track import Track, value_at
+from mortiser.core.scene.model import Bounds, PathItem, RectItem, SceneCue, Shows, StampItem
 
-
-@dataclass(frozen=True, slots=True)
-class RectState:
-    """A plank now: box (x, y, w, h) with its move added, fill and opacity."""
-
-    item: RectItem
-    box: tuple[float, ...]
-    opacity: float
+Matrix = tuple[float, float, float, float, float, float]
+"""(a, b, c, d, e, f): x' = a x + c y + e, y' = b x + d y + f."""
+STILL: Matrix = (1.0, 0.0, 0.0, 1.0, 0.0, 0.0)
 
 
 @dataclass(frozen=True, slots=True)
 class PathState:
-    """A word now."""
+    """A word or a plate now; ``steady`` says that nothing moves it at the moment."""
 
     item: PathItem
+    matrix: Matrix
     fill: tuple[int, ...]
     opacity: float
-    x: float
-    y: float
-    scale: float
+    steady: bool = True
+    ink: tuple[tuple[int, ...], float, float] | None = None
 
 
-State = tuple[tuple[RectState, ...], tuple[PathState, ...]]
+@dataclass(frozen=True, slots=True)
+class RectState:
+    """A plank now: its box (x, y, w, h)."""
+
+    item: RectItem
+    matrix: Matrix
+    box: tuple[float, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class StampState:
+    """An emoji now."""
+
+    item: StampItem
+    matrix: Matrix
+    opacity: float
+
+
+@dataclass(frozen=True, slots=True)
+class CueState:
+    """A caption now."""
+
+    opacity: float
+    plates: tuple[PathState, ...]
+    rects: tuple[RectState, ...]
+    paths: tuple[PathState, ...]
+    stamps: tuple[StampState, ...]
+
+
+State = tuple[CueState, ...]
 
 
 def state_at(scene: Shows, at_us: int) -> State:
     """What shows at a moment of the piece."""
-    rects: list[RectState] = []
-    paths: list[PathState] = []
-    for cue in scene.at(at_us):
-        for rect in cue.rects:
-            (opacity,) = value_at(rect.opacity, at_us)
-            dx, dy = value_at(rect.move, at_us)
-            x, y, w, h = value_at(rect.box, at_us)
-            if opacity > 0:
-                rects.append(RectState(rect, (x + dx, y + dy, w, h), opacity))
-        for item in cue.paths:
-            (opacity,) = value_at(item.opacity, at_us)
-            if opacity <= 0:
-                continue
-            dx, dy = value_at(item.move, at_us)
-            (scale,) = value_at(item.scale, at_us)
-            fill = tuple(int(v + 0.5) for v in value_at(item.fill, at_us))
-            paths.append(PathState(item, fill, opacity, item.x + dx, item.y + dy, scale))
-    return tuple(rects), tuple(paths)
+    return tuple(_cue(cue, at_us) for cue in scene.at(at_us) if _opacity(cue.layers, at_us) > 0)
+
+
+def _cue(cue: SceneCue, at_us: int) -> CueState:
+    outer = _matrix(STILL, cue.layers, at_us)
+    steady = _steady(cue.layers, at_us)
+    stamps = []
+    for stamp in cue.stamps:
+        opacity = _opacity(stamp.layers, at_us)
+        if opacity > 0:
+            inner = _matrix(outer, stamp.layers, at_us)
+            stamps.append(StampState(stamp, _moved(inner, stamp.x, stamp.y), opacity))
+    return CueState(
+        _opacity(cue.layers, at_us),
+        tuple(_paths(cue.plates, outer, steady, at_us)),
+        tuple(RectState(rect, outer, value_at(rect.box, at_us)) for rect in cue.rects),
+        tuple(_paths(cue.paths, outer, steady, at_us)),
+        tuple(stamps),
+    )
+
+
+def _paths(
+    items: Iterable[PathItem], outer: Matrix, steady: bool, at_us: int
+) -> Iterable[PathState]:
+    for item in items:
+        opacity = _opacity(item.layers, at_us)
+        if opacity <= 0:
+            continue
+        ink = None
+        if item.ink is not None:
+            left, right = value_at(item.ink.span, at_us)
+            ink = (_whole(item.ink.fill, at_us), left, right) if right > left else None
+        yield PathState(
+            item,
+            _moved(_matrix(outer, item.layers, at_us), item.x, item.y),
+            _whole(item.fill, at_us),
+            opacity,
+            steady and _steady(item.layers, at_us),
+            ink,
+        )
+
+
+def _whole(track: Track, at_us: int) -> tuple[int, ...]:
+    return tuple(int(v + 0.5) for v in value_at(track, at_us))
+
+
+def _opacity(layers: tuple[Layer, ...], at_us: int) -> float:
+    opacity = 1.0
+    for layer in layers:
+        if layer.opacity is not None:
+            opacity *= value_at(layer.opacity, at_us)[0]
+    return opacity
+
+
+def _steady(layers: tuple[Layer, ...], at_us: int) -> bool:
+    return all(
+        track is None or at_us <= track[0].at_us or at_us >= track[-1].at_us
+        for layer in layers
+        for track in (layer.move, layer.scale, layer.turn)
+    )
+
+
+def _matrix(matrix: Matrix, layers: tuple[Layer, ...], at_us: int) -> Matrix:
+    for layer in layers:
+        dx, dy = value_at(layer.move, at_us) if layer.move else (0.0, 0.0)
+        scale = value_at(layer.scale, at_us)[0] if layer.scale else 1.0
+        turn = radians(value_at(layer.turn, at_us)[0]) if layer.turn else 0.0
+        if turn == 0 and scale == 1:
+            matrix = _moved(matrix, dx, dy)
+            continue
+        px, py = layer.pivot
+        a, b = scale * cos(turn), scale * sin(turn)
+        own = (a, b, -b, a, px + dx - a * px + b * py, py + dy - b * px - a * py)
+        matrix = _times(matrix, own)
+    return matrix
+
+
+def _times(m: Matrix, n: Matrix) -> Matrix:
+    return (
+        m[0] * n[0] + m[2] * n[1],
+        m[1] * n[0] + m[3] * n[1],
+        m[0] * n[2] + m[2] * n[3],
+        m[1] * n[2] + m[3] * n[3],
+        m[0] * n[4] + m[2] * n[5] + m[4],
+        m[1] * n[4] + m[3] * n[5] + m[5],
+    )
+
+
+def _moved(m: Matrix, x: float, y: float) -> Matrix:
+    return (m[0], m[1], m[2], m[3], m[0] * x + m[2] * y + m[4], m[1] * x + m[3] * y + m[5])
+
+
+def reach_of(matrix: Matrix, box: Bounds) -> Bounds:
+    """Frame pixels that a box in an item's own pixels covers, on whole pixels."""
+    xs, ys = [], []
+    for x, y in ((box[0], box[1]), (box[2], box[1]), (box[0], box[3]), (box[2], box[3])):
+        xs.append(matrix[0] * x + matrix[2] * y + matrix[4])
+        ys.append(matrix[1] * x + matrix[3] * y + matrix[5])
+    return (floor(min(xs)), floor(min(ys)), ceil(max(xs)), ceil(max(ys)))
+
+
+def reaches(state: State) -> Iterable[Bounds]:
+    """Where each caption of a moment may paint, in frame pixels."""
+    for cue in state:
+        if cue.plates or cue.rects or cue.paths or cue.stamps:
+            yield cue_reach(cue)
+
+
+def cue_reach(cue: CueState) -> Bounds:
+    """Where a caption may paint, in frame pixels."""
+    found = [reach_of(one.matrix, one.item.reach) for one in (*cue.plates, *cue.paths)]
+    for rect in cue.rects:
+        x, y, w, h = rect.box
+        found.append(reach_of(rect.matrix, (x - 1, y - 1, x + w + 1, y + h + 1)))
+    for stamp in cue.stamps:
+        side = stamp.item.side + 1
+        found.append(reach_of(stamp.matrix, (-1, -1, side, side)))
+    lefts, tops, rights, bottoms = zip(*found, strict=True)
+    return min(lefts), min(tops), max(rights), max(bottoms)

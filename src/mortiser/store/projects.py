@@ -11,6 +11,8 @@ from mortiser.core.cue_timing import NO_FRAMES, Frames, retime
 from mortiser.core.edits.retiming import untimed_cue
 from mortiser.core.errors import NotFound
 from mortiser.core.finish.builtin import DEFAULT_FINISH
+from mortiser.core.finish.model import Finish
+from mortiser.core.finish.stored import finish_of
 from mortiser.core.grouping import group
 from mortiser.core.pace import PACES, Pace, PaceName, RuleSet, pace_of, pace_text
 from mortiser.core.spans import SpanMap
@@ -65,7 +67,7 @@ class Piece:
     name: str
     width: int
     height: int
-    finish: str
+    finish: Finish
     pace: Pace
     spans: SpanMap
     source_id: int
@@ -159,7 +161,7 @@ def piece(db: sqlite3.Connection, piece_id: int) -> Piece:
         row["name"],
         row["width"],
         row["height"],
-        row["finish"],
+        finish_of(row["finish"]),
         pace_of(row["grouping"]),
         SpanMap(spans),
         spans[0].source_id,

@@ -7,6 +7,8 @@ from dataclasses import replace
 
 from mortiser.core.cue_timing import Frames
 from mortiser.core.errors import NotFound
+from mortiser.core.finish.model import Finish
+from mortiser.core.finish.stored import finish_of, finish_text
 from mortiser.core.pace import Pace, RuleSet, pace_of, pace_text
 from mortiser.core.spans import SpanMap
 from mortiser.core.words import Cue, Word
@@ -134,9 +136,13 @@ class SqlDesk:
             self._db.execute("DELETE FROM cue_word WHERE word_id = ?", (word_id,))
             self._db.execute("DELETE FROM word WHERE id = ?", (word_id,))
 
-    def set_finish(self, piece_id: int, finish: str) -> None:
+    def finish(self, piece_id: int) -> Finish:
+        return finish_of(self._piece(piece_id)["finish"])
+
+    def set_finish(self, piece_id: int, finish: Finish) -> None:
         self._known(piece_id)
-        self._db.execute("UPDATE piece SET finish = ? WHERE id = ?", (finish, piece_id))
+        text = finish_text(finish)
+        self._db.execute("UPDATE piece SET finish = ? WHERE id = ?", (text, piece_id))
 
     def pace(self, piece_id: int) -> Pace:
         return pace_of(self._piece(piece_id)["grouping"])

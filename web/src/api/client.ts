@@ -16,10 +16,12 @@ export type Edit = Schemas["EditRequest"]["edit"];
 export type Pulse = Schemas["Pulse"];
 export type Scene = Schemas["SceneView"];
 export type SceneCue = Schemas["SceneCueView"];
-export type Track = Schemas["PathView"]["opacity"];
+export type Track = Schemas["PathView"]["fill"];
+export type Layer = Schemas["LayerView"];
 export type Pace = Schemas["Pace"];
 export type Check = Schemas["CheckView"];
-export type Finish = Schemas["FinishView"];
+export type Finish = Schemas["Finish"];
+export type FinishView = Schemas["FinishView"];
 
 /** An answer that says what went wrong and what to do. */
 export class Problem extends Error {
@@ -50,6 +52,13 @@ export async function take<T>(
   });
   if (error !== undefined) throw asProblem(error);
   return data as T;
+}
+
+/** The same where values hold tuples: the client widens them to arrays, their description does not. */
+export async function takeAs<T>(
+  answer: Promise<{ data?: unknown; error?: unknown; response: Response }>,
+): Promise<T> {
+  return (await take(answer)) as T;
 }
 
 /** Send a file as the body of a request; its answer, or its Problem thrown. */

@@ -332,26 +332,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/finishes": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Finishes
-         * @description The finishes to choose from.
-         */
-        get: operations["finishes"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/engines": {
         parameters: {
             query?: never;
@@ -616,6 +596,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/finishes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Finishes
+         * @description The built-in finishes.
+         */
+        get: operations["finishes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/emoji/{code}/{side}.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Emoji Picture
+         * @description The picture of an emoji: its code points in hexadecimal, and its side in pixels.
+         */
+        get: operations["emoji_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/glossary": {
         parameters: {
             query?: never;
@@ -732,17 +752,63 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
-        /** AccentView */
-        AccentView: {
+        /**
+         * Accent
+         * @description A named emphasis: what a marked word has instead of the finish's own.
+         */
+        Accent: {
             /** Name */
             name: string;
-            /** About */
-            about: string;
             /**
-             * Colour
-             * @description Red, green, blue, opacity: what most of a marked word's time it has.
+             * About
+             * @default
              */
-            colour: number[];
+            about: string;
+            /** Ahead */
+            ahead?: [
+                number,
+                number,
+                number,
+                number
+            ] | components["schemas"]["Gradient"] | null;
+            /** Live */
+            live?: [
+                number,
+                number,
+                number,
+                number
+            ] | components["schemas"]["Gradient"] | null;
+            /** Past */
+            past?: [
+                number,
+                number,
+                number,
+                number
+            ] | components["schemas"]["Gradient"] | null;
+            /**
+             * Scale
+             * @default 1
+             */
+            scale: number;
+            /** Weight */
+            weight?: number | null;
+            /**
+             * Tilt
+             * @description Degrees, clockwise.
+             * @default 0
+             */
+            tilt: number;
+            /**
+             * Lift
+             * @description Up, share of the size.
+             * @default 0
+             */
+            lift: number;
+            plate?: components["schemas"]["WordPlate"] | null;
+            /** Outlines */
+            outlines?: components["schemas"]["Outline"][] | null;
+            emphasis?: components["schemas"]["Emphasis"] | null;
+            loop?: components["schemas"]["Loop"] | null;
         };
         /**
          * AcceptAll
@@ -828,6 +894,23 @@ export interface components {
             cue_id: number;
             /** Before Word */
             before_word: number;
+        };
+        /**
+         * ChangeFinish
+         * @description Set some values of the piece's finish, by their dotted paths: ``{"shadow.blur": 0.2}``.
+         */
+        ChangeFinish: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "change_finish";
+            /** Piece Id */
+            piece_id: number;
+            /** Changes */
+            changes: {
+                [key: string]: components["schemas"]["JsonValue"];
+            };
         };
         /**
          * CheckBy
@@ -982,7 +1065,36 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Edit */
-            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["ApplyGlossary"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["LayCaptions"] | components["schemas"]["TapTimes"] | components["schemas"]["NameSpeakers"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["LeaveOut"] | components["schemas"]["MarkWords"] | components["schemas"]["SetFinish"] | components["schemas"]["RenameProject"];
+            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["ApplyGlossary"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["LayCaptions"] | components["schemas"]["TapTimes"] | components["schemas"]["NameSpeakers"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["LeaveOut"] | components["schemas"]["MarkWords"] | components["schemas"]["SetFinish"] | components["schemas"]["ChangeFinish"] | components["schemas"]["RenameProject"];
+        };
+        /**
+         * Emphasis
+         * @description What the word being said does.
+         */
+        Emphasis: {
+            /**
+             * Kind
+             * @default none
+             * @enum {string}
+             */
+            kind: "none" | "grow" | "lift" | "tilt" | "pulse" | "ink";
+            /**
+             * Duration Ms
+             * @description On its way and back.
+             * @default 140
+             */
+            duration_ms: number;
+            /**
+             * Strength
+             * @default 1
+             */
+            strength: number;
+            /**
+             * Curve
+             * @default out
+             * @enum {string}
+             */
+            curve: "linear" | "out" | "inout" | "over";
         };
         /** EngineView */
         EngineView: {
@@ -997,6 +1109,58 @@ export interface components {
              * @description Why it cannot be used, if so.
              */
             trouble: string | null;
+        };
+        /**
+         * Entrance
+         * @description How captions, lines, words or letters come in.
+         */
+        Entrance: {
+            /**
+             * Kind
+             * @default none
+             * @enum {string}
+             */
+            kind: "none" | "appear" | "fade" | "settle" | "rise" | "drop" | "slide" | "swell" | "stamp" | "swing";
+            /**
+             * By
+             * @default caption
+             * @enum {string}
+             */
+            by: "caption" | "line" | "word" | "letter";
+            /**
+             * When
+             * @description With the caption, or each part as it is said.
+             * @default start
+             * @enum {string}
+             */
+            when: "start" | "spoken";
+            /**
+             * Duration Ms
+             * @default 180
+             */
+            duration_ms: number;
+            /**
+             * Delay Ms
+             * @default 0
+             */
+            delay_ms: number;
+            /**
+             * Stagger Ms
+             * @description Between parts, from the start.
+             * @default 40
+             */
+            stagger_ms: number;
+            /**
+             * Strength
+             * @default 1
+             */
+            strength: number;
+            /**
+             * Curve
+             * @default out
+             * @enum {string}
+             */
+            curve: "linear" | "out" | "inout" | "over";
         };
         /** EntryBody */
         EntryBody: {
@@ -1016,6 +1180,45 @@ export interface components {
             written: string;
             /** Heard */
             heard: string[];
+        };
+        /**
+         * Exit
+         * @description How captions or their words go.
+         */
+        Exit: {
+            /**
+             * Kind
+             * @default none
+             * @enum {string}
+             */
+            kind: "none" | "fade" | "sink" | "lift_off" | "shrink";
+            /**
+             * By
+             * @default caption
+             * @enum {string}
+             */
+            by: "caption" | "word";
+            /**
+             * Duration Ms
+             * @default 140
+             */
+            duration_ms: number;
+            /**
+             * Stagger Ms
+             * @default 30
+             */
+            stagger_ms: number;
+            /**
+             * Strength
+             * @default 1
+             */
+            strength: number;
+            /**
+             * Curve
+             * @default inout
+             * @enum {string}
+             */
+            curve: "linear" | "out" | "inout" | "over";
         };
         /** FileView */
         FileView: {
@@ -1044,14 +1247,162 @@ export interface components {
              */
             word_ids: number[];
         };
-        /** FinishView */
-        FinishView: {
+        /**
+         * Finish
+         * @description Letters, place, paints of the three word states, plates, accents and motion.
+         */
+        Finish: {
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
             /** Name */
             name: string;
-            /** About */
+            /**
+             * About
+             * @default
+             */
             about: string;
-            /** Accents */
-            accents: components["schemas"]["AccentView"][];
+            /**
+             * Font
+             * @description A family at hand.
+             */
+            font: string;
+            /**
+             * Weight
+             * @description Nearest of the family's is taken.
+             * @default 700
+             */
+            weight: number;
+            /**
+             * Size
+             * @description Share of the frame's short side.
+             */
+            size: number;
+            /**
+             * Case
+             * @default as_written
+             * @enum {string}
+             */
+            case: "as_written" | "upper" | "lower" | "title";
+            /**
+             * Letter Gap
+             * @description Share of the size.
+             * @default 0
+             */
+            letter_gap: number;
+            /**
+             * Word Gap
+             * @description Share of the size.
+             * @default 0.26
+             */
+            word_gap: number;
+            /**
+             * Line Height
+             * @default 1.15
+             */
+            line_height: number;
+            /**
+             * Max Lines
+             * @default 3
+             */
+            max_lines: number;
+            /**
+             * Align
+             * @default centre
+             * @enum {string}
+             */
+            align: "left" | "centre" | "right";
+            /**
+             * @default {
+             *       "across": "centre",
+             *       "down": "middle",
+             *       "dx": 0,
+             *       "dy": 0.21,
+             *       "width": 0.84,
+             *       "turn": 0
+             *     }
+             */
+            place: components["schemas"]["Place"];
+            /** Ahead */
+            ahead: [
+                number,
+                number,
+                number,
+                number
+            ] | components["schemas"]["Gradient"];
+            /** Live */
+            live: [
+                number,
+                number,
+                number,
+                number
+            ] | components["schemas"]["Gradient"];
+            /** Past */
+            past: [
+                number,
+                number,
+                number,
+                number
+            ] | components["schemas"]["Gradient"];
+            /**
+             * Outlines
+             * @description Innermost first, each outside the one before.
+             * @default []
+             */
+            outlines: components["schemas"]["Outline"][];
+            shadow?: components["schemas"]["Shadow"] | null;
+            plate?: components["schemas"]["Plate"] | null;
+            plank?: components["schemas"]["Plank"] | null;
+            /**
+             * Accents
+             * @default []
+             */
+            accents: components["schemas"]["Accent"][];
+            pattern?: components["schemas"]["Pattern"] | null;
+            /**
+             * @default {
+             *       "entrance": {
+             *         "by": "caption",
+             *         "curve": "out",
+             *         "delay_ms": 0,
+             *         "duration_ms": 180,
+             *         "kind": "none",
+             *         "stagger_ms": 40,
+             *         "strength": 1,
+             *         "when": "start"
+             *       },
+             *       "emphasis": {
+             *         "curve": "out",
+             *         "duration_ms": 140,
+             *         "kind": "none",
+             *         "strength": 1
+             *       },
+             *       "exit": {
+             *         "by": "caption",
+             *         "curve": "inout",
+             *         "duration_ms": 140,
+             *         "kind": "none",
+             *         "stagger_ms": 30,
+             *         "strength": 1
+             *       },
+             *       "loop": {
+             *         "by": "caption",
+             *         "kind": "none",
+             *         "period_ms": 1800,
+             *         "strength": 1
+             *       }
+             *     }
+             */
+            motion: components["schemas"]["Motion"];
+        };
+        /** FinishView */
+        FinishView: {
+            /** Id */
+            id: number | null;
+            finish: components["schemas"]["Finish"];
         };
         /**
          * FixChecks
@@ -1087,6 +1438,32 @@ export interface components {
             entries: components["schemas"]["EntryView"][];
             /** Offers */
             offers: components["schemas"]["OfferView"][];
+        };
+        /**
+         * Gradient
+         * @description One colour running into another across a word's letters.
+         */
+        Gradient: {
+            /** First */
+            first: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /** Last */
+            last: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /**
+             * Angle
+             * @description Degrees: 0 to the right, 90 down.
+             * @default 90
+             */
+            angle: number;
         };
         /** HearingChoices */
         HearingChoices: {
@@ -1124,6 +1501,21 @@ export interface components {
             undo: string | null;
             /** Redo */
             redo: string | null;
+        };
+        /** InkView */
+        InkView: {
+            /** Fill */
+            fill: [
+                number,
+                number[],
+                "hold" | "linear" | "out" | "inout" | "over"
+            ][];
+            /** Span */
+            span: [
+                number,
+                number[],
+                "hold" | "linear" | "out" | "inout" | "over"
+            ][];
         };
         /** JobView */
         JobView: {
@@ -1183,6 +1575,7 @@ export interface components {
             /** Cue Ids */
             cue_ids: number[];
         };
+        JsonValue: unknown;
         /**
          * KeepGlossary
          * @description Agree to all that the glossary wrote in the piece.
@@ -1264,6 +1657,38 @@ export interface components {
             /** Captions */
             captions: components["schemas"]["LaidCaption"][];
         };
+        /** LayerView */
+        LayerView: {
+            /** Pivot */
+            pivot: [
+                number,
+                number
+            ];
+            /** Opacity */
+            opacity?: [
+                number,
+                number[],
+                "hold" | "linear" | "out" | "inout" | "over"
+            ][] | null;
+            /** Move */
+            move?: [
+                number,
+                number[],
+                "hold" | "linear" | "out" | "inout" | "over"
+            ][] | null;
+            /** Scale */
+            scale?: [
+                number,
+                number[],
+                "hold" | "linear" | "out" | "inout" | "over"
+            ][] | null;
+            /** Turn */
+            turn?: [
+                number,
+                number[],
+                "hold" | "linear" | "out" | "inout" | "over"
+            ][] | null;
+        };
         /**
          * LeaveOut
          * @description Take words that no caption shows out of the source: they are meant to have none.
@@ -1278,6 +1703,34 @@ export interface components {
             piece_id: number;
             /** Word Ids */
             word_ids: number[];
+        };
+        /**
+         * Loop
+         * @description A gentle motion for as long as the caption stands.
+         */
+        Loop: {
+            /**
+             * Kind
+             * @default none
+             * @enum {string}
+             */
+            kind: "none" | "sway" | "breathe" | "bob";
+            /**
+             * By
+             * @default caption
+             * @enum {string}
+             */
+            by: "caption" | "word";
+            /**
+             * Period Ms
+             * @default 1800
+             */
+            period_ms: number;
+            /**
+             * Strength
+             * @default 1
+             */
+            strength: number;
         };
         /**
          * MarkWords
@@ -1309,6 +1762,54 @@ export interface components {
             start_us: number;
             /** Word Ids */
             word_ids: number[];
+        };
+        /**
+         * Motion
+         * @description Everything that moves in a finish.
+         */
+        Motion: {
+            /**
+             * @default {
+             *       "kind": "none",
+             *       "by": "caption",
+             *       "when": "start",
+             *       "duration_ms": 180,
+             *       "delay_ms": 0,
+             *       "stagger_ms": 40,
+             *       "strength": 1,
+             *       "curve": "out"
+             *     }
+             */
+            entrance: components["schemas"]["Entrance"];
+            /**
+             * @default {
+             *       "kind": "none",
+             *       "duration_ms": 140,
+             *       "strength": 1,
+             *       "curve": "out"
+             *     }
+             */
+            emphasis: components["schemas"]["Emphasis"];
+            /**
+             * @default {
+             *       "kind": "none",
+             *       "by": "caption",
+             *       "duration_ms": 140,
+             *       "stagger_ms": 30,
+             *       "strength": 1,
+             *       "curve": "inout"
+             *     }
+             */
+            exit: components["schemas"]["Exit"];
+            /**
+             * @default {
+             *       "kind": "none",
+             *       "by": "caption",
+             *       "period_ms": 1800,
+             *       "strength": 1
+             *     }
+             */
+            loop: components["schemas"]["Loop"];
         };
         /**
          * MoveCues
@@ -1417,6 +1918,21 @@ export interface components {
             times: number;
         };
         /**
+         * Outline
+         * @description A line around the letters; ``width`` is what shows outside of what it surrounds.
+         */
+        Outline: {
+            /** Width */
+            width: number;
+            /** Colour */
+            colour: [
+                number,
+                number,
+                number,
+                number
+            ];
+        };
+        /**
          * Pace
          * @description Limits of a caption and rules for its times (µs).
          */
@@ -1507,66 +2023,71 @@ export interface components {
         };
         /** PathView */
         PathView: {
-            /**
-             * Outline Of
-             * @description Index of the outline in the scene's list.
-             */
+            /** Outline Of */
             outline_of: number;
             /** X */
             x: number;
             /** Y */
             y: number;
-            /** Pivot */
-            pivot: [
+            /** Reach */
+            reach: [
+                number,
+                number,
                 number,
                 number
             ];
-            /** Outline */
-            outline: [
-                number,
-                [
-                    number,
-                    number,
-                    number,
-                    number
-                ]
-            ] | null;
-            /** Shadow */
-            shadow: [
-                number,
-                number,
-                number,
-                [
-                    number,
-                    number,
-                    number,
-                    number
-                ]
-            ] | null;
             /** Fill */
             fill: [
                 number,
                 number[],
                 "hold" | "linear" | "out" | "inout" | "over"
             ][];
-            /** Opacity */
-            opacity: [
+            /** Outlines */
+            outlines: [
                 number,
-                number[],
-                "hold" | "linear" | "out" | "inout" | "over"
+                [
+                    number,
+                    number,
+                    number,
+                    number
+                ]
             ][];
-            /** Move */
-            move: [
+            /** Shadow */
+            shadow?: [
                 number,
-                number[],
-                "hold" | "linear" | "out" | "inout" | "over"
-            ][];
-            /** Scale */
-            scale: [
                 number,
-                number[],
-                "hold" | "linear" | "out" | "inout" | "over"
-            ][];
+                number,
+                [
+                    number,
+                    number,
+                    number,
+                    number
+                ]
+            ] | null;
+            /** Line */
+            line?: [
+                number,
+                number,
+                number,
+                number
+            ] | null;
+            ink?: components["schemas"]["InkView"] | null;
+            /** Layers */
+            layers: components["schemas"]["LayerView"][];
+        };
+        /**
+         * Pattern
+         * @description Accents by place: part n of a caption has the accent ``cycle[n % len(cycle)]``; 0 is none.
+         */
+        Pattern: {
+            /**
+             * By
+             * @default line
+             * @enum {string}
+             */
+            by: "line" | "word";
+            /** Cycle */
+            cycle: number[];
         };
         /** PeaksView */
         PeaksView: {
@@ -1590,8 +2111,7 @@ export interface components {
             width: number;
             /** Height */
             height: number;
-            /** Finish */
-            finish: string;
+            finish: components["schemas"]["Finish"];
             pace: components["schemas"]["Pace"];
             /**
              * Checked By
@@ -1609,6 +2129,116 @@ export interface components {
             source_id: number;
             /** Show Speakers */
             show_speakers: boolean;
+        };
+        /**
+         * Place
+         * @description Where captions stand: a box of a width, held at a place of the frame, moved and turned.
+         */
+        Place: {
+            /**
+             * Across
+             * @default centre
+             * @enum {string}
+             */
+            across: "left" | "centre" | "right";
+            /**
+             * Down
+             * @default middle
+             * @enum {string}
+             */
+            down: "top" | "middle" | "bottom";
+            /**
+             * Dx
+             * @description To the right, share of the width.
+             * @default 0
+             */
+            dx: number;
+            /**
+             * Dy
+             * @description Down, share of the height.
+             * @default 0.21
+             */
+            dy: number;
+            /**
+             * Width
+             * @description Share of the frame's width.
+             * @default 0.84
+             */
+            width: number;
+            /**
+             * Turn
+             * @description Degrees, clockwise.
+             * @default 0
+             */
+            turn: number;
+        };
+        /**
+         * Plank
+         * @description A plate that goes from word to word with what is being said.
+         */
+        Plank: {
+            /** Colour */
+            colour: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /**
+             * Pad X
+             * @default 0.16
+             */
+            pad_x: number;
+            /**
+             * Pad Y
+             * @default 0
+             */
+            pad_y: number;
+            /**
+             * Radius
+             * @default 0.15
+             */
+            radius: number;
+            /**
+             * Travel
+             * @default slide
+             * @enum {string}
+             */
+            travel: "slide" | "jump";
+        };
+        /**
+         * Plate
+         * @description Rounded boxes behind the whole caption, each of its lines, or each of its words.
+         */
+        Plate: {
+            /** Colour */
+            colour: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /**
+             * Pad X
+             * @default 0.16
+             */
+            pad_x: number;
+            /**
+             * Pad Y
+             * @default 0
+             */
+            pad_y: number;
+            /**
+             * Radius
+             * @default 0.15
+             */
+            radius: number;
+            /**
+             * Behind
+             * @default line
+             * @enum {string}
+             */
+            behind: "caption" | "line" | "word";
         };
         /**
          * Problem
@@ -1703,18 +2333,6 @@ export interface components {
                 number,
                 number
             ];
-            /** Opacity */
-            opacity: [
-                number,
-                number[],
-                "hold" | "linear" | "out" | "inout" | "over"
-            ][];
-            /** Move */
-            move: [
-                number,
-                number[],
-                "hold" | "linear" | "out" | "inout" | "over"
-            ][];
         };
         /**
          * RefuseGlossary
@@ -1901,10 +2519,16 @@ export interface components {
             start_us: number;
             /** End Us */
             end_us: number;
+            /** Layers */
+            layers: components["schemas"]["LayerView"][];
+            /** Plates */
+            plates: components["schemas"]["PathView"][];
             /** Rects */
             rects: components["schemas"]["RectView"][];
             /** Paths */
             paths: components["schemas"]["PathView"][];
+            /** Stamps */
+            stamps: components["schemas"]["StampView"][];
         };
         /**
          * SceneView
@@ -1956,7 +2580,7 @@ export interface components {
         };
         /**
          * SetFinish
-         * @description Give the whole piece another finish.
+         * @description Give the whole piece another finish: a built-in one by its name, or any as a value.
          */
         SetFinish: {
             /**
@@ -1967,7 +2591,7 @@ export interface components {
             /** Piece Id */
             piece_id: number;
             /** Finish */
-            finish: string;
+            finish: string | components["schemas"]["Finish"];
         };
         /**
          * SetPace
@@ -1999,6 +2623,42 @@ export interface components {
             cue_ids: number[];
             /** Name */
             name: string;
+        };
+        /**
+         * Shadow
+         * @description A blurred shadow; ``blur`` is twice the Gaussian sigma.
+         */
+        Shadow: {
+            /**
+             * Dx
+             * @default 0
+             */
+            dx: number;
+            /**
+             * Dy
+             * @default 0.05
+             */
+            dy: number;
+            /**
+             * Blur
+             * @default 0.15
+             */
+            blur: number;
+            /**
+             * Colour
+             * @default [
+             *       0,
+             *       0,
+             *       0,
+             *       150
+             *     ]
+             */
+            colour: [
+                number,
+                number,
+                number,
+                number
+            ];
         };
         /**
          * ShiftCues
@@ -2109,6 +2769,19 @@ export interface components {
              */
             before_word: number;
         };
+        /** StampView */
+        StampView: {
+            /** Emoji */
+            emoji: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Side */
+            side: number;
+            /** Layers */
+            layers: components["schemas"]["LayerView"][];
+        };
         /** StepRequest */
         StepRequest: {
             /** Base Revision */
@@ -2191,6 +2864,34 @@ export interface components {
             kind: "unpin_cues";
             /** Cue Ids */
             cue_ids: number[];
+        };
+        /**
+         * WordPlate
+         * @description A rounded box behind one word.
+         */
+        WordPlate: {
+            /** Colour */
+            colour: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /**
+             * Pad X
+             * @default 0.16
+             */
+            pad_x: number;
+            /**
+             * Pad Y
+             * @default 0
+             */
+            pad_y: number;
+            /**
+             * Radius
+             * @default 0.15
+             */
+            radius: number;
         };
         /** WordView */
         WordView: {
@@ -2831,35 +3532,6 @@ export interface operations {
             };
         };
     };
-    finishes: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["FinishView"][];
-                };
-            };
-            /** @description Client Error */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     engines: {
         parameters: {
             query?: never;
@@ -3288,6 +3960,65 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["CheckView"][];
                 };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    finishes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FinishView"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    emoji_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+                side: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Client Error */
             "4XX": {

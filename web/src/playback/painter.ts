@@ -1,145 +1,218 @@
 /**
- * Paints a scene's moment on a 2D canvas by the steps written in core/scene.py. Decides nothing:
- * the delivery's painter plays the same scene, and a test compares the two pixel by pixel.
+ * Paints a scene's moment on a 2D canvas by the steps written in core/scene/model.py. Decides
+ * nothing: the delivery's painter plays the same scene, and a test compares them pixel by pixel.
  */
 import type { Scene, SceneCue } from "../api/client";
+import {
+  around,
+  type Bounds,
+  layered,
+  type Matrix,
+  moved,
+  opacityAt,
+  reachOf,
+  STILL,
+  steady,
+  zoomed,
+} from "./matrix";
+import { alpha, type Context, css, Sheet, type Word } from "./sheet";
+import { loadStamps, stamp } from "./stamps";
 import { valueAt } from "./track";
 
-type Context = CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D;
-type Item = SceneCue["paths"][number];
-type Colour = readonly number[];
+type PathItem = SceneCue["paths"][number];
 
-/** A shape drawn this far outside the canvas leaves only its shadow on it. */
-const AWAY = 20_000;
+/** Pictures of resting words kept at most; they are as large as their words. */
+const KEPT = 64;
 
-interface Placed {
-  item: Item;
-  path: Path2D;
-  fill: Colour;
+interface Placed extends Word {
+  item: PathItem;
+  matrix: Matrix;
   opacity: number;
-  x: number;
-  y: number;
-  scale: number;
+  resting: boolean;
+}
+
+interface Resting {
+  key: string;
+  canvas: OffscreenCanvas;
+  dx: number;
+  dy: number;
 }
 
 export class Painter {
   private readonly paths: Path2D[];
-  private scratch: OffscreenCanvas | null = null;
+  private readonly resting = new Map<PathItem, Resting>();
+  private readonly asides: OffscreenCanvas[] = [];
+  /** Resolves when the emoji are there; until then they are left out. */
+  readonly ready: Promise<void>;
 
   constructor(readonly scene: Scene) {
     this.paths = scene.outlines.map((outline) => new Path2D(outline));
+    this.ready = loadStamps(scene.cues.flatMap((cue) => cue.stamps));
   }
 
   /** Clear the canvas and paint the moment `at` (µs); `zoom` is canvas pixels per frame pixel. */
   paint(context: Context, at: number, zoom = 1): void {
     context.setTransform(1, 0, 0, 1, 0, 0);
     context.clearRect(0, 0, context.canvas.width, context.canvas.height);
+    const sheet = new Sheet(context);
     for (const cue of this.scene.cues) {
-      if (cue.start_us <= at && at < cue.end_us) this.paintCue(context, cue, at, zoom);
+      if (cue.start_us <= at && at < cue.end_us) this.paintCue(sheet, cue, at, zoom);
     }
     context.setTransform(1, 0, 0, 1, 0, 0);
   }
 
-  private paintCue(context: Context, cue: SceneCue, at: number, zoom: number): void {
+  private paintCue(sheet: Sheet, cue: SceneCue, at: number, zoom: number): void {
+    const opacity = opacityAt(cue.layers, at);
+    if (opacity <= 0) return;
+    const outer = zoomed(layered(STILL, cue.layers, at), zoom);
+    const still = steady(cue.layers, at);
+    const plates = cue.plates.flatMap((item) => this.place(item, outer, at, still));
+    const words = cue.paths.flatMap((item) => this.place(item, outer, at, still));
+    if (opacity >= 1) {
+      this.paintParts(sheet, cue, plates, words, outer, at, 1);
+      return;
+    }
+    let reach: Bounds | null = null;
+    for (const one of [...plates, ...words])
+      reach = around(reach, reachOf(one.matrix, one.item.reach));
     for (const rect of cue.rects) {
-      const opacity = valueAt(rect.opacity, at)[0] as number;
-      if (opacity <= 0) continue;
-      const [dx, dy] = valueAt(rect.move, at) as [number, number];
       const [x, y, w, h] = valueAt(rect.box, at) as [number, number, number, number];
-      const [r, g, b, a] = rect.fill;
-      context.setTransform(zoom, 0, 0, zoom, 0, 0);
-      context.fillStyle = css([r, g, b, Math.floor(a * opacity + 0.5)]);
+      reach = around(reach, reachOf(outer, [x - 1, y - 1, x + w + 1, y + h + 1]));
+    }
+    for (const one of cue.stamps) {
+      const [x, y] = [one.x, one.y];
+      const matrix = layered(outer, one.layers, at);
+      reach = around(reach, reachOf(matrix, [x - 1, y - 1, x + one.side + 1, y + one.side + 1]));
+    }
+    if (!reach) return;
+    this.aside(sheet, reach, opacity, 0, (inner) =>
+      this.paintParts(inner, cue, plates, words, outer, at, 1),
+    );
+  }
+
+  private paintParts(
+    sheet: Sheet,
+    cue: SceneCue,
+    plates: Placed[],
+    words: Placed[],
+    outer: Matrix,
+    at: number,
+    depth: number,
+  ): void {
+    const { context } = sheet;
+    for (const plate of plates) {
+      const [r, g, b, a] = plate.fill as [number, number, number, number];
+      sheet.stand(plate.matrix);
+      context.fillStyle = css([r, g, b, Math.floor(a * plate.opacity + 0.5)]);
+      context.fill(plate.path);
+    }
+    for (const rect of cue.rects) {
+      const [x, y, w, h] = valueAt(rect.box, at) as [number, number, number, number];
+      sheet.stand(outer);
+      context.fillStyle = css(rect.fill);
       context.beginPath();
-      context.roundRect(x + dx, y + dy, w, h, Math.min(rect.radius, w / 2, h / 2));
+      context.roundRect(x, y, w, h, Math.max(0, Math.min(rect.radius, w / 2, h / 2)));
       context.fill();
     }
-    const placed = cue.paths.flatMap((item) => this.place(item, at));
-    const whole = placed.filter((word) => word.opacity >= 1);
-    for (const word of whole) under(context, word, zoom);
-    for (const word of whole) fill(context, word, zoom);
-    for (const word of placed) {
-      if (word.opacity < 1) this.group(context, word, zoom);
+    const whole = words.filter((word) => word.opacity >= 1);
+    for (const word of whole) {
+      if (word.resting) this.drawResting(sheet, word);
+      else sheet.under(word, word.matrix);
+    }
+    for (const word of whole) sheet.fill(word, word.matrix);
+    for (const word of words) {
+      if (word.opacity >= 1) continue;
+      const reach = reachOf(word.matrix, word.item.reach);
+      this.aside(sheet, reach, word.opacity, depth, (inner) => {
+        inner.under(word, word.matrix);
+        inner.fill(word, word.matrix);
+      });
+    }
+    for (const one of cue.stamps) {
+      const opacity = opacityAt(one.layers, at);
+      const picture = opacity > 0 && stamp(one);
+      if (!picture) continue;
+      sheet.stand(moved(layered(outer, one.layers, at), one.x, one.y));
+      context.imageSmoothingQuality = "low";
+      context.globalAlpha = alpha(opacity);
+      context.drawImage(picture, 0, 0, one.side, one.side);
+      context.globalAlpha = 1;
     }
   }
 
-  private place(item: Item, at: number): Placed[] {
-    const opacity = valueAt(item.opacity, at)[0] as number;
+  private place(item: PathItem, outer: Matrix, at: number, still: boolean): Placed[] {
+    const opacity = opacityAt(item.layers, at);
     if (opacity <= 0) return [];
-    const [dx, dy] = valueAt(item.move, at) as [number, number];
+    const round = (value: number) => Math.floor(value + 0.5);
+    const [from, to] = (item.ink ? valueAt(item.ink.span, at) : [0, 0]) as [number, number];
     return [
       {
         item,
         path: this.paths[item.outline_of] as Path2D,
-        fill: valueAt(item.fill, at).map((value) => Math.floor(value + 0.5)),
+        outlines: item.outlines,
+        shadow: item.shadow ?? null,
+        line: item.line ?? null,
+        fill: valueAt(item.fill, at).map(round),
+        ink:
+          item.ink && to > from ? { fill: valueAt(item.ink.fill, at).map(round), from, to } : null,
+        matrix: moved(layered(outer, item.layers, at), item.x, item.y),
         opacity,
-        x: item.x + dx,
-        y: item.y + dy,
-        scale: valueAt(item.scale, at)[0] as number,
+        resting: still && steady(item.layers, at),
       },
     ];
   }
 
-  /** A half-opaque word is painted whole beside and laid over at its opacity. */
-  private group(context: Context, word: Placed, zoom: number): void {
-    const { width, height } = context.canvas;
-    if (this.scratch?.width !== width || this.scratch.height !== height) {
-      this.scratch = new OffscreenCanvas(width, height);
+  /** Shadow and outlines of a word at rest, from a picture kept for as long as it stands. */
+  private drawResting(sheet: Sheet, word: Placed): void {
+    if (!word.outlines.length && !word.shadow) return;
+    const [a, b, c, d, e, f] = word.matrix;
+    const [left, top] = [Math.floor(e), Math.floor(f)];
+    const fill = word.outlines.length ? "" : word.fill.join();
+    const key = [a, b, c, d, e - left, f - top, fill].join();
+    let kept = this.resting.get(word.item);
+    if (kept?.key !== key) {
+      const within: Matrix = [a, b, c, d, e - left, f - top];
+      const [x0, y0, x1, y1] = reachOf(within, word.item.reach);
+      const canvas = new OffscreenCanvas(x1 - x0 + 2, y1 - y0 + 2);
+      const aside = canvas.getContext("2d") as OffscreenCanvasRenderingContext2D;
+      new Sheet(aside, x0 - 1, y0 - 1).under(word, within);
+      kept = { key, canvas, dx: x0 - 1, dy: y0 - 1 };
+      this.resting.delete(word.item);
+      this.resting.set(word.item, kept);
+      const oldest = this.resting.keys().next().value;
+      if (this.resting.size > KEPT && oldest) this.resting.delete(oldest);
     }
-    const aside = this.scratch.getContext("2d") as OffscreenCanvasRenderingContext2D;
-    aside.setTransform(1, 0, 0, 1, 0, 0);
-    aside.clearRect(0, 0, width, height);
-    under(aside, word, zoom);
-    fill(aside, word, zoom);
+    sheet.stand(STILL);
+    sheet.context.drawImage(kept.canvas, left + kept.dx, top + kept.dy);
+  }
+
+  /** What is half opaque is painted whole beside and laid over at its opacity. */
+  private aside(
+    sheet: Sheet,
+    reach: Bounds,
+    opacity: number,
+    depth: number,
+    draw: (inner: Sheet) => void,
+  ): void {
+    const { width: most, height: tallest } = sheet.context.canvas;
+    const left = Math.max(reach[0], sheet.left);
+    const top = Math.max(reach[1], sheet.top);
+    const width = Math.min(reach[2], sheet.left + most) - left;
+    const height = Math.min(reach[3], sheet.top + tallest) - top;
+    if (width <= 0 || height <= 0) return;
+    const old = this.asides[depth];
+    const fits = old && old.width >= width && old.height >= height;
+    const canvas = fits
+      ? old
+      : new OffscreenCanvas(Math.max(width, old?.width ?? 0), Math.max(height, old?.height ?? 0));
+    this.asides[depth] = canvas;
+    const context = canvas.getContext("2d") as OffscreenCanvasRenderingContext2D;
     context.setTransform(1, 0, 0, 1, 0, 0);
-    context.globalAlpha = Math.floor(word.opacity * 255 + 0.5) / 255;
-    context.drawImage(this.scratch, 0, 0);
-    context.globalAlpha = 1;
+    context.clearRect(0, 0, width, height);
+    draw(new Sheet(context, left, top));
+    sheet.stand(STILL);
+    sheet.context.globalAlpha = alpha(opacity);
+    sheet.context.drawImage(canvas, 0, 0, width, height, left, top, width, height);
+    sheet.context.globalAlpha = 1;
   }
-}
-
-function stand(context: Context, word: Placed, zoom: number, aside = 0): void {
-  const [px, py] = word.item.pivot;
-  context.setTransform(zoom, 0, 0, zoom, -aside, 0);
-  context.translate(word.x + px, word.y + py);
-  context.scale(word.scale, word.scale);
-  context.translate(-px, -py);
-}
-
-function under(context: Context, word: Placed, zoom: number): void {
-  const { outline, shadow } = word.item;
-  context.lineJoin = "round";
-  if (outline) context.lineWidth = 2 * outline[0];
-  if (shadow) {
-    const [dx, dy, blur, colour] = shadow;
-    const size = zoom * word.scale;
-    stand(context, word, zoom, AWAY);
-    context.shadowColor = css(colour);
-    context.shadowBlur = blur * size;
-    context.shadowOffsetX = dx * size + AWAY;
-    context.shadowOffsetY = dy * size;
-    if (outline) {
-      context.strokeStyle = css(outline[1]);
-      context.stroke(word.path);
-    } else {
-      context.fillStyle = css(word.fill);
-      context.fill(word.path);
-    }
-    context.shadowColor = "transparent";
-  }
-  if (outline) {
-    stand(context, word, zoom);
-    context.strokeStyle = css(outline[1]);
-    context.stroke(word.path);
-  }
-}
-
-function fill(context: Context, word: Placed, zoom: number): void {
-  stand(context, word, zoom);
-  context.fillStyle = css(word.fill);
-  context.fill(word.path);
-}
-
-function css(colour: Colour): string {
-  const [r, g, b, a] = colour as [number, number, number, number];
-  return `rgba(${r},${g},${b},${a / 255})`;
 }

@@ -33,7 +33,7 @@ export function AccentsSection({ finish, player }: { finish: Finish; player: Pla
               name={accent.name}
               about={accent.about}
               hint={String(index + 1)}
-              colour={accent.colour}
+              colour={firstColour(accent.past ?? finish.past)}
               chosen={word?.accent === index + 1}
               disabled={!word}
               onChoose={() => mark(player, index + 1)}
@@ -61,11 +61,16 @@ export function AccentsSection({ finish, player }: { finish: Finish; player: Pla
   );
 }
 
+/** What stands for a paint where there is room for one colour. */
+function firstColour(paint: Finish["past"]): readonly number[] {
+  return Array.isArray(paint) ? paint : paint.last;
+}
+
 function AccentButton(props: {
   name: string;
   about: string;
   hint: string;
-  colour: number[] | null;
+  colour: readonly number[] | null;
   chosen: boolean;
   disabled: boolean;
   onChoose: () => void;

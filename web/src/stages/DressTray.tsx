@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef } from "react";
-import { api, type Piece, take } from "../api/client";
+import { api, type FinishView, type Piece, takeAs } from "../api/client";
 import { fetchScene } from "../api/scene";
 import { Painter } from "../playback/painter";
 import type { Player } from "../playback/player";
@@ -12,19 +12,19 @@ import { AccentsSection } from "./AccentsSection";
 export function DressTray({ piece, player }: { piece: Piece; player: Player | null }) {
   const finishes = useQuery({
     queryKey: ["finishes"],
-    queryFn: () => take(api.GET("/api/finishes")),
+    queryFn: () => takeAs<FinishView[]>(api.GET("/api/finishes")),
     staleTime: Number.POSITIVE_INFINITY,
   });
-  const finish = finishes.data?.find((one) => one.name === piece.finish);
+  const { finish } = piece;
   return (
     <>
-      {finish && <AccentsSection finish={finish} player={player} />}
+      <AccentsSection finish={finish} player={player} />
       <TraySection title="Finish" about="The look of the whole piece, shown on your own words.">
-        {finishes.data?.map((finish) => (
+        {finishes.data?.map(({ finish }) => (
           <Choice
             key={finish.name}
             name="finish"
-            chosen={piece.finish === finish.name}
+            chosen={piece.finish.name === finish.name}
             title={finish.name}
             about={finish.about}
             onChoose={() =>

@@ -69,7 +69,7 @@ export function stageNote(
         ? { text: `${checks.length} to look at`, wrong: true }
         : { text: `${cues.length} captions` };
     case "Dress":
-      return { text: piece?.finish ?? "" };
+      return { text: piece?.finish.name ?? "" };
     case "Frame":
       return { text: piece ? `${piece.width} × ${piece.height}` : "" };
     case "Deliver": {

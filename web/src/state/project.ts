@@ -11,6 +11,7 @@ import {
   type Project,
   type Pulse,
   take,
+  takeAs,
   type Word,
 } from "../api/client";
 import { lastBy } from "../playback/player";
@@ -67,7 +68,7 @@ let queue: Promise<unknown> = Promise.resolve();
 /** Load the whole project, newest state. */
 export async function load(projectId: number): Promise<void> {
   try {
-    const project = await take(
+    const project = await takeAs<Project>(
       api.GET("/api/projects/{project_id}", { params: { path: { project_id: projectId } } }),
     );
     set((state) => ({

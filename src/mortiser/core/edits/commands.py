@@ -24,7 +24,7 @@ from mortiser.core.edits.laying import LayCaptions
 from mortiser.core.edits.marking import MarkWords
 from mortiser.core.edits.pacing import CheckBy, Regroup, SetPace
 from mortiser.core.edits.runs import RetypeRun
-from mortiser.core.edits.settings import RenameProject, SetFinish
+from mortiser.core.edits.settings import ChangeFinish, RenameProject, SetFinish
 from mortiser.core.edits.shifting import ShiftCues, StretchCues
 from mortiser.core.edits.speakers import (
     NameSpeakers,
@@ -76,6 +76,7 @@ Edit = Annotated[
     | LeaveOut
     | MarkWords
     | SetFinish
+    | ChangeFinish
     | RenameProject,
     Field(discriminator="kind"),
 ]

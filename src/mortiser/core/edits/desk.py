@@ -8,6 +8,7 @@ from __future__ import annotations
 from typing import Protocol
 
 from mortiser.core.cue_timing import Frames
+from mortiser.core.finish.model import Finish
 from mortiser.core.pace import Pace, RuleSet
 from mortiser.core.spans import SpanMap
 from mortiser.core.words import Cue, Word
@@ -61,7 +62,9 @@ class Desk(Protocol):
 
     def show_speakers(self, piece_id: int, shown: bool) -> None: ...
 
-    def set_finish(self, piece_id: int, finish: str) -> None: ...
+    def finish(self, piece_id: int) -> Finish: ...
+
+    def set_finish(self, piece_id: int, finish: Finish) -> None: ...
 
     def set_pace(self, piece_id: int, pace: Pace) -> None: ...
 

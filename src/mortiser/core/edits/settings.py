@@ -4,28 +4,51 @@ from __future__ import annotations
 
 from typing import Literal
 
-from pydantic import Field
+from pydantic import Field, JsonValue
 
 from mortiser.core.edits.base import BaseEdit
 from mortiser.core.edits.desk import Desk
 from mortiser.core.errors import BadInput
 from mortiser.core.finish.builtin import FINISHES
+from mortiser.core.finish.changes import changed
+from mortiser.core.finish.model import Finish
 
 
 class SetFinish(BaseEdit):
-    """Give the whole piece another finish."""
+    """Give the whole piece another finish: a built-in one by its name, or any as a value."""
 
     kind: Literal["set_finish"] = "set_finish"
     piece_id: int
-    finish: str
+    finish: str | Finish
 
     def label(self, desk: Desk) -> str:
-        return f"finish {self.finish}"
+        return f"finish {self.finish if isinstance(self.finish, str) else self.finish.name}"
 
     def apply(self, desk: Desk) -> None:
-        if self.finish not in FINISHES:
+        finish = FINISHES.get(self.finish) if isinstance(self.finish, str) else self.finish
+        if finish is None:
             raise BadInput(f"There is no finish “{self.finish}”. Try {', '.join(FINISHES)}.")
-        desk.set_finish(self.piece_id, self.finish)
+        desk.set_finish(self.piece_id, finish)
+
+
+class ChangeFinish(BaseEdit):
+    """Set some values of the piece's finish, by their dotted paths: ``{"shadow.blur": 0.2}``."""
+
+    kind: Literal["change_finish"] = "change_finish"
+    piece_id: int
+    changes: dict[str, JsonValue] = Field(min_length=1, max_length=60)
+
+    def label(self, desk: Desk) -> str:
+        return f"finish: {setting_name(next(iter(self.changes)))}"
+
+    def apply(self, desk: Desk) -> None:
+        desk.set_finish(self.piece_id, changed(desk.finish(self.piece_id), self.changes))
+
+
+def setting_name(path: str) -> str:
+    """A dotted path as somebody would say it."""
+    steps = [step.replace("_", " ") for step in path.split(".") if not step.isdecimal()]
+    return " ".join(steps)
 
 
 class RenameProject(BaseEdit):

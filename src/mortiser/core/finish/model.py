@@ -1,84 +1,80 @@
-"""What a finish is made of. Lengths are shares, so that one finish serves every frame."""
+"""A finish: a complete caption look as one value, with a versioned JSON form.
+
+The JSON form is the value's own fields by name (``Finish.model_dump_json``), with ``version``;
+docs/finish.md describes it for people who write one by hand. A later version reads earlier ones.
+"""
 
 from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
-Channel = Annotated[int, Field(ge=0, le=255)]
-Colour = tuple[Channel, Channel, Channel, Channel]
-"""Red, green, blue, opacity, each 0 to 255, sRGB, not premultiplied."""
-
-CueMotionName = Literal["still", "settle"]
-WordMotionName = Literal["still", "rise"]
-
-
-class _Value(BaseModel):
-    model_config = ConfigDict(frozen=True, extra="forbid")
-
-
-class Outline(_Value):
-    """A line around the letters; ``width`` is the part outside them, as a share of the size."""
-
-    width: float = Field(ge=0, le=0.3)
-    colour: Colour
-
-
-class Shadow(_Value):
-    """A blurred shadow; lengths are shares of the type size, ``blur`` twice the Gaussian sigma."""
-
-    dx: float = Field(ge=-0.5, le=0.5)
-    dy: float = Field(ge=-0.5, le=0.5)
-    blur: float = Field(ge=0, le=1)
-    colour: Colour
-
-
-class Plank(_Value):
-    """A box that slides under the word being spoken; lengths are shares of the type size."""
-
-    colour: Colour
-    pad_x: float = Field(ge=0, le=1)
-    pad_y: float = Field(ge=-0.5, le=1)
-    radius: float = Field(ge=0, le=1)
-
-
-class Accent(_Value):
-    """A named emphasis: what a marked word has instead of the finish's own; sizes are shares."""
-
-    name: str = Field(min_length=1, max_length=24)
-    about: str
-    ahead: Colour | None = None
-    live: Colour | None = None
-    past: Colour | None = None
-    scale: float = Field(default=1.0, ge=0.5, le=2)
-
+from mortiser.core.finish.motions import Emphasis, Loop, Motion
+from mortiser.core.finish.parts import Outline, Paint, Place, Plank, Plate, Shadow, Value, WordPlate
 
 MOST_ACCENTS = 8
+VERSION: Literal[1] = 1
+
+Weight = Annotated[int, Field(ge=100, le=1000, description="Nearest of the family's is taken.")]
+Case = Literal["as_written", "upper", "lower", "title"]
 
 
-class Finish(_Value):
-    """A look: letters, place, the paints of the three word states, accents, and motion."""
+class Accent(Value):
+    """A named emphasis: what a marked word has instead of the finish's own."""
 
-    name: str
-    about: str
-    font: str
-    size: float = Field(gt=0, le=0.5, description="Type size as a share of the frame's short side.")
-    upper: bool = False
-    measure: float = Field(gt=0, le=1, description="Widest line as a share of the frame's width.")
-    max_lines: int = Field(ge=1, le=6)
-    anchor_y: float = Field(ge=0, le=1, description="Middle of the block, share of the height.")
-    line_height: float = Field(ge=0.7, le=3)
-    word_gap: float = Field(ge=0, le=2, description="Space between words, share of the size.")
-    ahead: Colour
-    live: Colour
-    past: Colour
-    outline: Outline | None = None
+    name: str = Field(min_length=1, max_length=24)
+    about: str = Field(default="", max_length=120)
+    ahead: Paint | None = None
+    live: Paint | None = None
+    past: Paint | None = None
+    scale: float = Field(default=1.0, ge=0.5, le=2)
+    weight: Weight | None = None
+    tilt: float = Field(default=0.0, ge=-45, le=45, description="Degrees, clockwise.")
+    lift: float = Field(default=0.0, ge=-0.5, le=0.5, description="Up, share of the size.")
+    plate: WordPlate | None = None
+    outlines: tuple[Outline, ...] | None = Field(default=None, max_length=3)
+    emphasis: Emphasis | None = None
+    loop: Loop | None = None
+
+
+class Pattern(Value):
+    """Accents by place: part n of a caption has the accent ``cycle[n % len(cycle)]``; 0 is none."""
+
+    by: Literal["line", "word"] = "line"
+    cycle: tuple[Annotated[int, Field(ge=0, le=MOST_ACCENTS)], ...] = Field(
+        min_length=1, max_length=8
+    )
+
+
+class Finish(Value):
+    """Letters, place, paints of the three word states, plates, accents and motion."""
+
+    version: Literal[1] = VERSION
+    name: str = Field(min_length=1, max_length=40)
+    about: str = Field(default="", max_length=160)
+    font: str = Field(min_length=1, max_length=80, description="A family at hand.")
+    weight: Weight = 700
+    size: float = Field(ge=0.01, le=0.5, description="Share of the frame's short side.")
+    case: Case = "as_written"
+    letter_gap: float = Field(default=0.0, ge=-0.1, le=0.6, description="Share of the size.")
+    word_gap: float = Field(default=0.26, ge=0, le=2, description="Share of the size.")
+    line_height: float = Field(default=1.15, ge=0.7, le=3)
+    max_lines: int = Field(default=3, ge=1, le=6)
+    align: Literal["left", "centre", "right"] = "centre"
+    place: Place = Place()
+    ahead: Paint
+    live: Paint
+    past: Paint
+    outlines: tuple[Outline, ...] = Field(
+        default=(), max_length=3, description="Innermost first, each outside the one before."
+    )
     shadow: Shadow | None = None
+    plate: Plate | None = None
     plank: Plank | None = None
-    cue_motion: CueMotionName = "still"
-    word_motion: WordMotionName = "still"
     accents: tuple[Accent, ...] = Field(default=(), max_length=MOST_ACCENTS)
+    pattern: Pattern | None = None
+    motion: Motion = Motion()
 
     def accent(self, number: int) -> Accent | None:
         """The accent of a marked word (from 1); the last one where the finish has fewer."""
@@ -88,4 +84,12 @@ class Finish(_Value):
 
     def cased(self, text: str) -> str:
         """The text as its letters are shown."""
-        return text.upper() if self.upper else text
+        match self.case:
+            case "upper":
+                return text.upper()
+            case "lower":
+                return text.lower()
+            case "title":
+                return text[:1].title() + text[1:]
+            case "as_written":
+                return text

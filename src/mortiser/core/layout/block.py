@@ -5,13 +5,19 @@ from __future__ import annotations
 from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 
-from mortiser.core.finish.model import Finish
-from mortiser.core.layout.face import FontBook, Shaped
+from mortiser.core.finish.model import Accent, Finish
+from mortiser.core.finish.parts import Place
+from mortiser.core.layout.bidi import levels, runs_left, visual_order
+from mortiser.core.layout.fonts import FontBook, Shaped
 from mortiser.core.layout.lines import break_lines
 from mortiser.core.words import Cue
 
-SMALLEST = 0.45
+SMALLEST = 0.3
 """Type is shrunk to this share of its size at most to make a caption fit."""
+MARGIN = 0.05
+"""Share of the frame that a caption held at an edge keeps from it."""
+EDGE = 0.02
+"""No caption is laid out nearer to the frame's top or bottom, share of the height."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -23,25 +29,51 @@ class Box:
     w: float
     h: float
 
+    @property
+    def middle(self) -> tuple[float, float]:
+        """Its centre."""
+        return self.x + self.w / 2, self.y + self.h / 2
+
+    def with_(self, other: Box) -> Box:
+        """The smallest box around both."""
+        x, y = min(self.x, other.x), min(self.y, other.y)
+        right = max(self.x + self.w, other.x + other.w)
+        return Box(x, y, right - x, max(self.y + self.h, other.y + other.h) - y)
+
 
 @dataclass(frozen=True, slots=True)
 class PlacedWord:
-    """A shaped word: baseline start (x, y) in frame pixels, the box of its line height, its scale."""
+    """A shaped word: pen start (x, y) in frame pixels, the box of its line height, its scale."""
 
     shaped: Shaped
     x: float
     y: float
     box: Box
-    scale: float = 1.0
+    scale: float
+    line: int
+    accent: Accent | None
 
 
 @dataclass(frozen=True, slots=True)
 class Block:
-    """A caption laid out; ``lines`` are half-open word ranges, ``size`` the type size in pixels."""
+    """A caption laid out, words in reading order.
+
+    ``lines`` are half-open word ranges, ``line_boxes`` their places, ``size`` the type size in
+    pixels.
+    """
 
     words: tuple[PlacedWord, ...]
     lines: tuple[tuple[int, int], ...]
+    line_boxes: tuple[Box, ...]
     size: float
+
+    @property
+    def box(self) -> Box:
+        """The box of all lines."""
+        whole = self.line_boxes[0]
+        for box in self.line_boxes[1:]:
+            whole = whole.with_(box)
+        return whole
 
 
 def lay_out(
@@ -51,61 +83,148 @@ def lay_out(
     height: int,
     fonts: FontBook,
     forced: Collection[int] = (),
-    scales: Sequence[float] = (),
+    marks: Sequence[int] = (),
 ) -> Block:
     """Place the words of a caption on a frame of ``width`` by ``height`` pixels.
 
     Lines are broken for the letters' real widths; where they would be more than the finish
-    allows or wider than its measure, the type is made smaller until they fit. Lines that were
+    allows or wider than its place, the type is made smaller until they fit. Lines that were
     ended by hand, before the words with ``forced`` indexes, may be more than the finish allows.
-    ``scales`` are the words' sizes as shares of the type size (1 where left out); a line with a
-    larger word is taller, its words stand on one baseline.
+    ``marks`` are the words' accents (0 for none); an unmarked word takes what the finish's pattern
+    gives to its place. A line with a larger word is taller, its words stand on one baseline.
     """
+    marks = marks or [0] * len(texts)
     shown = [finish.cased(text) for text in texts]
-    scales = scales or [1.0] * len(texts)
-    limit = finish.measure * width
+    fit = _fit(shown, finish, width, height, fonts, forced, _accents(finish, marks, None))
+    if finish.pattern is not None:
+        # The pattern counts lines, and lines depend on sizes: they are broken first, then kept.
+        accents = _accents(finish, marks, fit.lines)
+        fit = _fit(shown, finish, width, height, fonts, [a for a, _ in fit.lines], accents)
+    return _place(shown, finish, (width, height), fonts, fit)
+
+
+@dataclass(frozen=True, slots=True)
+class _Fit:
+    """Words shaped at a size that fits, and their lines."""
+
+    shaped: list[Shaped]
+    accents: list[Accent | None]
+    lines: list[tuple[int, int]]
+    widths: list[float]
+    size: float
+    leftwards: bool
+
+
+def _accents(
+    finish: Finish, marks: Sequence[int], lines: Sequence[tuple[int, int]] | None
+) -> list[Accent | None]:
+    numbers = list(marks)
+    pattern = finish.pattern
+    if pattern is not None and lines is not None:
+        for part, (first, last) in enumerate(lines):
+            for index in range(first, last):
+                if not numbers[index]:
+                    count = part if pattern.by == "line" else index
+                    numbers[index] = pattern.cycle[count % len(pattern.cycle)]
+    return [finish.accent(number) for number in numbers]
+
+
+def _fit(
+    shown: Sequence[str],
+    finish: Finish,
+    width: int,
+    height: int,
+    fonts: FontBook,
+    forced: Collection[int],
+    accents: list[Accent | None],
+) -> _Fit:
+    limit = finish.place.width * width
     full = finish.size * min(width, height)
-    most_lines = max(finish.max_lines, len(forced) + 1)
+    most_lines = max(finish.max_lines, len(set(forced) - {0}) + 1)
+    leftwards = runs_left(" ".join(shown))
     size = full
     while True:
         shaped = [
-            fonts.shape(text, finish.font, round(size * scale, 2))
-            for text, scale in zip(shown, scales, strict=True)
+            fonts.shape(
+                text,
+                finish.font,
+                (accent and accent.weight) or finish.weight,
+                round(size * (accent.scale if accent else 1.0), 2),
+                round(finish.letter_gap * size, 3),
+                leftwards,
+            )
+            for text, accent in zip(shown, accents, strict=True)
         ]
         gap = finish.word_gap * size
         lines = break_lines([s.advance for s in shaped], gap, limit, forced)
-        widths = [_width(shaped[a:b], gap) for a, b in lines]
-        if len(lines) <= most_lines and max(widths) <= limit:
-            break
-        if size <= full * SMALLEST:
-            break
+        widths = [sum(s.advance for s in shaped[a:b]) + gap * (b - a - 1) for a, b in lines]
+        fits = len(lines) <= most_lines and max(widths) <= limit
+        if fits or size <= full * SMALLEST:
+            return _Fit(shaped, accents, lines, widths, size, leftwards)
         size *= 0.94
-    face = fonts.face(finish.font)
-    step = finish.line_height * size
-    grown = [max(1.0, *scales[first:last]) for first, last in lines]
-    heights = [step * scale for scale in grown]
-    top = finish.anchor_y * height - sum(heights) / 2
-    top = min(max(top, 0.02 * height), 0.98 * height - sum(heights))
+
+
+def _place(
+    shown: Sequence[str], finish: Finish, frame: tuple[int, int], fonts: FontBook, fit: _Fit
+) -> Block:
+    size, place = fit.size, finish.place
+    face = fonts.face(finish.font, finish.weight)
+    step, gap = finish.line_height * size, finish.word_gap * size
+    scales = [accent.scale if accent else 1.0 for accent in fit.accents]
+    grown = [max(1.0, *scales[first:last]) for first, last in fit.lines]
+    room = place.width * frame[0]
+    left, top = _corner(place, frame, (room, step * sum(grown)))
     rise = (step + (face.ascent - face.descent) * size) / 2
     placed: list[PlacedWord] = []
-    for (first, last), line_width, most in zip(lines, widths, grown, strict=True):
-        x = (width - line_width) / 2
-        baseline = top + rise * most
-        for word, scale in zip(shaped[first:last], scales[first:last], strict=True):
-            box = Box(x, baseline - rise * scale, word.advance, step * scale)
-            placed.append(PlacedWord(word, x, baseline, box, scale))
-            x += word.advance + gap
-        top += step * most
-    return Block(tuple(placed), tuple(lines), size)
+    boxes: list[Box] = []
+    for line, (first, last) in enumerate(fit.lines):
+        spare = room - fit.widths[line]
+        x = left + {"left": 0.0, "centre": spare / 2, "right": spare}[finish.align]
+        boxes.append(Box(x, top, fit.widths[line], step * grown[line]))
+        baseline = top + rise * grown[line]
+        at: dict[int, float] = {}
+        for index in visual_order(_word_levels(shown[first:last], fit.leftwards)):
+            at[first + index] = x
+            x += fit.shaped[first + index].advance + gap
+        for index in range(first, last):
+            word, accent, scale = fit.shaped[index], fit.accents[index], scales[index]
+            y = baseline - (accent.lift * size if accent else 0.0)
+            box = Box(at[index], y - rise * scale, word.advance, step * scale)
+            placed.append(PlacedWord(word, at[index], y, box, scale, line, accent))
+        top += step * grown[line]
+    return Block(tuple(placed), tuple(fit.lines), tuple(boxes), size)
+
+
+def _corner(place: Place, frame: tuple[int, int], size: tuple[float, float]) -> tuple[float, float]:
+    """Top left of a box of a size, held where the place says and kept on the frame's height."""
+    (width, height), (w, h) = frame, size
+    x = {
+        "left": MARGIN * width,
+        "centre": (width - w) / 2,
+        "right": (1 - MARGIN) * width - w,
+    }[place.across] + place.dx * width
+    y = {
+        "top": MARGIN * height,
+        "middle": (height - h) / 2,
+        "bottom": (1 - MARGIN) * height - h,
+    }[place.down] + place.dy * height
+    return x, max(EDGE * height, min(y, (1 - EDGE) * height - h))
+
+
+def _word_levels(words: Sequence[str], leftwards: bool) -> list[int]:
+    """One embedding level a word: a word is never torn apart."""
+    text = " ".join(words)
+    deep = levels(text, leftwards)
+    found, at = [], 0
+    for word in words:
+        part = deep[at : at + len(word)]
+        found.append(min(part) if leftwards else max(part))
+        at += len(word) + 1
+    return found
 
 
 def lay_out_cue(cue: Cue, finish: Finish, size: tuple[int, int], fonts: FontBook) -> Block:
-    """Place a caption: with its own line ends, and its marked words in their accents' sizes."""
-    accents = [finish.accent(word.accent) for word in cue.words]
-    scales = [accent.scale if accent else 1.0 for accent in accents]
+    """Place a caption: with its own line ends, and its marked words as their accents say."""
     texts = [word.text for word in cue.words]
-    return lay_out(texts, finish, *size, fonts, cue.line_starts, scales)
-
-
-def _width(words: Sequence[Shaped], gap: float) -> float:
-    return sum(word.advance for word in words) + gap * (len(words) - 1)
+    marks = [word.accent for word in cue.words]
+    return lay_out(texts, finish, *size, fonts, cue.line_starts, marks)

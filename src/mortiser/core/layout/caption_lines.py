@@ -8,7 +8,7 @@ from typing import NamedTuple
 
 from mortiser.core.finish.model import Finish
 from mortiser.core.layout.block import lay_out_cue
-from mortiser.core.layout.face import FontBook
+from mortiser.core.layout.fonts import FontBook
 from mortiser.core.words import Cue, Seam, Word
 
 

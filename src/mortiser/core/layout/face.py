@@ -1,25 +1,36 @@
-"""Shape words with HarfBuzz and give their outlines as SVG path strings in pixels.
-
-Font bytes come in from outside; nothing here touches the disk.
-"""
+"""Shape runs of text with one font: HarfBuzz shaping, outlines as SVG path strings in pixels."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping
 from dataclasses import dataclass
-from functools import lru_cache
 
 import uharfbuzz as hb
 from fontTools.pens.svgPathPen import SVGPathPen
 from fontTools.pens.transformPen import TransformPen
 
+_JOINED = {"Arab", "Syrc", "Deva", "Beng", "Guru", "Gujr", "Mong", "Nkoo", "Mand"}
+"""Scripts whose letters touch: space between them would tear words apart."""
+
 
 @dataclass(frozen=True, slots=True)
-class Shaped:
-    """A word at a size: outline with its pen at (0, 0) and y down, and its metrics in pixels."""
+class Letter:
+    """One cluster of a shaped run: its first character's index, pen position and outline."""
 
+    index: int
+    x: float
     path: str
+
+
+@dataclass(frozen=True, slots=True)
+class Drawn:
+    """A shaped run with its pen starting at (0, 0), y down, in pixels."""
+
+    letters: tuple[Letter, ...]
     advance: float
+    top: float
+    bottom: float
+    left: float
+    right: float
 
 
 class Face:
@@ -38,63 +49,38 @@ class Face:
         """Whether the font has a glyph for the character."""
         return ord(ch) in self._covered
 
-    def draw(self, text: str, size: float, at: float) -> tuple[str, float]:
-        """Path of ``text`` with its pen at (``at``, 0), and its advance, in pixels."""
+    def draw(self, text: str, size: float, at: float, leftwards: bool, gap: float) -> Drawn:
+        """Shape ``text`` in one direction with its pen at (``at``, 0).
+
+        ``gap`` pixels are added after each letter of scripts that allow it. Letters come in
+        visual order, from left to right.
+        """
         buffer = hb.Buffer()
         buffer.add_str(text)
         buffer.guess_segment_properties()
+        buffer.direction = "rtl" if leftwards else "ltr"
         hb.shape(self._font, buffer)
+        extra = 0.0 if buffer.script in _JOINED else gap
         scale = size / self._upem
-        pen = SVGPathPen(None, ntos=_number)
-        x = at
+        letters: list[tuple[int, float, SVGPathPen]] = []
+        x, left, right, top, bottom = at, at, at, 0.0, 0.0
         for info, pos in zip(buffer.glyph_infos, buffer.glyph_positions, strict=True):
-            left, base = x + pos.x_offset * scale, -pos.y_offset * scale
-            shift = TransformPen(pen, (scale, 0, 0, -scale, left, base))
+            if not letters or letters[-1][0] != info.cluster:
+                x += extra if letters else 0.0
+                letters.append((info.cluster, x, SVGPathPen(None, ntos=_number)))
+            dx, dy = x + pos.x_offset * scale, -pos.y_offset * scale
+            shift = TransformPen(letters[-1][2], (scale, 0, 0, -scale, dx, dy))
             self._font.draw_glyph_with_pen(info.codepoint, shift)
+            ink = self._font.get_glyph_extents(info.codepoint)
+            if ink is not None and ink.width:
+                left = min(left, dx + ink.x_bearing * scale)
+                right = max(right, dx + (ink.x_bearing + ink.width) * scale)
+                top = min(top, dy - ink.y_bearing * scale)
+                bottom = max(bottom, dy - (ink.y_bearing + ink.height) * scale)
             x += pos.x_advance * scale
-        return pen.getCommands(), x - at
-
-
-class FontBook:
-    """The fonts at hand: one by name, and the others as fallback, in order."""
-
-    def __init__(self, faces: Mapping[str, bytes], fallbacks: tuple[str, ...]) -> None:
-        self._faces = {name: Face(data) for name, data in faces.items()}
-        self._fallbacks = fallbacks
-        self.shape = lru_cache(maxsize=20_000)(self._shape)
-
-    def face(self, name: str) -> Face:
-        """The font called ``name``; the first fallback where there is none."""
-        return self._faces.get(name) or self._faces[self._fallbacks[0]]
-
-    def _shape(self, text: str, name: str, size: float) -> Shaped:
-        """Shape a word, each run of characters with the first font that has them."""
-        paths: list[str] = []
-        x = 0.0
-        for run, face in self._runs(text, name):
-            path, advance = face.draw(run, size, x)
-            paths.append(path)
-            x += advance
-        return Shaped("".join(paths), x)
-
-    def _runs(self, text: str, name: str) -> list[tuple[str, Face]]:
-        chain = [self.face(name), *(self._faces[f] for f in self._fallbacks)]
-        runs: list[tuple[str, Face]] = []
-        for ch in text:
-            if runs and (_joins(ch) or (runs[-1][1].covers(ch) and runs[-1][1] is chain[0])):
-                runs[-1] = (runs[-1][0] + ch, runs[-1][1])
-                continue
-            face = next((f for f in chain if f.covers(ch)), chain[0])
-            if runs and runs[-1][1] is face:
-                runs[-1] = (runs[-1][0] + ch, face)
-            else:
-                runs.append((ch, face))
-        return runs
-
-
-def _joins(ch: str) -> bool:
-    """Marks that belong to the character before: joiners, variation selectors, skin tones."""
-    return ch in "\u200d\ufe0e\ufe0f" or 0x1F3FB <= ord(ch) <= 0x1F3FF
+        x += extra if letters else 0.0
+        done = tuple(Letter(index, at, pen.getCommands()) for index, at, pen in letters)
+        return Drawn(done, x - at, top, bottom, left, right)
 
 
 def _number(value: float) -> str:

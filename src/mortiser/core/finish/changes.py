@@ -1,0 +1,102 @@
+"""Changes to a finish: values by their dotted path, as in ``{"shadow.blur": 0.2}``."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Mapping
+from functools import lru_cache
+from typing import Any
+
+from pydantic import JsonValue, ValidationError
+
+from mortiser.core.errors import BadInput
+from mortiser.core.finish.model import Finish
+from mortiser.core.finish.parts import Plank, Plate, Shadow, WordPlate
+from mortiser.core.finish.stored import said
+
+Changes = Mapping[str, JsonValue]
+UNTOUCHED = {"name", "version", "about"}
+"""What a change of the look never sets."""
+MADE_WHEN_SET: dict[str, Any] = {
+    "shadow": Shadow(),
+    "plate": Plate(colour=(20, 20, 22, 200)),
+    "plank": Plank(colour=(178, 58, 42, 255)),
+}
+"""Parts a finish may lack: setting something in one makes it."""
+WORD_PLATE = WordPlate(colour=(28, 58, 74, 255))
+
+
+def changed(finish: Finish, changes: Changes) -> Finish:
+    """The finish with some values set. Raises BadInput when a path or a value cannot be."""
+    if not changes:
+        return finish
+    whole = finish.model_dump(mode="json")
+    for path, value in sorted(changes.items()):
+        if path.split(".")[0] in UNTOUCHED:
+            raise BadInput(f"“{path}” is not part of how captions look.")
+        _set(whole, path, value)
+    try:
+        return Finish.model_validate_json(json.dumps(whole))
+    except ValidationError as error:
+        raise BadInput(f"That cannot be set: {said(error)}") from error
+
+
+@lru_cache(maxsize=512)
+def dressed(finish: Finish, look: str) -> Finish:
+    """The finish with a stored look (see look_text) over it.
+
+    A part of a look that this finish has no place for (an accent it lacks) does nothing.
+    """
+    changes = look_of(look)
+    try:
+        return changed(finish, changes)
+    except BadInput:
+        result = finish
+        for path, value in sorted(changes.items()):
+            try:
+                result = changed(result, {path: value})
+            except BadInput:
+                continue
+        return result
+
+
+def look_text(changes: Changes) -> str:
+    """Changes as they are stored with a caption; empty for none."""
+    return json.dumps(dict(sorted(changes.items()))) if changes else ""
+
+
+def look_of(text: str) -> dict[str, JsonValue]:
+    """The changes that a stored look stands for."""
+    found: dict[str, JsonValue] = json.loads(text) if text else {}
+    return found
+
+
+def _set(whole: dict[str, Any], path: str, value: JsonValue) -> None:
+    *way, last = path.split(".")
+    at: Any = whole
+    for number, step in enumerate(way):
+        below = _get(at, step, path)
+        if below is None:
+            below = _made(".".join(way[: number + 1]), path)
+            at[step] = below
+        at = below
+    _get(at, last, path)
+    at[int(last) if isinstance(at, list) else last] = value
+
+
+def _get(at: Any, step: str, path: str) -> Any:
+    if isinstance(at, dict) and step in at:
+        return at[step]
+    if isinstance(at, list) and step.isdecimal() and int(step) < len(at):
+        return at[int(step)]
+    raise BadInput(f"There is no “{path}” in this finish.")
+
+
+def _made(part: str, path: str) -> dict[str, Any]:
+    made = MADE_WHEN_SET.get(part)
+    if made is None and part.startswith("accents.") and part.endswith(".plate"):
+        made = WORD_PLATE
+    if made is None:
+        raise BadInput(f"There is no “{path}” in this finish.")
+    value: dict[str, Any] = made.model_dump(mode="json")
+    return value

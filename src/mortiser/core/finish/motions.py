@@ -1,0 +1,74 @@
+"""The motions a finish can have, as values; ``core/motion`` plays them.
+
+Times are milliseconds at most: motions shorten themselves when words come fast. ``strength`` is 1
+for what the motion's author meant.
+"""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import Field
+
+from mortiser.core.finish.parts import Value
+
+EntranceName = Literal[
+    "none", "appear", "fade", "settle", "rise", "drop", "slide", "swell", "stamp", "swing"
+]
+EmphasisName = Literal["none", "grow", "lift", "tilt", "pulse", "ink"]
+ExitName = Literal["none", "fade", "sink", "lift_off", "shrink"]
+LoopName = Literal["none", "sway", "breathe", "bob"]
+Curve = Literal["linear", "out", "inout", "over"]
+
+
+class Entrance(Value):
+    """How captions, lines, words or letters come in."""
+
+    kind: EntranceName = "none"
+    by: Literal["caption", "line", "word", "letter"] = "caption"
+    when: Literal["start", "spoken"] = Field(
+        default="start", description="With the caption, or each part as it is said."
+    )
+    duration_ms: int = Field(default=180, ge=0, le=2000)
+    delay_ms: int = Field(default=0, ge=0, le=1000)
+    stagger_ms: int = Field(default=40, ge=0, le=500, description="Between parts, from the start.")
+    strength: float = Field(default=1.0, ge=0, le=3)
+    curve: Curve = "out"
+
+
+class Emphasis(Value):
+    """What the word being said does."""
+
+    kind: EmphasisName = "none"
+    duration_ms: int = Field(default=140, ge=0, le=1000, description="On its way and back.")
+    strength: float = Field(default=1.0, ge=0, le=3)
+    curve: Curve = "out"
+
+
+class Exit(Value):
+    """How captions or their words go."""
+
+    kind: ExitName = "none"
+    by: Literal["caption", "word"] = "caption"
+    duration_ms: int = Field(default=140, ge=0, le=1000)
+    stagger_ms: int = Field(default=30, ge=0, le=300)
+    strength: float = Field(default=1.0, ge=0, le=3)
+    curve: Curve = "inout"
+
+
+class Loop(Value):
+    """A gentle motion for as long as the caption stands."""
+
+    kind: LoopName = "none"
+    by: Literal["caption", "word"] = "caption"
+    period_ms: int = Field(default=1800, ge=300, le=10_000)
+    strength: float = Field(default=1.0, ge=0, le=3)
+
+
+class Motion(Value):
+    """Everything that moves in a finish."""
+
+    entrance: Entrance = Entrance()
+    emphasis: Emphasis = Emphasis()
+    exit: Exit = Exit()
+    loop: Loop = Loop()

@@ -1,0 +1,7 @@
+"""Scenes: what painters play. ``model`` says what one is and how it is painted."""
+
+from mortiser.core.scene.building import SceneReel, build_scene
+from mortiser.core.scene.model import NO_CAPTIONS, Scene, SceneCue, Shows
+from mortiser.core.scene.sending import scene_json
+
+__all__ = ["NO_CAPTIONS", "Scene", "SceneCue", "SceneReel", "Shows", "build_scene", "scene_json"]

@@ -1,0 +1,87 @@
+"""Build the scene: lay captions out and give every part its paints and its motion."""
+
+from __future__ import annotations
+
+from bisect import bisect_right
+from collections.abc import Sequence
+from functools import lru_cache
+
+from mortiser.core.finish.model import Finish
+from mortiser.core.layout.block import lay_out_cue
+from mortiser.core.layout.fonts import FontBook
+from mortiser.core.motion.paints import plank_box
+from mortiser.core.motion.timing import live_spans
+from mortiser.core.scene.model import PathItem, RectItem, Scene, SceneCue, StampItem
+from mortiser.core.scene.moving import Movement
+from mortiser.core.scene.plates import standing_plates, word_plate
+from mortiser.core.scene.words import stamps_of, word_items
+from mortiser.core.spans import SpanMap
+from mortiser.core.words import Cue
+
+NEAR_CUES = 8
+"""How many captions back one may still show; only pinned times make captions overlap."""
+
+
+def build_scene(
+    cues: Sequence[Cue], finish: Finish, size: tuple[int, int], spans: SpanMap, fonts: FontBook
+) -> Scene:
+    """The scene of these captions in one finish on a frame of ``size`` (width, height) pixels."""
+    return Scene(*size, tuple(_scene_cue(cue, finish, size, spans, fonts) for cue in cues))
+
+
+def _scene_cue(
+    cue: Cue, finish: Finish, size: tuple[int, int], spans: SpanMap, fonts: FontBook
+) -> SceneCue:
+    block = lay_out_cue(cue, finish, size, fonts)
+    starts = [spans.to_piece(word.start_us) for word in cue.words]
+    said = [spans.to_piece(word.end_us) for word in cue.words]
+    lives = live_spans(starts, cue.start_us, cue.end_us)
+    movement = Movement(finish, block, lives, said, (cue.start_us, cue.end_us))
+    plates = list(standing_plates(finish, block, movement))
+    paths: list[PathItem] = []
+    stamps: list[StampItem] = []
+    for index, word in enumerate(block.words):
+        layers = movement.of_word(index)
+        plate = word_plate(finish, word, block.size)
+        if plate is not None:
+            plates.append(plate(layers))
+        paths += word_items(finish, block, index, movement)
+        stamps += stamps_of(word, layers)
+    rects: tuple[RectItem, ...] = ()
+    if finish.plank is not None:
+        box = plank_box(finish.plank, [word.box for word in block.words], lives, block.size)
+        rects = (RectItem(box, finish.plank.radius * block.size, finish.plank.colour),)
+    return SceneCue(
+        cue.id,
+        cue.start_us,
+        cue.end_us,
+        movement.of_caption(),
+        tuple(plates),
+        rects,
+        tuple(paths),
+        tuple(stamps),
+    )
+
+
+class SceneReel:
+    """The scene of a whole piece, worked out caption by caption as it is played forwards."""
+
+    def __init__(
+        self,
+        cues: Sequence[Cue],
+        finish: Finish,
+        size: tuple[int, int],
+        spans: SpanMap,
+        fonts: FontBook,
+    ) -> None:
+        self._cues = cues
+        self._starts = [cue.start_us for cue in cues]
+        self._build = lru_cache(maxsize=16)(
+            lambda index: _scene_cue(cues[index], finish, size, spans, fonts)
+        )
+
+    def at(self, at_us: int) -> list[SceneCue]:
+        """The captions that show at a moment of the piece."""
+        last = bisect_right(self._starts, at_us)
+        near = range(max(0, last - NEAR_CUES), last)
+        return [self._build(i) for i in near if at_us < self._cues[i].end_us]

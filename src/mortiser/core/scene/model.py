@@ -1,0 +1,133 @@
+"""The scene: everything a painter needs to show captions at any moment, with nothing left to decide.
+
+A painter, at piece time t, takes the cues with ``start_us <= t < end_us`` and for each
+
+1. multiplies the opacities of the cue's layers; at 0 the cue is left out, below 1 all of it is
+   painted aside and laid over the picture at that opacity;
+2. reads the layers of each item; its opacity is their product (at 0 it is left out), its matrix
+   that of the cue's layers, then of its own, then its place (x, y);
+3. paints plates, then planks, in order, a colour's opacity times the item's;
+4. of each fully opaque word paints the shadow and the outlines, outermost first; then of each its
+   fill; then each half-opaque word (shadow, outlines, fill) aside and over, as one at its opacity;
+5. paints the stamps.
+
+The matrix of a layer: scale and turn about its ``pivot``, then ``move``. A shadow belongs to the
+outermost outline where there is one, else to the fill; its offset and blur scale and turn with its
+word. An outline is a stroke with round joins, twice its width, under the fill. ``blur`` is twice the
+Gaussian sigma. A fill of four numbers is a colour, of eight the colours at both ends of ``line``.
+Ink is a second fill, seen between its two x in the word's own pixels, from far above to far below.
+All lengths are frame pixels, all times piece microseconds, colours 0 to 255 straight sRGB.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Protocol
+
+from mortiser.core.finish.parts import Colour
+from mortiser.core.motion.layers import Layer
+from mortiser.core.motion.track import Track
+
+Bounds = tuple[float, float, float, float]
+"""Left, top, right, bottom."""
+
+
+@dataclass(frozen=True, slots=True)
+class Stroke:
+    """An outline that reaches ``width`` pixels outside the letters."""
+
+    width: float
+    colour: Colour
+
+
+@dataclass(frozen=True, slots=True)
+class Drop:
+    """A shadow in pixels."""
+
+    dx: float
+    dy: float
+    blur: float
+    colour: Colour
+
+
+@dataclass(frozen=True, slots=True)
+class Ink:
+    """A second fill over a part of a word; ``span`` is a track of (from x, to x)."""
+
+    fill: Track
+    span: Track
+
+
+@dataclass(frozen=True, slots=True)
+class PathItem:
+    """A word, a letter or a plate: an outline with its pen at (x, y).
+
+    ``reach`` holds all it may touch, around its pen; ``line`` is where gradients run, from and to.
+    """
+
+    path: str
+    x: float
+    y: float
+    reach: Bounds
+    fill: Track
+    outlines: tuple[Stroke, ...] = ()
+    shadow: Drop | None = None
+    line: Bounds | None = None
+    ink: Ink | None = None
+    layers: tuple[Layer, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class RectItem:
+    """A rounded box that changes its shape: a track of (x, y, w, h)."""
+
+    box: Track
+    radius: float
+    fill: Colour
+
+
+@dataclass(frozen=True, slots=True)
+class StampItem:
+    """The picture of an emoji in a square with its corner at (x, y)."""
+
+    emoji: str
+    x: float
+    y: float
+    side: float
+    layers: tuple[Layer, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class SceneCue:
+    """One caption of the scene."""
+
+    id: int
+    start_us: int
+    end_us: int
+    layers: tuple[Layer, ...]
+    plates: tuple[PathItem, ...]
+    rects: tuple[RectItem, ...]
+    paths: tuple[PathItem, ...]
+    stamps: tuple[StampItem, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Scene:
+    """Captions on a frame of ``width`` by ``height`` pixels, in time order."""
+
+    width: int
+    height: int
+    cues: tuple[SceneCue, ...]
+
+    def at(self, at_us: int) -> list[SceneCue]:
+        """The captions that show at a moment of the piece."""
+        return [cue for cue in self.cues if cue.start_us <= at_us < cue.end_us]
+
+
+class Shows(Protocol):
+    """Anything that knows which captions show at a moment of the piece (µs)."""
+
+    def at(self, at_us: int) -> list[SceneCue]: ...
+
+
+NO_CAPTIONS: Shows = Scene(0, 0, ())

@@ -1,0 +1,120 @@
+"""The items of a word: its letters with paints and outlines, and its emoji."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from math import cos, radians, sin
+
+from mortiser.core.finish.model import Finish
+from mortiser.core.finish.parts import Outline
+from mortiser.core.layout.block import Block, PlacedWord
+from mortiser.core.motion.layers import Layer
+from mortiser.core.motion.paints import angle_of, fill_track, ink_tracks, states
+from mortiser.core.scene.model import Bounds, Drop, Ink, PathItem, StampItem, Stroke
+from mortiser.core.scene.moving import Movement
+
+CAPITALS = 0.74
+"""How high gradients run above the baseline, share of the type size; a little below it too."""
+BELOW = 0.04
+
+
+def word_items(finish: Finish, block: Block, index: int, movement: Movement) -> Iterator[PathItem]:
+    """The path items of a word: one, or one for each letter where letters come one by one."""
+    word = block.words[index]
+    if not word.shaped.path:
+        return
+    size = block.size * word.scale
+    rims = word.accent.outlines if word.accent else None
+    outlines, shadow = (
+        _strokes(finish.outlines if rims is None else rims, size),
+        _drop(finish, size),
+    )
+    if rims == ():
+        shadow = None
+    paints = states(finish, word.accent)
+    angle = angle_of(paints)
+    advance = word.shaped.advance
+    emphasis = (word.accent and word.accent.emphasis) or finish.motion.emphasis
+    fill, ink = fill_track(paints, movement.lives[index]), None
+    if emphasis.kind == "ink":
+        edges = word.shaped.ink[0], word.shaped.ink[2]
+        fill, inked, span = ink_tracks(
+            paints,
+            movement.lives[index],
+            movement.said_us[index],
+            edges[::-1] if word.shaped.leftwards else edges,
+        )
+        ink = Ink(inked, span)
+    layers = movement.of_word(index)
+    by_letter = finish.motion.entrance.by == "letter" and finish.motion.entrance.kind != "none"
+    parts = (
+        [
+            (letter.path, movement.of_letter(index, n))
+            for n, letter in enumerate(word.shaped.letters)
+        ]
+        if by_letter
+        else [(word.shaped.path, ())]
+    )
+    for path, own in parts:
+        if path:
+            yield PathItem(
+                path,
+                word.x,
+                word.y,
+                _reach(word.shaped.ink, outlines, shadow),
+                fill,
+                outlines,
+                shadow,
+                None if angle is None else _across(advance, size, angle),
+                ink,
+                (*layers, *own),
+            )
+
+
+def stamps_of(word: PlacedWord, layers: tuple[Layer, ...]) -> Iterator[StampItem]:
+    """A word's emoji, moving with it."""
+    for stamp in word.shaped.stamps:
+        yield StampItem(stamp.emoji, word.x + stamp.x, word.y + stamp.y, stamp.side, layers)
+
+
+def _strokes(rims: tuple[Outline, ...], size: float) -> tuple[Stroke, ...]:
+    """Outlines outermost first, each as wide as it reaches from the letters."""
+    found, width = [], 0.0
+    for outline in rims:
+        width += outline.width
+        found.append(Stroke(round(width * size, 3), outline.colour))
+    return tuple(found[::-1])
+
+
+def _drop(finish: Finish, size: float) -> Drop | None:
+    shadow = finish.shadow
+    if shadow is None:
+        return None
+    dx, dy, blur = (round(v * size, 3) for v in (shadow.dx, shadow.dy, shadow.blur))
+    return Drop(dx, dy, blur, shadow.colour)
+
+
+def _reach(ink: Bounds, outlines: tuple[Stroke, ...], shadow: Drop | None) -> Bounds:
+    """All that is painted: three sigma hold a blur."""
+    left, top, right, bottom = ink
+    out = (outlines[0].width if outlines else 0.0) + 1
+    found = (left - out, top - out, right + out, bottom + out)
+    if shadow is not None:
+        far = out + 1.5 * shadow.blur
+        found = (
+            min(found[0], left - far + shadow.dx),
+            min(found[1], top - far + shadow.dy),
+            max(found[2], right + far + shadow.dx),
+            max(found[3], bottom + far + shadow.dy),
+        )
+    return (round(found[0], 2), round(found[1], 2), round(found[2], 2), round(found[3], 2))
+
+
+def _across(advance: float, size: float, angle: float) -> Bounds:
+    """The line through a word's middle that a gradient of an angle runs along."""
+    height = (CAPITALS + BELOW) * size
+    x, y = advance / 2, BELOW * size - height / 2
+    across, down = cos(radians(angle)), sin(radians(angle))
+    half = (abs(advance * across) + abs(height * down)) / 2
+    dx, dy = half * across, half * down
+    return (round(x - dx, 3), round(y - dy, 3), round(x + dx, 3), round(y + dy, 3))
