@@ -242,7 +242,15 @@ def test_a_place_holds_its_box(align: str, across: str, down: str) -> None:
 def test_a_pattern_dresses_lines_and_words_but_not_marked_ones() -> None:
     said = ["bring", "your", "kettle", "or", "your", "radio"]
     by_line = LACQUER.model_copy(update={"pattern": Pattern(by="line", cycle=(0, 2))})
-    block = lay_out(said, by_line, 1080, 1920, font_book(), forced=(3,), marks=[0, 3, 0, 0, 0, 0])
+    block = lay_out(
+        said,
+        by_line,
+        1080,
+        1920,
+        font_book(),
+        forced=(3,),
+        accents=[None, LACQUER.accents[2], None, None, None, None],
+    )
     for line, (first, last) in enumerate(block.lines):
         for word in block.words[first:last]:
             marked = word is block.words[1]

@@ -4,36 +4,149 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from fastapi import APIRouter, Path, Response
-from pydantic import BaseModel
+from fastapi import APIRouter, Path, Query, Request, Response
+from pydantic import BaseModel, Field
 
-from mortiser.core.errors import BadInput
+from mortiser.api.bodies import small_body
+from mortiser.api.shop import OpenShop
+from mortiser.core.errors import BadInput, NotFound
 from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.finish.model import Finish
-from mortiser.emoji import LARGEST_SIDE, emoji_png
+from mortiser.core.finish.stored import read_finishes, write_finishes
+from mortiser.emoji import LARGEST_SIDE, emoji_png, emoji_to_choose, find_emoji
+from mortiser.fonts import font_book
+from mortiser.store import finishes
 
 router = APIRouter(prefix="/api", tags=["dress"])
 FOR_EVER = {"Cache-Control": "public, max-age=31536000, immutable"}
+MOST_FOUND = 120
 
 
 class FinishView(BaseModel):
-    id: int | None
+    id: int | None = Field(description="None for a built-in one.")
+    finish: Finish
+    default: bool = Field(default=False, description="Whether new pieces begin with it.")
+
+
+class FinishBody(BaseModel):
+    name: str = Field(max_length=200)
     finish: Finish
 
 
+class FinishChange(BaseModel):
+    name: str | None = Field(default=None, max_length=200)
+    finish: Finish | None = None
+
+
+class DefaultBody(BaseModel):
+    finish: Finish | None = Field(description="None for the one used last.")
+
+
+class FamilyView(BaseModel):
+    name: str
+    weights: list[int]
+
+
+class EmojiView(BaseModel):
+    text: str
+    name: str
+    code: str = Field(description="Code points in hexadecimal, as its picture is asked for.")
+    group: int
+
+
 @router.get("/finishes")
-def finishes() -> list[FinishView]:
-    """The built-in finishes."""
-    return [FinishView(id=None, finish=finish) for finish in FINISHES.values()]
+def list_finishes(shop: OpenShop) -> list[FinishView]:
+    """The workspace's own finishes, then the built-in ones."""
+    db = shop.database.connection
+    chosen = finishes.default(db)
+    own = finishes.saved(db)
+    whole = [*own, *((None, finish) for finish in FINISHES.values())]
+    return [FinishView(id=id_, finish=one, default=one == chosen) for id_, one in whole]
+
+
+@router.post("/finishes", status_code=201)
+def save_finish(body: FinishBody, shop: OpenShop) -> FinishView:
+    """Keep a finish under a new name."""
+    id_, finish = finishes.add(shop.database, body.name, body.finish)
+    return FinishView(id=id_, finish=finish)
+
+
+@router.put("/finishes/{finish_id}")
+def change_finish(finish_id: int, body: FinishChange, shop: OpenShop) -> FinishView:
+    """Rename a saved finish, or put another look in its place; pieces keep the look they have."""
+    changed = finishes.change(shop.database, finish_id, body.name, body.finish)
+    return FinishView(id=finish_id, finish=changed)
+
+
+@router.delete("/finishes/{finish_id}", status_code=204)
+def remove_finish(finish_id: int, shop: OpenShop) -> None:
+    """Forget a saved finish; pieces that have it keep it."""
+    finishes.remove(shop.database, finish_id)
+
+
+@router.put("/default-finish", status_code=204)
+def choose_default(body: DefaultBody, shop: OpenShop) -> None:
+    """Choose what new pieces begin with."""
+    finishes.set_default(shop.database, body.finish)
+
+
+@router.get("/finishes/file", response_class=Response)
+def export_finishes(
+    shop: OpenShop, name: Annotated[list[str] | None, Query(max_length=200)] = None
+) -> Response:
+    """Finishes as a file: those named, else all of the workspace's own."""
+    own = [finish for _, finish in finishes.saved(shop.database.connection)]
+    known = {finish.name: finish for finish in [*FINISHES.values(), *own]}
+    missing = [one for one in name or [] if one not in known]
+    if missing:
+        raise NotFound(f"There is no finish “{missing[0]}” any more.")
+    chosen = [known[one] for one in name] if name else own
+    if not chosen:
+        raise NotFound("There is no finish of your own to export yet. Save one first.")
+    return Response(
+        write_finishes(chosen),
+        media_type="application/json",
+        headers={"Content-Disposition": 'attachment; filename="finishes.json"'},
+    )
+
+
+@router.post("/finishes/file", status_code=201)
+async def import_finishes(request: Request, shop: OpenShop) -> list[FinishView]:
+    """Keep the finishes of a file; a name that is taken gets a number."""
+    found = read_finishes(await small_body(request))
+    return [
+        FinishView(id=id_, finish=finish) for id_, finish in finishes.add_all(shop.database, found)
+    ]
+
+
+@router.get("/fonts")
+def fonts() -> list[FamilyView]:
+    """The font families at hand."""
+    families = font_book().families.items()
+    return [FamilyView(name=name, weights=list(weights)) for name, weights in families]
+
+
+@router.get("/emoji")
+def emoji(find: Annotated[str, Query(max_length=60)] = "") -> list[EmojiView]:
+    """Emoji to choose from: found by their names, or the first of each group."""
+    found = find_emoji(find) if find.strip() else emoji_to_choose()
+    return [
+        EmojiView(text=one.text, name=one.name, code=_code(one.text), group=one.group)
+        for one in found[:MOST_FOUND]
+    ]
 
 
 @router.get("/emoji/{code}/{side}.png", response_class=Response)
 def emoji_picture(code: str, side: Annotated[int, Path(ge=1, le=LARGEST_SIDE)]) -> Response:
     """The picture of an emoji: its code points in hexadecimal, and its side in pixels."""
     try:
-        emoji = "".join(chr(int(part, 16)) for part in code.split("-"))
+        text = "".join(chr(int(part, 16)) for part in code.split("-"))
     except (ValueError, OverflowError) as error:
         raise BadInput(
-            f"“{code}” is no emoji: write its code points as 1f9f5 or 270b-1f3fd."
+            f"“{code}” is no emoji: write code points as 1f9f5 or 270b-1f3fd."
         ) from error
-    return Response(emoji_png(emoji, side), media_type="image/png", headers=FOR_EVER)
+    return Response(emoji_png(text, side), media_type="image/png", headers=FOR_EVER)
+
+
+def _code(text: str) -> str:
+    return "-".join(f"{ord(ch):x}" for ch in text if ch != "\ufe0f")

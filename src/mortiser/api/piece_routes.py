@@ -12,7 +12,6 @@ from mortiser.api.scene_schemas import SceneView
 from mortiser.api.shop import OpenShop
 from mortiser.core import finding
 from mortiser.core.errors import Conflict, NotFound
-from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.frame import even_size
 from mortiser.core.scene import build_scene, scene_json
 from mortiser.core.speakers import with_names
@@ -20,7 +19,7 @@ from mortiser.core.tapping import reaction_delay
 from mortiser.fonts import font_book
 from mortiser.formats.registry import FORMATS
 from mortiser.jobs.delivering import caption_file, file_stem
-from mortiser.store import deliveries, jobs, projects
+from mortiser.store import deliveries, finishes, jobs, projects
 from mortiser.wiring import known_engines
 
 router = APIRouter(prefix="/api", tags=["pieces"])
@@ -94,9 +93,7 @@ def scene(
         found = projects.window_cues(db, piece_id, from_us, to_us)
         if piece.show_speakers and found:
             found = with_names(found, projects.speaker_before(db, found[0]))
-    look = FINISHES.get(finish) if finish else piece.finish
-    if look is None:
-        raise NotFound(f"There is no finish “{finish}”.")
+        look = finishes.named(db, finish) if finish else piece.finish
     size = even_size(piece.width, piece.height)
     built = build_scene(found, look, size, piece.spans, font_book())
     # Sent as it is: checking the largest answer there is took longer than making it.

@@ -18,12 +18,13 @@ from starlette.requests import ClientDisconnect
 from mortiser.api import schemas
 from mortiser.api.bodies import small_body
 from mortiser.api.shop import OpenShop
+from mortiser.core.edits.settings import ChangeFinish, SetFinish
 from mortiser.core.errors import BadInput, MortiserError, NoSpace, TooLarge
 from mortiser.core.words import tokens
 from mortiser.formats.decoding import decode
 from mortiser.formats.registry import read, reader_of
 from mortiser.jobs.bringing_in import bring_in, hear_again
-from mortiser.store import deliveries, editing, jobs, journal, projects
+from mortiser.store import deliveries, editing, finishes, jobs, journal, projects
 from mortiser.wiring import Shop, recognisable
 
 router = APIRouter(prefix="/api/projects", tags=["projects"])
@@ -153,9 +154,11 @@ def duplicate_project(project_id: int, shop: OpenShop) -> schemas.Created:
 @router.post("/{project_id}/edits")
 def apply_edit(project_id: int, request: schemas.EditRequest, shop: OpenShop) -> schemas.EditAnswer:
     """Make one edit against a revision; the answer has only what changed."""
-    return schemas.EditAnswer.of(
-        editing.apply(shop.database, project_id, request.base_revision, request.edit)
-    )
+    made = editing.apply(shop.database, project_id, request.base_revision, request.edit)
+    if isinstance(request.edit, SetFinish | ChangeFinish):
+        piece = projects.piece(shop.database.connection, request.edit.piece_id)
+        finishes.note_used(shop.database, piece.finish)
+    return schemas.EditAnswer.of(made)
 
 
 @router.post("/{project_id}/cues/{cue_id}/align")

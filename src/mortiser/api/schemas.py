@@ -6,11 +6,12 @@ import json
 import sqlite3
 from typing import Literal
 
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, Field, JsonValue
 
 from mortiser.core.checking import Check, CheckKind
 from mortiser.core.checks import doubtful
 from mortiser.core.edits.commands import Edit
+from mortiser.core.finish.changes import look_of
 from mortiser.core.finish.model import Finish
 from mortiser.core.glossary import Entry
 from mortiser.core.pace import Pace, RuleSet
@@ -41,6 +42,7 @@ class WordView(BaseModel):
     alternatives: list[str] = Field(description="What else a doubtful word may be, best first.")
     seam: Seam
     accent: int = Field(description="Which accent of the finish, from 1; 0 for none.")
+    own: dict[str, JsonValue] = Field(description="What the word has in place of its finish's.")
     heard_as: str | None = Field(
         description="What was heard where the glossary put it; empty when the word before says it."
     )
@@ -58,6 +60,7 @@ class WordView(BaseModel):
             alternatives=list(word.alternatives),
             seam=word.seam,
             accent=word.accent,
+            own=look_of(word.own),
             heard_as=word.heard_as,
             speaker=word.speaker,
         )
@@ -69,6 +72,7 @@ class CueView(BaseModel):
     end_us: int
     start_pinned: bool
     end_pinned: bool
+    look: dict[str, JsonValue] = Field(description="What it has in place of its finish's.")
     words: list[WordView]
 
     @classmethod
@@ -79,6 +83,7 @@ class CueView(BaseModel):
             end_us=cue.end_us,
             start_pinned=cue.start_pinned,
             end_pinned=cue.end_pinned,
+            look=look_of(cue.look),
             words=[WordView.of(word) for word in cue.words],
         )
 

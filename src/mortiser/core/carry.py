@@ -31,6 +31,7 @@ def carry(old: Sequence[Word], text: str, room: tuple[int, int]) -> list[Word]:
     fresh = tokens(text)
     keys = [word_key(word.text) for word in old], [word_key(token) for token in fresh]
     result: list[Word] = []
+    looks = {word.look for word in old}
     for same, a0, a1, b0, b1 in _blocks(*keys):
         new = fresh[b0:b1]
         if same:
@@ -49,6 +50,9 @@ def carry(old: Sequence[Word], text: str, room: tuple[int, int]) -> list[Word]:
             result += _added(new, left, max(left, right), speaker, at_front=not result)
         if not same and a1 - a0 != b1 - b0 and a1 > a0 and result and result[-1].seam == "free":
             result[-1] = replace(result[-1], seam=old[a1 - 1].seam)
+    if len(looks) == 1 and looks != {""}:
+        (look,) = looks
+        result = [replace(word, look=look) for word in result]
     return result
 
 

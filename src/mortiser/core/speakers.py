@@ -37,6 +37,6 @@ def with_names(cues: Sequence[Cue], before: str | None = None) -> list[Cue]:
 def _name_words(name: str, first: Word) -> list[Word]:
     at = max(0, first.start_us - 2)
     plain = replace(
-        first, start_us=at, end_us=min(at + 1, first.start_us), id=0, seam="free", accent=0
+        first, start_us=at, end_us=min(at + 1, first.start_us), id=0, seam="free", accent=0, own=""
     )
     return [replace(plain, text=text) for text in f"{name}:".split()]

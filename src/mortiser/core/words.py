@@ -37,6 +37,11 @@ class Word:
     """Belongs to the piece the word is shown in, not to its source."""
     accent: int = 0
     """Which of the finish's accents the word is marked with, from 1; 0 for none. Of the piece too."""
+    look: str = ""
+    """What its caption has in place of the finish's settings, as stored; of the piece too. It lies
+    on every word, so that it goes where the words go."""
+    own: str = ""
+    """What the word alone has of its own, as stored; of the piece too."""
 
     def __post_init__(self) -> None:
         if self.text.split() != [self.text]:
@@ -78,6 +83,12 @@ class Cue:
     def line_starts(self) -> tuple[int, ...]:
         """Indexes of the words that begin a line because somebody said so."""
         return tuple(i for i, w in enumerate(self.words[:-1], start=1) if w.seam == "line")
+
+    @property
+    def look(self) -> str:
+        """What the caption has in place of the finish's settings: as most of its words say."""
+        looks = [word.look for word in self.words]
+        return looks[0] if len(set(looks)) == 1 else max(looks, key=looks.count)
 
     def with_words(self, words: tuple[Word, ...]) -> Cue:
         """The same cue with other words; its times are not touched."""

@@ -79,8 +79,7 @@ def bring_in(
             language=hearing.language,
             audio_track=hearing.audio_track,
         )
-        look = {"finish": finish} if finish else {}
-        ids = projects.create_project(database, title(name), source, pace=pace, **look)
+        ids = projects.create_project(database, title(name), source, pace=pace, finish=finish)
     except BaseException:
         shutil.rmtree(folder, ignore_errors=True)
         raise

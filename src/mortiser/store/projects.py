@@ -10,15 +10,16 @@ from dataclasses import dataclass, replace
 from mortiser.core.cue_timing import NO_FRAMES, Frames, retime
 from mortiser.core.edits.retiming import untimed_cue
 from mortiser.core.errors import NotFound
-from mortiser.core.finish.builtin import DEFAULT_FINISH
 from mortiser.core.finish.model import Finish
-from mortiser.core.finish.stored import finish_of
+from mortiser.core.finish.stored import finish_of, finish_text
 from mortiser.core.grouping import group
 from mortiser.core.pace import PACES, Pace, PaceName, RuleSet, pace_of, pace_text
 from mortiser.core.spans import SpanMap
 from mortiser.core.words import Cue, Word
+from mortiser.store import finishes
 from mortiser.store.database import Database, now_us
 from mortiser.store.rows import (
+    PIECE_COLUMNS,
     WORD_COLUMNS,
     insert,
     load_cues,
@@ -30,7 +31,7 @@ from mortiser.store.rows import (
 from mortiser.store.sql_desk import SqlDesk
 
 SourceRow = sqlite3.Row
-SHOWN = ("position", "seam", "accent")
+SHOWN = ("position", *PIECE_COLUMNS)
 AUDIO_ONLY_FRAME = (1080, 1920)
 """The frame of a piece made from a recording without a picture."""
 
@@ -81,7 +82,7 @@ def create_project(
     name: str,
     source: NewSource,
     *,
-    finish: str = DEFAULT_FINISH,
+    finish: str | None = None,
     pace: PaceName = "quick",
 ) -> tuple[int, int, int]:
     """A project with one source and a piece that keeps all of it; their three ids."""
@@ -99,7 +100,7 @@ def create_project(
             name=name,
             width=width,
             height=height,
-            finish=finish,
+            finish=finish or finish_text(finishes.for_new_piece(db)),
             grouping=pace_text(PACES[pace]),
         )
         insert(
@@ -300,8 +301,8 @@ def duplicate_project(database: Database, project_id: int, new_paths: dict[str, 
             cues = _copy_rows(db, "cue", "piece_id = ?", old_piece, {"piece_id": new_piece})
             for cue, new_cue in cues.items():
                 db.executemany(
-                    "INSERT INTO cue_word (cue_id, word_id, position, seam, accent) "
-                    "VALUES (?, ?, ?, ?, ?)",
+                    f"INSERT INTO cue_word (cue_id, word_id, {', '.join(SHOWN)}) "
+                    "VALUES (?, ?, ?, ?, ?, ?, ?)",
                     [
                         (new_cue, words[row["word_id"]], *(row[k] for k in SHOWN))
                         for row in db.execute("SELECT * FROM cue_word WHERE cue_id = ?", (cue,))

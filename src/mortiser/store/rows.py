@@ -38,7 +38,18 @@ def insert(db: sqlite3.Connection, table: str, **values: object) -> int:
     return int(cursor.lastrowid or 0)
 
 
-def word_of(row: sqlite3.Row, seam: Seam = "free", accent: int = 0) -> Word:
+PIECE_COLUMNS = ("seam", "accent", "look", "own")
+"""What a word has in a piece, not in its source: columns of ``cue_word``."""
+
+
+def piece_values(word: Word) -> tuple[object, ...]:
+    """The values of PIECE_COLUMNS."""
+    return word.seam, word.accent, word.look, word.own
+
+
+def word_of(
+    row: sqlite3.Row, seam: Seam = "free", accent: int = 0, look: str = "", own: str = ""
+) -> Word:
     """The word in a row that has WORD_COLUMNS."""
     return Word(
         row["text"],
@@ -53,13 +64,16 @@ def word_of(row: sqlite3.Row, seam: Seam = "free", accent: int = 0) -> Word:
         row["heard_as"],
         seam,
         accent,
+        look,
+        own,
     )
 
 
 def load_cues(db: sqlite3.Connection, where: str, values: Iterable[object]) -> list[Cue]:
     """Cues with their words, in time order, for an SQL condition on ``cue``."""
     found = db.execute(
-        f"SELECT cue.*, cue_word.seam, cue_word.accent, {WORD_COLUMNS} "
+        f"SELECT cue.*, cue_word.seam, cue_word.accent, cue_word.look, "
+        f"cue_word.own, {WORD_COLUMNS} "
         "FROM cue JOIN cue_word ON cue_word.cue_id = cue.id "
         f"JOIN word ON word.id = cue_word.word_id WHERE {where} "
         "ORDER BY cue.start_us, cue.id, cue_word.position",
@@ -73,7 +87,7 @@ def load_cues(db: sqlite3.Connection, where: str, values: Iterable[object]) -> l
             cues.append(_cue(head, words))
             words = []
         head = row
-        words.append(word_of(row, row["seam"], row["accent"]))
+        words.append(word_of(row, row["seam"], row["accent"], row["look"], row["own"]))
     if head is not None:
         cues.append(_cue(head, words))
     return cues

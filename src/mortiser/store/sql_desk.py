@@ -13,12 +13,14 @@ from mortiser.core.pace import Pace, RuleSet, pace_of, pace_text
 from mortiser.core.spans import SpanMap
 from mortiser.core.words import Cue, Word
 from mortiser.store.rows import (
+    PIECE_COLUMNS,
     WORD_COLUMNS,
     insert,
     load_cues,
     load_frames,
     load_spans,
     load_unshown,
+    piece_values,
     word_of,
     word_values,
 )
@@ -107,12 +109,12 @@ class SqlDesk:
                 words=words,
                 id=insert(self._db, "cue", **dict(zip(columns, values, strict=True))),
             )
-        shown = [(w.id, w.seam, w.accent) for w in words]
-        if not old or [(w.id, w.seam, w.accent) for w in old[0].words] != shown:
+        shown = [(w.id, *piece_values(w)) for w in words]
+        if not old or [(w.id, *piece_values(w)) for w in old[0].words] != shown:
             self._db.execute("DELETE FROM cue_word WHERE cue_id = ?", (saved.id,))
             self._db.executemany(
-                "INSERT INTO cue_word (cue_id, position, word_id, seam, accent) "
-                "VALUES (?, ?, ?, ?, ?)",
+                f"INSERT INTO cue_word (cue_id, position, word_id, {', '.join(PIECE_COLUMNS)}) "
+                "VALUES (?, ?, ?, ?, ?, ?, ?)",
                 [(saved.id, position, *mark) for position, mark in enumerate(shown)],
             )
         return saved

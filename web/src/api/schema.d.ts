@@ -604,10 +604,122 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Finishes
-         * @description The built-in finishes.
+         * List Finishes
+         * @description The workspace's own finishes, then the built-in ones.
          */
-        get: operations["finishes"];
+        get: operations["list_finishes"];
+        put?: never;
+        /**
+         * Save Finish
+         * @description Keep a finish under a new name.
+         */
+        post: operations["save_finish"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/finishes/{finish_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Finish
+         * @description Rename a saved finish, or put another look in its place; pieces keep the look they have.
+         */
+        put: operations["change_finish"];
+        post?: never;
+        /**
+         * Remove Finish
+         * @description Forget a saved finish; pieces that have it keep it.
+         */
+        delete: operations["remove_finish"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/default-finish": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Choose Default
+         * @description Choose what new pieces begin with.
+         */
+        put: operations["choose_default"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/finishes/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Finishes
+         * @description Finishes as a file: those named, else all of the workspace's own.
+         */
+        get: operations["export_finishes"];
+        put?: never;
+        /**
+         * Import Finishes
+         * @description Keep the finishes of a file; a name that is taken gets a number.
+         */
+        post: operations["import_finishes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fonts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Fonts
+         * @description The font families at hand.
+         */
+        get: operations["fonts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/emoji": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Emoji
+         * @description Emoji to choose from: found by their names, or the first of each group.
+         */
+        get: operations["emoji"];
         put?: never;
         post?: never;
         delete?: never;
@@ -809,6 +921,12 @@ export interface components {
             outlines?: components["schemas"]["Outline"][] | null;
             emphasis?: components["schemas"]["Emphasis"] | null;
             loop?: components["schemas"]["Loop"] | null;
+            /**
+             * Dx
+             * @description To the right, share of the size.
+             * @default 0
+             */
+            dx: number;
         };
         /**
          * AcceptAll
@@ -971,6 +1089,21 @@ export interface components {
              */
             most_us: number;
         };
+        /**
+         * CopyLook
+         * @description Give other captions what one caption has in place of the finish's settings.
+         */
+        CopyLook: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "copy_look";
+            /** From Cue Id */
+            from_cue_id: number;
+            /** Cue Ids */
+            cue_ids: number[];
+        };
         /** CorrectionBody */
         CorrectionBody: {
             /** Heard */
@@ -995,8 +1128,20 @@ export interface components {
             start_pinned: boolean;
             /** End Pinned */
             end_pinned: boolean;
+            /**
+             * Look
+             * @description What it has in place of its finish's.
+             */
+            look: {
+                [key: string]: components["schemas"]["JsonValue"];
+            };
             /** Words */
             words: components["schemas"]["WordView"][];
+        };
+        /** DefaultBody */
+        DefaultBody: {
+            /** @description None for the one used last. */
+            finish: components["schemas"]["Finish"] | null;
         };
         /** DelayView */
         DelayView: {
@@ -1040,6 +1185,44 @@ export interface components {
             /** Files */
             files: components["schemas"]["FileView"][];
         };
+        /**
+         * DressCues
+         * @description Set some values of how these captions look, by dotted paths; the rest stays the finish's.
+         */
+        DressCues: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "dress_cues";
+            /** Cue Ids */
+            cue_ids: number[];
+            /** Changes */
+            changes: {
+                [key: string]: components["schemas"]["JsonValue"];
+            };
+        };
+        /**
+         * DressWords
+         * @description Set some values of how single words look (those an accent has), by dotted paths.
+         *
+         *     Null takes a value back.
+         */
+        DressWords: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "dress_words";
+            /** Cue Ids */
+            cue_ids: number[];
+            /** Word Ids */
+            word_ids: number[];
+            /** Changes */
+            changes: {
+                [key: string]: components["schemas"]["JsonValue"];
+            };
+        };
         /** EditAnswer */
         EditAnswer: {
             /** Revision */
@@ -1065,7 +1248,21 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Edit */
-            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["ApplyGlossary"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["LayCaptions"] | components["schemas"]["TapTimes"] | components["schemas"]["NameSpeakers"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["LeaveOut"] | components["schemas"]["MarkWords"] | components["schemas"]["SetFinish"] | components["schemas"]["ChangeFinish"] | components["schemas"]["RenameProject"];
+            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["ApplyGlossary"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["LayCaptions"] | components["schemas"]["TapTimes"] | components["schemas"]["NameSpeakers"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["LeaveOut"] | components["schemas"]["MarkWords"] | components["schemas"]["DressCues"] | components["schemas"]["UndressCues"] | components["schemas"]["CopyLook"] | components["schemas"]["DressWords"] | components["schemas"]["SetFinish"] | components["schemas"]["ChangeFinish"] | components["schemas"]["RenameProject"];
+        };
+        /** EmojiView */
+        EmojiView: {
+            /** Text */
+            text: string;
+            /** Name */
+            name: string;
+            /**
+             * Code
+             * @description Code points in hexadecimal, as its picture is asked for.
+             */
+            code: string;
+            /** Group */
+            group: number;
         };
         /**
          * Emphasis
@@ -1219,6 +1416,13 @@ export interface components {
              * @enum {string}
              */
             curve: "linear" | "out" | "inout" | "over";
+        };
+        /** FamilyView */
+        FamilyView: {
+            /** Name */
+            name: string;
+            /** Weights */
+            weights: number[];
         };
         /** FileView */
         FileView: {
@@ -1398,11 +1602,32 @@ export interface components {
              */
             motion: components["schemas"]["Motion"];
         };
+        /** FinishBody */
+        FinishBody: {
+            /** Name */
+            name: string;
+            finish: components["schemas"]["Finish"];
+        };
+        /** FinishChange */
+        FinishChange: {
+            /** Name */
+            name?: string | null;
+            finish?: components["schemas"]["Finish"] | null;
+        };
         /** FinishView */
         FinishView: {
-            /** Id */
+            /**
+             * Id
+             * @description None for a built-in one.
+             */
             id: number | null;
             finish: components["schemas"]["Finish"];
+            /**
+             * Default
+             * @description Whether new pieces begin with it.
+             * @default false
+             */
+            default: boolean;
         };
         /**
          * FixChecks
@@ -2853,6 +3078,25 @@ export interface components {
             text: string;
         };
         /**
+         * UndressCues
+         * @description Go back to the finish: in some settings (dotted paths) of these captions, or in all.
+         */
+        UndressCues: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "undress_cues";
+            /** Cue Ids */
+            cue_ids: number[];
+            /**
+             * Paths
+             * @description Everything, the words' own too, where empty.
+             * @default []
+             */
+            paths: string[];
+        };
+        /**
          * UnpinCues
          * @description Let the times of captions follow their words again.
          */
@@ -2925,6 +3169,13 @@ export interface components {
              * @description Which accent of the finish, from 1; 0 for none.
              */
             accent: number;
+            /**
+             * Own
+             * @description What the word has in place of its finish's.
+             */
+            own: {
+                [key: string]: components["schemas"]["JsonValue"];
+            };
             /**
              * Heard As
              * @description What was heard where the glossary put it; empty when the word before says it.
@@ -3972,7 +4223,7 @@ export interface operations {
             };
         };
     };
-    finishes: {
+    list_finishes: {
         parameters: {
             query?: never;
             header?: never;
@@ -3988,6 +4239,252 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FinishView"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    save_finish: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FinishBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FinishView"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_finish: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                finish_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FinishChange"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FinishView"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove_finish: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                finish_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    choose_default: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DefaultBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    export_finishes: {
+        parameters: {
+            query?: {
+                name?: string[] | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    import_finishes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FinishView"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fonts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FamilyView"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    emoji: {
+        parameters: {
+            query?: {
+                find?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EmojiView"][];
                 };
             };
             /** @description Client Error */

@@ -39,6 +39,14 @@ def word_of(cue: Cue, word_id: int) -> Word:
     return found
 
 
+def words_of(cues: Sequence[Cue], word_ids: Sequence[int]) -> list[Word]:
+    """Some words of captions, in order. Raises NotFound when none of them is there."""
+    found = [word for cue in cues for word in cue.words if word.id in word_ids]
+    if not found:
+        raise NotFound("Those words are not there any more. The page shows the newest state.")
+    return found
+
+
 def short(text: str) -> str:
     """A text cut to what fits into a label."""
     return shortened(text, 24)

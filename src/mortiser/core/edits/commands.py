@@ -18,6 +18,7 @@ from mortiser.core.edits.captions import (
     SplitAt,
     SplitCue,
 )
+from mortiser.core.edits.dressing import CopyLook, DressCues, DressWords, UndressCues
 from mortiser.core.edits.fixing import FixChecks, LeaveOut
 from mortiser.core.edits.glossary import ApplyGlossary, KeepGlossary, RefuseGlossary
 from mortiser.core.edits.laying import LayCaptions
@@ -75,6 +76,10 @@ Edit = Annotated[
     | FixChecks
     | LeaveOut
     | MarkWords
+    | DressCues
+    | UndressCues
+    | CopyLook
+    | DressWords
     | SetFinish
     | ChangeFinish
     | RenameProject,

@@ -8,9 +8,8 @@ from typing import Literal
 
 from pydantic import Field
 
-from mortiser.core.edits.base import BaseEdit, chosen, short
+from mortiser.core.edits.base import BaseEdit, chosen, short, words_of
 from mortiser.core.edits.desk import Desk
-from mortiser.core.errors import NotFound
 from mortiser.core.finish.model import MOST_ACCENTS
 from mortiser.core.words import Cue, Word
 
@@ -42,7 +41,4 @@ class MarkWords(BaseEdit):
                 desk.save_cue(cue.with_words(marked))
 
     def _words(self, cues: Sequence[Cue]) -> list[Word]:
-        found = [word for cue in cues for word in cue.words if word.id in self.word_ids]
-        if not found:
-            raise NotFound("Those words are not there any more. The page shows the newest state.")
-        return found
+        return words_of(cues, self.word_ids)

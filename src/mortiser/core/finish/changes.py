@@ -10,7 +10,7 @@ from typing import Any
 from pydantic import JsonValue, ValidationError
 
 from mortiser.core.errors import BadInput
-from mortiser.core.finish.model import Finish
+from mortiser.core.finish.model import Accent, Finish
 from mortiser.core.finish.parts import Plank, Plate, Shadow, WordPlate
 from mortiser.core.finish.stored import said
 
@@ -23,6 +23,7 @@ MADE_WHEN_SET: dict[str, Any] = {
     "plank": Plank(colour=(178, 58, 42, 255)),
 }
 """Parts a finish may lack: setting something in one makes it."""
+PLAIN = Accent(name="Own")
 WORD_PLATE = WordPlate(colour=(28, 58, 74, 255))
 
 
@@ -58,6 +59,33 @@ def dressed(finish: Finish, look: str) -> Finish:
             except BadInput:
                 continue
         return result
+
+
+@lru_cache(maxsize=2048)
+def worn(accent: Accent | None, own: str) -> Accent | None:
+    """A word's accent with what the word has of its own over it; None for a plain word."""
+    if not own:
+        return accent
+    changes = look_of(own)
+    try:
+        return changed_accent(accent, changes)
+    except BadInput:
+        return accent
+
+
+def changed_accent(accent: Accent | None, changes: Changes) -> Accent:
+    """An accent (a plain word's where None) with some values set. Raises BadInput."""
+    whole = (accent or PLAIN).model_dump(mode="json")
+    for path, value in sorted(changes.items()):
+        if path.split(".")[0] in UNTOUCHED:
+            raise BadInput(f"“{path}” is not part of how a word looks.")
+        if path.startswith("plate.") and whole["plate"] is None:
+            whole["plate"] = WORD_PLATE.model_dump(mode="json")
+        _set(whole, path, value)
+    try:
+        return Accent.model_validate_json(json.dumps(whole))
+    except ValidationError as error:
+        raise BadInput(f"That cannot be set: {said(error)}") from error
 
 
 def look_text(changes: Changes) -> str:

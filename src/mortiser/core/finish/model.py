@@ -31,11 +31,12 @@ class Accent(Value):
     scale: float = Field(default=1.0, ge=0.5, le=2)
     weight: Weight | None = None
     tilt: float = Field(default=0.0, ge=-45, le=45, description="Degrees, clockwise.")
-    lift: float = Field(default=0.0, ge=-0.5, le=0.5, description="Up, share of the size.")
+    lift: float = Field(default=0.0, ge=-5, le=5, description="Up, share of the size.")
     plate: WordPlate | None = None
     outlines: tuple[Outline, ...] | None = Field(default=None, max_length=3)
     emphasis: Emphasis | None = None
     loop: Loop | None = None
+    dx: float = Field(default=0.0, ge=-5, le=5, description="To the right, share of the size.")
 
 
 class Pattern(Value):

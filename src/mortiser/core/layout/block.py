@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 
-from mortiser.core.finish.model import Accent, Finish
+from mortiser.core.finish.changes import worn
+from mortiser.core.finish.model import Accent, Finish, Pattern
 from mortiser.core.finish.parts import Place
 from mortiser.core.layout.bidi import levels, runs_left, visual_order
 from mortiser.core.layout.fonts import FontBook, Shaped
@@ -83,23 +84,23 @@ def lay_out(
     height: int,
     fonts: FontBook,
     forced: Collection[int] = (),
-    marks: Sequence[int] = (),
+    accents: Sequence[Accent | None] = (),
 ) -> Block:
     """Place the words of a caption on a frame of ``width`` by ``height`` pixels.
 
     Lines are broken for the letters' real widths; where they would be more than the finish
     allows or wider than its place, the type is made smaller until they fit. Lines that were
     ended by hand, before the words with ``forced`` indexes, may be more than the finish allows.
-    ``marks`` are the words' accents (0 for none); an unmarked word takes what the finish's pattern
+    ``accents`` are the words' own (None for plain ones); a plain word takes what the finish's pattern
     gives to its place. A line with a larger word is taller, its words stand on one baseline.
     """
-    marks = marks or [0] * len(texts)
+    own = list(accents) or [None] * len(texts)
     shown = [finish.cased(text) for text in texts]
-    fit = _fit(shown, finish, width, height, fonts, forced, _accents(finish, marks, None))
+    fit = _fit(shown, finish, width, height, fonts, forced, own)
     if finish.pattern is not None:
         # The pattern counts lines, and lines depend on sizes: they are broken first, then kept.
-        accents = _accents(finish, marks, fit.lines)
-        fit = _fit(shown, finish, width, height, fonts, [a for a, _ in fit.lines], accents)
+        own = _patterned(finish, finish.pattern, own, fit.lines)
+        fit = _fit(shown, finish, width, height, fonts, [a for a, _ in fit.lines], own)
     return _place(shown, finish, (width, height), fonts, fit)
 
 
@@ -115,18 +116,20 @@ class _Fit:
     leftwards: bool
 
 
-def _accents(
-    finish: Finish, marks: Sequence[int], lines: Sequence[tuple[int, int]] | None
+def _patterned(
+    finish: Finish,
+    pattern: Pattern,
+    worn: Sequence[Accent | None],
+    lines: Sequence[tuple[int, int]],
 ) -> list[Accent | None]:
-    numbers = list(marks)
-    pattern = finish.pattern
-    if pattern is not None and lines is not None:
-        for part, (first, last) in enumerate(lines):
-            for index in range(first, last):
-                if not numbers[index]:
-                    count = part if pattern.by == "line" else index
-                    numbers[index] = pattern.cycle[count % len(pattern.cycle)]
-    return [finish.accent(number) for number in numbers]
+    """Each plain word with the accent that the pattern gives to its place."""
+    found = list(worn)
+    for part, (first, last) in enumerate(lines):
+        for index in range(first, last):
+            count = part if pattern.by == "line" else index
+            if found[index] is None:
+                found[index] = finish.accent(pattern.cycle[count % len(pattern.cycle)])
+    return found
 
 
 def _fit(
@@ -189,8 +192,9 @@ def _place(
         for index in range(first, last):
             word, accent, scale = fit.shaped[index], fit.accents[index], scales[index]
             y = baseline - (accent.lift * size if accent else 0.0)
-            box = Box(at[index], y - rise * scale, word.advance, step * scale)
-            placed.append(PlacedWord(word, at[index], y, box, scale, line, accent))
+            x = at[index] + (accent.dx * size if accent else 0.0)
+            box = Box(x, y - rise * scale, word.advance, step * scale)
+            placed.append(PlacedWord(word, x, y, box, scale, line, accent))
         top += step * grown[line]
     return Block(tuple(placed), tuple(fit.lines), tuple(boxes), size)
 
@@ -224,7 +228,10 @@ def _word_levels(words: Sequence[str], leftwards: bool) -> list[int]:
 
 
 def lay_out_cue(cue: Cue, finish: Finish, size: tuple[int, int], fonts: FontBook) -> Block:
-    """Place a caption: with its own line ends, and its marked words as their accents say."""
+    """Place a caption in its finish: with its own line ends, and its words as they are marked.
+
+    ``finish`` is the caption's own (see ``dressed``).
+    """
     texts = [word.text for word in cue.words]
-    marks = [word.accent for word in cue.words]
-    return lay_out(texts, finish, *size, fonts, cue.line_starts, marks)
+    accents = [worn(finish.accent(word.accent), word.own) for word in cue.words]
+    return lay_out(texts, finish, *size, fonts, cue.line_starts, accents)

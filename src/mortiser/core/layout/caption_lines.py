@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from functools import lru_cache
 from typing import NamedTuple
 
+from mortiser.core.finish.changes import dressed
 from mortiser.core.finish.model import Finish
 from mortiser.core.layout.block import lay_out_cue
 from mortiser.core.layout.fonts import FontBook
@@ -18,7 +19,12 @@ def caption_lines(
     """For each cue its lines, letters as they were written."""
     return [
         list(
-            _lines(tuple(_Shown(w.text, w.seam, w.accent) for w in cue.words), finish, size, fonts)
+            _lines(
+                tuple(_Shown(w.text, w.seam, w.accent, w.own) for w in cue.words),
+                dressed(finish, cue.look),
+                size,
+                fonts,
+            )
         )
         for cue in cues
     ]
@@ -30,6 +36,7 @@ class _Shown(NamedTuple):
     text: str
     seam: Seam
     accent: int
+    own: str
 
 
 @lru_cache(maxsize=20_000)
@@ -37,6 +44,6 @@ def _lines(
     words: tuple[_Shown, ...], finish: Finish, size: tuple[int, int], fonts: FontBook
 ) -> tuple[str, ...]:
     # Kept, since the checks ask for all captions again after every change to one.
-    plain = tuple(Word(w.text, 0, 0, seam=w.seam, accent=w.accent) for w in words)
+    plain = tuple(Word(w.text, 0, 0, seam=w.seam, accent=w.accent, own=w.own) for w in words)
     block = lay_out_cue(Cue(0, plain, 0, 1), finish, size, fonts)
     return tuple(" ".join(w.text for w in words[a:b]) for a, b in block.lines)

@@ -6,6 +6,7 @@ from bisect import bisect_right
 from collections.abc import Sequence
 from functools import lru_cache
 
+from mortiser.core.finish.changes import dressed
 from mortiser.core.finish.model import Finish
 from mortiser.core.layout.block import lay_out_cue
 from mortiser.core.layout.fonts import FontBook
@@ -32,6 +33,7 @@ def build_scene(
 def _scene_cue(
     cue: Cue, finish: Finish, size: tuple[int, int], spans: SpanMap, fonts: FontBook
 ) -> SceneCue:
+    finish = dressed(finish, cue.look)
     block = lay_out_cue(cue, finish, size, fonts)
     starts = [spans.to_piece(word.start_us) for word in cue.words]
     said = [spans.to_piece(word.end_us) for word in cue.words]

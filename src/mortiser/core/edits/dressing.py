@@ -1,0 +1,112 @@
+"""Dress single captions and words: what they have in place of the finish's settings."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Literal
+
+from pydantic import Field, JsonValue
+
+from mortiser.core.edits.base import BaseEdit, chosen, counted, short, words_of
+from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.settings import setting_name
+from mortiser.core.finish.changes import changed, changed_accent, look_of, look_text
+from mortiser.core.words import Cue, Word
+
+
+class DressCues(BaseEdit):
+    """Set some values of how these captions look, by dotted paths; the rest stays the finish's."""
+
+    kind: Literal["dress_cues"] = "dress_cues"
+    cue_ids: list[int] = Field(min_length=1)
+    changes: dict[str, JsonValue] = Field(min_length=1, max_length=60)
+
+    def label(self, desk: Desk) -> str:
+        what = setting_name(next(iter(self.changes)))
+        return f"{what} of {counted(chosen(desk, self.cue_ids))}"
+
+    def apply(self, desk: Desk) -> None:
+        cues = chosen(desk, self.cue_ids)
+        finish = desk.finish(cues[0].piece_id)
+        for cue in cues:
+            look = look_of(cue.look) | self.changes
+            changed(finish, look)
+            same = {path for path in look if changed(finish, {path: look[path]}) == finish}
+            _put_on(desk, cue, look_text({p: v for p, v in look.items() if p not in same}))
+
+
+class UndressCues(BaseEdit):
+    """Go back to the finish: in some settings (dotted paths) of these captions, or in all."""
+
+    kind: Literal["undress_cues"] = "undress_cues"
+    cue_ids: list[int] = Field(min_length=1)
+    paths: list[str] = Field(default=[], description="Everything, the words' own too, where empty.")
+
+    def label(self, desk: Desk) -> str:
+        return f"back to finish: {counted(chosen(desk, self.cue_ids))}"
+
+    def apply(self, desk: Desk) -> None:
+        for cue in chosen(desk, self.cue_ids):
+            if not self.paths:
+                words = tuple(replace(word, look="", own="") for word in cue.words)
+                _save(desk, cue, words)
+            else:
+                look = {p: v for p, v in look_of(cue.look).items() if p not in self.paths}
+                _put_on(desk, cue, look_text(look))
+
+
+class CopyLook(BaseEdit):
+    """Give other captions what one caption has in place of the finish's settings."""
+
+    kind: Literal["copy_look"] = "copy_look"
+    from_cue_id: int
+    cue_ids: list[int] = Field(min_length=1)
+
+    def label(self, desk: Desk) -> str:
+        return f"copy look to {counted(chosen(desk, self.cue_ids))}"
+
+    def apply(self, desk: Desk) -> None:
+        look = desk.cue(self.from_cue_id).look
+        for cue in chosen(desk, self.cue_ids):
+            _put_on(desk, cue, look)
+
+
+class DressWords(BaseEdit):
+    """Set some values of how single words look (those an accent has), by dotted paths.
+
+    Null takes a value back.
+    """
+
+    kind: Literal["dress_words"] = "dress_words"
+    cue_ids: list[int] = Field(min_length=1)
+    word_ids: list[int] = Field(min_length=1)
+    changes: dict[str, JsonValue] = Field(min_length=1, max_length=40)
+
+    def label(self, desk: Desk) -> str:
+        words = words_of(chosen(desk, self.cue_ids), self.word_ids)
+        what = f"“{short(words[0].text)}”" if len(words) == 1 else f"{len(words)} words"
+        return f"{setting_name(next(iter(self.changes)))} of {what}"
+
+    def apply(self, desk: Desk) -> None:
+        cues = chosen(desk, self.cue_ids)
+        wanted = set(words_of(cues, self.word_ids))
+        finish = desk.finish(cues[0].piece_id)
+        for cue in cues:
+            words = []
+            for word in cue.words:
+                if word in wanted:
+                    own = look_of(word.own) | self.changes
+                    own = {path: value for path, value in own.items() if value is not None}
+                    changed_accent(finish.accent(word.accent), own)
+                    word = replace(word, own=look_text(own))
+                words.append(word)
+            _save(desk, cue, tuple(words))
+
+
+def _put_on(desk: Desk, cue: Cue, look: str) -> None:
+    _save(desk, cue, tuple(replace(word, look=look) for word in cue.words))
+
+
+def _save(desk: Desk, cue: Cue, words: tuple[Word, ...]) -> None:
+    if words != cue.words:
+        desk.save_cue(cue.with_words(words))

@@ -1,0 +1,144 @@
+"""The routes for finishes, fonts and emoji, in process."""
+
+import json
+
+import pytest
+from fastapi.testclient import TestClient
+
+from mortiser.core.finish.builtin import FINISHES
+from mortiser.core.finish.stored import finish_of, finish_text, read_finishes, write_finishes
+from mortiser.store import finishes
+from mortiser.wiring import Shop
+from tests.api.routes import edit, read
+
+
+def own(client: TestClient) -> list[dict]:
+    return [one for one in client.get("/api/finishes").json() if one["id"]]
+
+
+@pytest.fixture
+def mine(client: TestClient) -> dict:
+    finish = FINISHES["Pine"].model_dump(mode="json") | {"size": 0.12}
+    answer = client.post("/api/finishes", json={"name": "  Lane   big ", "finish": finish})
+    assert answer.status_code == 201
+    yield answer.json()
+    client.put("/api/default-finish", json={"finish": None})
+    for one in own(client):
+        client.delete(f"/api/finishes/{one['id']}")
+
+
+def test_a_finish_is_saved_renamed_updated_and_forgotten(client: TestClient, mine: dict) -> None:
+    assert mine["finish"]["name"] == "Lane big"
+    path = f"/api/finishes/{mine['id']}"
+    assert client.put(path, json={"name": "Lane"}).json()["finish"]["name"] == "Lane"
+    changed = mine["finish"] | {"size": 0.2, "name": "anything"}
+    assert client.put(path, json={"finish": changed}).json()["finish"]["name"] == "Lane"
+    assert [one["finish"]["size"] for one in own(client)] == [0.2]
+    assert client.delete(path).status_code == 204
+    assert client.delete(path).status_code == 404
+    assert own(client) == []
+
+
+@pytest.mark.parametrize("name", ["", "  ", "Pine", "pine", "lane BIG", "x" * 41])
+def test_names_that_are_none_or_taken_are_refused(
+    client: TestClient, mine: dict, name: str
+) -> None:
+    answer = client.post("/api/finishes", json={"name": name, "finish": mine["finish"]})
+    assert answer.status_code == 400
+    assert "name" in answer.json()["message"]
+    assert len(own(client)) == 1
+
+
+def test_finishes_go_out_as_a_file_and_come_back(client: TestClient, mine: dict) -> None:
+    file = client.get("/api/finishes/file")
+    assert "attachment" in file.headers["content-disposition"]
+    back = client.post("/api/finishes/file", content=file.content).json()
+    assert back[0]["finish"] == mine["finish"] | {"name": "Lane big 2"}
+    one = client.get("/api/finishes/file", params={"name": "Ember"})
+    assert [f["name"] for f in one.json()["finishes"]] == ["Ember"]
+    assert client.post("/api/finishes/file", content=one.content).status_code == 201
+    assert {f["finish"]["name"] for f in own(client)} == {"Lane big", "Lane big 2", "Ember 2"}
+
+
+@pytest.mark.parametrize(
+    ("content", "says"),
+    [
+        (b"", "empty"),
+        (b"\xff\xfe", "no JSON"),
+        (b"[1]", "Finish 1"),
+        (b'{"format": "mortiser-finishes", "version": 9, "finishes": []}', "newer"),
+        (b'{"format": "mortiser-finishes", "version": 1, "finishes": []}', "no finishes"),
+        (
+            json.dumps(FINISHES["Pine"].model_dump(mode="json") | {"size": -1}).encode(),
+            "“size”",
+        ),
+        (b"[" * 100_000, "no JSON"),
+    ],
+)
+def test_files_that_cannot_be_are_refused_in_words(
+    client: TestClient, content: bytes, says: str
+) -> None:
+    before = len(own(client))
+    answer = client.post("/api/finishes/file", content=content)
+    assert answer.status_code == 400
+    assert says in answer.json()["message"]
+    assert len(own(client)) == before
+
+
+def test_every_built_in_finish_survives_a_file() -> None:
+    text = write_finishes(list(FINISHES.values()))
+    assert read_finishes(text.encode()) == list(FINISHES.values())
+    for name, finish in FINISHES.items():
+        assert finish_text(finish) == name
+        other = finish.model_copy(update={"size": 0.051})
+        assert finish_of(finish_text(other)) == other
+
+
+def test_new_pieces_begin_with_the_default_else_the_last_used(
+    client: TestClient, shop: Shop, project: int, mine: dict
+) -> None:
+    view = read(client, project)
+    piece = view["pieces"][0]["id"]
+    done = edit(client, project, view["revision"], kind="set_finish", piece_id=piece, finish="Tide")
+    assert done.status_code == 200
+
+    def begins_with() -> str:
+        return finishes.for_new_piece(shop.database.connection).name
+
+    assert begins_with() == "Tide"
+    assert client.put("/api/default-finish", json={"finish": mine["finish"]}).status_code == 204
+    marked = [one["finish"]["name"] for one in client.get("/api/finishes").json() if one["default"]]
+    assert marked == ["Lane big"]
+    assert begins_with() == "Lane big"
+    client.put("/api/default-finish", json={"finish": None})
+    assert begins_with() == "Tide"
+    client.post(f"/api/projects/{project}/undo", json={"base_revision": view["revision"] + 1})
+
+
+def test_a_scene_can_try_a_saved_finish(client: TestClient, project: int, mine: dict) -> None:
+    piece = read(client, project)["pieces"][0]["id"]
+    window = {"from_us": 0, "to_us": 5_000_000}
+    path = f"/api/pieces/{piece}/scene"
+    plain = client.get(path, params=window).json()
+    tried = client.get(path, params=window | {"finish": "Lane big"}).json()
+    assert tried["outlines"] != plain["outlines"]
+    missing = client.get(path, params=window | {"finish": "Nothing"})
+    assert (missing.status_code, "no finish" in missing.json()["message"]) == (404, True)
+
+
+def test_emoji_are_found_by_name_and_shown(client: TestClient) -> None:
+    found = client.get("/api/emoji", params={"find": "thread"}).json()
+    assert found[0]["text"] == "🧵"
+    picture = client.get(f"/api/emoji/{found[0]['code']}/64.png")
+    assert picture.headers["content-type"] == "image/png"
+    assert "immutable" in picture.headers["cache-control"]
+    assert client.get("/api/emoji/zz/64.png").status_code == 400
+    assert client.get("/api/emoji/41/64.png").status_code == 404
+    assert len(client.get("/api/emoji").json()) > 100
+    assert client.get("/api/emoji", params={"find": "zzqx"}).json() == []
+
+
+def test_fonts_are_listed_with_their_weights(client: TestClient) -> None:
+    families = {one["name"]: one["weights"] for one in client.get("/api/fonts").json()}
+    assert families["Rubik"] == [500, 800]
+    assert len(families) >= 10

@@ -1,0 +1,112 @@
+"""Captions and words with a look of their own, on every desk."""
+
+import pytest
+
+from mortiser.core.edits.captions import SplitCue
+from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.dressing import CopyLook, DressCues, DressWords, UndressCues
+from mortiser.core.edits.pacing import SetPace
+from mortiser.core.edits.settings import ChangeFinish, SetFinish
+from mortiser.core.edits.words import RetypeCue
+from mortiser.core.errors import BadInput
+from mortiser.core.finish.builtin import FINISHES
+from mortiser.core.finish.changes import look_of
+from mortiser.core.pace import PACES
+
+
+def looks(desk: Desk) -> list[dict]:
+    return [look_of(cue.look) for cue in desk.cues(1)]
+
+
+def test_a_change_of_the_finish_keeps_its_name_and_the_rest(desk: Desk) -> None:
+    edit = ChangeFinish(piece_id=1, changes={"shadow.blur": 0.3, "motion.entrance.kind": "drop"})
+    assert edit.label(desk) == "finish: shadow blur"
+    edit.apply(desk)
+    finish = desk.finish(1)
+    assert finish.name == "Lacquer"
+    assert finish.shadow
+    assert (finish.shadow.blur, finish.motion.entrance.kind) == (0.3, "drop")
+    assert finish.plank == FINISHES["Lacquer"].plank
+    SetFinish(piece_id=1, finish=finish.model_copy(update={"name": "Mine"})).apply(desk)
+    assert desk.finish(1).name == "Mine"
+
+
+@pytest.mark.parametrize(
+    ("changes", "says"),
+    [
+        ({"size": 7}, "“size”"),
+        ({"ahead": [0, 0, 300, 1]}, "“ahead.2”"),
+        ({"colour": 1}, "no “colour”"),
+        ({"outlines.4.width": 0.1}, "no “outlines.4.width”"),
+        ({"name": "Other"}, "not part"),
+        ({"motion.entrance.kind": "explode"}, "“motion.entrance.kind”"),
+    ],
+)
+def test_what_cannot_be_set_is_refused_and_nothing_changes(
+    desk: Desk, changes: dict, says: str
+) -> None:
+    before = desk.finish(1)
+    with pytest.raises(BadInput, match=says):
+        ChangeFinish(piece_id=1, changes=changes).apply(desk)
+    cue = desk.cues(1)[0]
+    with pytest.raises(BadInput):
+        DressCues(cue_ids=[cue.id], changes=changes).apply(desk)
+    assert desk.finish(1) == before
+    assert looks(desk)[0] == {}
+
+
+def test_captions_are_dressed_alone_and_go_back_setting_by_setting(desk: Desk) -> None:
+    one, two = (cue.id for cue in desk.cues(1)[1:3])
+    edit = DressCues(cue_ids=[one, two], changes={"size": 0.12, "place.dy": -0.2})
+    assert edit.label(desk) == "size of 2 captions"
+    edit.apply(desk)
+    DressCues(cue_ids=[one], changes={"plank": None}).apply(desk)
+    assert looks(desk)[1:3] == [
+        {"size": 0.12, "place.dy": -0.2, "plank": None},
+        {"size": 0.12, "place.dy": -0.2},
+    ]
+    UndressCues(cue_ids=[one], paths=["size", "plank"]).apply(desk)
+    assert looks(desk)[1] == {"place.dy": -0.2}
+    # What is set to what the finish has is no override.
+    DressCues(cue_ids=[one], changes={"place.dy": desk.finish(1).place.dy}).apply(desk)
+    assert looks(desk)[1] == {}
+    UndressCues(cue_ids=[two]).apply(desk)
+    assert not any(looks(desk))
+
+
+def test_a_look_is_copied_whole(desk: Desk) -> None:
+    one, two, three = (cue.id for cue in desk.cues(1)[:3])
+    DressCues(cue_ids=[one], changes={"place.turn": -6}).apply(desk)
+    DressCues(cue_ids=[two], changes={"size": 0.2}).apply(desk)
+    CopyLook(from_cue_id=one, cue_ids=[two, three]).apply(desk)
+    assert looks(desk)[:3] == [{"place.turn": -6}] * 3
+
+
+def test_looks_survive_retyping_splitting_regrouping_and_another_finish(desk: Desk) -> None:
+    cue = desk.cues(1)[1]
+    DressCues(cue_ids=[cue.id], changes={"size": 0.2}).apply(desk)
+    dressed = {word.id for word in cue.words}
+    RetypeCue(cue_id=cue.id, text=f"entirely {desk.cue(cue.id).text} again").apply(desk)
+    assert all(word.look for word in desk.cue(cue.id).words)
+    SplitCue(cue_id=cue.id, before_word=2).apply(desk)
+    SetFinish(piece_id=1, finish="Linen").apply(desk)
+    SetPace(piece_id=1, pace=PACES["sentence"]).apply(desk)
+    held = {word.id for one in desk.cues(1) for word in one.words if word.look}
+    assert dressed <= held
+
+
+def test_a_word_has_a_look_of_its_own_until_it_is_taken_back(desk: Desk) -> None:
+    cue = desk.cues(1)[0]
+    word = cue.words[0]
+    edit = DressWords(
+        cue_ids=[cue.id], word_ids=[word.id], changes={"tilt": 9, "live": [1, 2, 3, 255]}
+    )
+    assert edit.label(desk) == f"tilt of “{word.text}”"
+    edit.apply(desk)
+    assert look_of(desk.cue(cue.id).words[0].own) == {"live": [1, 2, 3, 255], "tilt": 9}
+    with pytest.raises(BadInput, match="tilt"):
+        DressWords(cue_ids=[cue.id], word_ids=[word.id], changes={"tilt": 500}).apply(desk)
+    DressWords(cue_ids=[cue.id], word_ids=[word.id], changes={"tilt": None}).apply(desk)
+    assert look_of(desk.cue(cue.id).words[0].own) == {"live": [1, 2, 3, 255]}
+    UndressCues(cue_ids=[cue.id]).apply(desk)
+    assert desk.cue(cue.id).words[0].own == ""
