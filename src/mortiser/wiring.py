@@ -17,6 +17,7 @@ from mortiser.jobs.queue import Queue
 from mortiser.jobs.runner import Handler, Parts
 from mortiser.jobs.speaking import find_speakers
 from mortiser.jobs.workspace import Workspace
+from mortiser.paint.still import still
 from mortiser.settings import Settings
 from mortiser.speech.engines import engines, recogniser_for, unknown
 from mortiser.speech.second_hearing import SecondHearing
@@ -58,6 +59,7 @@ class Shop:
 
 
 known_engines = engines
+still_picture = still
 
 
 def recognisable(language: str, folder: Path | None) -> None:

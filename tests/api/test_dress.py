@@ -3,6 +3,7 @@
 import json
 
 import pytest
+import skia
 from fastapi.testclient import TestClient
 
 from mortiser.core.finish.builtin import FINISHES
@@ -142,3 +143,33 @@ def test_fonts_are_listed_with_their_weights(client: TestClient) -> None:
     families = {one["name"]: one["weights"] for one in client.get("/api/fonts").json()}
     assert families["Rubik"] == [500, 800]
     assert len(families) >= 10
+
+
+def test_words_worth_an_accent_are_suggested_and_taken(client: TestClient, project: int) -> None:
+    view = read(client, project)
+    piece = view["pieces"][0]["id"]
+    path = f"/api/pieces/{piece}/suggestions"
+    few, many = (client.get(path, params={"density": d}).json() for d in (0.05, 0.3))
+    assert 0 < len(few) < len(many)
+    assert all(one["reason"] for one in many)
+    marked = edit(
+        client, project, view["revision"], kind="mark_words", accent=2,
+        cue_ids=sorted({one["cue_id"] for one in few}), word_ids=[one["word_id"] for one in few],
+    )  # fmt: skip
+    assert marked.status_code == 200
+    left = {one["word_id"] for one in client.get(path, params={"density": 0.3}).json()}
+    assert not left & {one["word_id"] for one in few}
+    client.post(f"/api/projects/{project}/undo", json={"base_revision": view["revision"] + 1})
+
+
+def test_a_still_has_the_captions_of_its_moment(client: TestClient, project: int) -> None:
+    view = read(client, project)
+    piece, cue = view["pieces"][0]["id"], view["cues"][0]
+    path = f"/api/pieces/{piece}/still.png"
+    empty, full = (
+        skia.Image.MakeFromEncoded(client.get(path, params={"at_us": at}).content).toarray()
+        for at in (0, (cue["start_us"] + cue["end_us"]) // 2)
+    )
+    assert empty.shape == (1920, 1080, 4)
+    assert empty.std(axis=(0, 1)).max() < 1
+    assert full.std(axis=(0, 1)).max() > 5

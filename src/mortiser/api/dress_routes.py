@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Annotated
 
 from fastapi import APIRouter, Path, Query, Request, Response
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, ConfigDict, Field
 
 from mortiser.api.bodies import small_body
 from mortiser.api.shop import OpenShop
@@ -13,9 +13,14 @@ from mortiser.core.errors import BadInput, NotFound
 from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.finish.model import Finish
 from mortiser.core.finish.stored import read_finishes, write_finishes
+from mortiser.core.frame import even_size
+from mortiser.core.scene import build_scene
+from mortiser.core.speakers import with_names
+from mortiser.core.suggesting import suggest
 from mortiser.emoji import LARGEST_SIDE, emoji_png, emoji_to_choose, find_emoji
 from mortiser.fonts import font_book
-from mortiser.store import finishes
+from mortiser.store import finishes, projects
+from mortiser.wiring import still_picture
 
 router = APIRouter(prefix="/api", tags=["dress"])
 FOR_EVER = {"Cache-Control": "public, max-age=31536000, immutable"}
@@ -45,6 +50,15 @@ class DefaultBody(BaseModel):
 class FamilyView(BaseModel):
     name: str
     weights: list[int]
+
+
+class SuggestionView(BaseModel):
+    model_config = ConfigDict(from_attributes=True)
+
+    cue_id: int
+    word_id: int
+    text: str
+    reason: str
 
 
 class EmojiView(BaseModel):
@@ -117,6 +131,34 @@ async def import_finishes(request: Request, shop: OpenShop) -> list[FinishView]:
     return [
         FinishView(id=id_, finish=finish) for id_, finish in finishes.add_all(shop.database, found)
     ]
+
+
+@router.get("/pieces/{piece_id}/suggestions")
+def suggestions(
+    piece_id: int, shop: OpenShop, density: Annotated[float, Query(ge=0, le=0.5)] = 0.1
+) -> list[SuggestionView]:
+    """Words worth an accent, with the reason; ``density`` is about how many of all words."""
+    with shop.database.snapshot() as db:
+        projects.piece(db, piece_id)
+        cues = projects.piece_cues(db, piece_id)
+    return [SuggestionView.model_validate(one) for one in suggest(cues, density)]
+
+
+@router.get("/pieces/{piece_id}/still.png", response_class=Response)
+def still(piece_id: int, shop: OpenShop, at_us: Annotated[int, Query(ge=0)]) -> Response:
+    """The frame that shows at a moment, with its captions, as the delivery has it."""
+    with shop.database.snapshot() as db:
+        piece = projects.piece(db, piece_id)
+        found = projects.window_cues(db, piece_id, at_us, at_us + 1)
+        if piece.show_speakers and found:
+            found = with_names(found, projects.speaker_before(db, found[0]))
+        source = projects.source_row(db, piece.source_id)
+    size = even_size(piece.width, piece.height)
+    scene = build_scene(found, piece.finish, size, piece.spans, font_book())
+    recording = shop.workspace.path(source["path"])
+    data = still_picture(recording, scene, size, piece.spans.to_source(at_us), at_us)
+    name = f'attachment; filename="still-{at_us // 1000}.png"'
+    return Response(data, media_type="image/png", headers={"Content-Disposition": name})
 
 
 @router.get("/fonts")

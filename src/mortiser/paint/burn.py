@@ -112,7 +112,7 @@ def _burn(
         for heard in reading.demux(sound):
             track.pass_on(heard)
         track.finish()
-        for plain in _backdrop(size, duration_us):
+        for plain in backdrop(size, duration_us):
             _encode(writing, encoder, plain, veils, duration_us, progress)
     else:
         picture.thread_type = "AUTO"
@@ -148,8 +148,8 @@ def _encode(
     progress(min(1.0, at_us / duration_us))
 
 
-def _backdrop(size: tuple[int, int], duration_us: int) -> Iterator[av.VideoFrame]:
-    """Plain frames for a recording without a picture."""
+def backdrop(size: tuple[int, int], duration_us: int) -> Iterator[av.VideoFrame]:
+    """Plain frames of ``size`` pixels for a recording without a picture, for ``duration_us``."""
     red, green, blue, _ = BACKDROP
     width, height = size
     plain = av.VideoFrame.from_ndarray(

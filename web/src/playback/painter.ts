@@ -2,7 +2,7 @@
  * Paints a scene's moment on a 2D canvas by the steps written in core/scene/model.py. Decides
  * nothing: the delivery's painter plays the same scene, and a test compares them pixel by pixel.
  */
-import type { Scene, SceneCue } from "../api/client";
+import type { Layer, Scene, SceneCue } from "../api/client";
 import {
   around,
   type Bounds,
@@ -42,6 +42,8 @@ export class Painter {
   private readonly paths: Path2D[];
   private readonly resting = new Map<PathItem, Resting>();
   private readonly asides: OffscreenCanvas[] = [];
+  /** A caption held by its handles, and how it is moved until it is let go. */
+  held: { cueId: number; layer: Layer } | null = null;
   /** Resolves when the emoji are there; until then they are left out. */
   readonly ready: Promise<void>;
 
@@ -61,7 +63,22 @@ export class Painter {
     context.setTransform(1, 0, 0, 1, 0, 0);
   }
 
-  private paintCue(sheet: Sheet, cue: SceneCue, at: number, zoom: number): void {
+  /** Where a caption is at rest, not turned, in frame pixels. */
+  boundsOf(cueId: number): Bounds | null {
+    const cue = this.scene.cues.find((one) => one.id === cueId);
+    let found: Bounds | null = null;
+    for (const item of [...(cue?.plates ?? []), ...(cue?.paths ?? [])]) {
+      found = around(found, reachOf(moved(STILL, item.x, item.y), item.reach));
+    }
+    for (const one of cue?.stamps ?? []) {
+      found = around(found, reachOf(STILL, [one.x, one.y, one.x + one.side, one.y + one.side]));
+    }
+    return found;
+  }
+
+  private paintCue(sheet: Sheet, shown: SceneCue, at: number, zoom: number): void {
+    const held = this.held?.cueId === shown.id ? this.held.layer : null;
+    const cue = held ? { ...shown, layers: [held, ...shown.layers] } : shown;
     const opacity = opacityAt(cue.layers, at);
     if (opacity <= 0) return;
     const outer = zoomed(layered(STILL, cue.layers, at), zoom);

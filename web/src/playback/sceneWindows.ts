@@ -42,6 +42,7 @@ export class SceneWindows {
       this.painters.set(index, { version, painter: new Painter(scene) });
       this.forgetFar(index);
       this.arrived();
+      void this.painters.get(index)?.painter.ready.then(this.arrived);
     } catch {
       this.asked.delete(index);
     }

@@ -1,11 +1,13 @@
 /** The preview: the recording with the painted scene over it, and the controls of playback. */
 import { Pause, Play, StepBack, StepForward } from "lucide-react";
-import { useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import type { Piece, Source } from "../api/client";
 import { Player } from "../playback/player";
 import { SceneWindows } from "../playback/sceneWindows";
+import { useStage } from "../stages/stage";
 import { useProject } from "../state/project";
 import { clock } from "../ui/format";
+import { Handles } from "./Handles";
 
 interface Props {
   piece: Piece;
@@ -19,10 +21,16 @@ const RATES = [0.5, 0.6, 0.75, 1, 1.25, 1.5, 2];
 export function Preview({ piece, source, player, onPlayer }: Props) {
   const video = useRef<HTMLVideoElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
-  const stage = useRef<HTMLDivElement>(null);
-  const box = useFit(stage, piece.width / piece.height);
+  const place = useRef<HTMLDivElement>(null);
+  const box = useFit(place, piece.width / piece.height);
   const version = useProject((state) => state.sceneVersion);
   const windows = useRef<SceneWindows | null>(null);
+  const stage = useStage((state) => state.stage);
+  const paintNow = useCallback((at: number) => {
+    const context = canvas.current?.getContext("2d");
+    const painter = windows.current?.at(at);
+    if (context && painter) painter.paint(context, at, context.canvas.width / painter.scene.width);
+  }, []);
 
   useEffect(() => {
     const media = video.current;
@@ -43,30 +51,20 @@ export function Preview({ piece, source, player, onPlayer }: Props) {
 
   useEffect(() => {
     if (!player) return;
-    const paint = (at: number) => {
-      const context = canvas.current?.getContext("2d");
-      if (!context) return;
-      const painter = windows.current?.at(at);
-      if (painter) painter.paint(context, at, context.canvas.width / painter.scene.width);
-    };
-    windows.current = new SceneWindows(piece.id, () => paint(player.at));
-    return player.listen(paint);
-  }, [player, piece.id]);
+    windows.current = new SceneWindows(piece.id, () => paintNow(player.at));
+    return player.listen(paintNow);
+  }, [player, piece.id, paintNow]);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: a new version or size is what to paint for
   useEffect(() => {
     windows.current?.changed();
-    const context = canvas.current?.getContext("2d");
-    const painter = player && windows.current?.at(player.at);
-    if (context && painter) {
-      painter.paint(context, player.at, context.canvas.width / painter.scene.width);
-    }
+    if (player) paintNow(player.at);
   }, [version, player, box.width]);
 
   const sharp = window.devicePixelRatio || 1;
   return (
     <section aria-label="Preview" className="flex min-h-0 flex-1 flex-col bg-easel">
-      <div ref={stage} className="relative m-3 mb-0 min-h-0 flex-1">
+      <div ref={place} className="relative m-3 mb-0 min-h-0 flex-1">
         <div
           className="absolute top-1/2 left-1/2 -translate-x-1/2 -translate-y-1/2 bg-[#2e3c40]"
           style={{ width: box.width, height: box.height }}
@@ -87,6 +85,15 @@ export function Preview({ piece, source, player, onPlayer }: Props) {
             width={Math.max(1, Math.round(box.width * sharp))}
             height={Math.max(1, Math.round(box.height * sharp))}
           />
+          {stage === "Dress" && player && box.width > 0 && (
+            <Handles
+              piece={piece}
+              player={player}
+              zoom={box.width / piece.width}
+              painter={() => windows.current?.at(player.at)}
+              repaint={() => paintNow(player.at)}
+            />
+          )}
           {!source.playable && (
             <p className="absolute inset-0 grid place-items-center p-6 text-center text-white">
               A copy that the browser can play is being made. Captions can be read and corrected

@@ -1,8 +1,8 @@
 /** The Tray: what the stage needs. */
 import type { Project } from "../api/client";
+import { DressTray } from "../dress/DressTray";
 import type { Player } from "../playback/player";
 import { DeliverTray } from "./DeliverTray";
-import { DressTray } from "./DressTray";
 import { FrameTray } from "./FrameTray";
 import { GatherTray } from "./GatherTray";
 import { PaceTray } from "./PaceTray";

@@ -12,16 +12,21 @@ export type ProofTab = (typeof PROOF_TABS)[number];
 export const PACE_TABS = ["Grouping", "Timing", "Shift", "Checks"] as const;
 export type PaceTab = (typeof PACE_TABS)[number];
 
+export const DRESS_TABS = ["Finish", "Letters", "Colours", "Motion", "Accents"] as const;
+export type DressTab = (typeof DRESS_TABS)[number];
+
 interface State {
   stage: Stage;
   proofTab: ProofTab;
   paceTab: PaceTab;
+  dressTab: DressTab;
 }
 
 export const useStage = create<State>(() => ({
   stage: "Proof",
   proofTab: "Doubts",
   paceTab: "Grouping",
+  dressTab: "Finish",
 }));
 
 export function showProofTab(proofTab: ProofTab): void {

@@ -1,5 +1,5 @@
 /** One row of the Strip: a caption, or a stretch of quiet. */
-import { Pin, Trash2 } from "lucide-react";
+import { Paintbrush, Pin, Trash2 } from "lucide-react";
 import { memo } from "react";
 import { edit, select } from "../state/project";
 import { clock } from "../ui/format";
@@ -28,6 +28,9 @@ export const StripRow = memo(function StripRow({
   onSeek,
 }: Props) {
   const { cue } = row;
+  const dressed =
+    cue &&
+    (Object.keys(cue.look).length > 0 || cue.words.some((one) => Object.keys(one.own).length > 0));
   return (
     <div
       data-row={row.key}
@@ -62,6 +65,14 @@ export const StripRow = memo(function StripRow({
           {row.speaker && (
             <span className="absolute top-1.5 right-3 z-10 select-none rounded bg-tint px-1.5 text-small text-dim">
               {row.speaker}
+            </span>
+          )}
+          {dressed && (
+            <span
+              title="Has a look of its own (Dress)"
+              className={`absolute right-3 z-10 rounded bg-tint p-1 text-chalk ${row.speaker ? "top-8" : "top-1.5"}`}
+            >
+              <Paintbrush size={13} aria-label="Has a look of its own" />
             </span>
           )}
           <div

@@ -215,7 +215,9 @@ const CHOICES = new Set(["radio", "checkbox", "range"]);
 export function isTyping({ target, key }: KeyboardEvent): boolean {
   if (!(target instanceof HTMLElement)) return false;
   if (target instanceof HTMLInputElement && CHOICES.has(target.type)) {
-    return key === " " || key.startsWith("Arrow") || key === "Home" || key === "End";
+    // Space plays but where it ticks: of several choices the one in focus is chosen already.
+    const ticks = key === " " && target.type === "checkbox";
+    return ticks || key.startsWith("Arrow") || key === "Home" || key === "End";
   }
   return target.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(target.tagName);
 }

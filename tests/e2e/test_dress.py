@@ -1,0 +1,149 @@
+"""Dressing a piece in the browser: finishes, settings, scope, handles, saving."""
+
+import json
+import re
+from pathlib import Path
+
+from playwright.sync_api import Page, expect
+
+from tests.serving import Server
+
+
+def piece_of(page: Page) -> dict:
+    return view_of(page)["pieces"][0]
+
+
+def view_of(page: Page) -> dict:
+    number = page.url.rsplit("/", 1)[-1]
+    return page.request.get(re.sub(r"/projects/.*", f"/api/projects/{number}", page.url)).json()
+
+
+def open_dress(page: Page, tab: str) -> None:
+    page.get_by_role("button", name=re.compile("^Dress")).click()
+    page.get_by_role("tab", name=tab).click()
+
+
+def undo_all(page: Page, revision: int) -> None:
+    """Back to how the project was, so that other tests find it so."""
+    while view_of(page)["history"]["undo"] and view_of(page)["revision"] > revision:
+        before = view_of(page)["history"]["undo"]
+        page.keyboard.press("Control+z")
+        page.wait_for_timeout(150)
+        if view_of(page)["history"]["undo"] == before:
+            break
+
+
+def ink(page: Page) -> int:
+    """How many pixels of the preview are painted."""
+    return page.evaluate(
+        """() => {
+          const canvas = document.querySelector("[data-testid=scene]");
+          const bytes = canvas.getContext("2d").getImageData(0, 0, canvas.width, canvas.height).data;
+          let count = 0;
+          for (let i = 3; i < bytes.length; i += 4) if (bytes[i] > 40) count++;
+          return count;
+        }"""
+    )
+
+
+def test_a_finish_is_chosen_changed_for_one_caption_and_taken_back(bench: Page) -> None:
+    open_dress(bench, "Finish")
+    bench.locator("[data-cue-text]").first.click()
+    expect(bench.get_by_role("radio", name="Lacquer")).to_be_checked()
+    for name in ("Beeswax", "Ember", "Linen"):
+        bench.get_by_text(name, exact=True).click()
+        expect(bench.get_by_role("button", name=re.compile("^Dress"))).to_contain_text(name)
+    bench.wait_for_timeout(600)
+    before = ink(bench)
+    bench.get_by_role("tab", name="Letters").click()
+    bench.get_by_role("radio", name="This caption").click()
+    size = bench.get_by_role("slider", name="Size")
+    size.focus()
+    for _ in range(12):
+        bench.keyboard.press("ArrowRight")
+    bench.keyboard.press("Tab")
+    expect(bench.get_by_text("It has settings of its own.")).to_be_visible()
+    expect(bench.get_by_label("Has a look of its own")).to_have_count(1)
+    looks = [cue["look"] for cue in view_of(bench)["cues"]]
+    assert looks[0]["size"] > 0.06
+    assert not any(looks[1:])
+    bench.wait_for_timeout(300)
+    assert ink(bench) > before
+    bench.get_by_role("button", name="Size: back to finish").click()
+    expect(bench.get_by_label("Has a look of its own")).to_have_count(0)
+    bench.get_by_role("radio", name="Whole piece").click()
+    undo_all(bench, 0)
+    expect(bench.get_by_role("button", name=re.compile("^Dress"))).to_contain_text("Lacquer")
+
+
+def test_a_colour_is_changed_and_seen_at_once(bench: Page) -> None:
+    open_dress(bench, "Colours")
+    bench.locator("[data-cue-text]").first.click()
+    bench.get_by_label("Live", exact=True).fill("#00ff00")
+    expect(bench.get_by_text("Undo: finish: live")).to_be_visible()
+    assert piece_of(bench)["finish"]["live"] == [0, 255, 0, 255]
+    bench.wait_for_function(
+        """() => {
+          const canvas = document.querySelector("[data-testid=scene]");
+          const bytes = canvas.getContext("2d").getImageData(0, 0, canvas.width, canvas.height).data;
+          for (let i = 0; i < bytes.length; i += 4)
+            if (bytes[i] < 40 && bytes[i + 1] > 220 && bytes[i + 2] < 40 && bytes[i + 3] > 250) return true;
+          return false;
+        }"""
+    )
+    bench.keyboard.press("Escape")
+    undo_all(bench, 0)
+
+
+def test_a_caption_is_moved_and_turned_on_the_preview(bench: Page) -> None:
+    open_dress(bench, "Letters")
+    bench.locator("[data-cue-text]").first.click()
+    bench.get_by_role("radio", name="This caption").click()
+    frame = bench.locator("[data-handles]")
+    expect(frame).to_be_visible()
+    box = frame.bounding_box()
+    assert box
+    bench.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    bench.mouse.down()
+    bench.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2 - 120, steps=6)
+    bench.mouse.up()
+    expect(bench.get_by_text("Undo: place dx of 1 caption")).to_be_visible()
+    look = view_of(bench)["cues"][0]["look"]
+    assert look["place.dy"] < piece_of(bench)["finish"]["place"]["dy"] - 0.1
+    bench.wait_for_timeout(500)
+    moved = frame.bounding_box()
+    assert moved
+    assert abs(moved["y"] - (box["y"] - 120)) < 12
+    frame.focus()
+    bench.keyboard.press("Shift+ArrowRight")
+    expect(bench.get_by_text("Undo: place turn of 1 caption")).to_be_visible()
+    bench.keyboard.press("+")
+    expect(bench.get_by_text("Undo: size of 1 caption")).to_be_visible()
+    assert view_of(bench)["cues"][0]["look"]["place.turn"] == 1
+    bench.get_by_role("button", name="Back to finish", exact=True).first.click()
+    expect(bench.get_by_label("Has a look of its own")).to_have_count(0)
+    bench.get_by_role("radio", name="Whole piece").click()
+    undo_all(bench, 0)
+
+
+def test_a_look_is_saved_exported_and_deleted(bench: Page, server: Server) -> None:
+    open_dress(bench, "Motion")
+    bench.get_by_role("combobox", name="Motion").first.select_option("drop")
+    bench.get_by_role("tab", name="Finish").click()
+    expect(bench.get_by_text("· changed for this piece")).to_be_visible()
+    bench.get_by_role("button", name="Save as new…").click()
+    bench.get_by_label("Name of the new finish").fill("Lane evening")
+    bench.keyboard.press("Enter")
+    expect(bench.get_by_role("heading", name="Your finishes")).to_be_visible()
+    expect(bench.get_by_role("radio", name="Lane evening")).to_be_checked()
+    with bench.expect_download() as coming:
+        bench.get_by_role("link", name="Yours as a file").click()
+    file = json.loads(Path(coming.value.path()).read_text())
+    assert file["finishes"][0]["motion"]["entrance"]["kind"] == "drop"
+    bench.get_by_label("File of finishes").set_input_files(coming.value.path())
+    expect(bench.get_by_role("radio", name="Lane evening 2")).to_be_attached()
+    for name in ("Lane evening 2", "Lane evening"):
+        bench.get_by_role("button", name=f"Delete {name}", exact=True).click()
+        expect(bench.get_by_role("radio", name=name, exact=True)).to_have_count(0)
+    assert piece_of(bench)["finish"]["name"] == "Lane evening"
+    undo_all(bench, 0)

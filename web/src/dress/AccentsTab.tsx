@@ -1,0 +1,107 @@
+/** Accents: mark the word at the playhead, or take its mark away. */
+import { useMemo } from "react";
+import type { Finish, Piece } from "../api/client";
+import type { Player } from "../playback/player";
+import { mark } from "../state/marks";
+import { useProject } from "../state/project";
+import { TraySection } from "../ui/TraySection";
+import { useLiveWord } from "./liveWord";
+import { Patterns } from "./Patterns";
+import { Suggestions } from "./Suggestions";
+
+export function AccentsTab({ piece, player }: { piece: Piece; player: Player | null }) {
+  const { finish } = piece;
+  const word = useLiveWord(player);
+  const cues = useProject((state) => state.cues);
+  const marked = useMemo(
+    () => cues.reduce((n, cue) => n + cue.words.filter((w) => w.accent > 0).length, 0),
+    [cues],
+  );
+  return (
+    <>
+      <TraySection
+        title="Accents"
+        about={
+          word ? (
+            <>
+              For the word “<b className="text-ink">{word.text}</b>”. Click another in the Strip.
+            </>
+          ) : (
+            "Click a word in the Strip, then choose how it stands out."
+          )
+        }
+      >
+        <ul className="grid grid-cols-2 gap-1.5">
+          {finish.accents.map((accent, index) => (
+            <li key={accent.name}>
+              <AccentButton
+                name={accent.name}
+                about={accent.about}
+                hint={String(index + 1)}
+                colour={firstColour(accent.past ?? finish.past)}
+                chosen={word?.accent === index + 1}
+                disabled={!word}
+                onChoose={() => mark(player, index + 1)}
+              />
+            </li>
+          ))}
+          <li>
+            <AccentButton
+              name="None"
+              about="As the finish has it."
+              hint="0"
+              colour={null}
+              chosen={word?.accent === 0}
+              disabled={!word}
+              onChoose={() => mark(player, 0)}
+            />
+          </li>
+        </ul>
+        <p className="text-small text-dim">
+          {marked
+            ? `${marked} marked word${marked > 1 ? "s" : ""} in the piece. Another finish keeps them.`
+            : "Nothing is marked yet."}
+        </p>
+      </TraySection>
+      <Suggestions piece={piece} player={player} />
+      <Patterns piece={piece} />
+    </>
+  );
+}
+
+/** What stands for a paint where there is room for one colour. */
+function firstColour(paint: Finish["past"]): readonly number[] {
+  return Array.isArray(paint) ? paint : paint.last;
+}
+
+function AccentButton(props: {
+  name: string;
+  about: string;
+  hint: string;
+  colour: readonly number[] | null;
+  chosen: boolean;
+  disabled: boolean;
+  onChoose: () => void;
+}) {
+  const { name, about, hint, colour, chosen, disabled, onChoose } = props;
+  return (
+    <button
+      type="button"
+      aria-pressed={chosen}
+      disabled={disabled}
+      title={about}
+      className={`flex w-full items-center gap-2 rounded border bg-card px-2.5 py-1.5 text-left disabled:opacity-45 ${
+        chosen ? "border-chalk" : "border-line hover:border-dim"
+      }`}
+      onClick={onChoose}
+    >
+      <span
+        aria-hidden
+        className="size-3.5 rounded-full border border-line"
+        style={colour ? { background: `rgb(${colour.slice(0, 3).join(" ")})` } : undefined}
+      />
+      <span className="flex-1 truncate">{name}</span>
+      <kbd className="tabular text-[11px] text-dim">{hint}</kbd>
+    </button>
+  );
+}

@@ -1,0 +1,110 @@
+/** Paints, rims, shadow and plates. */
+import type { Piece } from "../api/client";
+import { Button } from "../ui/Button";
+import { TraySection } from "../ui/TraySection";
+import { PaintField, PartField, PickField, SliderField } from "./fields";
+import { ScopeBar } from "./ScopeBar";
+import { useTarget } from "./scope";
+
+const BEHIND = [
+  { value: "caption", text: "The whole caption" },
+  { value: "line", text: "Each line" },
+  { value: "word", text: "Each word" },
+];
+const TRAVEL = [
+  { value: "slide", text: "Slides on" },
+  { value: "jump", text: "Jumps on" },
+];
+const MOST_RIMS = 3;
+
+export function ColoursTab({ piece }: { piece: Piece }) {
+  const target = useTarget(piece);
+  const rims = (target.value("outlines") as { width: number; colour: number[] }[]) ?? [];
+  const share = { min: 0, max: 60, step: 1, per: 100, unit: " %" };
+  return (
+    <>
+      <ScopeBar />
+      <TraySection title="Words" about="Not yet spoken, being spoken, spoken.">
+        <PaintField target={target} path="ahead" label="Ahead" gradient />
+        <PaintField target={target} path="live" label="Live" gradient />
+        <PaintField target={target} path="past" label="Past" gradient />
+      </TraySection>
+      <TraySection title="Around the letters">
+        {rims.map((_, number) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: rims are known by their order
+          <div key={number} className="space-y-1 border-t border-line pt-2">
+            <PaintField
+              target={target}
+              path={`outlines.${number}.colour`}
+              label={`Outline ${number + 1}`}
+            />
+            <SliderField
+              {...{
+                target,
+                path: `outlines.${number}.width`,
+                label: "Width",
+                min: 0,
+                max: 20,
+                step: 0.5,
+              }}
+              per={100}
+              unit=" %"
+            />
+          </div>
+        ))}
+        <div className="flex gap-2">
+          {rims.length < MOST_RIMS && (
+            <Button
+              onClick={() =>
+                target.set({ outlines: [...rims, { width: 0.05, colour: [20, 18, 16, 255] }] })
+              }
+            >
+              Add an outline
+            </Button>
+          )}
+          {rims.length > 0 && (
+            <Button kind="quiet" onClick={() => target.set({ outlines: rims.slice(0, -1) })}>
+              Take the outer one off
+            </Button>
+          )}
+        </div>
+        <PartField target={target} path="shadow" label="Shadow" make={{ "shadow.blur": 0.16 }}>
+          <PaintField target={target} path="shadow.colour" label="Colour" />
+          <SliderField {...{ target, path: "shadow.blur", label: "Blur", ...share }} />
+          <SliderField
+            {...{ target, path: "shadow.dx", label: "Right", ...share }}
+            min={-30}
+            max={30}
+          />
+          <SliderField
+            {...{ target, path: "shadow.dy", label: "Down", ...share }}
+            min={-30}
+            max={30}
+          />
+        </PartField>
+      </TraySection>
+      <TraySection title="Behind the letters">
+        <PartField target={target} path="plate" label="Plate" make={{ "plate.behind": "line" }}>
+          <PickField target={target} path="plate.behind" label="Behind" choices={BEHIND} />
+          <PaintField target={target} path="plate.colour" label="Colour" />
+          <SliderField {...{ target, path: "plate.pad_x", label: "Room aside", ...share }} />
+          <SliderField
+            {...{ target, path: "plate.pad_y", label: "Room above", ...share }}
+            min={-20}
+          />
+          <SliderField {...{ target, path: "plate.radius", label: "Corners", ...share }} />
+        </PartField>
+        <PartField target={target} path="plank" label="Plank" make={{ "plank.travel": "slide" }}>
+          <PickField target={target} path="plank.travel" label="Way" choices={TRAVEL} />
+          <PaintField target={target} path="plank.colour" label="Colour" />
+          <SliderField {...{ target, path: "plank.pad_x", label: "Room aside", ...share }} />
+          <SliderField
+            {...{ target, path: "plank.pad_y", label: "Room above", ...share }}
+            min={-20}
+          />
+          <SliderField {...{ target, path: "plank.radius", label: "Corners", ...share }} />
+        </PartField>
+      </TraySection>
+    </>
+  );
+}

@@ -1,0 +1,252 @@
+/** The finishes, moving on the user's own frame and words; saving and sharing one's own. */
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Download, Trash2, Upload } from "lucide-react";
+import { useRef, useState } from "react";
+import { api, type FinishView, type Piece, sendFile, take, takeAs } from "../api/client";
+import type { Player } from "../playback/player";
+import { edit } from "../state/project";
+import { Button } from "../ui/Button";
+import { FIELD } from "../ui/fields";
+import { say, sayWrong } from "../ui/notice";
+import { TraySection } from "../ui/TraySection";
+import { Sample } from "./Sample";
+
+export function FinishTab({ piece, player }: { piece: Piece; player: Player | null }) {
+  const finishes = useQuery({
+    queryKey: ["finishes"],
+    queryFn: () => takeAs<FinishView[]>(api.GET("/api/finishes")),
+  });
+  const all = finishes.data ?? [];
+  const own = all.filter((one) => one.id !== null);
+  const built = all.filter((one) => one.id === null);
+  return (
+    <>
+      <Current piece={piece} all={all} />
+      {own.length > 0 && (
+        <TraySection title="Your finishes">
+          <Gallery piece={piece} player={player} finishes={own} />
+        </TraySection>
+      )}
+      <TraySection title="From the workshop">
+        <Gallery piece={piece} player={player} finishes={built} />
+      </TraySection>
+      <Files own={own.length > 0} />
+    </>
+  );
+}
+
+/** What the piece has now, and where a changed look goes. */
+function Current({ piece, all }: { piece: Piece; all: FinishView[] }) {
+  const client = useQueryClient();
+  const [name, setName] = useState<string | null>(null);
+  const { finish } = piece;
+  const kept = all.find((one) => one.finish.name === finish.name);
+  const changed = kept !== undefined && !sameLook(kept.finish, finish);
+  const fresh = () => client.invalidateQueries({ queryKey: ["finishes"] });
+  const attempt = async (work: () => Promise<unknown>) => {
+    try {
+      await work();
+      await fresh();
+    } catch (error) {
+      sayWrong(error);
+    }
+  };
+  const saveNew = () =>
+    attempt(async () => {
+      const made = await takeAs<FinishView>(
+        api.POST("/api/finishes", { body: { name: name ?? "", finish } }),
+      );
+      setName(null);
+      await edit({ kind: "set_finish", piece_id: piece.id, finish: made.finish });
+      say(`Saved as “${made.finish.name}”.`);
+    });
+  const isDefault = all.some((one) => one.default && sameLook(one.finish, finish));
+  return (
+    <section className="mb-5 rounded border border-line bg-card p-3">
+      <p>
+        <b>{finish.name}</b>
+        {changed && <span className="text-chalk"> · changed for this piece</span>}
+      </p>
+      <p className="text-dim">{finish.about}</p>
+      {name === null ? (
+        <div className="mt-2 flex flex-wrap gap-1.5">
+          <Button onClick={() => setName("")}>Save as new…</Button>
+          {changed && kept.id !== null && (
+            <Button
+              onClick={() =>
+                void attempt(() =>
+                  takeAs(
+                    api.PUT("/api/finishes/{finish_id}", {
+                      params: { path: { finish_id: kept.id as number } },
+                      body: { finish },
+                    }),
+                  ),
+                )
+              }
+            >
+              Update “{finish.name}”
+            </Button>
+          )}
+          {changed && (
+            <Button
+              onClick={() =>
+                void edit({ kind: "set_finish", piece_id: piece.id, finish: kept.finish })
+              }
+            >
+              Back to {finish.name}
+            </Button>
+          )}
+          <Button
+            kind="quiet"
+            onClick={() =>
+              void attempt(async () => {
+                await take(
+                  api.PUT("/api/default-finish", { body: { finish: isDefault ? null : finish } }),
+                );
+              })
+            }
+            title="New pieces begin with it; else with the finish that was used last."
+          >
+            {isDefault ? "✓ Used for new pieces" : "Use for new pieces"}
+          </Button>
+        </div>
+      ) : (
+        <form
+          className="mt-2 flex gap-1.5"
+          onSubmit={(event) => {
+            event.preventDefault();
+            void saveNew();
+          }}
+        >
+          <input
+            // biome-ignore lint/a11y/noAutofocus: it was just asked for
+            autoFocus
+            aria-label="Name of the new finish"
+            placeholder="Its name"
+            className={FIELD}
+            maxLength={40}
+            value={name}
+            onChange={(event) => setName(event.target.value)}
+            onKeyDown={(event) => event.key === "Escape" && setName(null)}
+          />
+          <Button kind="main" type="submit" disabled={!name.trim()}>
+            Save
+          </Button>
+        </form>
+      )}
+    </section>
+  );
+}
+
+function sameLook(one: object, other: object): boolean {
+  return JSON.stringify(one) === JSON.stringify(other);
+}
+
+function Gallery(props: { piece: Piece; player: Player | null; finishes: FinishView[] }) {
+  const { piece, player, finishes } = props;
+  return (
+    <div role="radiogroup" aria-label="Finishes" className="grid grid-cols-2 gap-2">
+      {finishes.map((one) => (
+        <Card key={one.finish.name} piece={piece} player={player} view={one} />
+      ))}
+    </div>
+  );
+}
+
+function Card(props: { piece: Piece; player: Player | null; view: FinishView }) {
+  const { piece, player, view } = props;
+  const client = useQueryClient();
+  const { id, finish } = view;
+  const chosen = piece.finish.name === finish.name;
+  return (
+    <div
+      className={`relative overflow-hidden rounded border bg-card has-focus-visible:outline-2 has-focus-visible:outline-chalk ${
+        chosen ? "border-chalk ring-1 ring-chalk" : "border-line hover:border-dim"
+      }`}
+    >
+      <label className="block cursor-pointer" title={finish.about}>
+        <input
+          type="radio"
+          name="finish"
+          className="sr-only"
+          checked={chosen}
+          onChange={() =>
+            void edit({
+              kind: "set_finish",
+              piece_id: piece.id,
+              finish: id === null ? finish.name : finish,
+            })
+          }
+        />
+        <Sample piece={piece} player={player} finish={finish} />
+        <span className="flex items-center gap-1.5 px-2 py-1">
+          <span className={`truncate ${chosen ? "font-bold text-chalk" : ""}`}>{finish.name}</span>
+          {view.default && (
+            <span className="ml-auto text-small text-dim" title="New pieces begin with it">
+              first
+            </span>
+          )}
+        </span>
+      </label>
+      {id !== null && (
+        <button
+          type="button"
+          className="absolute right-1 bottom-1 rounded p-1 text-dim hover:bg-tint hover:text-clay"
+          title="Delete this finish; pieces that have it keep it"
+          aria-label={`Delete ${finish.name}`}
+          onClick={() =>
+            void take(
+              api.DELETE("/api/finishes/{finish_id}", { params: { path: { finish_id: id } } }),
+            )
+              .then(() => client.invalidateQueries({ queryKey: ["finishes"] }))
+              .catch(sayWrong)
+          }
+        >
+          <Trash2 size={14} />
+        </button>
+      )}
+    </div>
+  );
+}
+
+function Files({ own }: { own: boolean }) {
+  const client = useQueryClient();
+  const picker = useRef<HTMLInputElement>(null);
+  const bring = async (file: File | undefined) => {
+    if (!file) return;
+    try {
+      const found = await sendFile<FinishView[]>("/api/finishes/file", file);
+      await client.invalidateQueries({ queryKey: ["finishes"] });
+      say(`Brought in: ${found.map((one) => one.finish.name).join(", ")}.`);
+    } catch (error) {
+      sayWrong(error);
+    }
+  };
+  return (
+    <div className="flex flex-wrap gap-1.5 border-t border-line pt-3">
+      <Button onClick={() => picker.current?.click()}>
+        <Upload size={15} /> Bring in a file
+      </Button>
+      <input
+        ref={picker}
+        type="file"
+        accept=".json,application/json"
+        aria-label="File of finishes"
+        className="hidden"
+        onChange={(event) => {
+          void bring(event.target.files?.[0]);
+          event.target.value = "";
+        }}
+      />
+      {own && (
+        <a
+          className="inline-flex h-8 items-center gap-2 rounded border border-line bg-card px-3 hover:border-dim"
+          href="/api/finishes/file"
+          download
+        >
+          <Download size={15} /> Yours as a file
+        </a>
+      )}
+    </div>
+  );
+}

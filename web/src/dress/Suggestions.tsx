@@ -1,0 +1,97 @@
+/** Words worth an accent, each with its reason: taken all at once or one by one. */
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, type Piece, take } from "../api/client";
+import type { Player } from "../playback/player";
+import { edit, select, useProject } from "../state/project";
+import { Button } from "../ui/Button";
+import { TraySection } from "../ui/TraySection";
+
+export function Suggestions({ piece, player }: { piece: Piece; player: Player | null }) {
+  const version = useProject((state) => state.sceneVersion);
+  const cues = useProject((state) => state.cues);
+  const [density, setDensity] = useState(8);
+  const [accent, setAccent] = useState(1);
+  const found = useQuery({
+    queryKey: ["suggestions", piece.id, density, version],
+    placeholderData: (before) => before,
+    queryFn: () =>
+      take(
+        api.GET("/api/pieces/{piece_id}/suggestions", {
+          params: { path: { piece_id: piece.id }, query: { density: density / 100 } },
+        }),
+      ),
+  });
+  const list = found.data ?? [];
+  const mark = (some: typeof list) =>
+    edit({
+      kind: "mark_words",
+      cue_ids: [...new Set(some.map((one) => one.cue_id))],
+      word_ids: some.map((one) => one.word_id),
+      accent,
+    });
+  const goTo = (cueId: number, wordId: number) => {
+    const word = cues.find((cue) => cue.id === cueId)?.words.find((one) => one.id === wordId);
+    select(cueId);
+    if (word) player?.seek(word.start_us);
+  };
+  return (
+    <TraySection
+      title="Worth an accent"
+      about="Found by rules: figures, names, strong words, turns."
+    >
+      <label className="flex items-center gap-2">
+        <span className="w-[86px]">How many</span>
+        <input
+          type="range"
+          aria-label="How many words"
+          className="min-w-0 flex-1 accent-chalk"
+          min={2}
+          max={25}
+          value={density}
+          onChange={(event) => setDensity(Number(event.target.value))}
+        />
+        <span className="tabular w-[52px] text-right text-dim">{density} %</span>
+      </label>
+      <div className="flex items-center gap-2">
+        <select
+          aria-label="Accent to give"
+          className="h-8 rounded border border-line bg-card px-1.5"
+          value={accent}
+          onChange={(event) => setAccent(Number(event.target.value))}
+        >
+          {piece.finish.accents.map((one, index) => (
+            <option key={one.name} value={index + 1}>
+              {one.name}
+            </option>
+          ))}
+        </select>
+        <Button kind="main" disabled={!list.length} onClick={() => void mark(list)}>
+          {list.length ? `Take all ${list.length}` : "Nothing left to take"}
+        </Button>
+      </div>
+      <ul className="divide-y divide-line rounded border border-line bg-card">
+        {list.map((one) => (
+          <li key={one.word_id} className="flex items-center gap-2 px-2 py-1">
+            <button
+              type="button"
+              className="min-w-0 flex-1 truncate text-left hover:text-chalk"
+              title="Show it"
+              onClick={() => goTo(one.cue_id, one.word_id)}
+            >
+              <b>{one.text}</b> <span className="text-dim">{one.reason}</span>
+            </button>
+            <button
+              type="button"
+              className="rounded border border-line px-2 text-small hover:border-dim"
+              aria-label={`Take “${one.text}”`}
+              onClick={() => void mark([one])}
+            >
+              take
+            </button>
+          </li>
+        ))}
+      </ul>
+    </TraySection>
+  );
+}

@@ -1,0 +1,69 @@
+/** What a change of the look is about, and the values that hold there. */
+import { create } from "zustand";
+import type { Cue, Edit, Piece } from "../api/client";
+import { edit, useProject } from "../state/project";
+
+export type Scope = "piece" | "captions";
+export type Changes = Extract<Edit, { kind: "change_finish" }>["changes"];
+
+export const useDress = create<{ scope: Scope }>(() => ({ scope: "piece" }));
+
+export interface Target {
+  /** The value that holds, by its dotted path. */
+  value: (path: string) => unknown;
+  set: (changes: Changes) => void;
+  /** Whether the captions chosen have it in place of the finish's. */
+  own: (path: string) => boolean;
+  back: (path: string) => void;
+}
+
+/** The settings of the scope that is chosen, as they are now. */
+export function useTarget(piece: Piece): Target {
+  const scope = useDress((state) => state.scope);
+  const picked = useProject((state) => state.picked);
+  const cues = useProject((state) => state.cues);
+  const chosen = scope === "captions" ? cues.filter((cue) => picked.has(cue.id)) : [];
+  const look = chosen[0]?.look ?? {};
+  const ids = chosen.map((cue) => cue.id);
+  return {
+    value: (path) => held(piece.finish, look, path),
+    set: (changes) => {
+      if (scope === "piece") {
+        void edit({ kind: "change_finish", piece_id: piece.id, changes });
+      } else if (ids.length) void edit({ kind: "dress_cues", cue_ids: ids, changes });
+    },
+    own: (path) => chosen.some((cue) => paths(cue).some((one) => touches(one, path))),
+    back: (path) => {
+      const all = chosen.flatMap(paths).filter((one) => touches(one, path));
+      if (all.length) void edit({ kind: "undress_cues", cue_ids: ids, paths: [...new Set(all)] });
+    },
+  };
+}
+
+const paths = (cue: Cue): string[] => Object.keys(cue.look);
+
+function touches(one: string, path: string): boolean {
+  return one === path || one.startsWith(`${path}.`) || path.startsWith(`${one}.`);
+}
+
+/** A look's own value where it has one for the path or for what it is part of. */
+function held(finish: unknown, look: Record<string, unknown>, path: string): unknown {
+  if (path in look) return look[path];
+  const steps = path.split(".");
+  for (let count = steps.length - 1; count > 0; count--) {
+    const above = steps.slice(0, count).join(".");
+    if (above in look) return inside(look[above], steps.slice(count));
+  }
+  const below = Object.keys(look).filter((one) => one.startsWith(`${path}.`));
+  const whole = inside(finish, steps);
+  if (!below.length) return whole;
+  const copy = structuredClone(whole ?? {}) as Record<string, unknown>;
+  for (const one of below) copy[one.slice(path.length + 1)] = look[one];
+  return copy;
+}
+
+function inside(value: unknown, steps: readonly string[]): unknown {
+  let at = value;
+  for (const step of steps) at = (at as Record<string, unknown> | null | undefined)?.[step];
+  return at;
+}
