@@ -10,6 +10,7 @@ PARTS = (
     "speaking",
     "following",
     "pacing",
+    "dressing",
     "burning",
     "editing",
     "screen",

@@ -25,17 +25,19 @@ from mortiser.paint.burn import Quality, burn
 
 CLIP = Path("src/mortiser/demo/media/kettle.mp4")
 SIZE = (1080, 1920)
+MEASURED = {"Linen": 1.1, "Lacquer": 1.2, "Pine": 1.2, "Tinplate": 1.25, "Tide": 1.25}
+"""The plainest, the ones most used, and the two richest: at most so much of a plain re-encode."""
 GROUPED: dict[str, PaceName] = {"Lacquer": "quick", "Pine": "sentence"}
 
 
 def run() -> None:
     """Print all burn-in measurements."""
     plain = _best("plain")
-    for finish in FINISHES:
+    for finish, most in MEASURED.items():
         made = _best(finish)
         print(f"  {finish}")
         ratio = made["work_cpu_s"] / plain["work_cpu_s"]
-        at_most("CPU", ratio, "×", 1.2, "a plain re-encode with the same settings", 2)
+        at_most("CPU", ratio, "×", most, "a plain re-encode with the same settings", 2)
         at_most(
             "peak memory",
             made["peak_mb"],

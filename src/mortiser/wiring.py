@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from mortiser.core.errors import BadInput
+from mortiser.fonts import use_own_fonts
 from mortiser.jobs.aligning import TypedWordAligner
 from mortiser.jobs.delivering import deliver
 from mortiser.jobs.doubting import doubt
@@ -71,6 +72,7 @@ def recognisable(language: str, folder: Path | None) -> None:
 def open_shop(settings: Settings, *, inline_jobs: bool = False) -> Shop:
     """Open (or make) the workspace of the settings."""
     workspace = Workspace(settings.workspace)
+    use_own_fonts(workspace.fonts)
     parts = Parts(
         Database(workspace.database),
         workspace,

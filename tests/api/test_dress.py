@@ -11,6 +11,7 @@ from mortiser.core.finish.stored import finish_of, finish_text, read_finishes, w
 from mortiser.store import finishes
 from mortiser.wiring import Shop
 from tests.api.routes import edit, read
+from tests.fonts.test_own import font_file
 
 
 def own(client: TestClient) -> list[dict]:
@@ -157,6 +158,7 @@ def test_words_worth_an_accent_are_suggested_and_taken(client: TestClient, proje
         cue_ids=sorted({one["cue_id"] for one in few}), word_ids=[one["word_id"] for one in few],
     )  # fmt: skip
     assert marked.status_code == 200
+    assert client.get(path, params={"density": 0.05}).json() == []
     left = {one["word_id"] for one in client.get(path, params={"density": 0.3}).json()}
     assert not left & {one["word_id"] for one in few}
     client.post(f"/api/projects/{project}/undo", json={"base_revision": view["revision"] + 1})
@@ -173,3 +175,13 @@ def test_a_still_has_the_captions_of_its_moment(client: TestClient, project: int
     assert empty.shape == (1920, 1080, 4)
     assert empty.std(axis=(0, 1)).max() < 1
     assert full.std(axis=(0, 1)).max() > 5
+
+
+def test_a_font_of_ones_own_is_added_used_and_removed(client: TestClient) -> None:
+    made = client.post("/api/fonts", content=font_file(family="Lane Hand"))
+    assert (made.status_code, made.json()["name"], made.json()["own"]) == (201, "Lane Hand", True)
+    assert any(one["name"] == "Lane Hand" for one in client.get("/api/fonts").json())
+    assert client.delete("/api/fonts/Lane Hand").status_code == 204
+    assert client.delete("/api/fonts/Rubik").status_code == 404
+    refused = client.post("/api/fonts", content=b"hello")
+    assert (refused.status_code, "TTF or OTF" in refused.json()["message"]) == (400, True)

@@ -51,6 +51,7 @@ def test_no_more_than_asked_and_no_marked_ones(
     found = suggest(made, density)
     assert len(found) <= round(density * len(words))
     marked = {word.id for word in words if word.accent}
+    assert len(found) + len(marked) <= max(len(marked), round(density * len(words)))
     assert not marked & {one.word_id for one in found}
     assert [one.word_id for one in found] == sorted(one.word_id for one in found)
     for cue in made:

@@ -143,6 +143,7 @@ def test_finish_and_grouping_change_the_preview_and_come_back(bench: Page) -> No
 
 def test_a_word_is_marked_by_key_and_from_the_tray(bench: Page, project: dict) -> None:
     bench.get_by_role("button", name="Dress").click()
+    bench.get_by_role("tab", name="Accents").click()
     word = next(w for cue in project["cues"] for w in cue["words"] if w["text"] == "Lane,")
     shown = bench.locator(f'[data-word="{word["id"]}"]')
     shown.click()
@@ -154,8 +155,10 @@ def test_a_word_is_marked_by_key_and_from_the_tray(bench: Page, project: dict) -
     expect(bright).to_have_attribute("aria-pressed", "true")
     bench.get_by_role("button", name=re.compile("^Loud")).click()
     expect(bright).to_have_attribute("aria-pressed", "false")
+    bench.get_by_role("tab", name="Finish").click()
     bench.get_by_text("Pine", exact=True).click()
     expect(bench.get_by_role("button", name="Undo: finish Pine")).to_be_visible()
+    bench.get_by_role("tab", name="Accents").click()
     expect(bench.get_by_role("button", name=re.compile("^Loud"))).to_have_attribute(
         "aria-pressed", "true"
     )

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Annotated
 
 from fastapi import APIRouter, Path, Query, Request, Response
 from pydantic import BaseModel, ConfigDict, Field
+from starlette.concurrency import run_in_threadpool
 
 from mortiser.api.bodies import small_body
 from mortiser.api.shop import OpenShop
@@ -18,7 +20,7 @@ from mortiser.core.scene import build_scene
 from mortiser.core.speakers import with_names
 from mortiser.core.suggesting import suggest
 from mortiser.emoji import LARGEST_SIDE, emoji_png, emoji_to_choose, find_emoji
-from mortiser.fonts import font_book
+from mortiser.fonts import font_book, own, shipped
 from mortiser.store import finishes, projects
 from mortiser.wiring import still_picture
 
@@ -50,6 +52,7 @@ class DefaultBody(BaseModel):
 class FamilyView(BaseModel):
     name: str
     weights: list[int]
+    own: bool
 
 
 class SuggestionView(BaseModel):
@@ -73,8 +76,8 @@ def list_finishes(shop: OpenShop) -> list[FinishView]:
     """The workspace's own finishes, then the built-in ones."""
     db = shop.database.connection
     chosen = finishes.default(db)
-    own = finishes.saved(db)
-    whole = [*own, *((None, finish) for finish in FINISHES.values())]
+    kept = finishes.saved(db)
+    whole = [*kept, *((None, finish) for finish in FINISHES.values())]
     return [FinishView(id=id_, finish=one, default=one == chosen) for id_, one in whole]
 
 
@@ -109,12 +112,12 @@ def export_finishes(
     shop: OpenShop, name: Annotated[list[str] | None, Query(max_length=200)] = None
 ) -> Response:
     """Finishes as a file: those named, else all of the workspace's own."""
-    own = [finish for _, finish in finishes.saved(shop.database.connection)]
-    known = {finish.name: finish for finish in [*FINISHES.values(), *own]}
+    kept = [finish for _, finish in finishes.saved(shop.database.connection)]
+    known = {finish.name: finish for finish in [*FINISHES.values(), *kept]}
     missing = [one for one in name or [] if one not in known]
     if missing:
         raise NotFound(f"There is no finish “{missing[0]}” any more.")
-    chosen = [known[one] for one in name] if name else own
+    chosen = [known[one] for one in name] if name else kept
     if not chosen:
         raise NotFound("There is no finish of your own to export yet. Save one first.")
     return Response(
@@ -165,7 +168,27 @@ def still(piece_id: int, shop: OpenShop, at_us: Annotated[int, Query(ge=0)]) -> 
 def fonts() -> list[FamilyView]:
     """The font families at hand."""
     families = font_book().families.items()
-    return [FamilyView(name=name, weights=list(weights)) for name, weights in families]
+    return [
+        FamilyView(name=name, weights=list(weights), own=name not in shipped())
+        for name, weights in families
+    ]
+
+
+@router.post("/fonts", status_code=201)
+async def add_font(request: Request, shop: OpenShop) -> FamilyView:
+    """Add a TTF or OTF file of one's own; it is checked and cleaned first."""
+    font = await run_in_threadpool(own.checked, await small_body(request, own.LARGEST))
+    if font.family in shipped():
+        font = replace(font, family=f"{font.family} (own)")
+    own.add(shop.workspace.fonts, font)
+    weights = font_book().families[font.family]
+    return FamilyView(name=font.family, weights=list(weights), own=True)
+
+
+@router.delete("/fonts/{family}", status_code=204)
+def remove_font(family: str, shop: OpenShop) -> None:
+    """Forget a family of one's own; looks that name it fall back to a shipped one."""
+    own.remove(shop.workspace.fonts, family)
 
 
 @router.get("/emoji")

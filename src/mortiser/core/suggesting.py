@@ -56,7 +56,7 @@ class Suggestion:
 
 
 def suggest(cues: Sequence[Cue], density: float) -> list[Suggestion]:
-    """The best words to mark in captions in time order: about ``density`` of all, in time order.
+    """The best words to mark in captions in time order, until about ``density`` of all are marked.
 
     Captions of up to four words get one at most, longer ones two. Words that are marked already are
     left out, and count as their caption's.
@@ -64,11 +64,12 @@ def suggest(cues: Sequence[Cue], density: float) -> list[Suggestion]:
     counts = Counter(word_key(word.text) for cue in cues for word in cue.words)
     found: list[tuple[float, int, Suggestion]] = []
     room: dict[int, int] = {}
-    total = order = 0
+    total = order = done = 0
     before: Word | None = None
     for cue in cues:
         total += len(cue.words)
         marked = sum(1 for word in cue.words if word.accent)
+        done += marked
         room[cue.id] = (1 if len(cue.words) <= 4 else 2) - marked
         for word in cue.words:
             score, reason = max(_reasons(word, before, counts), default=(0.0, ""))
@@ -77,7 +78,7 @@ def suggest(cues: Sequence[Cue], density: float) -> list[Suggestion]:
                 found.append((-score, order, made))
             order += 1
             before = word
-    left = round(density * total)
+    left = round(density * total) - done
     taken: list[tuple[int, Suggestion]] = []
     for _, at, one in sorted(found, key=lambda entry: entry[:2]):
         if left > 0 and room[one.cue_id] > 0:

@@ -1,21 +1,50 @@
-"""The fonts that come with Mortiser, each with its licence beside it."""
+"""The fonts at hand: those that come with Mortiser, each with its licence beside it, and one's own."""
 
-from functools import cache
+from __future__ import annotations
+
+from functools import cache, lru_cache
 from importlib.resources import files
+from pathlib import Path
 
 from mortiser.core.layout.fonts import FontBook
 from mortiser.emoji import known_emoji
+from mortiser.fonts.own import listed
 
 FALLBACKS = ("Noto Sans", "Noto Sans Arabic", "Noto Sans Hebrew")
 """Families that hold the scripts other families lack, tried in this order."""
 
+_own_folder: Path | None = None
+
+
+def use_own_fonts(folder: Path) -> None:
+    """Take the fonts in a folder too (see ``own.add``), from now on in this process."""
+    global _own_folder
+    _own_folder = folder
+
+
+def font_book() -> FontBook:
+    """All fonts; made anew when fonts of one's own came or went."""
+    own = tuple(
+        (str(file), name, weight, file.stat().st_mtime_ns)
+        for file, name, weight in listed(_own_folder)
+    )
+    return _book(own)
+
+
+@lru_cache(maxsize=2)
+def _book(own: tuple[tuple[str, str, int, int], ...]) -> FontBook:
+    families = {name: dict(faces) for name, faces in shipped().items()}
+    for file, name, weight, _ in own:
+        families.setdefault(name, {})[weight] = Path(file).read_bytes()
+    return FontBook(families, FALLBACKS, known_emoji())
+
 
 @cache
-def font_book() -> FontBook:
-    """All shipped fonts, loaded once. A file is called Family-Name_700Anything.ttf."""
+def shipped() -> dict[str, dict[int, bytes]]:
+    """The files that come with Mortiser by family and weight: Family-Name_700Anything.ttf."""
     families: dict[str, dict[int, bytes]] = {}
     for entry in sorted(files(__name__).iterdir(), key=lambda entry: entry.name):
         if entry.name.endswith(".ttf"):
             name, style = entry.name.removesuffix(".ttf").split("_")
             families.setdefault(name.replace("-", " "), {})[int(style[:3])] = entry.read_bytes()
-    return FontBook(families, FALLBACKS, known_emoji())
+    return families

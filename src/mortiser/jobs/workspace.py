@@ -27,6 +27,11 @@ class Workspace:
         """The job queue's file."""
         return self.root / "queue.db"
 
+    @property
+    def fonts(self) -> Path:
+        """The user's own fonts."""
+        return self.root / "fonts"
+
     def new_upload(self) -> Path:
         """A name for a file that is still arriving."""
         return self.root / "uploads" / uuid.uuid4().hex

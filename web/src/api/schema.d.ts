@@ -741,8 +741,32 @@ export interface paths {
          */
         get: operations["fonts"];
         put?: never;
-        post?: never;
+        /**
+         * Add Font
+         * @description Add a TTF or OTF file of one's own; it is checked and cleaned first.
+         */
+        post: operations["add_font"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fonts/{family}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Font
+         * @description Forget a family of one's own; looks that name it fall back to a shipped one.
+         */
+        delete: operations["remove_font"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1463,6 +1487,8 @@ export interface components {
             name: string;
             /** Weights */
             weights: number[];
+            /** Own */
+            own: boolean;
         };
         /** FileView */
         FileView: {
@@ -4570,6 +4596,64 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["FamilyView"][];
                 };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_font: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FamilyView"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove_font: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                family: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Client Error */
             "4XX": {

@@ -5,6 +5,7 @@ import type { Player } from "../playback/player";
 import { mark } from "../state/marks";
 import { useProject } from "../state/project";
 import { TraySection } from "../ui/TraySection";
+import { EmojiPicker } from "./EmojiPicker";
 import { useLiveWord } from "./liveWord";
 import { Patterns } from "./Patterns";
 import { Suggestions } from "./Suggestions";
@@ -38,7 +39,7 @@ export function AccentsTab({ piece, player }: { piece: Piece; player: Player | n
                 name={accent.name}
                 about={accent.about}
                 hint={String(index + 1)}
-                colour={firstColour(accent.past ?? finish.past)}
+                colour={firstColour(accent.plate?.colour ?? accent.past ?? finish.past)}
                 chosen={word?.accent === index + 1}
                 disabled={!word}
                 onChoose={() => mark(player, index + 1)}
@@ -65,6 +66,7 @@ export function AccentsTab({ piece, player }: { piece: Piece; player: Player | n
       </TraySection>
       <Suggestions piece={piece} player={player} />
       <Patterns piece={piece} />
+      <EmojiPicker player={player} />
     </>
   );
 }

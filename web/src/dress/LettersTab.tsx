@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { api, type Piece, take } from "../api/client";
 import { TraySection } from "../ui/TraySection";
 import { PickField, SliderField } from "./fields";
+import { OwnFonts } from "./OwnFonts";
 import { ScopeBar } from "./ScopeBar";
 import { useTarget } from "./scope";
 
@@ -37,7 +38,8 @@ export function LettersTab({ piece }: { piece: Piece }) {
     staleTime: Number.POSITIVE_INFINITY,
   });
   const family = String(target.value("font"));
-  const weights = fonts.data?.find((one) => one.name === family)?.weights ?? [];
+  const known = fonts.data?.find((one) => one.name === family);
+  const weights = known?.weights ?? [];
   return (
     <>
       <ScopeBar />
@@ -46,8 +48,12 @@ export function LettersTab({ piece }: { piece: Piece }) {
           target={target}
           path="font"
           label="Font"
-          choices={(fonts.data ?? []).map((one) => ({ value: one.name, text: one.name }))}
+          choices={(fonts.data ?? []).map((one) => ({
+            value: one.name,
+            text: one.own ? `${one.name} (yours)` : one.name,
+          }))}
         />
+        <OwnFonts piece={piece} family={family} own={known?.own ?? false} />
         {weights.length > 1 && (
           <PickField
             target={target}

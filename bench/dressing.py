@@ -1,0 +1,131 @@
+"""Dressing: painting a frame in the browser, the scene of a window, a colour seen in the preview."""
+
+from __future__ import annotations
+
+import time
+
+import numpy as np
+from playwright.sync_api import Browser, Page, sync_playwright
+from tests.serving import Server
+
+from bench.report import at_most
+from bench.screen import long_project
+from mortiser.core.cue_timing import retime
+from mortiser.core.finish.builtin import FINISHES
+from mortiser.core.pace import PACES
+from mortiser.core.scene import Scene, build_scene, scene_json
+from mortiser.core.spans import Span, SpanMap
+from mortiser.core.words import Cue, Word
+from mortiser.fonts import font_book
+
+FRAMES = 120
+SIZE = (1080, 1920)
+SAID = ("before", "you", "throw", "it", "away:", "mend")
+CHANGES = 12
+PAINT = """async ([scene, frames]) => {
+  const { Painter } = await import("/assets/parts.js");
+  const painter = new Painter(scene);
+  await painter.ready;
+  const canvas = new OffscreenCanvas(scene.width, scene.height);
+  const context = canvas.getContext("2d");
+  const probe = new OffscreenCanvas(1, 1).getContext("2d", { willReadFrequently: true });
+  const settle = () => { probe.drawImage(canvas, 0, 0); probe.getImageData(0, 0, 1, 1); };
+  const [cue] = scene.cues;
+  const took = [];
+  for (let i = 0; i < frames; i++) {
+    const at = cue.start_us + ((cue.end_us - cue.start_us) * i) / frames;
+    const start = performance.now();
+    painter.paint(context, at);
+    settle();
+    took.push(performance.now() - start);
+  }
+  return took;
+}"""
+# The clock runs from the choice until the preview has been painted with the new colour.
+COLOUR = """async (colour) => {
+  const field = document.querySelector('input[type=color][aria-label="Ahead"]');
+  const canvas = document.querySelector("[data-testid=scene]");
+  const wanted = [1, 3, 5].map((at) => Number.parseInt(colour.slice(at, at + 2), 16));
+  const seen = () => {
+    const bytes = canvas.getContext("2d").getImageData(0, 0, canvas.width, canvas.height).data;
+    for (let i = 0; i < bytes.length; i += 4) {
+      if (bytes[i + 3] > 250 && wanted.every((one, at) => Math.abs(bytes[i + at] - one) < 3)) return true;
+    }
+    return false;
+  };
+  const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value").set;
+  set.call(field, colour);
+  const start = performance.now();
+  field.dispatchEvent(new Event("input", { bubbles: true }));
+  while (!seen()) await new Promise(requestAnimationFrame);
+  return performance.now() - start;
+}"""
+
+
+def run() -> None:
+    """Print all measurements of dressing."""
+    with long_project() as (server, project), sync_playwright() as playwright:
+        browser = playwright.chromium.launch(
+            executable_path="/usr/bin/chromium", args=["--no-sandbox"]
+        )
+        _painting(server, browser)
+        _window(server, project)
+        _colour(server, browser, project)
+        browser.close()
+
+
+def _painting(server: Server, browser: Browser) -> None:
+    page = browser.new_page()
+    page.goto(server.address)
+    plain = float(np.mean(page.evaluate(PAINT, [scene_json(_scene("Linen")), FRAMES])))
+    for name in FINISHES:
+        took = page.evaluate(PAINT, [scene_json(_scene(name)), FRAMES])
+        reference = f"{plain:.1f} ms for Linen; 95 % {np.percentile(took, 95):.1f} ms"
+        at_most(f"a frame of 6 words, {name}", float(np.mean(took)), "ms", 6, reference, 1)
+    page.close()
+
+
+def _scene(finish: str) -> Scene:
+    spans = SpanMap([Span(1, 0, 10**8)])
+    words = tuple(
+        Word(text, 400_000 + n * 330_000, 700_000 + n * 330_000) for n, text in enumerate(SAID)
+    )
+    cues = retime([Cue(1, words, 0, 1, id=1)], spans, PACES["quick"])
+    return build_scene(cues, FINISHES[finish], SIZE, spans, font_book())
+
+
+def _window(server: Server, project: int) -> None:
+    with server.client() as client:
+        piece = client.get(f"/api/projects/{project}").json()["pieces"][0]["id"]
+        took = []
+        for at in range(20):
+            start = at * 100_000_000
+            window = {"from_us": start, "to_us": start + 30_000_000}
+            began = time.perf_counter()
+            client.get(f"/api/pieces/{piece}/scene", params=window).raise_for_status()
+            took.append((time.perf_counter() - began) * 1000)
+        began = time.perf_counter()
+        client.get("/api/engines")
+        empty = (time.perf_counter() - began) * 1000
+    reference = f"{empty:.0f} ms for an empty answer; worst {max(took):.0f} ms"
+    at_most("scene of 30 s in an hour of captions", float(np.median(took)), "ms", 60, reference)
+
+
+def _colour(server: Server, browser: Browser, project: int) -> None:
+    page: Page = browser.new_page(viewport={"width": 1280, "height": 800})
+    page.goto(f"{server.address}/projects/{project}")
+    page.get_by_role("button", name="Dress").click()
+    page.get_by_role("tab", name="Colours").click()
+    page.locator("[data-cue-text]").first.click()
+    page.wait_for_timeout(1500)
+    took = [
+        page.evaluate(COLOUR, f"#{20 + n * 9:02x}{200 - n * 7:02x}{40 + n * 5:02x}")
+        for n in range(CHANGES)
+    ]
+    at_most(
+        "a colour seen in the preview, 95 %",
+        float(np.percentile(took, 95)),
+        "ms",
+        100,
+        f"{CHANGES} changes on 10,000 words, median {np.median(took):.0f} ms",
+    )
