@@ -43,7 +43,7 @@ PAINT = """async ([scene, frames]) => {
 }"""
 # The clock runs from the choice until the preview has been painted with the new colour.
 COLOUR = """async (colour) => {
-  const field = document.querySelector('input[type=color][aria-label="Ahead"]');
+  const field = document.querySelector('input[type=color][aria-label="Live"]');
   const canvas = document.querySelector("[data-testid=scene]");
   const wanted = [1, 3, 5].map((at) => Number.parseInt(colour.slice(at, at + 2), 16));
   const seen = () => {
@@ -118,6 +118,9 @@ def _colour(server: Server, browser: Browser, project: int) -> None:
     page.get_by_role("tab", name="Colours").click()
     page.locator("[data-cue-text]").first.click()
     page.wait_for_timeout(1500)
+    for _ in range(7):  # past the caption's coming in
+        page.get_by_role("button", name="One frame on").click()
+        page.wait_for_timeout(100)
     took = [
         page.evaluate(COLOUR, f"#{20 + n * 9:02x}{200 - n * 7:02x}{40 + n * 5:02x}")
         for n in range(CHANGES)
