@@ -209,7 +209,7 @@ function playToDoubt(player: Player | null): void {
   if (next && player) player.playStretch(player.at, next.cue.end_us, false);
 }
 
-const CHOICES = new Set(["radio", "checkbox", "range"]);
+const CHOICES = new Set(["radio", "checkbox", "range", "color"]);
 
 /** Whether a key press belongs to something that is typed in or chosen from. */
 export function isTyping({ target, key }: KeyboardEvent): boolean {
