@@ -24,8 +24,8 @@ from mortiser.paint.state import state_at
 
 OUT = Path("docs/screenshots/finishes.png")
 FRAME = (1080, 1920)
-CROP = (0, 880, 1080, 1880)
-TILE = (270, 250)
+CROP = (0, 640, 1080, 1880)
+TILE = (270, 310)
 SAID = (
     ("Before", 0),
     ("you", 340),

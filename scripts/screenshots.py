@@ -36,8 +36,12 @@ def take(page: Page, address: str) -> None:
         page.wait_for_timeout(900)
         if stage == "Dress":
             page.keyboard.press("2")
-            page.wait_for_timeout(900)
+            page.wait_for_timeout(2_500)
         page.screenshot(path=OUT / f"{stage.lower()}.png")
+        if stage == "Dress":
+            page.get_by_role("tab", name="Accents").click()
+            page.wait_for_timeout(1_200)
+            page.screenshot(path=OUT / "accents.png")
     page.get_by_role("button", name="Pace", exact=False).first.click()
     page.get_by_role("tab", name="Checks").click()
     page.get_by_role("radio", name="course").click()
