@@ -185,3 +185,30 @@ def test_a_font_of_ones_own_is_added_used_and_removed(client: TestClient) -> Non
     assert client.delete("/api/fonts/Rubik").status_code == 404
     refused = client.post("/api/fonts", content=b"hello")
     assert (refused.status_code, "TTF or OTF" in refused.json()["message"]) == (400, True)
+
+
+def test_a_caption_outside_the_safe_area_is_found_and_brought_back(
+    client: TestClient, project: int
+) -> None:
+    view = read(client, project)
+    piece, cue = view["pieces"][0]["id"], view["cues"][0]["id"]
+    path = f"/api/pieces/{piece}/checks"
+
+    def outside() -> list[dict]:
+        return [one for one in client.get(path).json() if one["kind"] == "off_frame"]
+
+    assert outside() == []
+    away = {"place.dx": 0.45, "place.turn": 10, "case": "upper"}
+    moved = edit(
+        client, project, view["revision"], kind="dress_cues", cue_ids=[cue], changes=away
+    ).json()
+    (found,) = outside()
+    assert (found["cue_id"], "right edge" in found["about"]) == (cue, True)
+    finding = {"kind": "off_frame", "cue_id": cue, "word_ids": []}
+    edit(
+        client, project, moved["revision"], kind="fix_checks", piece_id=piece, findings=[finding]
+    )  # fmt: skip
+    assert outside() == []
+    assert read(client, project)["cues"][0]["look"] == {"case": "upper"}
+    for revision in (moved["revision"] + 1, moved["revision"] + 2):
+        client.post(f"/api/projects/{project}/undo", json={"base_revision": revision})

@@ -7,7 +7,7 @@ from fastapi import APIRouter
 from mortiser.api import schemas
 from mortiser.api.shop import OpenShop
 from mortiser.core.checking import check
-from mortiser.core.layout.caption_lines import caption_lines
+from mortiser.core.layout.caption_lines import lay_out_all
 from mortiser.core.pace import PACES, limits
 from mortiser.fonts import font_book
 from mortiser.store import paces, projects
@@ -45,7 +45,8 @@ def checks(piece_id: int, shop: OpenShop) -> list[schemas.CheckView]:
         cues = projects.piece_cues(db, piece_id)
         hidden = load_unshown(db, piece_id)
     size = piece.width, piece.height
-    lines = caption_lines(cues, piece.finish, size, font_book())
+    laid = lay_out_all(cues, piece.finish, size, font_book())
+    lines, reaches = [one.lines for one in laid], [one.reach for one in laid]
     allowed = limits(piece.checked_by, piece.pace)
-    found = check(cues, allowed, piece.spans, piece.frames, hidden, lines)
+    found = check(cues, allowed, piece.spans, piece.frames, hidden, lines, reaches, size)
     return [schemas.CheckView.of(item) for item in found]

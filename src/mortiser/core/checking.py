@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from mortiser.core.cue_timing import Frames
+from mortiser.core.finish.changes import look_of
 from mortiser.core.grouping import ends_sentence
 from mortiser.core.pace import Pace
 from mortiser.core.spans import SpanMap
@@ -16,7 +17,7 @@ from mortiser.core.words import Cue, Word, shortened
 
 CheckKind = Literal[
     "overlap", "flicker", "too_short", "too_long", "too_fast", "wide_line", "many_lines", "orphan",
-    "late", "early", "unshown", "empty", "order", "beyond",
+    "late", "early", "unshown", "empty", "order", "beyond", "off_frame",
 ]  # fmt: skip
 
 LATE_US = 80 * MILLISECOND
@@ -25,8 +26,14 @@ SLACK_US = 2 * MILLISECOND
 """Times typed to the millisecond and rounded frames may be this far off."""
 ALONE_US = 500 * MILLISECOND
 """A lone word this near its neighbour belongs to it."""
+SAFE = 0.035
+"""Share of the frame at each edge that letters keep out of (EBU R 95, action safe area)."""
 APART_US = SECOND
 """Unshown words further apart are two findings."""
+
+
+Reach = tuple[float, float, float, float]
+"""Left, top, right, bottom in frame pixels."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,11 +56,14 @@ def check(
     frames: Frames,
     unshown: Sequence[Word] = (),
     lines: Sequence[Sequence[str]] | None = None,
+    reaches: Sequence[Reach] | None = None,
+    size: tuple[int, int] = (0, 0),
 ) -> list[Check]:
     """Everything the rules find in a piece's captions (all of them, in time order), by time.
 
     ``unshown`` are words of the kept spans that no caption has; ``lines`` the captions' lines as
-    they are delivered, where they are known.
+    they are delivered and ``reaches`` the pixels they cover of a frame of ``size``, where they are
+    known.
     """
     found: list[Check] = []
     for index, cue in enumerate(cues):
@@ -66,6 +76,8 @@ def check(
         found += _text(cue, before, after, limits)
         if lines is not None:
             found += _lines(cue, lines[index], limits)
+        if reaches is not None:
+            found += _place(cue, reaches[index], size)
     found += _unshown(unshown, spans)
     return sorted(found, key=lambda item: item.at_us)
 
@@ -169,6 +181,23 @@ def _lines(cue: Cue, lines: Sequence[str], limits: Pace) -> list[Check]:
         about = f"{len(lines)} lines; {limits.lines} are allowed."
         found.append(_of("many_lines", cue, about, fix))
     return found
+
+
+def _place(cue: Cue, reach: Reach, size: tuple[int, int]) -> list[Check]:
+    (left, top, right, bottom), (width, height) = reach, size
+    out = {
+        "left": SAFE * width - left,
+        "top": SAFE * height - top,
+        "right": right - (1 - SAFE) * width,
+        "lower": bottom - (1 - SAFE) * height,
+    }
+    edge = max(out, key=lambda name: out[name])
+    if out[edge] <= 1:
+        return []
+    moved = any(path.split(".")[0] in ("place", "size") for path in look_of(cue.look))
+    fix = "back to the finish's place" if moved else None
+    about = f"Letters stand {out[edge]:.0f} pixels outside the safe area at the {edge} edge."
+    return [_of("off_frame", cue, about, fix)]
 
 
 def _unshown(words: Sequence[Word], spans: SpanMap) -> list[Check]:

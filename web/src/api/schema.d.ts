@@ -1118,7 +1118,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "overlap" | "flicker" | "too_short" | "too_long" | "too_fast" | "wide_line" | "many_lines" | "orphan" | "late" | "early" | "unshown" | "empty" | "order" | "beyond";
+            kind: "overlap" | "flicker" | "too_short" | "too_long" | "too_fast" | "wide_line" | "many_lines" | "orphan" | "late" | "early" | "unshown" | "empty" | "order" | "beyond" | "off_frame";
             /** At Us */
             at_us: number;
             /** About */
@@ -1508,7 +1508,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "overlap" | "flicker" | "too_short" | "too_long" | "too_fast" | "wide_line" | "many_lines" | "orphan" | "late" | "early" | "unshown" | "empty" | "order" | "beyond";
+            kind: "overlap" | "flicker" | "too_short" | "too_long" | "too_fast" | "wide_line" | "many_lines" | "orphan" | "late" | "early" | "unshown" | "empty" | "order" | "beyond" | "off_frame";
             /** Cue Id */
             cue_id?: number | null;
             /**

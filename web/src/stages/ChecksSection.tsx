@@ -31,6 +31,7 @@ const TITLES: Record<Check["kind"], string> = {
   empty: "Without words",
   order: "Out of order",
   beyond: "Beyond the end",
+  off_frame: "Outside the safe area",
 };
 const MOST_SHOWN = 40;
 

@@ -13,9 +13,11 @@ from mortiser.core.cue_timing import SHORTEST_SHOWN_US
 from mortiser.core.edits.base import BaseEdit
 from mortiser.core.edits.captions import JoinCue
 from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.dressing import UndressCues
 from mortiser.core.edits.pacing import regroup
 from mortiser.core.edits.retiming import retime_all, untimed_cue
 from mortiser.core.errors import BadInput, NotFound
+from mortiser.core.finish.changes import look_of
 from mortiser.core.grouping import ends_sentence, group
 from mortiser.core.pace import Pace, limits
 from mortiser.core.words import Cue
@@ -93,6 +95,12 @@ def _follow_both(desk: Desk, cue: Cue, allowed: Pace) -> None:
         _follow(desk, one, allowed)
 
 
+def _back_to_place(desk: Desk, cue: Cue, allowed: Pace) -> None:
+    moved = [path for path in look_of(cue.look) if path.split(".")[0] in ("place", "size")]
+    if moved:
+        UndressCues(cue_ids=[cue.id], paths=moved).apply(desk)
+
+
 def _end_at_next(desk: Desk, cue: Cue, allowed: Pace) -> None:
     _, after = desk.around(cue, 1)
     if not after:
@@ -167,5 +175,6 @@ _REMEDIES: dict[CheckKind, Callable[[Desk, Cue, Pace], None]] = {
     "late": _follow,
     "early": _follow,
     "beyond": _end_with_piece,
+    "off_frame": _back_to_place,
     "empty": _delete,
 }

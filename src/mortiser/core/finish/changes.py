@@ -42,12 +42,16 @@ def changed(finish: Finish, changes: Changes) -> Finish:
         raise BadInput(f"That cannot be set: {said(error)}") from error
 
 
-@lru_cache(maxsize=512)
 def dressed(finish: Finish, look: str) -> Finish:
     """The finish with a stored look (see look_text) over it.
 
     A part of a look that this finish has no place for (an accent it lacks) does nothing.
     """
+    return _dressed(finish, look) if look else finish
+
+
+@lru_cache(maxsize=512)
+def _dressed(finish: Finish, look: str) -> Finish:
     changes = look_of(look)
     try:
         return changed(finish, changes)
@@ -61,11 +65,13 @@ def dressed(finish: Finish, look: str) -> Finish:
         return result
 
 
-@lru_cache(maxsize=2048)
 def worn(accent: Accent | None, own: str) -> Accent | None:
     """A word's accent with what the word has of its own over it; None for a plain word."""
-    if not own:
-        return accent
+    return _worn(accent, own) if own else accent
+
+
+@lru_cache(maxsize=2048)
+def _worn(accent: Accent | None, own: str) -> Accent | None:
     changes = look_of(own)
     try:
         return changed_accent(accent, changes)

@@ -1,33 +1,44 @@
-"""A caption's lines as text: the same breaks in caption files as on the picture."""
+"""A caption's lines as text, and where they stand: the same breaks in files as on the picture."""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from functools import lru_cache
+from math import cos, radians, sin
 from typing import NamedTuple
 
 from mortiser.core.finish.changes import dressed
 from mortiser.core.finish.model import Finish
-from mortiser.core.layout.block import lay_out_cue
+from mortiser.core.layout.block import Block, lay_out_cue
 from mortiser.core.layout.fonts import FontBook
 from mortiser.core.words import Cue, Seam, Word
+
+
+class Laid(NamedTuple):
+    """A caption's lines, letters as they were written, and the frame pixels its letters cover at
+    rest: left, top, right, bottom."""
+
+    lines: tuple[str, ...]
+    reach: tuple[float, float, float, float]
 
 
 def caption_lines(
     cues: Sequence[Cue], finish: Finish, size: tuple[int, int], fonts: FontBook
 ) -> list[list[str]]:
-    """For each cue its lines, letters as they were written."""
-    return [
-        list(
-            _lines(
-                tuple(_Shown(w.text, w.seam, w.accent, w.own) for w in cue.words),
-                dressed(finish, cue.look),
-                size,
-                fonts,
-            )
-        )
-        for cue in cues
-    ]
+    """For each cue its lines."""
+    return [list(laid.lines) for laid in lay_out_all(cues, finish, size, fonts)]
+
+
+def lay_out_all(
+    cues: Sequence[Cue], finish: Finish, size: tuple[int, int], fonts: FontBook
+) -> list[Laid]:
+    """Every cue laid out on a frame of ``size`` pixels, in the piece's finish or its own look."""
+    plain = _layout(finish, size, fonts)
+    found = []
+    for cue in cues:
+        lay = _layout(dressed(finish, cue.look), size, fonts) if cue.look else plain
+        found.append(lay(tuple(_Shown(w.text, w.seam, w.accent, w.own) for w in cue.words)))
+    return found
 
 
 class _Shown(NamedTuple):
@@ -39,11 +50,35 @@ class _Shown(NamedTuple):
     own: str
 
 
-@lru_cache(maxsize=20_000)
-def _lines(
-    words: tuple[_Shown, ...], finish: Finish, size: tuple[int, int], fonts: FontBook
-) -> tuple[str, ...]:
-    # Kept, since the checks ask for all captions again after every change to one.
-    plain = tuple(Word(w.text, 0, 0, seam=w.seam, accent=w.accent, own=w.own) for w in words)
-    block = lay_out_cue(Cue(0, plain, 0, 1), finish, size, fonts)
-    return tuple(" ".join(w.text for w in words[a:b]) for a, b in block.lines)
+@lru_cache(maxsize=64)
+def _layout(
+    finish: Finish, size: tuple[int, int], fonts: FontBook
+) -> Callable[[tuple[_Shown, ...]], Laid]:
+    """Lays captions of one finish out, and keeps them.
+
+    The checks ask for all captions again after every change to one; a finish is looked up once for
+    all, since hashing one takes as long as laying a few words out.
+    """
+
+    @lru_cache(maxsize=20_000)
+    def lay(words: tuple[_Shown, ...]) -> Laid:
+        plain = tuple(Word(w.text, 0, 0, seam=w.seam, accent=w.accent, own=w.own) for w in words)
+        block = lay_out_cue(Cue(0, plain, 0, 1), finish, size, fonts)
+        lines = tuple(" ".join(w.text for w in words[a:b]) for a, b in block.lines)
+        return Laid(lines, _reach(block, finish.place.turn))
+
+    return lay
+
+
+def _reach(block: Block, degrees: float) -> tuple[float, float, float, float]:
+    """The box of the letters, turned with their caption."""
+    middle = block.box.middle
+    across, down = cos(radians(degrees)), sin(radians(degrees))
+    xs, ys = [], []
+    for word in block.words:
+        left, top, right, bottom = word.shaped.ink
+        for x, y in ((left, top), (right, top), (left, bottom), (right, bottom)):
+            dx, dy = word.x + x - middle[0], word.y + y - middle[1]
+            xs.append(middle[0] + across * dx - down * dy)
+            ys.append(middle[1] + down * dx + across * dy)
+    return min(xs), min(ys), max(xs), max(ys)
