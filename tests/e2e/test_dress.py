@@ -170,3 +170,23 @@ def test_suggestions_are_taken_and_emoji_put_beside_words(bench: Page) -> None:
     bench.keyboard.press("Escape")
     undo_all(bench)
     expect(bench.locator(".accented")).to_have_count(0)
+
+
+def test_one_word_is_dressed_alone_and_taken_back(bench: Page, project: dict) -> None:
+    open_dress(bench, "Accents")
+    word = next(w for cue in project["cues"] for w in cue["words"] if w["text"] == "Lane,")
+    bench.locator(f'[data-word="{word["id"]}"]').click()
+    bench.keyboard.press("Escape")
+    tilt = bench.get_by_role("slider", name="Tilt")
+    tilt.focus()
+    for _ in range(5):
+        bench.keyboard.press("ArrowRight")
+    bench.keyboard.press("Tab")
+    expect(bench.get_by_role("button", name="Undo: tilt of “Lane,”")).to_be_visible()
+    owned = [w for cue in view_of(bench)["cues"] for w in cue["words"] if w["own"]]
+    assert [w["text"] for w in owned] == ["Lane,"]
+    assert owned[0]["own"]["tilt"] > 0
+    expect(bench.get_by_label("Has a look of its own")).to_have_count(1)
+    bench.get_by_role("button", name="Tilt: back to finish").click()
+    expect(bench.get_by_label("Has a look of its own")).to_have_count(0)
+    undo_all(bench)

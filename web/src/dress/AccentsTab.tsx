@@ -9,6 +9,7 @@ import { EmojiPicker } from "./EmojiPicker";
 import { useLiveWord } from "./liveWord";
 import { Patterns } from "./Patterns";
 import { Suggestions } from "./Suggestions";
+import { WordSection } from "./WordSection";
 
 export function AccentsTab({ piece, player }: { piece: Piece; player: Player | null }) {
   const { finish } = piece;
@@ -64,6 +65,7 @@ export function AccentsTab({ piece, player }: { piece: Piece; player: Player | n
             : "Nothing is marked yet."}
         </p>
       </TraySection>
+      <WordSection player={player} />
       <Suggestions piece={piece} player={player} />
       <Patterns piece={piece} />
       <EmojiPicker player={player} />
