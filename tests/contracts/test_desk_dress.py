@@ -10,7 +10,7 @@ from mortiser.core.edits.settings import ChangeFinish, SetFinish
 from mortiser.core.edits.words import RetypeCue
 from mortiser.core.errors import BadInput
 from mortiser.core.finish.builtin import FINISHES
-from mortiser.core.finish.changes import look_of
+from mortiser.core.finish.changes import look_of, worn
 from mortiser.core.pace import PACES
 
 
@@ -110,3 +110,14 @@ def test_a_word_has_a_look_of_its_own_until_it_is_taken_back(desk: Desk) -> None
     assert look_of(desk.cue(cue.id).words[0].own) == {"live": [1, 2, 3, 255]}
     UndressCues(cue_ids=[cue.id]).apply(desk)
     assert desk.cue(cue.id).words[0].own == ""
+
+
+def test_a_word_gets_a_plate_by_setting_something_of_it(desk: Desk) -> None:
+    cue = desk.cues(1)[0]
+    DressWords(
+        cue_ids=[cue.id], word_ids=[cue.words[0].id], changes={"plate.radius": 0.3}
+    ).apply(desk)  # fmt: skip
+    worn_now = worn(None, desk.cue(cue.id).words[0].own)
+    assert worn_now
+    assert worn_now.plate
+    assert worn_now.plate.radius == 0.3

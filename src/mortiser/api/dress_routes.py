@@ -17,7 +17,6 @@ from mortiser.core.finish.model import Finish
 from mortiser.core.finish.stored import read_finishes, write_finishes
 from mortiser.core.frame import even_size
 from mortiser.core.scene import build_scene
-from mortiser.core.speakers import with_names
 from mortiser.core.suggesting import suggest
 from mortiser.emoji import LARGEST_SIDE, emoji_png, emoji_to_choose, find_emoji
 from mortiser.fonts import font_book, own, shipped
@@ -112,12 +111,9 @@ def export_finishes(
     shop: OpenShop, name: Annotated[list[str] | None, Query(max_length=200)] = None
 ) -> Response:
     """Finishes as a file: those named, else all of the workspace's own."""
-    kept = [finish for _, finish in finishes.saved(shop.database.connection)]
-    known = {finish.name: finish for finish in [*FINISHES.values(), *kept]}
-    missing = [one for one in name or [] if one not in known]
-    if missing:
-        raise NotFound(f"There is no finish “{missing[0]}” any more.")
-    chosen = [known[one] for one in name] if name else kept
+    db = shop.database.connection
+    kept = [finish for _, finish in finishes.saved(db)]
+    chosen = [finishes.named(db, one) for one in name] if name else kept
     if not chosen:
         raise NotFound("There is no finish of your own to export yet. Save one first.")
     return Response(
@@ -152,9 +148,7 @@ def still(piece_id: int, shop: OpenShop, at_us: Annotated[int, Query(ge=0)]) -> 
     """The frame that shows at a moment, with its captions, as the delivery has it."""
     with shop.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
-        found = projects.window_cues(db, piece_id, at_us, at_us + 1)
-        if piece.show_speakers and found:
-            found = with_names(found, projects.speaker_before(db, found[0]))
+        found = projects.shown_cues(db, piece, at_us, at_us + 1)
         source = projects.source_row(db, piece.source_id)
     size = even_size(piece.width, piece.height)
     scene = build_scene(found, piece.finish, size, piece.spans, font_book())

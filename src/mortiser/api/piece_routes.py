@@ -14,7 +14,6 @@ from mortiser.core import finding
 from mortiser.core.errors import Conflict, NotFound
 from mortiser.core.frame import even_size
 from mortiser.core.scene import build_scene, scene_json
-from mortiser.core.speakers import with_names
 from mortiser.core.tapping import reaction_delay
 from mortiser.fonts import font_book
 from mortiser.formats.registry import FORMATS
@@ -90,9 +89,7 @@ def scene(
     """The scene of a window of the piece (see core.scene), in its finish or in another to try."""
     with shop.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
-        found = projects.window_cues(db, piece_id, from_us, to_us)
-        if piece.show_speakers and found:
-            found = with_names(found, projects.speaker_before(db, found[0]))
+        found = projects.shown_cues(db, piece, from_us, to_us)
         look = finishes.named(db, finish) if finish else piece.finish
     size = even_size(piece.width, piece.height)
     built = build_scene(found, look, size, piece.spans, font_book())

@@ -15,6 +15,7 @@ from mortiser.core.finish.stored import finish_of, finish_text
 from mortiser.core.grouping import group
 from mortiser.core.pace import PACES, Pace, PaceName, RuleSet, pace_of, pace_text
 from mortiser.core.spans import SpanMap
+from mortiser.core.speakers import with_names
 from mortiser.core.words import Cue, Word
 from mortiser.store import finishes
 from mortiser.store.database import Database, now_us
@@ -182,6 +183,14 @@ def window_cues(db: sqlite3.Connection, piece_id: int, from_us: int, to_us: int)
     return load_cues(
         db, "cue.piece_id = ? AND cue.start_us < ? AND cue.end_us > ?", (piece_id, to_us, from_us)
     )
+
+
+def shown_cues(db: sqlite3.Connection, piece: Piece, from_us: int, to_us: int) -> list[Cue]:
+    """The window's cues as they are painted: with their speakers' names where these are shown."""
+    found = window_cues(db, piece.id, from_us, to_us)
+    if piece.show_speakers and found:
+        return with_names(found, speaker_before(db, found[0]))
+    return found
 
 
 def speaker_before(db: sqlite3.Connection, cue: Cue) -> str | None:

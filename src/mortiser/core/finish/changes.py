@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 from collections.abc import Mapping
 from functools import lru_cache
-from typing import Any
+from typing import Any, TypeVar
 
 from pydantic import JsonValue, ValidationError
 
@@ -23,6 +23,7 @@ MADE_WHEN_SET: dict[str, Any] = {
     "plank": Plank(colour=(178, 58, 42, 255)),
 }
 """Parts a finish may lack: setting something in one makes it."""
+V = TypeVar("V", Finish, Accent)
 PLAIN = Accent(name="Own")
 WORD_PLATE = WordPlate(colour=(28, 58, 74, 255))
 
@@ -31,15 +32,7 @@ def changed(finish: Finish, changes: Changes) -> Finish:
     """The finish with some values set. Raises BadInput when a path or a value cannot be."""
     if not changes:
         return finish
-    whole = finish.model_dump(mode="json")
-    for path, value in sorted(changes.items()):
-        if path.split(".")[0] in UNTOUCHED:
-            raise BadInput(f"“{path}” is not part of how captions look.")
-        _set(whole, path, value)
-    try:
-        return Finish.model_validate_json(json.dumps(whole))
-    except ValidationError as error:
-        raise BadInput(f"That cannot be set: {said(error)}") from error
+    return _with(finish, changes, "how captions look", MADE_WHEN_SET)
 
 
 def dressed(finish: Finish, look: str) -> Finish:
@@ -81,17 +74,7 @@ def _worn(accent: Accent | None, own: str) -> Accent | None:
 
 def changed_accent(accent: Accent | None, changes: Changes) -> Accent:
     """An accent (a plain word's where None) with some values set. Raises BadInput."""
-    whole = (accent or PLAIN).model_dump(mode="json")
-    for path, value in sorted(changes.items()):
-        if path.split(".")[0] in UNTOUCHED:
-            raise BadInput(f"“{path}” is not part of how a word looks.")
-        if path.startswith("plate.") and whole["plate"] is None:
-            whole["plate"] = WORD_PLATE.model_dump(mode="json")
-        _set(whole, path, value)
-    try:
-        return Accent.model_validate_json(json.dumps(whole))
-    except ValidationError as error:
-        raise BadInput(f"That cannot be set: {said(error)}") from error
+    return _with(accent or PLAIN, changes, "how a word looks", {"plate": WORD_PLATE})
 
 
 def look_text(changes: Changes) -> str:
@@ -105,13 +88,25 @@ def look_of(text: str) -> dict[str, JsonValue]:
     return found
 
 
-def _set(whole: dict[str, Any], path: str, value: JsonValue) -> None:
+def _with(value: V, changes: Changes, what: str, parts: Mapping[str, Any]) -> V:
+    whole = value.model_dump(mode="json")
+    for path, one in sorted(changes.items()):
+        if path.split(".")[0] in UNTOUCHED:
+            raise BadInput(f"“{path}” is not part of {what}.")
+        _set(whole, path, one, parts)
+    try:
+        return type(value).model_validate_json(json.dumps(whole))
+    except ValidationError as error:
+        raise BadInput(f"That cannot be set: {said(error)}") from error
+
+
+def _set(whole: dict[str, Any], path: str, value: JsonValue, parts: Mapping[str, Any]) -> None:
     *way, last = path.split(".")
     at: Any = whole
     for number, step in enumerate(way):
         below = _get(at, step, path)
         if below is None:
-            below = _made(".".join(way[: number + 1]), path)
+            below = _made(".".join(way[: number + 1]), path, parts)
             at[step] = below
         at = below
     _get(at, last, path)
@@ -126,8 +121,8 @@ def _get(at: Any, step: str, path: str) -> Any:
     raise BadInput(f"There is no “{path}” in this finish.")
 
 
-def _made(part: str, path: str) -> dict[str, Any]:
-    made = MADE_WHEN_SET.get(part)
+def _made(part: str, path: str, parts: Mapping[str, Any]) -> dict[str, Any]:
+    made = parts.get(part)
     if made is None and part.startswith("accents.") and part.endswith(".plate"):
         made = WORD_PLATE
     if made is None:

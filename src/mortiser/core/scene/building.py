@@ -44,9 +44,7 @@ def _scene_cue(
     stamps: list[StampItem] = []
     for index, word in enumerate(block.words):
         layers = movement.of_word(index)
-        plate = word_plate(finish, word, block.size)
-        if plate is not None:
-            plates.append(plate(layers))
+        plates += word_plate(finish, word, block.size, layers)
         paths += word_items(finish, block, index, movement)
         stamps += stamps_of(word, layers)
     rects: tuple[RectItem, ...] = ()

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Iterator, Sequence
 
 from mortiser.core.finish.model import Finish
 from mortiser.core.finish.parts import WordPlate
@@ -34,17 +34,15 @@ def standing_plates(finish: Finish, block: Block, movement: Movement) -> Iterato
 
 
 def word_plate(
-    finish: Finish, word: PlacedWord, size: float
-) -> Callable[[tuple[Layer, ...]], PathItem] | None:
-    """What makes the plate behind a word from its layers: its accent's, else the finish's."""
+    finish: Finish, word: PlacedWord, size: float, layers: tuple[Layer, ...]
+) -> Iterator[PathItem]:
+    """The plate behind a word, if any, moving with it: its accent's, else the finish's."""
     plate: WordPlate | None = word.accent.plate if word.accent else None
     if plate is None and finish.plate is not None and finish.plate.behind == "word":
         plate = finish.plate
-    if plate is None:
-        return None
-    found = plate
-    box = _padded(word.box, found, size * word.scale)
-    return lambda layers: _item([box], found, size * word.scale, layers)
+    if plate is not None:
+        letters = size * word.scale
+        yield _item([_padded(word.box, plate, letters)], plate, letters, layers)
 
 
 def _padded(box: Box, plate: WordPlate, size: float) -> Box:
