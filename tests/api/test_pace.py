@@ -58,8 +58,8 @@ def test_the_pace_is_part_of_the_piece_and_undone_with_it(client: TestClient, pr
     pace = {**piece["pace"], "words": 1, "lead_us": 0}
     answer = edit(client, project, view["revision"], kind="set_pace", piece_id=piece["id"],
                   pace=pace).json()  # fmt: skip
-    assert answer["settings_changed"]
     after = read(client, project)
+    assert answer["settings"] == {"name": after["name"], "pieces": after["pieces"]}
     assert after["pieces"][0]["pace"] == pace
     assert all(len(cue["words"]) == 1 for cue in after["cues"])
     client.post(f"/api/projects/{project}/undo", json={"base_revision": answer["revision"]})

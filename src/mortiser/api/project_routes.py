@@ -154,7 +154,9 @@ def duplicate_project(project_id: int, shop: OpenShop) -> schemas.Created:
 @router.post("/{project_id}/edits")
 def apply_edit(project_id: int, request: schemas.EditRequest, shop: OpenShop) -> schemas.EditAnswer:
     """Make one edit against a revision; the answer has only what changed."""
-    made = editing.apply(shop.database, project_id, request.base_revision, request.edit)
+    made = editing.apply(
+        shop.database, project_id, request.base_revision, request.edit, goes_on=request.goes_on
+    )
     if isinstance(request.edit, SetFinish | ChangeFinish):
         piece = projects.piece(shop.database.connection, request.edit.piece_id)
         finishes.note_used(shop.database, piece.finish)

@@ -240,10 +240,23 @@ class Created(BaseModel):
 class EditRequest(BaseModel):
     base_revision: int
     edit: Edit
+    goes_on: bool = Field(
+        default=False,
+        description="One more step of the same dragging: undone together with the newest edit.",
+    )
 
 
 class StepRequest(BaseModel):
     base_revision: int
+
+
+class SettingsView(BaseModel):
+    name: str
+    pieces: list[PieceView]
+
+    @classmethod
+    def of(cls, name: str, pieces: list[Piece]) -> SettingsView:
+        return cls(name=name, pieces=[PieceView.of(piece) for piece in pieces])
 
 
 class EditAnswer(BaseModel):
@@ -252,17 +265,18 @@ class EditAnswer(BaseModel):
     history: HistoryView
     cues: list[CueView] = Field(description="Captions that are new or changed.")
     gone: list[int] = Field(description="Captions that are not there any more.")
-    settings_changed: bool
+    settings: SettingsView | None = Field(description="The project itself, where it changed.")
 
     @classmethod
     def of(cls, outcome: Outcome) -> EditAnswer:
+        settings = outcome.settings
         return cls(
             revision=outcome.revision,
             label=outcome.label,
             history=HistoryView(undo=outcome.undo, redo=outcome.redo),
             cues=[CueView.of(cue) for cue in outcome.cues],
             gone=outcome.gone,
-            settings_changed=outcome.settings,
+            settings=SettingsView.of(*settings) if settings else None,
         )
 
 

@@ -13,6 +13,7 @@ from mortiser.core.words import Cue
 from mortiser.store import journal
 from mortiser.store.database import Database, now_us
 from mortiser.store.journal import Changes
+from mortiser.store.projects import Piece, pieces, project_row
 from mortiser.store.rows import load_cues
 from mortiser.store.sql_desk import SqlDesk
 
@@ -27,21 +28,32 @@ class Outcome:
     redo: str | None
     cues: list[Cue]
     gone: list[int]
-    settings: bool
-    """Whether the project or a piece itself changed (name, finish, grouping)."""
+    settings: tuple[str, list[Piece]] | None
+    """The project's name and its pieces, where one of them changed (name, finish, grouping)."""
 
 
-def apply(database: Database, project_id: int, base_revision: int, edit: Edit) -> Outcome:
-    """Make an edit. Raises Stale when ``base_revision`` is not the newest."""
+def apply(
+    database: Database, project_id: int, base_revision: int, edit: Edit, *, goes_on: bool = False
+) -> Outcome:
+    """Make an edit; one that ``goes_on`` from the newest, of the same label, shares its undo.
+
+    Raises Stale when ``base_revision`` is not the newest.
+    """
     with database.transaction() as db:
         _check_revision(db, project_id, base_revision)
-        return _apply(db, project_id, edit)
+        return _apply(db, project_id, edit, goes_on=goes_on)
 
 
-def _apply(db: sqlite3.Connection, project_id: int, edit: Edit) -> Outcome:
+def _apply(
+    db: sqlite3.Connection, project_id: int, edit: Edit, *, goes_on: bool = False
+) -> Outcome:
     desk = SqlDesk(db, project_id)
     label = edit.label(desk)
-    entry = journal.open_entry(db, project_id, label, edit.model_dump_json())
+    entry = None
+    if goes_on and journal.labels(db, project_id) == (label, None):
+        entry = journal.reopen_newest(db, project_id)
+    if entry is None:
+        entry = journal.open_entry(db, project_id, label, edit.model_dump_json())
     try:
         edit.apply(desk)
     finally:
@@ -131,8 +143,12 @@ def _outcome(db: sqlite3.Connection, project_id: int, label: str, changes: Chang
         redo_label,
         cues,
         sorted(touched - {cue.id for cue in cues}),
-        bool(changes.rows.keys() & {"project", "piece", "span"}),
+        _settings(db, project_id) if changes.rows.keys() & {"project", "piece", "span"} else None,
     )
+
+
+def _settings(db: sqlite3.Connection, project_id: int) -> tuple[str, list[Piece]]:
+    return project_row(db, project_id)["name"], pieces(db, project_id)
 
 
 def _batches(ids: list[int], size: int) -> list[list[int]]:

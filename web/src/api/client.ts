@@ -12,6 +12,7 @@ export type Source = Schemas["SourceView"];
 export type Job = Schemas["JobView"];
 export type Delivery = Schemas["DeliveryView"];
 export type EditAnswer = Schemas["EditAnswer"];
+export type GlossaryApplied = Schemas["GlossaryApplied"];
 export type Edit = Schemas["EditRequest"]["edit"];
 export type Pulse = Schemas["Pulse"];
 export type Scene = Schemas["SceneView"];

@@ -1304,8 +1304,8 @@ export interface components {
              * @description Captions that are not there any more.
              */
             gone: number[];
-            /** Settings Changed */
-            settings_changed: boolean;
+            /** @description The project itself, where it changed. */
+            settings: components["schemas"]["SettingsView"] | null;
         };
         /** EditRequest */
         EditRequest: {
@@ -1313,6 +1313,12 @@ export interface components {
             base_revision: number;
             /** Edit */
             edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["ApplyGlossary"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["LayCaptions"] | components["schemas"]["TapTimes"] | components["schemas"]["NameSpeakers"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["LeaveOut"] | components["schemas"]["MarkWords"] | components["schemas"]["DressCues"] | components["schemas"]["UndressCues"] | components["schemas"]["CopyLook"] | components["schemas"]["DressWords"] | components["schemas"]["SetFinish"] | components["schemas"]["ChangeFinish"] | components["schemas"]["RenameProject"];
+            /**
+             * Goes On
+             * @description One more step of the same dragging: undone together with the newest edit.
+             * @default false
+             */
+            goes_on: boolean;
         };
         /** EmojiView */
         EmojiView: {
@@ -2914,6 +2920,13 @@ export interface components {
             cue_ids: number[];
             /** Name */
             name: string;
+        };
+        /** SettingsView */
+        SettingsView: {
+            /** Name */
+            name: string;
+            /** Pieces */
+            pieces: components["schemas"]["PieceView"][];
         };
         /**
          * Shadow

@@ -1,31 +1,27 @@
 /** The word at the playhead alone: its colour, size, tilt and place, and the way back. */
 
 import type { Player } from "../playback/player";
-import { edit, wordAt } from "../state/project";
+import { wordAt } from "../state/project";
 import { TraySection } from "../ui/TraySection";
 import { PaintField, SliderField } from "./fields";
 import { useLiveWord } from "./liveWord";
-import type { Changes, Target } from "./scope";
+import { type Changes, make, type Target } from "./scope";
 
 export function WordSection({ player }: { player: Player | null }) {
   const word = useLiveWord(player);
   if (!word) return null;
   const { own } = word;
-  const change = (changes: Changes) => {
+  const change = (changes: Changes, dragged?: boolean) => {
     const here = wordAt(player?.at ?? 0);
     if (!here) return;
-    void edit({
-      kind: "dress_words",
-      cue_ids: [here.cue.id],
-      word_ids: [here.word.id],
-      changes,
-    });
+    const [cue_ids, word_ids] = [[here.cue.id], [here.word.id]];
+    make({ kind: "dress_words", cue_ids, word_ids, changes }, dragged);
   };
   const target: Target = {
     value: (path) => own[path],
     // A word that has been said keeps the colour it was said in.
-    set: (changes) =>
-      change("live" in changes ? { ...changes, past: changes.live ?? null } : changes),
+    set: (changes, dragged) =>
+      change("live" in changes ? { ...changes, past: changes.live ?? null } : changes, dragged),
     own: (path) => path in own,
     back: (path) => change(path === "live" ? { live: null, past: null } : { [path]: null }),
   };

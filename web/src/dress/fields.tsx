@@ -1,6 +1,7 @@
 /** One setting of a look: a label, its control, and the way back where it is overridden. */
 import { RotateCcw } from "lucide-react";
-import { type ReactNode, useState } from "react";
+import { type ReactNode, useEffect, useRef, useState } from "react";
+import { drop } from "../state/project";
 import type { Target } from "./scope";
 
 function Row(props: { target: Target; path: string; label: string; children: ReactNode }) {
@@ -23,7 +24,20 @@ function Row(props: { target: Target; path: string; label: string; children: Rea
   );
 }
 
-/** A number: dragged, or moved with the arrow keys; sent when it is let go. */
+/** A value that is dragged: what is shown meanwhile, and its two ends. */
+function useDragged<T>(send: (value: T) => void) {
+  const [moving, setMoving] = useState<T | null>(null);
+  return {
+    moving,
+    move: (value: T) => {
+      setMoving(value);
+      send(value);
+    },
+    rest: () => void drop().then(() => setMoving(null)),
+  };
+}
+
+/** A number: dragged, or moved with the arrow keys; the preview follows. */
 export function SliderField(props: {
   target: Target;
   path: string;
@@ -39,14 +53,10 @@ export function SliderField(props: {
   const { target, path, label, min, max, step, per = 1, unit = "", fallback = 0 } = props;
   const held = target.value(path);
   const stored = typeof held === "number" ? held : fallback;
-  const [moving, setMoving] = useState<number | null>(null);
+  const { moving, move, rest } = useDragged((value: number) =>
+    target.set({ [path]: Number((value / per).toFixed(5)) }, true),
+  );
   const shown = moving ?? Number((stored * per).toFixed(3));
-  const commit = () => {
-    if (moving !== null && moving !== shownOf(stored, per)) {
-      target.set({ [path]: Number((moving / per).toFixed(5)) });
-    }
-    setMoving(null);
-  };
   return (
     <Row target={target} path={path} label={label}>
       <input
@@ -57,10 +67,10 @@ export function SliderField(props: {
         max={max}
         step={step}
         value={shown}
-        onChange={(event) => setMoving(Number(event.target.value))}
-        onPointerUp={commit}
-        onKeyUp={commit}
-        onBlur={commit}
+        onChange={(event) => move(Number(event.target.value))}
+        onPointerUp={rest}
+        onKeyUp={rest}
+        onBlur={rest}
       />
       <span className="tabular w-[52px] shrink-0 text-right text-dim">
         {Number(shown.toFixed(2))}
@@ -68,10 +78,6 @@ export function SliderField(props: {
       </span>
     </Row>
   );
-}
-
-function shownOf(stored: number, per: number): number {
-  return Number((stored * per).toFixed(3));
 }
 
 /** One of several values. */
@@ -125,14 +131,14 @@ export function PaintField(props: {
         label={label}
         colour={first}
         onChange={(colour) =>
-          target.set({ [path]: running ? { ...paint, first: colour } : colour })
+          target.set({ [path]: running ? { ...paint, first: colour } : colour }, true)
         }
       />
       {running && (
         <Swatch
           label={`${label}, to`}
           colour={paint.last}
-          onChange={(colour) => target.set({ [path]: { ...paint, last: colour } })}
+          onChange={(colour) => target.set({ [path]: { ...paint, last: colour } }, true)}
         />
       )}
       {gradient ? (
@@ -153,7 +159,7 @@ export function PaintField(props: {
         <Opacity
           label={label}
           value={first[3]}
-          onChange={(alpha) => target.set({ [path]: [first[0], first[1], first[2], alpha] })}
+          onChange={(alpha) => target.set({ [path]: [first[0], first[1], first[2], alpha] }, true)}
         />
       )}
     </Row>
@@ -162,11 +168,7 @@ export function PaintField(props: {
 
 function Opacity(props: { label: string; value: number; onChange: (value: number) => void }) {
   const { label, value, onChange } = props;
-  const [moving, setMoving] = useState<number | null>(null);
-  const commit = () => {
-    if (moving !== null && moving !== value) onChange(moving);
-    setMoving(null);
-  };
+  const { moving, move, rest } = useDragged(onChange);
   return (
     <>
       <input
@@ -176,10 +178,10 @@ function Opacity(props: { label: string; value: number; onChange: (value: number
         min={0}
         max={255}
         value={moving ?? value}
-        onChange={(event) => setMoving(Number(event.target.value))}
-        onPointerUp={commit}
-        onKeyUp={commit}
-        onBlur={commit}
+        onChange={(event) => move(Number(event.target.value))}
+        onPointerUp={rest}
+        onKeyUp={rest}
+        onBlur={rest}
       />
       <span className="tabular w-[40px] shrink-0 text-right text-dim">
         {Math.round(((moving ?? value) / 255) * 100)} %
@@ -190,17 +192,30 @@ function Opacity(props: { label: string; value: number; onChange: (value: number
 
 function Swatch(props: { label: string; colour: Colour; onChange: (colour: Colour) => void }) {
   const { label, colour, onChange } = props;
+  const { moving, move, rest } = useDragged((value: string) => {
+    const bits = Number.parseInt(value.slice(1), 16);
+    onChange([bits >> 16, (bits >> 8) & 255, bits & 255, colour[3]]);
+  });
+  const field = useRef<HTMLInputElement>(null);
+  const settled = useRef(rest);
+  settled.current = rest;
+  // React's own onChange is the browser's "input"; "change" comes when the chooser is closed.
+  useEffect(() => {
+    const ended = () => settled.current();
+    const element = field.current;
+    element?.addEventListener("change", ended);
+    return () => element?.removeEventListener("change", ended);
+  }, []);
   return (
     <input
+      ref={field}
       type="color"
       aria-label={label}
       title={hex(colour)}
       className="h-7 w-11 shrink-0 cursor-pointer rounded border border-line bg-card p-0.5"
-      value={hex(colour)}
-      onChange={(event) => {
-        const value = Number.parseInt(event.target.value.slice(1), 16);
-        onChange([value >> 16, (value >> 8) & 255, value & 255, colour[3]]);
-      }}
+      value={moving ?? hex(colour)}
+      onChange={(event) => move(event.target.value)}
+      onBlur={rest}
     />
   );
 }

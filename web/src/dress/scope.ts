@@ -1,7 +1,7 @@
 /** What a change of the look is about, and the values that hold there. */
 import { create } from "zustand";
 import type { Cue, Edit, Piece } from "../api/client";
-import { edit, useProject } from "../state/project";
+import { drag, edit, useProject } from "../state/project";
 
 export type Scope = "piece" | "captions";
 export type Changes = Extract<Edit, { kind: "change_finish" }>["changes"];
@@ -11,10 +11,17 @@ export const useDress = create<{ scope: Scope }>(() => ({ scope: "piece" }));
 export interface Target {
   /** The value that holds, by its dotted path. */
   value: (path: string) => unknown;
-  set: (changes: Changes) => void;
+  /** Make the change; while something is dragged (until `drop`), all of it is one. */
+  set: (changes: Changes, dragged?: boolean) => void;
   /** Whether the captions chosen have it in place of the finish's. */
   own: (path: string) => boolean;
   back: (path: string) => void;
+}
+
+/** Make an edit, as one step of a dragging where something is dragged. */
+export function make(command: Edit, dragged = false): void {
+  if (dragged) drag(command);
+  else void edit(command);
 }
 
 /** The settings of the scope that is chosen, as they are now. */
@@ -27,10 +34,9 @@ export function useTarget(piece: Piece): Target {
   const ids = chosen.map((cue) => cue.id);
   return {
     value: (path) => held(piece.finish, look, path),
-    set: (changes) => {
-      if (scope === "piece") {
-        void edit({ kind: "change_finish", piece_id: piece.id, changes });
-      } else if (ids.length) void edit({ kind: "dress_cues", cue_ids: ids, changes });
+    set: (changes, dragged) => {
+      if (scope === "piece") make({ kind: "change_finish", piece_id: piece.id, changes }, dragged);
+      else if (ids.length) make({ kind: "dress_cues", cue_ids: ids, changes }, dragged);
     },
     own: (path) => chosen.some((cue) => paths(cue).some((one) => touches(one, path))),
     back: (path) => {

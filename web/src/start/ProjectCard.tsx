@@ -22,7 +22,8 @@ export function ProjectCard({ card }: { card: Card }) {
   const rename = (name: string) => {
     setNaming(false);
     if (!name.trim() || name.trim() === card.name) return;
-    const body = { base_revision: card.revision, edit: { kind: "rename_project", name } as const };
+    const edit = { kind: "rename_project", name } as const;
+    const body = { base_revision: card.revision, edit, goes_on: false };
     void act(take(api.POST("/api/projects/{project_id}/edits", { ...path, body })));
   };
 

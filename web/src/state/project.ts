@@ -6,6 +6,7 @@ import {
   type Cue,
   type Edit,
   type EditAnswer,
+  type GlossaryApplied,
   type Job,
   Problem,
   type Project,
@@ -116,7 +117,7 @@ function alignTyped(): void {
   for (const cue of waiting.slice(0, MOST_ALIGNED)) {
     void inOrder(
       (project) =>
-        take(
+        takeAs<EditAnswer>(
           api.POST("/api/projects/{project_id}/cues/{cue_id}/align", {
             params: { path: { project_id: project.id, cue_id: cue.id } },
             body: { base_revision: project.revision },
@@ -131,7 +132,7 @@ function alignTyped(): void {
 export async function applyGlossary(): Promise<void> {
   let changes = 0;
   await inOrder(async (project) => {
-    const found = await take(
+    const found = await takeAs<GlossaryApplied>(
       api.POST("/api/projects/{project_id}/glossary", {
         params: { path: { project_id: project.id } },
         body: { base_revision: project.revision },
@@ -143,13 +144,13 @@ export async function applyGlossary(): Promise<void> {
   if (changes) say(`The glossary changed ${changes} ${changes === 1 ? "place" : "places"} here.`);
 }
 
-function send(command: Edit): Promise<boolean> {
+function send(command: Edit, goesOn = false): Promise<boolean> {
   return inOrder(
     (project) =>
-      take(
+      takeAs<EditAnswer>(
         api.POST("/api/projects/{project_id}/edits", {
           params: { path: { project_id: project.id } },
-          body: { base_revision: project.revision, edit: command },
+          body: { base_revision: project.revision, edit: command, goes_on: goesOn },
         }),
       ),
     false,
@@ -157,9 +158,43 @@ function send(command: Edit): Promise<boolean> {
   );
 }
 
+interface Dragging {
+  begun: boolean;
+  waiting: Edit | null;
+  sent: Promise<void> | null;
+}
+
+let dragging: Dragging | null = null;
+
+/**
+ * Make an edit while something is dragged. The newest goes out as soon as the one before is
+ * answered, those between are left out, and one undo takes the whole dragging back.
+ */
+export function drag(command: Edit): void {
+  dragging ??= { begun: false, waiting: null, sent: null };
+  dragging.waiting = command;
+  dragging.sent ??= sendWaiting(dragging);
+}
+
+async function sendWaiting(mine: Dragging): Promise<void> {
+  while (mine.waiting) {
+    const next: Edit = mine.waiting;
+    mine.waiting = null;
+    if (await send(next, mine.begun)) mine.begun = true;
+  }
+  mine.sent = null;
+}
+
+/** What was dragged is let go: the next change is one of its own. Resolves when all is sent. */
+export async function drop(): Promise<void> {
+  const mine = dragging;
+  dragging = null;
+  await mine?.sent;
+}
+
 export function step(direction: "undo" | "redo"): Promise<boolean> {
   return inOrder((project) =>
-    take(
+    takeAs<EditAnswer>(
       api.POST(`/api/projects/{project_id}/${direction}`, {
         params: { path: { project_id: project.id } },
         body: { base_revision: project.revision },
@@ -180,7 +215,7 @@ function inOrder(work: Work, quiet = false, unchanged?: () => boolean): Promise<
     if (!project) return false;
     try {
       const answer = await work(project);
-      if (answer) await merge(answer);
+      if (answer) merge(answer);
       return true;
     } catch (error) {
       if (error instanceof Problem && error.code === "stale") {
@@ -213,19 +248,16 @@ function sameCaptions(command: Edit): () => boolean {
 
 const wordText = (word: Word): string => `${word.id} ${word.text}`;
 
-async function merge(answer: EditAnswer): Promise<void> {
-  const { project } = get();
+function merge(answer: EditAnswer): void {
+  const { project, cues } = get();
   if (!project) return;
-  if (answer.settings_changed) {
-    await load(project.id);
-    return;
-  }
   touched = answer.cues.map((cue) => cue.id);
   const changed = new Set([...answer.gone, ...touched]);
-  const rest = get().cues.filter((cue) => !changed.has(cue.id));
+  const rest = () => cues.filter((cue) => !changed.has(cue.id));
+  const { revision, history, settings } = answer;
   set((state) => ({
-    project: { ...project, revision: answer.revision, history: answer.history },
-    cues: sorted([...rest, ...answer.cues]),
+    project: { ...project, ...settings, revision, history },
+    cues: changed.size ? sorted([...rest(), ...answer.cues]) : cues,
     sceneVersion: state.sceneVersion + 1,
   }));
 }
