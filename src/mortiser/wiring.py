@@ -10,6 +10,7 @@ from mortiser.fonts import use_own_fonts
 from mortiser.jobs.aligning import TypedWordAligner
 from mortiser.jobs.delivering import deliver
 from mortiser.jobs.doubting import doubt
+from mortiser.jobs.glimpsing import take_glimpses
 from mortiser.jobs.glossary import GlossaryBench
 from mortiser.jobs.hearing import hear
 from mortiser.jobs.laying import follow_script, import_captions
@@ -18,6 +19,7 @@ from mortiser.jobs.queue import Queue
 from mortiser.jobs.runner import Handler, Parts
 from mortiser.jobs.speaking import find_speakers
 from mortiser.jobs.workspace import Workspace
+from mortiser.paint.legibility import PLAIN, faint_captions
 from mortiser.paint.still import still
 from mortiser.settings import Settings
 from mortiser.speech.engines import engines, recogniser_for, unknown
@@ -35,6 +37,7 @@ HANDLERS: dict[str, Handler] = {
     "speakers": find_speakers,
     "doubt": doubt,
     "deliver": deliver,
+    "glimpses": take_glimpses,
 }
 
 
@@ -61,6 +64,8 @@ class Shop:
 
 known_engines = engines
 still_picture = still
+hard_to_read = faint_captions
+NO_PICTURE = PLAIN
 
 
 def recognisable(language: str, folder: Path | None) -> None:

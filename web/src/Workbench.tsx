@@ -12,6 +12,7 @@ import { goTo, useStage } from "./stages/stage";
 import { Tray } from "./stages/Tray";
 import { watchChecks } from "./state/checks";
 import { allDoubts, visitNext } from "./state/doubts";
+import { watchLegibility } from "./state/legibility";
 import { close, load, onPulse, useProject } from "./state/project";
 import { passageKey } from "./strip/passage";
 import { Strip } from "./strip/Strip";
@@ -27,6 +28,10 @@ export function Workbench({ projectId }: { projectId: number }) {
   const pieceId = project?.pieces[0]?.id;
 
   useEffect(() => (pieceId === undefined ? undefined : watchChecks()), [pieceId]);
+  useEffect(
+    () => (pieceId === undefined || stage !== "Dress" ? undefined : watchLegibility(pieceId)),
+    [pieceId, stage],
+  );
 
   useEffect(() => {
     let events: EventSource | null = null;

@@ -16,6 +16,7 @@ from mortiser.api import (
     dress_routes,
     errors,
     glossary_routes,
+    legibility_routes,
     media_routes,
     pace_routes,
     piece_routes,
@@ -57,6 +58,7 @@ def create_app(shop: Shop, *, with_worker: bool = True) -> FastAPI:
         piece_routes,
         pace_routes,
         dress_routes,
+        legibility_routes,
         glossary_routes,
     ):
         app.include_router(routes.router)

@@ -95,7 +95,9 @@ class NoteView(BaseModel):
 
 class JobView(BaseModel):
     id: int
-    kind: Literal["transcribe", "prepare", "import", "script", "speakers", "doubt", "deliver"]
+    kind: Literal[
+        "transcribe", "prepare", "import", "script", "speakers", "doubt", "deliver", "glimpses"
+    ]
     status: JobStatus
     progress: float
     seconds_left: float | None

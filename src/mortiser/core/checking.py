@@ -183,7 +183,8 @@ def _lines(cue: Cue, lines: Sequence[str], limits: Pace) -> list[Check]:
     return found
 
 
-def _place(cue: Cue, reach: Reach, size: tuple[int, int]) -> list[Check]:
+def outside(reach: Reach, size: tuple[int, int]) -> tuple[str, float] | None:
+    """The edge at which letters leave the safe area of a frame most, and by how many pixels."""
     (left, top, right, bottom), (width, height) = reach, size
     out = {
         "left": SAFE * width - left,
@@ -192,11 +193,16 @@ def _place(cue: Cue, reach: Reach, size: tuple[int, int]) -> list[Check]:
         "lower": bottom - (1 - SAFE) * height,
     }
     edge = max(out, key=lambda name: out[name])
-    if out[edge] <= 1:
+    return (edge, out[edge]) if out[edge] > 1 else None
+
+
+def _place(cue: Cue, reach: Reach, size: tuple[int, int]) -> list[Check]:
+    out = outside(reach, size)
+    if out is None:
         return []
     moved = any(path.split(".")[0] in ("place", "size") for path in look_of(cue.look))
     fix = "back to the finish's place" if moved else None
-    about = f"Letters stand {out[edge]:.0f} pixels outside the safe area at the {edge} edge."
+    about = f"Letters stand {out[1]:.0f} pixels outside the safe area at the {out[0]} edge."
     return [_of("off_frame", cue, about, fix)]
 
 

@@ -27,14 +27,20 @@ class Span:
 
 
 class SpanMap:
-    """Spans in play order; times are clamped to the nearest kept moment."""
+    """Spans in play order; times are clamped to the nearest kept moment. Equal by their spans."""
 
     def __init__(self, spans: Sequence[Span]) -> None:
-        self._spans = list(spans)
+        self._spans = tuple(spans)
         ends = list(accumulate(span.length_us for span in self._spans))
         self.duration_us = ends[-1] if ends else 0
         """Length of the piece."""
         self._cuts = ends[:-1]
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, SpanMap) and self._spans == other._spans
+
+    def __hash__(self) -> int:
+        return hash(self._spans)
 
     def last_cut(self, from_us: int, to_us: int) -> int | None:
         """The last moment in ``(from_us, to_us]`` of the piece where one span follows another."""

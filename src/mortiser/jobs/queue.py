@@ -23,6 +23,7 @@ PRIORITY = {
     "script": 2,
     "speakers": 1,
     "deliver": 1,
+    "glimpses": 1,
     "doubt": 0,
 }
 """What somebody waits for goes before what only makes things better."""

@@ -20,6 +20,7 @@ export type SceneCue = Schemas["SceneCueView"];
 export type Track = Schemas["PathView"]["fill"];
 export type Layer = Schemas["LayerView"];
 export type Pace = Schemas["Pace"];
+export type Faint = Schemas["FaintView"];
 export type Check = Schemas["CheckView"];
 export type Finish = Schemas["Finish"];
 export type FinishView = Schemas["FinishView"];

@@ -812,6 +812,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{piece_id}/legibility": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Legibility
+         * @description The captions that begin in a window and are hard to read on what is behind them.
+         */
+        get: operations["legibility"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/glimpses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look Over
+         * @description Look the recording over, so that legibility can be told; answers the job that does.
+         */
+        post: operations["look_over"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/glossary": {
         parameters: {
             query?: never;
@@ -1267,6 +1307,19 @@ export interface components {
             };
         };
         /**
+         * DressEach
+         * @description Set values of several captions, each its own; those that are gone are passed over.
+         */
+        DressEach: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "dress_each";
+            /** Looks */
+            looks: components["schemas"]["OneLook"][];
+        };
+        /**
          * DressWords
          * @description Set some values of how single words look (those an accent has), by dotted paths.
          *
@@ -1312,7 +1365,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Edit */
-            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["ApplyGlossary"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["LayCaptions"] | components["schemas"]["TapTimes"] | components["schemas"]["NameSpeakers"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["LeaveOut"] | components["schemas"]["MarkWords"] | components["schemas"]["DressCues"] | components["schemas"]["UndressCues"] | components["schemas"]["CopyLook"] | components["schemas"]["DressWords"] | components["schemas"]["SetFinish"] | components["schemas"]["ChangeFinish"] | components["schemas"]["RenameProject"];
+            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["ApplyGlossary"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["LayCaptions"] | components["schemas"]["TapTimes"] | components["schemas"]["NameSpeakers"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["LeaveOut"] | components["schemas"]["MarkWords"] | components["schemas"]["DressCues"] | components["schemas"]["DressEach"] | components["schemas"]["UndressCues"] | components["schemas"]["CopyLook"] | components["schemas"]["DressWords"] | components["schemas"]["SetFinish"] | components["schemas"]["ChangeFinish"] | components["schemas"]["RenameProject"];
             /**
              * Goes On
              * @description One more step of the same dragging: undone together with the newest edit.
@@ -1486,6 +1539,25 @@ export interface components {
              * @enum {string}
              */
             curve: "linear" | "out" | "inout" | "over";
+        };
+        /** FaintView */
+        FaintView: {
+            /** Cue Id */
+            cue_id: number;
+            /** At Us */
+            at_us: number;
+            /**
+             * Word
+             * @description The word that stands out least.
+             */
+            word: string;
+            /**
+             * Contrast
+             * @description Of its letters against what is around them, to 1.
+             */
+            contrast: number;
+            /** Remedies */
+            remedies: components["schemas"]["RemedyView"][];
         };
         /** FamilyView */
         FamilyView: {
@@ -1822,7 +1894,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "transcribe" | "prepare" | "import" | "script" | "speakers" | "doubt" | "deliver";
+            kind: "transcribe" | "prepare" | "import" | "script" | "speakers" | "doubt" | "deliver" | "glimpses";
             /**
              * Status
              * @enum {string}
@@ -2000,6 +2072,16 @@ export interface components {
             piece_id: number;
             /** Word Ids */
             word_ids: number[];
+        };
+        /** LegibilityView */
+        LegibilityView: {
+            /**
+             * Seen
+             * @description Whether the recording has been looked over yet.
+             */
+            seen: boolean;
+            /** Faint */
+            faint: components["schemas"]["FaintView"][];
         };
         /**
          * Loop
@@ -2213,6 +2295,18 @@ export interface components {
              * @description How often it was corrected by hand.
              */
             times: number;
+        };
+        /**
+         * OneLook
+         * @description Settings for one caption, by dotted paths.
+         */
+        OneLook: {
+            /** Cue Id */
+            cue_id: number;
+            /** Changes */
+            changes: {
+                [key: string]: components["schemas"]["JsonValue"];
+            };
         };
         /**
          * Outline
@@ -2673,6 +2767,26 @@ export interface components {
              * @default true
              */
             keep: boolean;
+        };
+        /** RemedyView */
+        RemedyView: {
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "outline" | "plate" | "place";
+            /**
+             * Changes
+             * @description Settings of the caption, by dotted paths.
+             */
+            changes: {
+                [key: string]: components["schemas"]["JsonValue"];
+            };
+            /**
+             * Contrast
+             * @description What the caption has then, to 1.
+             */
+            contrast: number;
         };
         /**
          * RenameProject
@@ -4728,6 +4842,71 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    legibility: {
+        parameters: {
+            query: {
+                from_us: number;
+                to_us: number;
+            };
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LegibilityView"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look_over: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
             };
             /** @description Client Error */
             "4XX": {

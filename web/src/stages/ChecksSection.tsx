@@ -6,7 +6,7 @@ import { pick } from "../state/picks";
 import { edit, useProject } from "../state/project";
 import { textOf } from "../strip/passage";
 import { Chip } from "../ui/Chip";
-import { clock } from "../ui/format";
+import { Finding } from "../ui/Finding";
 import { Segments } from "../ui/Segments";
 import { TraySection } from "../ui/TraySection";
 
@@ -94,35 +94,20 @@ function Kind(props: {
         )}
       </div>
       {found.slice(0, MOST_SHOWN).map((check) => (
-        <div
+        <Finding
           key={`${check.cue_id}-${check.at_us}`}
-          className="rounded border border-line bg-card px-2.5 py-2"
+          text={check.cue_id === null ? check.about : (texts.get(check.cue_id) ?? "")}
+          atUs={check.at_us}
+          about={check.cue_id === null ? "" : check.about}
+          onGo={() => onGo(check)}
         >
-          <button
-            type="button"
-            title="Go there"
-            className="flex w-full items-baseline gap-3 text-left hover:text-chalk"
-            onClick={() => onGo(check)}
-          >
-            <span className="min-w-0 flex-1 truncate">
-              {check.cue_id === null ? check.about : texts.get(check.cue_id)}
-            </span>
-            <span className="tabular text-dim">{clock(check.at_us)}</span>
-          </button>
-          {(check.cue_id !== null || check.fix) && (
-            <div className="mt-1 flex items-center gap-2">
-              <span className="min-w-0 flex-1 text-small text-dim">
-                {check.cue_id === null ? "" : check.about}
-              </span>
-              {check.fix && <Chip onClick={() => fix([check])}>{check.fix}</Chip>}
-              {check.kind === "unshown" && (
-                <Chip quiet onClick={() => leaveOut(check)}>
-                  leave it out
-                </Chip>
-              )}
-            </div>
+          {check.fix && <Chip onClick={() => fix([check])}>{check.fix}</Chip>}
+          {check.kind === "unshown" && (
+            <Chip quiet onClick={() => leaveOut(check)}>
+              leave it out
+            </Chip>
           )}
-        </div>
+        </Finding>
       ))}
       {found.length > MOST_SHOWN && (
         <p className="text-dim">… and {found.length - MOST_SHOWN} more.</p>

@@ -1,6 +1,7 @@
 /** The rule across the top: where one is in the work, and what is left where. */
 import { Keyboard, Redo2, Undo2 } from "lucide-react";
 import { Link } from "wouter";
+import { useLegibility } from "../state/legibility";
 import { step, useProject } from "../state/project";
 import { goTo, STAGES, stageNote, useStage } from "./stage";
 
@@ -8,6 +9,7 @@ export function StageRule({ onKeys }: { onKeys: () => void }) {
   const project = useProject((state) => state.project);
   const cues = useProject((state) => state.cues);
   const checks = useProject((state) => state.checks);
+  const faint = useLegibility((state) => state.faint.length);
   const stage = useStage((state) => state.stage);
   if (!project) return null;
   const { undo, redo } = project.history;
@@ -21,7 +23,7 @@ export function StageRule({ onKeys }: { onKeys: () => void }) {
       </div>
       <nav aria-label="Stages" className="flex">
         {STAGES.map((name) => {
-          const note = stageNote(name, project, cues, checks);
+          const note = stageNote(name, project, cues, checks, faint);
           const here = name === stage;
           return (
             <button

@@ -12,7 +12,7 @@ export type ProofTab = (typeof PROOF_TABS)[number];
 export const PACE_TABS = ["Grouping", "Timing", "Shift", "Checks"] as const;
 export type PaceTab = (typeof PACE_TABS)[number];
 
-export const DRESS_TABS = ["Finish", "Letters", "Colours", "Motion", "Accents"] as const;
+export const DRESS_TABS = ["Finish", "Letters", "Colours", "Motion", "Accents", "Legible"] as const;
 export type DressTab = (typeof DRESS_TABS)[number];
 
 interface State {
@@ -50,6 +50,7 @@ export function stageNote(
   project: Project,
   cues: Cue[],
   checks: Check[] | null,
+  faint: number,
 ): { text: string; wrong?: boolean } {
   const piece = project.pieces[0];
   switch (stage) {
@@ -74,7 +75,9 @@ export function stageNote(
         ? { text: `${checks.length} to look at`, wrong: true }
         : { text: `${cues.length} captions` };
     case "Dress":
-      return { text: piece?.finish.name ?? "" };
+      return faint
+        ? { text: `${faint} hard to read`, wrong: true }
+        : { text: piece?.finish.name ?? "" };
     case "Frame":
       return { text: piece ? `${piece.width} × ${piece.height}` : "" };
     case "Deliver": {

@@ -64,7 +64,7 @@ def chosen(desk: Desk, cue_ids: Sequence[int]) -> list[Cue]:
     return found
 
 
-def counted(cues: Sequence[Cue]) -> str:
+def counted(cues: Sequence[object]) -> str:
     """How many captions, in words."""
     return f"{len(cues)} caption{'' if len(cues) == 1 else 's'}"
 

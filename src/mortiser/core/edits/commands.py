@@ -18,7 +18,7 @@ from mortiser.core.edits.captions import (
     SplitAt,
     SplitCue,
 )
-from mortiser.core.edits.dressing import CopyLook, DressCues, DressWords, UndressCues
+from mortiser.core.edits.dressing import CopyLook, DressCues, DressEach, DressWords, UndressCues
 from mortiser.core.edits.fixing import FixChecks, LeaveOut
 from mortiser.core.edits.glossary import ApplyGlossary, KeepGlossary, RefuseGlossary
 from mortiser.core.edits.laying import LayCaptions
@@ -77,6 +77,7 @@ Edit = Annotated[
     | LeaveOut
     | MarkWords
     | DressCues
+    | DressEach
     | UndressCues
     | CopyLook
     | DressWords

@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
+from contextlib import suppress
 from dataclasses import replace
 from typing import Literal
 
-from pydantic import Field, JsonValue
+from pydantic import BaseModel, ConfigDict, Field, JsonValue
 
 from mortiser.core.edits.base import BaseEdit, chosen, counted, short, words_of
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.settings import setting_name
+from mortiser.core.errors import NotFound
 from mortiser.core.finish.changes import changed, changed_accent, look_of, look_text
 from mortiser.core.words import Cue, Word
 
@@ -33,6 +35,35 @@ class DressCues(BaseEdit):
             changed(finish, look)
             same = {path for path in look if changed(finish, {path: look[path]}) == finish}
             _put_on(desk, cue, look_text({p: v for p, v in look.items() if p not in same}))
+
+
+class OneLook(BaseModel):
+    """Settings for one caption, by dotted paths."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    cue_id: int
+    changes: dict[str, JsonValue] = Field(min_length=1, max_length=60)
+
+
+class DressEach(BaseEdit):
+    """Set values of several captions, each its own; those that are gone are passed over."""
+
+    kind: Literal["dress_each"] = "dress_each"
+    looks: list[OneLook] = Field(min_length=1, max_length=20_000)
+
+    def label(self, desk: Desk) -> str:
+        what = setting_name(next(iter(self.looks[0].changes)))
+        return f"{what} of {counted(self.looks)}"
+
+    def apply(self, desk: Desk) -> None:
+        done = 0
+        for one in self.looks:
+            with suppress(NotFound):
+                DressCues(cue_ids=[one.cue_id], changes=one.changes).apply(desk)
+                done += 1
+        if not done:
+            raise NotFound("Those captions are gone. The page shows the newest state.")
 
 
 class UndressCues(BaseEdit):

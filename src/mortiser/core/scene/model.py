@@ -62,7 +62,8 @@ class Ink:
 class PathItem:
     """A word, a letter or a plate: an outline with its pen at (x, y).
 
-    ``reach`` holds all it may touch, around its pen; ``line`` is where gradients run, from and to.
+    ``reach`` holds all it may touch, around its pen; ``line`` is where gradients run, from and to;
+    ``word`` which of its caption's words letters belong to (painters need not know).
     """
 
     path: str
@@ -75,6 +76,7 @@ class PathItem:
     line: Bounds | None = None
     ink: Ink | None = None
     layers: tuple[Layer, ...] = ()
+    word: int = -1
 
 
 @dataclass(frozen=True, slots=True)

@@ -68,6 +68,7 @@ def word_items(finish: Finish, block: Block, index: int, movement: Movement) -> 
                 None if angle is None else _across(advance, size, angle),
                 ink,
                 (*layers, *own),
+                index,
             )
 
 

@@ -1,0 +1,78 @@
+"""Whether captions can be read on their picture, and what would help."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from fastapi import APIRouter, Query
+from pydantic import BaseModel, ConfigDict, Field, JsonValue
+
+from mortiser.api import schemas
+from mortiser.api.shop import OpenShop
+from mortiser.core.frame import even_size
+from mortiser.core.legibility import Way
+from mortiser.fonts import font_book
+from mortiser.jobs.glimpsing import glimpses_of
+from mortiser.store import jobs, projects
+from mortiser.wiring import NO_PICTURE, hard_to_read
+
+router = APIRouter(prefix="/api", tags=["legibility"])
+
+
+class RemedyView(BaseModel):
+    model_config = ConfigDict(from_attributes=True)
+
+    way: Way
+    changes: dict[str, JsonValue] = Field(description="Settings of the caption, by dotted paths.")
+    contrast: float = Field(description="What the caption has then, to 1.")
+
+
+class FaintView(BaseModel):
+    model_config = ConfigDict(from_attributes=True)
+
+    cue_id: int
+    at_us: int
+    word: str = Field(description="The word that stands out least.")
+    contrast: float = Field(description="Of its letters against what is around them, to 1.")
+    remedies: list[RemedyView]
+
+
+class LegibilityView(BaseModel):
+    seen: bool = Field(description="Whether the recording has been looked over yet.")
+    faint: list[FaintView]
+
+
+@router.get("/pieces/{piece_id}/legibility")
+def legibility(
+    piece_id: int,
+    shop: OpenShop,
+    from_us: Annotated[int, Query(ge=0)],
+    to_us: Annotated[int, Query(gt=0)],
+) -> LegibilityView:
+    """The captions that begin in a window and are hard to read on what is behind them."""
+    with shop.database.snapshot() as db:
+        piece = projects.piece(db, piece_id)
+        found = projects.shown_cues(db, piece, from_us, to_us)
+        source = projects.source_row(db, piece.source_id)
+    glimpses = glimpses_of(shop.workspace, source)
+    if source["kind"] == "video" and glimpses is None:
+        return LegibilityView(seen=False, faint=[])
+    begin = [cue for cue in found if cue.start_us >= from_us]
+    size = even_size(piece.width, piece.height)
+    pictures = glimpses or NO_PICTURE
+    faint = hard_to_read(begin, piece.finish, size, piece.spans, pictures, font_book())
+    return LegibilityView(seen=True, faint=[FaintView.model_validate(one) for one in faint])
+
+
+@router.post("/pieces/{piece_id}/glimpses", status_code=201)
+def look_over(piece_id: int, shop: OpenShop) -> schemas.JobView:
+    """Look the recording over, so that legibility can be told; answers the job that does."""
+    db = shop.database.connection
+    piece = projects.piece(db, piece_id)
+    known = [row for row in jobs.of_project(db, piece.project_id) if row["kind"] == "glimpses"]
+    if known and known[-1]["status"] in ("queued", "running"):
+        return schemas.JobView.of(known[-1])
+    payload = {"source_id": piece.source_id}
+    job_id = jobs.add(shop.database, piece.project_id, "glimpses", payload)
+    shop.queue.submit(job_id)
+    return schemas.JobView.of(jobs.get(db, job_id))

@@ -1,0 +1,95 @@
+"""Glimpses: small pictures of a recording, twice a second, for looking at what is behind captions."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from fractions import Fraction
+from functools import lru_cache
+from pathlib import Path
+
+import av
+import numpy as np
+import numpy.typing as npt
+
+from mortiser.core.errors import BadMedia
+from mortiser.media.opening import moving_picture, open_media, reason
+from mortiser.media.picture import turned
+
+EVERY_US = 500_000
+SHORT_SIDE = 320
+Rgb = npt.NDArray[np.uint8]
+"""A picture of shape (height, width, 3)."""
+
+
+def make_glimpses(
+    path: Path, out: Path, duration_us: int, progress: Callable[[float], None]
+) -> None:
+    """Write the glimpses of a recording with a picture as Motion JPEG in Matroska.
+
+    Frame n is the picture at n times EVERY_US of the source, rotation applied. ``progress`` gets
+    0..1 and may raise to stop. Raises BadMedia.
+    """
+    try:
+        with open_media(path) as reading, av.open(str(out), "w", format="matroska") as writing:
+            picture = moving_picture(reading)
+            if picture is None:
+                raise BadMedia("This recording has no picture to look at.")
+            picture.thread_type = "AUTO"
+            # Frames that no other needs are not wanted often enough to be decoded.
+            picture.codec_context.skip_frame = "NONREF"
+            drawn: av.VideoStream | None = None
+            count = 0
+            for frame in reading.decode(picture):
+                at_us = frame.time * 1_000_000 if frame.time is not None else 0
+                while at_us >= count * EVERY_US:
+                    small = _small(turned(frame))
+                    if drawn is None:
+                        drawn = writing.add_stream(
+                            "mjpeg", rate=2, options={"qmin": "3", "qmax": "4"}
+                        )
+                        drawn.width, drawn.height = small.width, small.height
+                        drawn.pix_fmt = "yuvj420p"
+                        drawn.codec_context.time_base = Fraction(1, 1000)
+                    small.pts, small.time_base = count * EVERY_US // 1000, Fraction(1, 1000)
+                    writing.mux(drawn.encode(small))
+                    count += 1
+                    progress(min(1.0, at_us / duration_us))
+            if drawn is None:
+                raise BadMedia("The picture of this recording cannot be decoded.")
+            writing.mux(drawn.encode(None))
+    except av.error.FFmpegError as error:
+        raise BadMedia(f"The recording could not be read to its end. ({reason(error)})") from error
+
+
+def _small(frame: av.VideoFrame) -> av.VideoFrame:
+    share = min(1.0, SHORT_SIDE / min(frame.width, frame.height))
+    width, height = (max(2, round(side * share / 2) * 2) for side in (frame.width, frame.height))
+    plain = frame.reformat(width, height, "rgb24", src_colorspace=frame.colorspace)
+    return plain.reformat(format="yuvj420p")
+
+
+@dataclass(frozen=True)
+class Glimpses:
+    """The glimpses of one recording; equal by their file."""
+
+    path: Path
+
+    def at(self, source_us: int) -> Rgb:
+        """The picture nearest to a moment of the source; not to be written to."""
+        return _picture(self.path, max(0, round(source_us / EVERY_US)))
+
+
+@lru_cache(maxsize=32)
+def _picture(path: Path, number: int) -> Rgb:
+    wanted = number * EVERY_US
+    found: av.VideoFrame | None = None
+    with open_media(path) as container:
+        container.seek(wanted)
+        for frame in container.decode(container.streams.video[0]):
+            found = frame
+            if frame.time is None or frame.time * 1_000_000 >= wanted - EVERY_US / 2:
+                break
+    if found is None:
+        raise BadMedia("What was looked at of this recording is gone. Open the project again.")
+    return found.to_ndarray(format="rgb24").astype(np.uint8, copy=False)

@@ -1,0 +1,93 @@
+/** Which captions are hard to read on their picture: gone over window by window while work rests. */
+import { create } from "zustand";
+import { api, type Faint, take } from "../api/client";
+import { edit, useProject } from "./project";
+
+export type Way = Faint["remedies"][number]["way"];
+
+const WINDOW_US = 15_000_000;
+const REST_MS = 700;
+
+interface State {
+  pieceId: number | null;
+  faint: Faint[];
+  /** Whether all captions have been gone over as they are now. */
+  known: boolean;
+}
+
+export const useLegibility = create<State>(() => ({ pieceId: null, faint: [], known: false }));
+
+/** Keep the findings up to date until the returned function is called. */
+export function watchLegibility(pieceId: number): () => void {
+  if (useLegibility.getState().pieceId !== pieceId) {
+    useLegibility.setState({ pieceId, faint: [], known: false });
+  }
+  let round = 0;
+  let timer = 0;
+  const again = (after: number) => {
+    round += 1;
+    const mine = round;
+    window.clearTimeout(timer);
+    timer = window.setTimeout(() => void goOver(pieceId, () => mine === round), after);
+  };
+  const stop = useProject.subscribe((now, before) => {
+    const looked = lookedOver(now.project?.jobs) !== lookedOver(before.project?.jobs);
+    if (now.sceneVersion === before.sceneVersion && !looked) return;
+    useLegibility.setState({ known: false });
+    again(REST_MS);
+  });
+  again(0);
+  return () => {
+    stop();
+    window.clearTimeout(timer);
+    round += 1;
+  };
+}
+
+/** Change captions in a way that makes them readable, as one change. */
+export function help(faint: readonly Faint[], way: Way): void {
+  const looks = faint.flatMap((one) => {
+    const remedy = one.remedies.find((each) => each.way === way);
+    return remedy ? [{ cue_id: one.cue_id, changes: remedy.changes }] : [];
+  });
+  if (looks.length) void edit({ kind: "dress_each", looks });
+}
+
+/** How the newest looking over of the recording stands. */
+export function lookedOver(jobs: readonly { kind: string; status: string }[] = []): string {
+  return jobs.findLast((job) => job.kind === "glimpses")?.status ?? "";
+}
+
+/** Have the recording looked over; what comes of it arrives with the next pulse. */
+export function lookOver(pieceId: number): void {
+  void api.POST("/api/pieces/{piece_id}/glimpses", { params: { path: { piece_id: pieceId } } });
+}
+
+async function goOver(pieceId: number, current: () => boolean): Promise<void> {
+  const { cues, project } = useProject.getState();
+  let from = -1;
+  for (const cue of cues) {
+    if (cue.start_us < from) continue;
+    const start = cue.start_us;
+    from = start + WINDOW_US;
+    const answer = await take(
+      api.GET("/api/pieces/{piece_id}/legibility", {
+        params: { path: { piece_id: pieceId }, query: { from_us: start, to_us: from } },
+      }),
+    ).catch(() => null);
+    if (!current() || !answer) return;
+    if (!answer.seen) {
+      if (lookedOver(project?.jobs) === "") lookOver(pieceId);
+      return;
+    }
+    const outside = (one: Faint) => one.at_us < start || one.at_us >= from;
+    useLegibility.setState(({ faint }) => ({
+      faint: [...faint.filter(outside), ...answer.faint].sort((a, b) => a.at_us - b.at_us),
+    }));
+  }
+  const there = new Set(cues.map((cue) => cue.id));
+  useLegibility.setState(({ faint }) => ({
+    known: true,
+    faint: faint.filter((one) => there.has(one.cue_id)),
+  }));
+}
