@@ -83,12 +83,14 @@ def contrast(inside: Rgb, edge: Rgb) -> float:
     return float(np.percentile(ratios, EDGE))
 
 
-def moments(cue: Cue, spans: SpanMap) -> list[list[int]]:
-    """When each word of a caption is looked at, in piece µs, the likeliest to be readable first."""
+def moments(cue: Cue, spans: SpanMap) -> list[tuple[int, list[int]]]:
+    """For each word of a caption when it goes live, and when it is looked at, in piece µs, the
+    likeliest moment to be readable first."""
     starts = [spans.to_piece(word.start_us) for word in cue.words]
     lives = live_spans(starts, cue.start_us, cue.end_us)
     return [
-        [min(end - 1, int(start + share * (end - start))) for share in SAID] for start, end in lives
+        (start, [min(end - 1, int(start + share * (end - start))) for share in SAID])
+        for start, end in lives
     ]
 
 

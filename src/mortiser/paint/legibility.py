@@ -149,13 +149,13 @@ def _words(look: _Look) -> Iterator[_Seen]:
     """How each word that has letters stands out, at the best of its moments."""
     scene = build_scene([look.cue], look.finish, look.size, look.spans, look.fonts)
     reach = max(1.2, EDGE * look.finish.size * min(look.size))
-    for index, times in enumerate(moments(look.cue, look.spans)):
+    for index, (live, times) in enumerate(moments(look.cue, look.spans)):
         best: _Seen | None = None
         for at in times:
             picture = look.pictures.at(look.spans.to_source(at))
             seen = _word(scene, index, at, reach, picture)
             if seen and (best is None or seen[0] > best.contrast):
-                best = _Seen(index, at, *seen)
+                best = _Seen(index, live, *seen)
             if best and best.contrast >= READABLE:
                 break
         if best:

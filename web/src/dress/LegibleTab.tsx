@@ -45,7 +45,7 @@ export function LegibleTab({ piece, player }: { piece: Piece; player: Player | n
       >
         <Looking pieceId={piece.id} />
         {known && faint.length === 0 && <p>Every caption stands out from its picture.</p>}
-        {faint.length > 1 && helped.length > 0 && (
+        {known && faint.length > 1 && helped.length > 0 && (
           <p className="flex flex-wrap items-center gap-2">
             <span className="text-dim">Help all with</span>
             {helped.map(({ way, text, count }) => (

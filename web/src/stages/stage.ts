@@ -76,7 +76,7 @@ export function stageNote(
         : { text: `${cues.length} captions` };
     case "Dress":
       return faint
-        ? { text: `${faint} hard to read`, wrong: true }
+        ? { text: `${faint} too faint`, wrong: true }
         : { text: piece?.finish.name ?? "" };
     case "Frame":
       return { text: piece ? `${piece.width} × ${piece.height}` : "" };

@@ -80,9 +80,13 @@ async function goOver(pieceId: number, current: () => boolean): Promise<void> {
       if (lookedOver(project?.jobs) === "") lookOver(pieceId);
       return;
     }
-    const outside = (one: Faint) => one.at_us < start || one.at_us >= from;
+    const here = new Set(
+      cues.flatMap(({ id, start_us }) => (start_us >= start && start_us < from ? [id] : [])),
+    );
     useLegibility.setState(({ faint }) => ({
-      faint: [...faint.filter(outside), ...answer.faint].sort((a, b) => a.at_us - b.at_us),
+      faint: [...faint.filter((one) => !here.has(one.cue_id)), ...answer.faint].sort(
+        (a, b) => a.at_us - b.at_us,
+      ),
     }));
   }
   const there = new Set(cues.map((cue) => cue.id));

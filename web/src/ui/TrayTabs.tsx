@@ -13,7 +13,7 @@ export function TrayTabs(props: {
         <Tabs.Trigger
           key={name}
           value={name}
-          className="flex-auto border-b-2 px-1 border-transparent py-2 text-dim hover:text-ink data-[state=active]:border-chalk data-[state=active]:font-bold data-[state=active]:text-ink"
+          className="flex-auto border-b-2 px-1 border-transparent py-2 text-[13px] text-dim hover:text-ink data-[state=active]:border-chalk data-[state=active]:font-bold data-[state=active]:text-ink"
         >
           {name}
           {counts[name] ? <span className="tabular ml-1 text-clay">{counts[name]}</span> : null}
