@@ -1,6 +1,7 @@
 """The routes for finishes, fonts and emoji, in process."""
 
 import json
+from pathlib import Path
 
 import pytest
 import skia
@@ -12,6 +13,7 @@ from mortiser.store import finishes
 from mortiser.wiring import Shop
 from tests.api.routes import edit, read
 from tests.fonts.test_own import font_file
+from tests.recordings import small_demo
 
 
 def own(client: TestClient) -> list[dict]:
@@ -212,3 +214,66 @@ def test_a_caption_outside_the_safe_area_is_found_and_brought_back(
     assert read(client, project)["cues"][0]["look"] == {"case": "upper"}
     for revision in (moved["revision"] + 1, moved["revision"] + 2):
         client.post(f"/api/projects/{project}/undo", json={"base_revision": revision})
+
+
+def test_what_is_dragged_is_one_undo(client: TestClient, project: int) -> None:
+    view = read(client, project)
+    piece, revision = view["pieces"][0], view["revision"]
+
+    def drag(width: float, goes_on: bool, path: str = "letter_gap") -> dict:
+        nonlocal revision
+        change = {"kind": "change_finish", "piece_id": piece["id"], "changes": {path: width}}
+        body = {"base_revision": revision, "edit": change, "goes_on": goes_on}
+        answer = client.post(f"/api/projects/{project}/edits", json=body).json()
+        revision = answer["revision"]
+        return answer
+
+    for width, goes_on in ((0.01, False), (0.02, True), (0.03, True)):
+        answer = drag(width, goes_on)
+    assert answer["settings"]["pieces"][0]["finish"]["letter_gap"] == 0.03
+    # Another setting cannot go on from it, nor can anything once it has been undone.
+    drag(0.3, True, "word_gap")
+    for left in (0.03, piece["finish"]["letter_gap"]):
+        undone = client.post(f"/api/projects/{project}/undo", json={"base_revision": revision})
+        revision = undone.json()["revision"]
+        assert read(client, project)["pieces"][0]["finish"]["letter_gap"] == left
+    drag(0.05, True)
+    assert read(client, project)["history"]["redo"] is None
+    client.post(f"/api/projects/{project}/undo", json={"base_revision": revision})
+    assert read(client, project)["pieces"] == view["pieces"]
+
+
+def test_faint_captions_are_found_on_the_backdrop(client: TestClient, project: int) -> None:
+    view = read(client, project)
+    piece, first = view["pieces"][0]["id"], view["cues"][0]
+    window = {"from_us": first["start_us"], "to_us": first["end_us"]}
+    path = f"/api/pieces/{piece}/legibility"
+    assert client.get(path, params=window).json() == {"seen": True, "faint": []}
+    dim = {"live": [60, 70, 72, 255], "past": [60, 70, 72, 255], "outlines": [], "plank": None,
+           "plate": None, "shadow": None}  # fmt: skip
+    dressed = edit(
+        client, project, view["revision"], kind="dress_cues", cue_ids=[first["id"]], changes=dim
+    ).json()
+    (found,) = client.get(path, params=window).json()["faint"]
+    assert found["cue_id"] == first["id"]
+    assert {one["way"] for one in found["remedies"]} >= {"outline", "plate"}
+    looks = [{"cue_id": first["id"], "changes": found["remedies"][0]["changes"]}]
+    helped = edit(client, project, dressed["revision"], kind="dress_each", looks=looks).json()
+    assert client.get(path, params=window).json()["faint"] == []
+    for revision in (helped["revision"], helped["revision"] + 1):
+        client.post(f"/api/projects/{project}/undo", json={"base_revision": revision})
+
+
+def test_a_recording_with_a_picture_is_looked_over_first(
+    client: TestClient, tmp_path: Path
+) -> None:
+    clip = small_demo(tmp_path / "clip.mp4", 3.0)
+    made = client.post("/api/projects", params={"name": "k.mp4"}, content=clip.read_bytes()).json()
+    piece = read(client, made["project_id"])["pieces"][0]["id"]
+    path = f"/api/pieces/{piece}/legibility"
+    window = {"from_us": 0, "to_us": 3_000_000}
+    assert client.get(path, params=window).json() == {"seen": False, "faint": []}
+    answer = client.post(f"/api/pieces/{piece}/glimpses")
+    assert (answer.status_code, answer.json()["status"]) == (201, "done")
+    assert client.get(path, params=window).json() == {"seen": True, "faint": []}
+    client.delete(f"/api/projects/{made['project_id']}")

@@ -4,11 +4,18 @@ import pytest
 
 from mortiser.core.edits.captions import SplitCue
 from mortiser.core.edits.desk import Desk
-from mortiser.core.edits.dressing import CopyLook, DressCues, DressWords, UndressCues
+from mortiser.core.edits.dressing import (
+    CopyLook,
+    DressCues,
+    DressEach,
+    DressWords,
+    OneLook,
+    UndressCues,
+)
 from mortiser.core.edits.pacing import SetPace
 from mortiser.core.edits.settings import ChangeFinish, SetFinish
 from mortiser.core.edits.words import RetypeCue
-from mortiser.core.errors import BadInput
+from mortiser.core.errors import BadInput, NotFound
 from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.finish.changes import look_of, worn
 from mortiser.core.pace import PACES
@@ -72,6 +79,23 @@ def test_captions_are_dressed_alone_and_go_back_setting_by_setting(desk: Desk) -
     assert looks(desk)[1] == {}
     UndressCues(cue_ids=[two]).apply(desk)
     assert not any(looks(desk))
+
+
+def test_several_captions_are_dressed_each_in_its_own_way(desk: Desk) -> None:
+    one, two = (cue.id for cue in desk.cues(1)[:2])
+    gone = 99_999
+    edit = DressEach(
+        looks=[
+            OneLook(cue_id=one, changes={"place.dy": -0.3}),
+            OneLook(cue_id=gone, changes={"place.dy": -0.1}),
+            OneLook(cue_id=two, changes={"plate": None, "size": 0.1}),
+        ]
+    )
+    assert edit.label(desk) == "place dy of 3 captions"
+    edit.apply(desk)
+    assert looks(desk)[:2] == [{"place.dy": -0.3}, {"size": 0.1}]
+    with pytest.raises(NotFound, match="gone"):
+        DressEach(looks=[OneLook(cue_id=gone, changes={"size": 0.1})]).apply(desk)
 
 
 def test_a_look_is_copied_whole(desk: Desk) -> None:

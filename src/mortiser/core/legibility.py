@@ -100,7 +100,9 @@ def remedies(finish: Finish, letters: float) -> Iterator[tuple[Way, dict[str, Js
     An outline and a plate take the colour that letters stand out from; places are other heights,
     the nearest first.
     """
-    ground = DARK if (letters + 0.05) ** 2 > 1.05 * 0.05 else LIGHT
+    dark, light = luminance(np.array([DARK, LIGHT], np.uint8))
+    # Halfway between two luminances, as contrast goes, lies their geometric mean.
+    ground = DARK if (letters + 0.05) ** 2 > (dark + 0.05) * (light + 0.05) else LIGHT
     rims = [rim.model_dump(mode="json") for rim in finish.outlines[:2]]
     yield "outline", {"outlines": [{"width": RIM, "colour": [*ground, RIM_OPACITY]}, *rims]}
     if finish.plate is not None:

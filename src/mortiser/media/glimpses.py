@@ -36,8 +36,6 @@ def make_glimpses(
             if picture is None:
                 raise BadMedia("This recording has no picture to look at.")
             picture.thread_type = "AUTO"
-            # Frames that no other needs are not wanted often enough to be decoded.
-            picture.codec_context.skip_frame = "NONREF"
             drawn: av.VideoStream | None = None
             count = 0
             for frame in reading.decode(picture):
