@@ -11,6 +11,7 @@ from pathlib import Path
 import av
 import numpy as np
 import numpy.typing as npt
+from av.container import OutputContainer
 
 from mortiser.core.errors import BadMedia
 from mortiser.media.opening import moving_picture, open_media, reason
@@ -18,6 +19,7 @@ from mortiser.media.picture import turned
 
 EVERY_US = 500_000
 SHORT_SIDE = 320
+MILLISECONDS = Fraction(1, 1000)
 Rgb = npt.NDArray[np.uint8]
 """A picture of shape (height, width, 3)."""
 
@@ -36,28 +38,48 @@ def make_glimpses(
             if picture is None:
                 raise BadMedia("This recording has no picture to look at.")
             picture.thread_type = "AUTO"
-            drawn: av.VideoStream | None = None
-            count = 0
+            album = _Album(writing)
             for frame in reading.decode(picture):
-                at_us = frame.time * 1_000_000 if frame.time is not None else 0
-                while at_us >= count * EVERY_US:
-                    small = _small(turned(frame))
-                    if drawn is None:
-                        drawn = writing.add_stream(
-                            "mjpeg", rate=2, options={"qmin": "3", "qmax": "4"}
-                        )
-                        drawn.width, drawn.height = small.width, small.height
-                        drawn.pix_fmt = "yuvj420p"
-                        drawn.codec_context.time_base = Fraction(1, 1000)
-                    small.pts, small.time_base = count * EVERY_US // 1000, Fraction(1, 1000)
-                    writing.mux(drawn.encode(small))
-                    count += 1
-                    progress(min(1.0, at_us / duration_us))
-            if drawn is None:
-                raise BadMedia("The picture of this recording cannot be decoded.")
-            writing.mux(drawn.encode(None))
+                at_us = round((frame.time or 0.0) * 1_000_000)
+                album.turn_to(at_us)
+                album.held = frame
+                progress(min(1.0, at_us / duration_us))
+            album.finish()
     except av.error.FFmpegError as error:
         raise BadMedia(f"The recording could not be read to its end. ({reason(error)})") from error
+
+
+class _Album:
+    """Writes the frame that shows at each moment that is kept."""
+
+    def __init__(self, writing: OutputContainer) -> None:
+        self._writing = writing
+        self._drawn: av.VideoStream | None = None
+        self._count = 0
+        self.held: av.VideoFrame | None = None
+
+    def turn_to(self, at_us: int) -> None:
+        """The held frame shows until this moment."""
+        if self.held is None or self._count * EVERY_US >= at_us:
+            return
+        small = _small(turned(self.held))
+        if self._drawn is None:
+            options = {"qmin": "3", "qmax": "4"}
+            self._drawn = self._writing.add_stream("mjpeg", rate=2, options=options)
+            self._drawn.width, self._drawn.height = small.width, small.height
+            self._drawn.pix_fmt = "yuvj420p"
+            self._drawn.codec_context.time_base = MILLISECONDS
+        while self._count * EVERY_US < at_us:
+            small.pts, small.time_base = self._count * EVERY_US // 1000, MILLISECONDS
+            self._writing.mux(self._drawn.encode(small))
+            self._count += 1
+
+    def finish(self) -> None:
+        """No frame comes any more. Raises BadMedia where none came at all."""
+        self.turn_to(self._count * EVERY_US + 1)
+        if self._drawn is None:
+            raise BadMedia("The picture of this recording cannot be decoded.")
+        self._writing.mux(self._drawn.encode(None))
 
 
 def _small(frame: av.VideoFrame) -> av.VideoFrame:
