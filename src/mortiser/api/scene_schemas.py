@@ -39,6 +39,7 @@ class PathView(_View):
     line: BoundsView | None = None
     ink: InkView | None = None
     layers: list[LayerView]
+    word: int
 
 
 class RectView(_View):
@@ -53,12 +54,14 @@ class StampView(_View):
     y: float
     side: float
     layers: list[LayerView]
+    word: int
 
 
 class SceneCueView(_View):
     id: int
     start_us: int
     end_us: int
+    size: float
     layers: list[LayerView]
     plates: list[PathView]
     rects: list[RectView]

@@ -1031,6 +1031,7 @@ export interface components {
              * @default 0
              */
             dx: number;
+            companion?: components["schemas"]["Companion"] | null;
         };
         /**
          * AcceptAll
@@ -1192,6 +1193,39 @@ export interface components {
              * @default 3000000
              */
             most_us: number;
+        };
+        /**
+         * Companion
+         * @description An emoji that stands by a word without being part of the text.
+         */
+        Companion: {
+            /** Emoji */
+            emoji: string;
+            /**
+             * Place
+             * @default above
+             * @enum {string}
+             */
+            place: "before" | "after" | "above";
+            /**
+             * Size
+             * @description Side, share of the type size.
+             * @default 1.15
+             */
+            size: number;
+            /**
+             * Comes
+             * @description When its word is said.
+             * @default swell
+             * @enum {string}
+             */
+            comes: "none" | "appear" | "fade" | "settle" | "rise" | "drop" | "slide" | "swell" | "stamp" | "swing";
+            /**
+             * Loop
+             * @default bob
+             * @enum {string}
+             */
+            loop: "none" | "sway" | "breathe" | "bob";
         };
         /**
          * CopyLook
@@ -2465,6 +2499,8 @@ export interface components {
             ink?: components["schemas"]["InkView"] | null;
             /** Layers */
             layers: components["schemas"]["LayerView"][];
+            /** Word */
+            word: number;
         };
         /**
          * Pattern
@@ -2930,6 +2966,8 @@ export interface components {
             start_us: number;
             /** End Us */
             end_us: number;
+            /** Size */
+            size: number;
             /** Layers */
             layers: components["schemas"]["LayerView"][];
             /** Plates */
@@ -3199,6 +3237,8 @@ export interface components {
             side: number;
             /** Layers */
             layers: components["schemas"]["LayerView"][];
+            /** Word */
+            word: number;
         };
         /** StepRequest */
         StepRequest: {

@@ -5,6 +5,7 @@ import type { Player } from "../playback/player";
 import { mark } from "../state/marks";
 import { useProject } from "../state/project";
 import { TraySection } from "../ui/TraySection";
+import { AccentEditor } from "./AccentEditor";
 import { EmojiPicker } from "./EmojiPicker";
 import { useLiveWord } from "./liveWord";
 import { Patterns } from "./Patterns";
@@ -65,10 +66,11 @@ export function AccentsTab({ piece, player }: { piece: Piece; player: Player | n
             : "Nothing is marked yet."}
         </p>
       </TraySection>
-      <WordSection player={player} />
+      <AccentEditor piece={piece} chosen={word?.accent ?? 0} />
+      <WordSection piece={piece} player={player} />
       <Suggestions piece={piece} player={player} />
       <Patterns piece={piece} />
-      <EmojiPicker player={player} />
+      <EmojiPicker piece={piece} player={player} />
     </>
   );
 }

@@ -1,16 +1,34 @@
 /** Emoji for the word at the playhead: searched by name, the ones used last first. */
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, take } from "../api/client";
+import { api, type Piece, take } from "../api/client";
 import type { Player } from "../playback/player";
-import { edit, wordAt } from "../state/project";
+import { edit } from "../state/project";
+import { Chip } from "../ui/Chip";
 import { FIELD } from "../ui/fields";
 import { Segments } from "../ui/Segments";
 import { TraySection } from "../ui/TraySection";
+import { PickField, SliderField } from "./fields";
+import { useWordTarget, type WordTarget } from "./wordTarget";
 
 const KEPT = "mortiser.emoji";
 const MOST_RECENT = 16;
-type Side = "after" | "before" | "alone";
+const COMES = [
+  { value: "swell", text: "Swells up" },
+  { value: "drop", text: "Drops" },
+  { value: "rise", text: "Rises" },
+  { value: "stamp", text: "Is stamped on" },
+  { value: "swing", text: "Swings in" },
+  { value: "fade", text: "Fades in" },
+  { value: "none", text: "With its word" },
+];
+const LOOPS = [
+  { value: "bob", text: "Bobs" },
+  { value: "sway", text: "Sways" },
+  { value: "breathe", text: "Breathes" },
+  { value: "none", text: "Stands still" },
+];
+type Side = "text" | "before" | "after" | "above";
 
 interface Emoji {
   text: string;
@@ -18,9 +36,9 @@ interface Emoji {
   code: string;
 }
 
-export function EmojiPicker({ player }: { player: Player | null }) {
+export function EmojiPicker({ piece, player }: { piece: Piece; player: Player | null }) {
   const [typed, setTyped] = useState("");
-  const [side, setSide] = useState<Side>("after");
+  const [side, setSide] = useState<Side>("above");
   const [recent, setRecent] = useState<Emoji[]>(() => remembered());
   const found = useQuery({
     queryKey: ["emoji", typed],
@@ -28,33 +46,48 @@ export function EmojiPicker({ player }: { player: Player | null }) {
     staleTime: Number.POSITIVE_INFINITY,
     queryFn: () => take(api.GET("/api/emoji", { params: { query: { find: typed } } })),
   });
+  const target = useWordTarget(piece, player);
   const put = (one: Emoji) => {
-    const here = wordAt(player?.at ?? 0);
-    if (!here) return;
+    if (!target) return;
     const next = [one, ...recent.filter((other) => other.code !== one.code)].slice(0, MOST_RECENT);
     setRecent(next);
     localStorage.setItem(KEPT, JSON.stringify(next));
-    const words = here.cue.words.map((word) => {
-      if (word.id !== here.word.id) return word.text;
-      if (side === "alone") return `${word.text} ${one.text}`;
-      return side === "after" ? `${word.text}${one.text}` : `${one.text}${word.text}`;
-    });
-    void edit({ kind: "retype_cue", cue_id: here.cue.id, text: words.join(" ") });
+    if (side !== "text") {
+      target.set({ "companion.emoji": one.text, "companion.place": side });
+      return;
+    }
+    const words = target.cue.words.map((word) =>
+      word.id === target.word.id ? `${word.text} ${one.text}` : word.text,
+    );
+    void edit({ kind: "retype_cue", cue_id: target.cue.id, text: words.join(" ") });
   };
   return (
-    <TraySection title="Emoji" about="For the word at the playhead, in colour.">
+    <TraySection
+      title="Emoji"
+      about={
+        target ? (
+          <>
+            By “<b className="text-ink">{target.word.text}</b>”, or typed into the text.
+          </>
+        ) : (
+          "Click a word in the Strip, then choose one."
+        )
+      }
+    >
       <div className="w-fit">
         <Segments<Side>
           label="Where it goes"
           chosen={side}
           choices={[
-            { value: "before", text: "Before it" },
-            { value: "after", text: "After it" },
-            { value: "alone", text: "As a word" },
+            { value: "above", text: "Above" },
+            { value: "before", text: "Before" },
+            { value: "after", text: "After" },
+            { value: "text", text: "In the text" },
           ]}
           onChoose={setSide}
         />
       </div>
+      {target?.own("companion") && <Companion target={target} />}
       {recent.length > 0 && !typed && <Grid label="Used last" emoji={recent} onPut={put} />}
       <input
         type="search"
@@ -70,6 +103,33 @@ export function EmojiPicker({ player }: { player: Player | null }) {
         <Grid label="Emoji" emoji={(found.data ?? []).slice(0, 48)} onPut={put} />
       )}
     </TraySection>
+  );
+}
+
+/** The emoji by the word: how it comes, what it does then, how large it is, and away with it. */
+function Companion({ target }: { target: WordTarget }) {
+  return (
+    <div className="space-y-1 rounded border border-line bg-card p-2.5">
+      <div className="flex items-center gap-2">
+        <span className="flex-1">
+          <img
+            src={`/api/emoji/${codeOf(String(target.value("companion.emoji")))}/48.png`}
+            alt={String(target.value("companion.emoji"))}
+            className="mr-1.5 inline size-6"
+          />
+          by “{target.word.text}”
+        </span>
+        <Chip quiet onClick={() => target.back("companion")}>
+          Take it away
+        </Chip>
+      </div>
+      <PickField target={target} path="companion.comes" label="Comes" choices={COMES} />
+      <PickField target={target} path="companion.loop" label="Then" choices={LOOPS} />
+      <SliderField
+        {...{ target, path: "companion.size", label: "Size", min: 50, max: 300, step: 5 }}
+        {...{ per: 100, unit: " %", fallback: 1.15 }}
+      />
+    </div>
   );
 }
 
@@ -92,6 +152,12 @@ function Grid(props: { label: string; emoji: readonly Emoji[]; onPut: (one: Emoj
       ))}
     </ul>
   );
+}
+
+/** The code points of an emoji, as its picture is asked for. */
+function codeOf(emoji: string): string {
+  const points = [...emoji].map((letter) => letter.codePointAt(0)?.toString(16) ?? "");
+  return points.filter((point) => point !== "fe0f").join("-");
 }
 
 function remembered(): Emoji[] {

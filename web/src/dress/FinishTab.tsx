@@ -1,6 +1,6 @@
 /** The finishes, moving on the user's own frame and words; saving and sharing one's own. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Download, Trash2, Upload } from "lucide-react";
+import { Download, Upload } from "lucide-react";
 import { useRef, useState } from "react";
 import { api, type FinishView, type Piece, sendFile, take, takeAs } from "../api/client";
 import type { Player } from "../playback/player";
@@ -9,7 +9,7 @@ import { Button } from "../ui/Button";
 import { FIELD } from "../ui/fields";
 import { say, sayWrong } from "../ui/notice";
 import { TraySection } from "../ui/TraySection";
-import { Sample } from "./Sample";
+import { FinishCard } from "./FinishCard";
 
 export function FinishTab({ piece, player }: { piece: Piece; player: Player | null }) {
   const finishes = useQuery({
@@ -147,64 +147,8 @@ function Gallery(props: { piece: Piece; player: Player | null; finishes: FinishV
   return (
     <div role="radiogroup" aria-label="Finishes" className="grid grid-cols-2 gap-2">
       {finishes.map((one) => (
-        <Card key={one.finish.name} piece={piece} player={player} view={one} />
+        <FinishCard key={one.finish.name} piece={piece} player={player} view={one} />
       ))}
-    </div>
-  );
-}
-
-function Card(props: { piece: Piece; player: Player | null; view: FinishView }) {
-  const { piece, player, view } = props;
-  const client = useQueryClient();
-  const { id, finish } = view;
-  const chosen = piece.finish.name === finish.name;
-  return (
-    <div
-      className={`relative overflow-hidden rounded border bg-card has-focus-visible:outline-2 has-focus-visible:outline-chalk ${
-        chosen ? "border-chalk ring-1 ring-chalk" : "border-line hover:border-dim"
-      }`}
-    >
-      <label className="block cursor-pointer" title={finish.about}>
-        <input
-          type="radio"
-          name="finish"
-          className="sr-only"
-          checked={chosen}
-          onChange={() =>
-            void edit({
-              kind: "set_finish",
-              piece_id: piece.id,
-              finish: id === null ? finish.name : finish,
-            })
-          }
-        />
-        <Sample piece={piece} player={player} finish={finish} />
-        <span className="flex items-center gap-1.5 px-2 py-1">
-          <span className={`truncate ${chosen ? "font-bold text-chalk" : ""}`}>{finish.name}</span>
-          {view.default && (
-            <span className="ml-auto text-small text-dim" title="New pieces begin with it">
-              first
-            </span>
-          )}
-        </span>
-      </label>
-      {id !== null && (
-        <button
-          type="button"
-          className="absolute right-1 bottom-1 rounded p-1 text-dim hover:bg-tint hover:text-clay"
-          title="Delete this finish; pieces that have it keep it"
-          aria-label={`Delete ${finish.name}`}
-          onClick={() =>
-            void take(
-              api.DELETE("/api/finishes/{finish_id}", { params: { path: { finish_id: id } } }),
-            )
-              .then(() => client.invalidateQueries({ queryKey: ["finishes"] }))
-              .catch(sayWrong)
-          }
-        >
-          <Trash2 size={14} />
-        </button>
-      )}
     </div>
   );
 }

@@ -15,7 +15,9 @@ export interface Target {
   set: (changes: Changes, dragged?: boolean) => void;
   /** Whether the captions chosen have it in place of the finish's. */
   own: (path: string) => boolean;
-  back: (path: string) => void;
+  back: (...paths: string[]) => void;
+  /** Whether it has a part that cannot be taken off here, since it comes from above. */
+  given?: (path: string) => boolean;
 }
 
 /** Make an edit, as one step of a dragging where something is dragged. */
@@ -39,8 +41,8 @@ export function useTarget(piece: Piece): Target {
       else if (ids.length) make({ kind: "dress_cues", cue_ids: ids, changes }, dragged);
     },
     own: (path) => chosen.some((cue) => paths(cue).some((one) => touches(one, path))),
-    back: (path) => {
-      const all = chosen.flatMap(paths).filter((one) => touches(one, path));
+    back: (...wanted) => {
+      const all = chosen.flatMap(paths).filter((one) => wanted.some((path) => touches(one, path)));
       if (all.length) void edit({ kind: "undress_cues", cue_ids: ids, paths: [...new Set(all)] });
     },
   };
@@ -68,7 +70,8 @@ function held(finish: unknown, look: Record<string, unknown>, path: string): unk
   return copy;
 }
 
-function inside(value: unknown, steps: readonly string[]): unknown {
+/** The value at the end of some steps into another one; undefined where there is none. */
+export function inside(value: unknown, steps: readonly string[]): unknown {
   let at = value;
   for (const step of steps) at = (at as Record<string, unknown> | null | undefined)?.[step];
   return at;

@@ -42,8 +42,8 @@ export class Painter {
   private readonly paths: Path2D[];
   private readonly resting = new Map<PathItem, Resting>();
   private readonly asides: OffscreenCanvas[] = [];
-  /** A caption held by its handles, and how it is moved until it is let go. */
-  held: { cueId: number; layer: Layer } | null = null;
+  /** A caption, or one word of it, held by its handles, and how it is moved until it is let go. */
+  held: { cueId: number; word: number | null; layer: Layer } | null = null;
   /** Resolves when the emoji are there; until then they are left out. */
   readonly ready: Promise<void>;
 
@@ -63,22 +63,22 @@ export class Painter {
     context.setTransform(1, 0, 0, 1, 0, 0);
   }
 
-  /** Where a caption is at rest, not turned, in frame pixels. */
-  boundsOf(cueId: number): Bounds | null {
+  /** Where a caption, or one word of it by its place, is at rest, not turned, in frame pixels. */
+  boundsOf(cueId: number, word: number | null = null): Bounds | null {
     const cue = this.scene.cues.find((one) => one.id === cueId);
+    const wanted = (item: { word: number }) => word === null || item.word === word;
     let found: Bounds | null = null;
-    for (const item of [...(cue?.plates ?? []), ...(cue?.paths ?? [])]) {
+    for (const item of [...(cue?.plates ?? []), ...(cue?.paths ?? [])].filter(wanted)) {
       found = around(found, reachOf(moved(STILL, item.x, item.y), item.reach));
     }
-    for (const one of cue?.stamps ?? []) {
+    for (const one of (cue?.stamps ?? []).filter(wanted)) {
       found = around(found, reachOf(STILL, [one.x, one.y, one.x + one.side, one.y + one.side]));
     }
     return found;
   }
 
   private paintCue(sheet: Sheet, shown: SceneCue, at: number, zoom: number): void {
-    const held = this.held?.cueId === shown.id ? this.held.layer : null;
-    const cue = held ? { ...shown, layers: [held, ...shown.layers] } : shown;
+    const cue = this.held?.cueId === shown.id ? withHeld(shown, this.held) : shown;
     const opacity = opacityAt(cue.layers, at);
     if (opacity <= 0) return;
     const outer = zoomed(layered(STILL, cue.layers, at), zoom);
@@ -232,4 +232,17 @@ export class Painter {
     sheet.context.drawImage(canvas, 0, 0, width, height, left, top, width, height);
     sheet.context.globalAlpha = 1;
   }
+}
+
+/** The caption with what the handles do to it, or to one of its words, around all its motion. */
+function withHeld(cue: SceneCue, held: { word: number | null; layer: Layer }): SceneCue {
+  if (held.word === null) return { ...cue, layers: [held.layer, ...cue.layers] };
+  const move = <T extends { word: number; layers: Layer[] }>(item: T): T =>
+    item.word === held.word ? { ...item, layers: [held.layer, ...item.layers] } : item;
+  return {
+    ...cue,
+    plates: cue.plates.map(move),
+    paths: cue.paths.map(move),
+    stamps: cue.stamps.map(move),
+  };
 }

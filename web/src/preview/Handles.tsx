@@ -1,25 +1,32 @@
 /**
- * A frame around the caption in the preview: drag it to move, a corner to scale, the knob to turn.
- * The same with keys: arrows move, + and - scale, Shift with an arrow turns.
+ * A frame around the caption in the preview, or around the word whose looks are open: drag it to
+ * move, a corner to scale, the knob to turn. The same with keys: arrows, + and -, Shift with arrows.
  */
 import { useEffect, useState } from "react";
-import type { Layer, Piece } from "../api/client";
-import { type Changes, useDress, useTarget } from "../dress/scope";
+import type { Piece } from "../api/client";
+import { type Changes, type Target, useDress, useTarget } from "../dress/scope";
+import { useWordTarget } from "../dress/wordTarget";
 import type { Bounds } from "../playback/matrix";
 import type { Painter } from "../playback/painter";
 import type { Player } from "../playback/player";
+import { useStage } from "../stages/stage";
 import { cueAt, useProject } from "../state/project";
+import { type Grip, gripped, keyed, layerOf, REST, turnedAbout, type Way } from "./grip";
 
-/** What is done with the handles until they are let go: frame pixels, a factor, degrees. */
-interface Grip {
-  dx: number;
-  dy: number;
-  scale: number;
-  turn: number;
-}
-
-const REST: Grip = { dx: 0, dy: 0, scale: 1, turn: 0 };
 const STEP = 0.005;
+
+/** What the handles hold. */
+interface Held {
+  cueId: number;
+  /** The place of one word in its caption; null for the whole. */
+  word: number | null;
+  about: string;
+  target: Target;
+  /** Degrees: of the caption, and of the word in it. */
+  turned: number;
+  tilt: number;
+  changes: (done: Grip, size: number) => Changes;
+}
 
 export function Handles(props: {
   piece: Piece;
@@ -30,52 +37,51 @@ export function Handles(props: {
   repaint: () => void;
 }) {
   const { piece, player, zoom, painter, repaint } = props;
-  const scope = useDress((state) => state.scope);
-  const target = useTarget(piece);
-  const shown = useShown(player);
-  const picked = useProject((state) => state.picked);
+  const held = useHeld(piece, player);
   const version = useProject((state) => state.sceneVersion);
-  const [bounds, setBounds] = useState<Bounds | null>(null);
+  const [bounds, setBounds] = useState<{ whole: Bounds; own: Bounds } | null>(null);
   const [grip, setGrip] = useState<Grip | null>(null);
+  const cueId = held?.cueId ?? null;
+  const word = held?.word ?? null;
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: a new version is what to measure
   useEffect(() => {
     let tries = 0;
     const measure = () => {
-      setBounds(shown === null ? null : (painter()?.boundsOf(shown) ?? null));
+      const whole = cueId === null ? null : painter()?.boundsOf(cueId);
+      const own = cueId === null ? null : painter()?.boundsOf(cueId, word);
+      setBounds(whole && own ? { whole, own } : null);
       // The new scene comes a moment after the change.
       if (tries++ < 6) handle = window.setTimeout(measure, 80);
     };
     let handle = window.setTimeout(measure, 0);
     return () => window.clearTimeout(handle);
-  }, [shown, version, zoom]);
+  }, [cueId, word, version, zoom]);
 
-  if (shown === null || !bounds) return null;
-  const middle: [number, number] = [(bounds[0] + bounds[2]) / 2, (bounds[1] + bounds[3]) / 2];
-  const turned = Number(target.value("place.turn") ?? 0);
+  if (!held || !bounds) return null;
+  const [left, top, right, bottom] = bounds.own;
+  const middle: [number, number] = [(left + right) / 2, (top + bottom) / 2];
+  const [x0, y0, x1, y1] = bounds.whole;
+  const [cx, cy] = turnedAbout(middle, [(x0 + x1) / 2, (y0 + y1) / 2], held.turned);
+  const leans = held.turned + held.tilt;
 
   const show = (next: Grip | null) => {
     setGrip(next);
-    const held = painter();
-    if (held) held.held = next ? { cueId: shown, layer: layerOf(next, middle) } : null;
+    const shown = painter();
+    if (shown) {
+      const layer = next && layerOf(upright(next, held), middle);
+      shown.held = layer && { cueId: held.cueId, word: held.word, layer };
+    }
     repaint();
   };
   const commit = (done: Grip) => {
-    const changes: Changes = {};
-    if (done.dx || done.dy) {
-      changes["place.dx"] = within(Number(target.value("place.dx")) + done.dx / piece.width, 1);
-      changes["place.dy"] = within(Number(target.value("place.dy")) + done.dy / piece.height, 1);
-    }
-    if (done.scale !== 1) {
-      const size = Number(target.value("size")) * done.scale;
-      changes.size = Math.min(0.5, Math.max(0.01, Number(size.toFixed(4))));
-    }
-    if (done.turn) changes["place.turn"] = within(turned + done.turn, 180);
+    const size = painter()?.scene.cues.find((one) => one.id === held.cueId)?.size ?? 1;
+    const changes = held.changes(upright(done, held), size);
     show(null);
-    if (Object.keys(changes).length) target.set(changes);
+    if (Object.keys(changes).length) held.target.set(changes);
   };
 
-  const take = (event: React.PointerEvent, way: "move" | "scale" | "turn") => {
+  const take = (event: React.PointerEvent, way: Way) => {
     event.preventDefault();
     event.stopPropagation();
     const box = event.currentTarget.closest("[data-handles]") as HTMLElement;
@@ -109,7 +115,7 @@ export function Handles(props: {
   };
 
   const onKey = (event: React.KeyboardEvent) => {
-    const step = keyed(event, piece);
+    const step = keyed(event, [STEP * piece.width, STEP * piece.height]);
     if (!step) return;
     event.preventDefault();
     event.stopPropagation();
@@ -117,8 +123,7 @@ export function Handles(props: {
   };
 
   const { dx, dy, scale, turn } = grip ?? REST;
-  const some = picked.size === 1 ? "this caption" : `${picked.size} captions`;
-  const about = scope === "piece" ? "whole piece" : some;
+  const { about } = held;
   const knob = "absolute size-3 rounded-full border-2 border-chalk bg-white";
   return (
     // biome-ignore lint/a11y/useSemanticElements: a frame that is dragged and moved by keys
@@ -130,11 +135,11 @@ export function Handles(props: {
       aria-label={`Place of ${about}: arrows move, plus and minus scale, Shift and arrows turn`}
       className="group absolute cursor-move border border-chalk/70 border-dashed outline-none hover:border-solid focus-visible:border-2 focus-visible:border-solid"
       style={{
-        left: bounds[0] * zoom,
-        top: bounds[1] * zoom,
-        width: (bounds[2] - bounds[0]) * zoom,
-        height: (bounds[3] - bounds[1]) * zoom,
-        transform: `translate(${dx * zoom}px, ${dy * zoom}px) rotate(${turned + turn}deg) scale(${scale})`,
+        left: (cx - (right - left) / 2) * zoom,
+        top: (cy - (bottom - top) / 2) * zoom,
+        width: (right - left) * zoom,
+        height: (bottom - top) * zoom,
+        transform: `translate(${dx * zoom}px, ${dy * zoom}px) rotate(${leans + turn}deg) scale(${scale})`,
       }}
       onPointerDown={(event) => take(event, "move")}
       onKeyDown={onKey}
@@ -156,58 +161,64 @@ export function Handles(props: {
   );
 }
 
-function layerOf(grip: Grip, pivot: [number, number]): Layer {
+/** A move on the screen as the caption sees it, where what is held is a part of a turned one. */
+function upright(grip: Grip, held: Held): Grip {
+  if (held.word === null || !held.turned) return grip;
+  const [dx, dy] = turnedAbout([grip.dx, grip.dy], [0, 0], -held.turned);
+  return { ...grip, dx, dy };
+}
+
+function useHeld(piece: Piece, player: Player): Held | null {
+  const scope = useDress((state) => state.scope);
+  const tab = useStage((state) => state.dressTab);
+  const target = useTarget(piece);
+  const word = useWordTarget(piece, player);
+  const shown = useShown(player);
+  const picked = useProject((state) => state.picked);
+  if (shown === null) return null;
+  const number = (of: Target, path: string, fallback = 0) => Number(of.value(path) ?? fallback);
+  const turned = number(target, "place.turn");
+  if (tab === "Accents" && word?.cue.id === shown) {
+    return {
+      cueId: shown,
+      word: word.cue.words.findIndex((one) => one.id === word.word.id),
+      about: `this word: ${word.word.text}`,
+      target: word,
+      turned,
+      tilt: number(word, "tilt"),
+      changes: (done, size) => ({
+        ...(done.dx && { dx: within(number(word, "dx") + done.dx / size, 5) }),
+        ...(done.dy && { lift: within(number(word, "lift") - done.dy / size, 5) }),
+        ...(done.scale !== 1 && { scale: between(number(word, "scale", 1) * done.scale, 0.5, 2) }),
+        ...(done.turn && { tilt: within(number(word, "tilt") + done.turn, 45) }),
+      }),
+    };
+  }
+  const some = picked.size === 1 ? "this caption" : `${picked.size} captions`;
   return {
-    pivot,
-    move: [[0, [grip.dx, grip.dy], "linear"]],
-    scale: [[0, [grip.scale], "linear"]],
-    turn: [[0, [grip.turn], "linear"]],
+    cueId: shown,
+    word: null,
+    about: scope === "piece" ? "whole piece" : some,
+    target,
+    turned,
+    tilt: 0,
+    changes: (done) => ({
+      ...((done.dx || done.dy) && {
+        "place.dx": within(number(target, "place.dx") + done.dx / piece.width, 1),
+        "place.dy": within(number(target, "place.dy") + done.dy / piece.height, 1),
+      }),
+      ...(done.scale !== 1 && { size: between(number(target, "size") * done.scale, 0.01, 0.5) }),
+      ...(done.turn && { "place.turn": within(turned + done.turn, 180) }),
+    }),
   };
 }
 
-function gripped(
-  way: "move" | "scale" | "turn",
-  start: readonly [number, number],
-  now: readonly [number, number],
-  centre: readonly [number, number],
-  zoom: number,
-  even: boolean,
-): Grip {
-  if (way === "move") {
-    const [dx, dy] = [(now[0] - start[0]) / zoom, (now[1] - start[1]) / zoom];
-    // Shift keeps to one direction.
-    if (even) return Math.abs(dx) > Math.abs(dy) ? { ...REST, dx } : { ...REST, dy };
-    return { ...REST, dx, dy };
-  }
-  const from = [start[0] - centre[0], start[1] - centre[1]] as const;
-  const to = [now[0] - centre[0], now[1] - centre[1]] as const;
-  if (way === "scale") {
-    const factor = Math.hypot(...to) / Math.max(1, Math.hypot(...from));
-    return { ...REST, scale: Math.min(4, Math.max(0.2, factor)) };
-  }
-  const degrees = ((Math.atan2(to[1], to[0]) - Math.atan2(from[1], from[0])) * 180) / Math.PI;
-  return { ...REST, turn: Math.round(even ? Math.round(degrees / 15) * 15 : degrees) };
-}
-
-function keyed(event: React.KeyboardEvent, piece: Piece): Grip | null {
-  const way = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[
-    event.key
-  ];
-  if (way && event.shiftKey) return { ...REST, turn: (way[0] as number) + (way[1] as number) };
-  if (way) {
-    return {
-      ...REST,
-      dx: (way[0] as number) * STEP * piece.width,
-      dy: (way[1] as number) * STEP * piece.height,
-    };
-  }
-  if (event.key === "+" || event.key === "=") return { ...REST, scale: 1.04 };
-  if (event.key === "-") return { ...REST, scale: 1 / 1.04 };
-  return null;
-}
-
 function within(value: number, most: number): number {
-  return Number(Math.min(most, Math.max(-most, value)).toFixed(5));
+  return between(value, -most, most);
+}
+
+function between(value: number, least: number, most: number): number {
+  return Number(Math.min(most, Math.max(least, value)).toFixed(5));
 }
 
 /** The caption that shows while nothing plays. */

@@ -1,5 +1,5 @@
 /** The preview: the recording with the painted scene over it, and the controls of playback. */
-import { Pause, Play, StepBack, StepForward } from "lucide-react";
+import { Camera, Pause, Play, StepBack, StepForward } from "lucide-react";
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { Piece, Source } from "../api/client";
 import { Player } from "../playback/player";
@@ -102,12 +102,16 @@ export function Preview({ piece, source, player, onPlayer }: Props) {
           )}
         </div>
       </div>
-      <Controls player={player} durationUs={piece.duration_us} />
+      <Controls player={player} piece={piece} />
     </section>
   );
 }
 
-function Controls({ player, durationUs }: { player: Player | null; durationUs: number }) {
+function Controls({ player, piece }: { player: Player | null; piece: Piece }) {
+  const still = () => {
+    const at = Math.max(0, Math.round(player?.at ?? 0));
+    window.location.assign(`/api/pieces/${piece.id}/still.png?at_us=${at}`);
+  };
   const [playing, setPlaying] = useState(false);
   const [rate, setRate] = useState(1);
   const time = useRef<HTMLSpanElement>(null);
@@ -163,7 +167,7 @@ function Controls({ player, durationUs }: { player: Player | null; durationUs: n
         <StepForward size={18} />
       </button>
       <span className="tabular ml-2">
-        <span ref={time}>0:00.000</span> / {clock(durationUs, true)}
+        <span ref={time}>0:00.000</span> / {clock(piece.duration_us, true)}
       </span>
       <select
         aria-label="Speed"
@@ -177,6 +181,16 @@ function Controls({ player, durationUs }: { player: Player | null; durationUs: n
           </option>
         ))}
       </select>
+      <button
+        type="button"
+        className={button}
+        title="This frame with its captions, as a picture (PNG)"
+        aria-label="Take a still"
+        disabled={!player}
+        onClick={still}
+      >
+        <Camera size={18} />
+      </button>
     </div>
   );
 }

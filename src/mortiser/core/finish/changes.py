@@ -11,7 +11,8 @@ from pydantic import JsonValue, ValidationError
 
 from mortiser.core.errors import BadInput
 from mortiser.core.finish.model import Accent, Finish
-from mortiser.core.finish.parts import Plank, Plate, Shadow, WordPlate
+from mortiser.core.finish.motions import Emphasis, Loop
+from mortiser.core.finish.parts import Companion, Plank, Plate, Shadow, WordPlate
 from mortiser.core.finish.stored import said
 
 Changes = Mapping[str, JsonValue]
@@ -25,7 +26,13 @@ MADE_WHEN_SET: dict[str, Any] = {
 """Parts a finish may lack: setting something in one makes it."""
 V = TypeVar("V", Finish, Accent)
 PLAIN = Accent(name="Own")
-WORD_PLATE = WordPlate(colour=(28, 58, 74, 255))
+ACCENT_PARTS: dict[str, Any] = {
+    "plate": WordPlate(colour=(28, 58, 74, 255)),
+    "companion": Companion(emoji="⭐"),
+    "emphasis": Emphasis(kind="grow"),
+    "loop": Loop(kind="sway"),
+}
+"""The same for accents."""
 
 
 def changed(finish: Finish, changes: Changes) -> Finish:
@@ -74,7 +81,7 @@ def _worn(accent: Accent | None, own: str) -> Accent | None:
 
 def changed_accent(accent: Accent | None, changes: Changes) -> Accent:
     """An accent (a plain word's where None) with some values set. Raises BadInput."""
-    return _with(accent or PLAIN, changes, "how a word looks", {"plate": WORD_PLATE})
+    return _with(accent or PLAIN, changes, "how a word looks", ACCENT_PARTS)
 
 
 def look_text(changes: Changes) -> str:
@@ -123,8 +130,8 @@ def _get(at: Any, step: str, path: str) -> Any:
 
 def _made(part: str, path: str, parts: Mapping[str, Any]) -> dict[str, Any]:
     made = parts.get(part)
-    if made is None and part.startswith("accents.") and part.endswith(".plate"):
-        made = WORD_PLATE
+    if made is None and part.startswith("accents."):
+        made = ACCENT_PARTS.get(part.rsplit(".", 1)[-1])
     if made is None:
         raise BadInput(f"There is no “{path}” in this finish.")
     value: dict[str, Any] = made.model_dump(mode="json")

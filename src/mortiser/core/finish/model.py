@@ -11,7 +11,17 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from mortiser.core.finish.motions import Emphasis, Loop, Motion
-from mortiser.core.finish.parts import Outline, Paint, Place, Plank, Plate, Shadow, Value, WordPlate
+from mortiser.core.finish.parts import (
+    Companion,
+    Outline,
+    Paint,
+    Place,
+    Plank,
+    Plate,
+    Shadow,
+    Value,
+    WordPlate,
+)
 
 MOST_ACCENTS = 8
 VERSION: Literal[1] = 1
@@ -37,6 +47,7 @@ class Accent(Value):
     emphasis: Emphasis | None = None
     loop: Loop | None = None
     dx: float = Field(default=0.0, ge=-5, le=5, description="To the right, share of the size.")
+    companion: Companion | None = None
 
 
 class Pattern(Value):

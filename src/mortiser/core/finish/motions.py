@@ -10,15 +10,8 @@ from typing import Literal
 
 from pydantic import Field
 
+from mortiser.core.finish.names import Curve, EmphasisName, EntranceName, ExitName, LoopName
 from mortiser.core.finish.parts import Value
-
-EntranceName = Literal[
-    "none", "appear", "fade", "settle", "rise", "drop", "slide", "swell", "stamp", "swing"
-]
-EmphasisName = Literal["none", "grow", "lift", "tilt", "pulse", "ink"]
-ExitName = Literal["none", "fade", "sink", "lift_off", "shrink"]
-LoopName = Literal["none", "sway", "breathe", "bob"]
-Curve = Literal["linear", "out", "inout", "over"]
 
 
 class Entrance(Value):

@@ -9,6 +9,8 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from mortiser.core.finish.names import EntranceName, LoopName
+
 Channel = Annotated[int, Field(ge=0, le=255)]
 Colour = tuple[Channel, Channel, Channel, Channel]
 """Red, green, blue, opacity, each 0 to 255, sRGB, not premultiplied."""
@@ -67,6 +69,16 @@ class Plate(WordPlate):
     """Rounded boxes behind the whole caption, each of its lines, or each of its words."""
 
     behind: Literal["caption", "line", "word"] = "line"
+
+
+class Companion(Value):
+    """An emoji that stands by a word without being part of the text."""
+
+    emoji: str = Field(min_length=1, max_length=40)
+    place: Literal["before", "after", "above"] = "above"
+    size: float = Field(default=1.15, ge=0.3, le=4, description="Side, share of the type size.")
+    comes: EntranceName = Field(default="swell", description="When its word is said.")
+    loop: LoopName = "bob"
 
 
 class Plank(WordPlate):

@@ -9,7 +9,8 @@ from mortiser.core.finish.changes import worn
 from mortiser.core.finish.model import Accent, Finish, Pattern
 from mortiser.core.finish.parts import Place
 from mortiser.core.layout.bidi import levels, runs_left, visual_order
-from mortiser.core.layout.fonts import FontBook, Shaped
+from mortiser.core.layout.companions import companion_head, companion_room, companion_stamp
+from mortiser.core.layout.fonts import FontBook, Shaped, Stamp
 from mortiser.core.layout.lines import break_lines
 from mortiser.core.words import Cue
 
@@ -53,6 +54,8 @@ class PlacedWord:
     scale: float
     line: int
     accent: Accent | None
+    companion: Stamp | None = None
+    """The emoji by its side or above it, from its pen."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -106,9 +109,11 @@ def lay_out(
 
 @dataclass(frozen=True, slots=True)
 class _Fit:
-    """Words shaped at a size that fits, and their lines."""
+    """Words shaped at a size that fits, and their lines; ``rooms`` is what companions take to the
+    left and to the right of each."""
 
     shaped: list[Shaped]
+    rooms: list[tuple[float, float]]
     accents: list[Accent | None]
     lines: list[tuple[int, int]]
     widths: list[float]
@@ -159,11 +164,13 @@ def _fit(
             for text, accent in zip(shown, accents, strict=True)
         ]
         gap = finish.word_gap * size
-        lines = break_lines([s.advance for s in shaped], gap, limit, forced)
-        widths = [sum(s.advance for s in shaped[a:b]) + gap * (b - a - 1) for a, b in lines]
+        rooms = [companion_room(accent, size, leftwards) for accent in accents]
+        wide = [s.advance + sum(room) for s, room in zip(shaped, rooms, strict=True)]
+        lines = break_lines(wide, gap, limit, forced)
+        widths = [sum(wide[a:b]) + gap * (b - a - 1) for a, b in lines]
         fits = len(lines) <= most_lines and max(widths) <= limit
         if fits or size <= full * SMALLEST:
-            return _Fit(shaped, accents, lines, widths, size, leftwards)
+            return _Fit(shaped, rooms, accents, lines, widths, size, leftwards)
         size *= 0.94
 
 
@@ -176,25 +183,29 @@ def _place(
     scales = [accent.scale if accent else 1.0 for accent in fit.accents]
     grown = [max(1.0, *scales[first:last]) for first, last in fit.lines]
     room = place.width * frame[0]
-    left, top = _corner(place, frame, (room, step * sum(grown)))
+    heads = [max(companion_head(one, size) for one in fit.accents[a:b]) for a, b in fit.lines]
+    left, top = _corner(place, frame, (room, step * sum(grown) + sum(heads)))
     rise = (step + (face.ascent - face.descent) * size) / 2
     placed: list[PlacedWord] = []
     boxes: list[Box] = []
     for line, (first, last) in enumerate(fit.lines):
         spare = room - fit.widths[line]
         x = left + {"left": 0.0, "centre": spare / 2, "right": spare}[finish.align]
+        top += heads[line]
         boxes.append(Box(x, top, fit.widths[line], step * grown[line]))
         baseline = top + rise * grown[line]
         at: dict[int, float] = {}
         for index in visual_order(_word_levels(shown[first:last], fit.leftwards)):
-            at[first + index] = x
-            x += fit.shaped[first + index].advance + gap
+            before, after = fit.rooms[first + index]
+            at[first + index] = x + before
+            x += before + fit.shaped[first + index].advance + after + gap
         for index in range(first, last):
             word, accent, scale = fit.shaped[index], fit.accents[index], scales[index]
             y = baseline - (accent.lift * size if accent else 0.0)
             x = at[index] + (accent.dx * size if accent else 0.0)
             box = Box(x, y - rise * scale, word.advance, step * scale)
-            placed.append(PlacedWord(word, x, y, box, scale, line, accent))
+            stamp = companion_stamp(accent, size, word.advance, fit.leftwards)
+            placed.append(PlacedWord(word, x, y, box, scale, line, accent, stamp))
         top += step * grown[line]
     return Block(tuple(placed), tuple(fit.lines), tuple(boxes), size)
 
@@ -233,5 +244,12 @@ def lay_out_cue(cue: Cue, finish: Finish, size: tuple[int, int], fonts: FontBook
     ``finish`` is the caption's own (see ``dressed``).
     """
     texts = [word.text for word in cue.words]
-    accents = [worn(finish.accent(word.accent), word.own) for word in cue.words]
+    accents = [_pictured(worn(finish.accent(word.accent), word.own), fonts) for word in cue.words]
     return lay_out(texts, finish, *size, fonts, cue.line_starts, accents)
+
+
+def _pictured(accent: Accent | None, fonts: FontBook) -> Accent | None:
+    """The accent without a companion that there is no picture of."""
+    if accent is None or accent.companion is None or fonts.pictures(accent.companion.emoji):
+        return accent
+    return accent.model_copy(update={"companion": None})

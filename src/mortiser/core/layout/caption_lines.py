@@ -76,9 +76,12 @@ def _reach(block: Block, degrees: float) -> tuple[float, float, float, float]:
     across, down = cos(radians(degrees)), sin(radians(degrees))
     xs, ys = [], []
     for word in block.words:
-        left, top, right, bottom = word.shaped.ink
-        for x, y in ((left, top), (right, top), (left, bottom), (right, bottom)):
-            dx, dy = word.x + x - middle[0], word.y + y - middle[1]
-            xs.append(middle[0] + across * dx - down * dy)
-            ys.append(middle[1] + down * dx + across * dy)
+        inks = [word.shaped.ink]
+        if (stamp := word.companion) is not None:
+            inks.append((stamp.x, stamp.y, stamp.x + stamp.side, stamp.y + stamp.side))
+        for left, top, right, bottom in inks:
+            for x, y in ((left, top), (right, top), (left, bottom), (right, bottom)):
+                dx, dy = word.x + x - middle[0], word.y + y - middle[1]
+                xs.append(middle[0] + across * dx - down * dy)
+                ys.append(middle[1] + down * dx + across * dy)
     return min(xs), min(ys), max(xs), max(ys)

@@ -76,6 +76,10 @@ class FontBook:
         """Each family's weights, lightest first."""
         return {name: tuple(sorted(faces)) for name, faces in self._families.items()}
 
+    def pictures(self, emoji: str) -> bool:
+        """Whether there is a picture of an emoji."""
+        return emoji_key(emoji) in self._emoji
+
     def face(self, family: str, weight: int) -> Face:
         """The family's face nearest in weight; of the first fallback where there is none."""
         faces = self._families.get(family) or self._families[self._fallbacks[0]]

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from mortiser.core.finish.motions import Emphasis, EmphasisName
+from mortiser.core.finish.motions import Emphasis
+from mortiser.core.finish.names import EmphasisName
 from mortiser.core.motion.layers import Layer
 from mortiser.core.motion.track import Key, Track
 

@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from mortiser.core.finish.motions import Curve, EntranceName
+from mortiser.core.finish.names import Curve, EntranceName
 from mortiser.core.motion.layers import Layer
 from mortiser.core.motion.track import Ease, Key, Track
 

@@ -44,9 +44,9 @@ def _scene_cue(
     stamps: list[StampItem] = []
     for index, word in enumerate(block.words):
         layers = movement.of_word(index)
-        plates += word_plate(finish, word, block.size, layers)
+        plates += word_plate(finish, word, block.size, layers, index)
         paths += word_items(finish, block, index, movement)
-        stamps += stamps_of(word, layers)
+        stamps += stamps_of(block, index, movement)
     rects: tuple[RectItem, ...] = ()
     if finish.plank is not None:
         box = plank_box(finish.plank, [word.box for word in block.words], lives, block.size)
@@ -55,6 +55,7 @@ def _scene_cue(
         cue.id,
         cue.start_us,
         cue.end_us,
+        block.size,
         movement.of_caption(),
         tuple(plates),
         rects,

@@ -63,7 +63,8 @@ class PathItem:
     """A word, a letter or a plate: an outline with its pen at (x, y).
 
     ``reach`` holds all it may touch, around its pen; ``line`` is where gradients run, from and to;
-    ``word`` which of its caption's words letters belong to (painters need not know).
+    ``word`` says which of its caption's words it belongs to, -1 none (only what asks about words
+    needs to know).
     """
 
     path: str
@@ -97,15 +98,17 @@ class StampItem:
     y: float
     side: float
     layers: tuple[Layer, ...] = ()
+    word: int = -1
 
 
 @dataclass(frozen=True, slots=True)
 class SceneCue:
-    """One caption of the scene."""
+    """One caption of the scene; ``size`` is its type size in pixels."""
 
     id: int
     start_us: int
     end_us: int
+    size: float
     layers: tuple[Layer, ...]
     plates: tuple[PathItem, ...]
     rects: tuple[RectItem, ...]

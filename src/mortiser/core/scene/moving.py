@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from mortiser.core.finish.model import Finish
+from mortiser.core.finish.motions import Loop
 from mortiser.core.layout.block import Block
 from mortiser.core.motion.emphases import emphasis_layer
 from mortiser.core.motion.entrances import ENTRANCES, Coming
@@ -14,6 +15,8 @@ from mortiser.core.motion.loops import loop_layer
 from mortiser.core.motion.track import fixed
 from mortiser.core.motion.units import comings, leavings
 
+COMPANION_US = 260_000
+"""How long the emoji by a word's side takes to come at most."""
 MIDDLE = 0.35
 """The middle of capitals above the baseline, share of the type size."""
 
@@ -82,6 +85,22 @@ class Movement:
             found.append(Layer(middle, turn=fixed(accent.tilt)))
         emphasis = (accent and accent.emphasis) or motion.emphasis
         found.append(emphasis_layer(emphasis, self.lives[index], size, middle))
+        return kept(*found)
+
+    def of_companion(self, index: int) -> tuple[Layer, ...]:
+        """The layers that only the emoji by a word's side has, inside those of the word."""
+        word, size = self._block.words[index], self._block.size
+        stamp = word.companion
+        companion = word.accent.companion if word.accent else None
+        if stamp is None or companion is None:
+            return ()
+        middle = word.x + stamp.x + stamp.side / 2, word.y + stamp.y + stamp.side / 2
+        start, end = self.lives[index]
+        found = [loop_layer(Loop(kind=companion.loop), self._span, size, middle)]
+        make = ENTRANCES.get(companion.comes)
+        if make is not None:
+            length = min(COMPANION_US, (end - start) * 2 // 3)
+            found.append(make(Coming(start, length, size, middle, 1.0, "over")))
         return kept(*found)
 
     def of_letter(self, index: int, letter: int) -> tuple[Layer, ...]:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
+from dataclasses import replace
 
 from mortiser.core.finish.model import Finish
 from mortiser.core.finish.parts import WordPlate
@@ -34,7 +35,7 @@ def standing_plates(finish: Finish, block: Block, movement: Movement) -> Iterato
 
 
 def word_plate(
-    finish: Finish, word: PlacedWord, size: float, layers: tuple[Layer, ...]
+    finish: Finish, word: PlacedWord, size: float, layers: tuple[Layer, ...], index: int
 ) -> Iterator[PathItem]:
     """The plate behind a word, if any, moving with it: its accent's, else the finish's."""
     plate: WordPlate | None = word.accent.plate if word.accent else None
@@ -42,7 +43,9 @@ def word_plate(
         plate = finish.plate
     if plate is not None:
         letters = size * word.scale
-        yield _item([_padded(word.box, plate, letters)], plate, letters, layers)
+        yield replace(
+            _item([_padded(word.box, plate, letters)], plate, letters, layers), word=index
+        )
 
 
 def _padded(box: Box, plate: WordPlate, size: float) -> Box:

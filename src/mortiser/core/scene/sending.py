@@ -26,6 +26,7 @@ def scene_json(scene: Scene) -> dict[str, Any]:
             line=item.line,
             ink=item.ink and {"fill": _track(item.ink.fill), "span": _track(item.ink.span)},
             layers=_layers(item.layers),
+            word=item.word,
         )
 
     def cue(one: SceneCue) -> dict[str, Any]:
@@ -33,6 +34,7 @@ def scene_json(scene: Scene) -> dict[str, Any]:
             "id": one.id,
             "start_us": one.start_us,
             "end_us": one.end_us,
+            "size": one.size,
             "layers": _layers(one.layers),
             "plates": [path(item) for item in one.plates],
             "rects": [_rect(item) for item in one.rects],
@@ -77,6 +79,7 @@ def _stamp(item: StampItem) -> dict[str, Any]:
         "y": item.y,
         "side": item.side,
         "layers": _layers(item.layers),
+        "word": item.word,
     }
 
 

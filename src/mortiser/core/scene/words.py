@@ -8,6 +8,7 @@ from math import cos, radians, sin
 from mortiser.core.finish.model import Finish
 from mortiser.core.finish.parts import Outline
 from mortiser.core.layout.block import Block, PlacedWord
+from mortiser.core.layout.fonts import Stamp
 from mortiser.core.motion.layers import Layer
 from mortiser.core.motion.paints import angle_of, fill_track, ink_tracks, states
 from mortiser.core.scene.model import Bounds, Drop, Ink, PathItem, StampItem, Stroke
@@ -72,10 +73,18 @@ def word_items(finish: Finish, block: Block, index: int, movement: Movement) -> 
             )
 
 
-def stamps_of(word: PlacedWord, layers: tuple[Layer, ...]) -> Iterator[StampItem]:
-    """A word's emoji, moving with it."""
+def stamps_of(block: Block, index: int, movement: Movement) -> Iterator[StampItem]:
+    """A word's emoji, moving with it, and its companion with a motion of its own besides."""
+    word, layers = block.words[index], movement.of_word(index)
     for stamp in word.shaped.stamps:
-        yield StampItem(stamp.emoji, word.x + stamp.x, word.y + stamp.y, stamp.side, layers)
+        yield _stamp(word, stamp, layers, index)
+    if word.companion is not None:
+        own = movement.of_companion(index)
+        yield _stamp(word, word.companion, (*layers, *own), index)
+
+
+def _stamp(word: PlacedWord, stamp: Stamp, layers: tuple[Layer, ...], index: int) -> StampItem:
+    return StampItem(stamp.emoji, word.x + stamp.x, word.y + stamp.y, stamp.side, layers, index)
 
 
 def _strokes(rims: tuple[Outline, ...], size: float) -> tuple[Stroke, ...]:

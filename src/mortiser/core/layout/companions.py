@@ -1,0 +1,47 @@
+"""Where the emoji stand that go with words without being part of the text."""
+
+from __future__ import annotations
+
+from mortiser.core.finish.model import Accent
+from mortiser.core.layout.fonts import EMOJI_MIDDLE, Stamp, emoji_key
+
+ASIDE = 0.14
+"""Between a companion and its word, share of the type size."""
+CAPITALS = 0.74
+"""How high letters stand, share of the type size."""
+
+
+def companion_room(accent: Accent | None, size: float, leftwards: bool) -> tuple[float, float]:
+    """What a word's companion takes to its left and to its right, in pixels."""
+    companion = accent.companion if accent else None
+    if companion is None or companion.place == "above":
+        return 0.0, 0.0
+    room = (companion.size + ASIDE) * size
+    return (room, 0.0) if (companion.place == "before") != leftwards else (0.0, room)
+
+
+def companion_head(accent: Accent | None, size: float) -> float:
+    """What a word's companion takes above its line, in pixels."""
+    companion = accent.companion if accent else None
+    if accent is None or companion is None or companion.place != "above":
+        return 0.0
+    grown = CAPITALS * (accent.scale - 1)
+    return max(0.0, (companion.size + grown) * size)
+
+
+def companion_stamp(
+    accent: Accent | None, size: float, advance: float, leftwards: bool
+) -> Stamp | None:
+    """A word's companion, placed from the word's pen."""
+    companion = accent.companion if accent else None
+    if accent is None or companion is None:
+        return None
+    side = float(round(companion.size * size))
+    if companion.place == "above":
+        x = (advance - side) / 2
+        y = -(CAPITALS * accent.scale + ASIDE / 2) * size - side
+    else:
+        left = (companion.place == "before") != leftwards
+        x = -side - ASIDE * size if left else advance + ASIDE * size
+        y = -EMOJI_MIDDLE * size * accent.scale - side / 2
+    return Stamp(emoji_key(companion.emoji), round(x, 3), round(y, 3), side)

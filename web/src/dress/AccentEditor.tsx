@@ -1,0 +1,94 @@
+/** The accents of the piece's finish: what each of them does, how many there are. */
+import { ChevronDown, ChevronRight } from "lucide-react";
+import { useState } from "react";
+import type { Piece } from "../api/client";
+import { Button } from "../ui/Button";
+import { FIELD } from "../ui/fields";
+import { AccentLooks } from "./AccentLooks";
+import { inside, make, type Target } from "./scope";
+
+const MOST = 8;
+
+export function AccentEditor({ piece, chosen }: { piece: Piece; chosen: number }) {
+  const [open, setOpen] = useState(false);
+  const [wanted, setWanted] = useState<number | null>(null);
+  const { accents, name } = piece.finish;
+  const number = Math.min(wanted ?? Math.max(0, chosen - 1), accents.length - 1);
+  const accent = accents[number];
+  const at = `accents.${number}.`;
+  const target: Target = {
+    value: (path) => inside(piece.finish, path.split(".")) ?? undefined,
+    set: (changes, dragged) =>
+      make({ kind: "change_finish", piece_id: piece.id, changes }, dragged),
+    own: () => false,
+    back: (...paths) => target.set(Object.fromEntries(paths.map((path) => [path, null]))),
+  };
+  const add = () => {
+    const fresh = { name: `Accent ${accents.length + 1}`, scale: 1.1 };
+    target.set({ accents: [...accents, fresh] });
+    setWanted(accents.length);
+  };
+  return (
+    <section className="-mt-3 mb-6">
+      <button
+        type="button"
+        aria-expanded={open}
+        className="flex items-center gap-1 text-chalk hover:underline"
+        onClick={() => setOpen(!open)}
+      >
+        {open ? <ChevronDown size={15} /> : <ChevronRight size={15} />}
+        Change what the accents do
+      </button>
+      {open && (
+        <div className="mt-2 space-y-2 rounded border border-line bg-card p-3">
+          <p className="text-small text-dim">For the whole piece, wherever a word is marked.</p>
+          <div className="flex gap-1.5">
+            <select
+              aria-label="Accent to change"
+              className={FIELD}
+              value={number}
+              onChange={(event) => setWanted(Number(event.target.value))}
+            >
+              {accents.map((one, index) => (
+                // biome-ignore lint/suspicious/noArrayIndexKey: marks count accents by their order
+                <option key={index} value={index}>
+                  {index + 1} · {one.name}
+                </option>
+              ))}
+            </select>
+            {accents.length < MOST && <Button onClick={add}>Add</Button>}
+            {accents.length > 0 && number === accents.length - 1 && (
+              <Button
+                kind="quiet"
+                title={`Take “${accent?.name}” out of ${name}`}
+                onClick={() => {
+                  target.set({ accents: accents.slice(0, -1) });
+                  setWanted(null);
+                }}
+              >
+                Take off
+              </Button>
+            )}
+          </div>
+          {accent && (
+            <>
+              <input
+                key={`${number} ${accent.name}`}
+                aria-label="Name of the accent"
+                className={FIELD}
+                maxLength={24}
+                defaultValue={accent.name}
+                onBlur={(event) => {
+                  const typed = event.target.value.trim();
+                  if (typed && typed !== accent.name) target.set({ [`${at}name`]: typed });
+                }}
+                onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
+              />
+              <AccentLooks target={target} at={at} />
+            </>
+          )}
+        </div>
+      )}
+    </section>
+  );
+}

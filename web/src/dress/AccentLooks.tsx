@@ -1,0 +1,115 @@
+/** What an accent, or a single word, has in place of the finish's own: one control a setting. */
+import { PaintField, PartField, PickField, SliderField } from "./fields";
+import type { Changes, Target } from "./scope";
+
+const AS_FINISH = { value: "", text: "As the finish" };
+const EMPHASES = [
+  AS_FINISH,
+  { value: "none", text: "Nothing" },
+  { value: "grow", text: "Grows" },
+  { value: "lift", text: "Lifts" },
+  { value: "tilt", text: "Tilts" },
+  { value: "pulse", text: "Pulses" },
+];
+const LOOPS = [
+  AS_FINISH,
+  { value: "none", text: "Stands still" },
+  { value: "sway", text: "Sways" },
+  { value: "breathe", text: "Breathes" },
+  { value: "bob", text: "Bobs" },
+];
+const WEIGHTS = [
+  AS_FINISH,
+  { value: "400", text: "Regular" },
+  { value: "600", text: "Half bold" },
+  { value: "700", text: "Bold" },
+  { value: "900", text: "Heavy" },
+];
+
+/** `at` is where the settings lie: empty for a word, `accents.N.` for an accent of the finish. */
+export function AccentLooks({ target: plain, at = "" }: { target: Target; at?: string }) {
+  const target = colouredThrough(plain, at);
+  const share = { per: 100, unit: " %" };
+  const plated = target.given?.(`${at}plate`) ?? false;
+  const plate = (
+    <>
+      <PaintField target={target} path={`${at}plate.colour`} label="Its colour" />
+      <SliderField
+        {...{ target, path: `${at}plate.radius`, label: "Its corners", min: 0, max: 60, step: 1 }}
+        {...share}
+      />
+    </>
+  );
+  return (
+    <>
+      <PaintField target={target} path={`${at}live`} label="Colour" gradient />
+      <SliderField
+        {...{ target, path: `${at}scale`, label: "Size", min: 50, max: 200, step: 2, fallback: 1 }}
+        {...share}
+      />
+      <Pick target={target} path={`${at}weight`} label="Weight" choices={WEIGHTS} whole />
+      <SliderField
+        {...{ target, path: `${at}tilt`, label: "Tilt", min: -45, max: 45, step: 1, unit: "°" }}
+      />
+      <SliderField
+        {...{ target, path: `${at}lift`, label: "Lift", min: -100, max: 100, step: 2 }}
+        {...share}
+      />
+      <SliderField
+        {...{ target, path: `${at}dx`, label: "Across", min: -100, max: 100, step: 2 }}
+        {...share}
+      />
+      {plated ? (
+        plate
+      ) : (
+        <PartField
+          target={target}
+          path={`${at}plate`}
+          label="Plate"
+          make={{ [`${at}plate.radius`]: 0.15 }}
+        >
+          {plate}
+        </PartField>
+      )}
+      <Pick target={target} path={`${at}emphasis`} label="When said" choices={EMPHASES} />
+      <Pick target={target} path={`${at}loop`} label="All along" choices={LOOPS} />
+    </>
+  );
+}
+
+/** One of several, or what the finish has; `whole` where the value has no kinds. */
+function Pick(props: {
+  target: Target;
+  path: string;
+  label: string;
+  choices: { value: string; text: string }[];
+  whole?: boolean;
+}) {
+  const { target, path, label, choices, whole = false } = props;
+  const at = whole ? path : `${path}.kind`;
+  const picked: Target = {
+    ...target,
+    value: () => String(target.value(at) ?? ""),
+    set: ({ [path]: value }) => {
+      if (value === "") target.back(path);
+      else target.set({ [at]: whole ? Number(value) : value });
+    },
+  };
+  return <PickField target={picked} path={path} label={label} choices={choices} />;
+}
+
+/** A word that has been said keeps the colour it was said in. */
+function colouredThrough(target: Target, at: string): Target {
+  const [live, past] = [`${at}live`, `${at}past`];
+  return {
+    ...target,
+    set: (changes: Changes, dragged) =>
+      target.set(
+        live in changes ? { ...changes, [past]: changes[live] ?? null } : changes,
+        dragged,
+      ),
+    back: (path) => {
+      target.back(path, ...(path === live ? [past] : []));
+    },
+  };
+}
