@@ -4,6 +4,7 @@ import json
 import re
 from pathlib import Path
 
+import skia
 from playwright.sync_api import Page, expect
 
 from tests.serving import Server
@@ -146,10 +147,23 @@ def test_a_look_is_saved_exported_and_deleted(bench: Page, server: Server) -> No
     assert file["finishes"][0]["motion"]["entrance"]["kind"] == "drop"
     bench.get_by_label("File of finishes").set_input_files(coming.value.path())
     expect(bench.get_by_role("radio", name="Lane evening 2")).to_be_attached()
-    for name in ("Lane evening 2", "Lane evening"):
-        bench.get_by_role("button", name=f"Delete {name}", exact=True).click()
+
+    def menu(name: str, item: str) -> None:
+        bench.get_by_role("button", name=f"What to do with {name}", exact=True).click()
+        bench.get_by_role("menuitem", name=item).click()
+
+    menu("Lane evening", "Rename…")
+    bench.get_by_label("New name of Lane evening").fill("Lane night")
+    bench.keyboard.press("Enter")
+    expect(bench.get_by_role("radio", name="Lane night")).to_be_checked()
+    with bench.expect_download() as coming:
+        menu("Lane night", "As a file")
+    one = json.loads(Path(coming.value.path()).read_text())
+    assert [finish["name"] for finish in one["finishes"]] == ["Lane night"]
+    for name in ("Lane evening 2", "Lane night"):
+        menu(name, "Delete")
         expect(bench.get_by_role("radio", name=name, exact=True)).to_have_count(0)
-    assert piece_of(bench)["finish"]["name"] == "Lane evening"
+    assert piece_of(bench)["finish"]["name"] == "Lane night"
     undo_all(bench)
 
 
@@ -162,6 +176,7 @@ def test_suggestions_are_taken_and_emoji_put_beside_words(bench: Page) -> None:
     bench.get_by_label("Find emoji").fill("kettle teapot")
     expect(bench.get_by_text("No emoji is called that.")).to_be_visible()
     bench.get_by_label("Find emoji").fill("teapot")
+    bench.get_by_role("radio", name="In the text").click()
     bench.get_by_role("button", name="teapot").click()
     expect(bench.locator("[data-cue-text]").first).to_contain_text("🫖")
     bench.get_by_label("Find emoji").fill("")
@@ -190,3 +205,124 @@ def test_one_word_is_dressed_alone_and_taken_back(bench: Page, project: dict) ->
     bench.get_by_role("button", name="Tilt: back to finish").click()
     expect(bench.get_by_label("Has a look of its own")).to_have_count(0)
     undo_all(bench)
+
+
+def click_word(page: Page, project: dict, text: str) -> None:
+    word = next(w for cue in project["cues"] for w in cue["words"] if w["text"] == text)
+    page.locator(f'[data-word="{word["id"]}"]').click()
+    page.keyboard.press("Escape")
+
+
+def own_looks(page: Page) -> list[tuple[str, dict]]:
+    return [
+        (w["text"], w["own"]) for cue in view_of(page)["cues"] for w in cue["words"] if w["own"]
+    ]
+
+
+def test_a_word_is_moved_and_turned_on_the_preview(bench: Page, project: dict) -> None:
+    open_dress(bench, "Accents")
+    click_word(bench, project, "Lantern")
+    frame = bench.get_by_label(re.compile("^Place of this word: Lantern"))
+    box = frame.bounding_box()
+    assert box
+    middle = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    bench.mouse.move(*middle)
+    bench.mouse.down()
+    bench.mouse.move(middle[0] + 15, middle[1] - 40, steps=5)
+    bench.mouse.up()
+    expect(bench.get_by_role("button", name=re.compile("^Undo: dx of “Lantern”"))).to_be_visible()
+    ((text, own),) = own_looks(bench)
+    assert (text, own["lift"] > 0.5, own["dx"] > 0.1) == ("Lantern", True, True)
+    bench.wait_for_timeout(600)
+    moved = frame.bounding_box()
+    assert moved
+    assert abs(moved["y"] - (box["y"] - 40)) < 6
+    frame.focus()
+    bench.keyboard.press("Shift+ArrowRight")
+    expect(bench.get_by_role("button", name=re.compile("^Undo: tilt of “Lantern”"))).to_be_visible()
+    undo_all(bench)
+
+
+def test_an_emoji_stands_by_a_word_with_a_motion_of_its_own(bench: Page, project: dict) -> None:
+    open_dress(bench, "Accents")
+    click_word(bench, project, "morning")
+    before = ink(bench)
+    bench.get_by_label("Find emoji").fill("teapot")
+    bench.get_by_role("button", name="teapot").click()
+    bench.get_by_role("combobox", name="Comes").select_option("With its word")
+    expect(bench.get_by_role("button", name=re.compile("^Undo: companion comes"))).to_be_visible()
+    assert own_looks(bench) == [
+        (
+            "morning",
+            {"companion.comes": "none", "companion.emoji": "🫖", "companion.place": "above"},
+        )
+    ]
+    bench.wait_for_timeout(600)
+    assert ink(bench) > before + 200
+    expect(bench.locator("[data-cue-text]").first).not_to_contain_text("🫖")
+    bench.get_by_role("button", name="Take it away").click()
+    expect(bench.get_by_role("button", name="Take it away")).to_have_count(0)
+    assert own_looks(bench) == []
+    undo_all(bench)
+
+
+def test_what_an_accent_does_is_changed_for_the_whole_piece(bench: Page) -> None:
+    open_dress(bench, "Accents")
+    bench.get_by_role("button", name="Change what the accents do").click()
+    bench.get_by_label("Accent to change").select_option(label="2 · Loud")
+    bench.get_by_label("Name of the accent").fill("Shout")
+    bench.keyboard.press("Enter")
+    size = bench.get_by_role("slider", name="Size").first
+    size.focus()
+    for _ in range(4):
+        bench.keyboard.press("ArrowRight")
+    bench.get_by_role("combobox", name="When said").first.select_option("Tilts")
+    expect(bench.get_by_role("button", name="Undo: finish: accents emphasis kind")).to_be_visible()
+    accent = piece_of(bench)["finish"]["accents"][1]
+    assert (accent["name"], accent["emphasis"]["kind"]) == ("Shout", "tilt")
+    assert accent["scale"] > 1.3
+    bench.get_by_role("combobox", name="When said").first.select_option("As the finish")
+    expect(
+        bench.get_by_role("button", name="Undo: finish: accents emphasis", exact=True)
+    ).to_be_visible()
+    assert piece_of(bench)["finish"]["accents"][1]["emphasis"] is None
+    bench.get_by_role("button", name="Add", exact=True).click()
+    expect(bench.get_by_label("Name of the accent")).to_have_value("Accent 6")
+    bench.get_by_role("button", name="Take off").click()
+    undo_all(bench)
+
+
+def test_faint_captions_are_found_on_their_picture_and_helped(bench: Page, server: Server) -> None:
+    view = view_of(bench)
+    wall = [196, 170, 128, 255]
+    changes = {"ahead": wall, "live": wall, "past": wall, "outlines": [], "shadow": None,
+               "plank": None}  # fmt: skip
+    edit = {"kind": "change_finish", "piece_id": view["pieces"][0]["id"], "changes": changes}
+    body = {"base_revision": view["revision"], "edit": edit}
+    with server.client() as client:
+        client.post(f"/api/projects/{view['id']}/edits", json=body).raise_for_status()
+    open_dress(bench, "Legible")
+    expect(bench.get_by_text("Help all with")).to_be_visible(timeout=60_000)
+    expect(bench.get_by_role("button", name=re.compile("^Dress"))).to_contain_text("too faint")
+    bench.get_by_role("tabpanel").get_by_title("Go there").first.click()
+    bench.get_by_role("button", name="plate", exact=True).first.click()
+    expect(bench.get_by_text("Every caption stands out from its picture.")).to_be_visible(
+        timeout=60_000
+    )
+    plated = [cue for cue in view_of(bench)["cues"] if cue["look"].get("plate")]
+    assert len(plated) == len(view["cues"])
+    undo_all(bench)
+
+
+def test_a_still_is_what_the_preview_shows(bench: Page) -> None:
+    bench.locator("[data-cue-text]").nth(1).click()
+    bench.wait_for_timeout(300)
+    with bench.expect_download() as coming:
+        bench.get_by_role("button", name="Take a still").click()
+    picture = skia.Image.MakeFromEncoded(Path(coming.value.path()).read_bytes())
+    piece = piece_of(bench)
+    assert (picture.width(), picture.height()) == (piece["width"], piece["height"])
+    at = re.fullmatch(r"still-(\d+)\.png", coming.value.suggested_filename)
+    assert at
+    cue = view_of(bench)["cues"][1]
+    assert cue["start_us"] <= int(at[1]) * 1000 + 1000 <= cue["end_us"]
