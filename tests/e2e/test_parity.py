@@ -12,6 +12,7 @@ from playwright.sync_api import Page
 
 from mortiser.core.cue_timing import retime
 from mortiser.core.finish.builtin import FINISHES
+from mortiser.core.finish.changes import look_text
 from mortiser.core.finish.model import Finish
 from mortiser.core.pace import PACES
 from mortiser.core.scene import Scene, build_scene, scene_json
@@ -35,12 +36,20 @@ SAID = {
     "emoji": ["mend", "🧵", "it", "🪡", "first👍🏽", "❤️"],
 }
 
+ABOVE = look_text({"companion.emoji": "🫖", "companion.place": "above", "companion.loop": "sway"})
+BEFORE = look_text(
+    {"companion.emoji": "🔧", "companion.place": "before", "companion.comes": "drop"}
+)
+BY_WORDS = ("", ABOVE, "", "", BEFORE, "")
+
 
 def scene_of(finish: Finish, texts: list[str]) -> Scene:
     spans = SpanMap([Span(1, 0, 10**8)])
     starts = [400, 840, 1010, 1240, 1480, 2100]
-    said = zip(texts, starts, [0, 0, 2, 4, 1, 5], strict=True)
-    words = tuple(Word(t, a * 1000, a * 1000 + 150_000, accent=mark) for t, a, mark in said)
+    said = zip(texts, starts, [0, 0, 2, 4, 1, 5], BY_WORDS, strict=True)
+    words = tuple(
+        Word(t, a * 1000, a * 1000 + 150_000, accent=mark, own=by) for t, a, mark, by in said
+    )
     return build_scene(
         retime([Cue(1, words, 0, 1, id=1)], spans, PACES["quick"]),
         finish,

@@ -9,6 +9,10 @@ ASIDE = 0.14
 """Between a companion and its word, share of the type size."""
 CAPITALS = 0.74
 """How high letters stand, share of the type size."""
+FOOT = 0.25
+"""A large one by a word's side goes no further below the baseline, share of the type size."""
+LINE_TOP = 0.85
+"""What of a line is above the baseline at least, share of the type size."""
 
 
 def companion_room(accent: Accent | None, size: float, leftwards: bool) -> tuple[float, float]:
@@ -23,10 +27,12 @@ def companion_room(accent: Accent | None, size: float, leftwards: bool) -> tuple
 def companion_head(accent: Accent | None, size: float) -> float:
     """What a word's companion takes above its line, in pixels."""
     companion = accent.companion if accent else None
-    if accent is None or companion is None or companion.place != "above":
+    if accent is None or companion is None:
         return 0.0
-    grown = CAPITALS * (accent.scale - 1)
-    return max(0.0, (companion.size + grown) * size)
+    if companion.place == "above":
+        return max(0.0, (companion.size + CAPITALS * (accent.scale - 1)) * size)
+    top = max(EMOJI_MIDDLE * accent.scale + companion.size / 2, companion.size - FOOT)
+    return max(0.0, (top - LINE_TOP) * size)
 
 
 def companion_stamp(
@@ -43,5 +49,6 @@ def companion_stamp(
     else:
         left = (companion.place == "before") != leftwards
         x = -side - ASIDE * size if left else advance + ASIDE * size
-        y = -EMOJI_MIDDLE * size * accent.scale - side / 2
+        foot = min(side / 2 - EMOJI_MIDDLE * size * accent.scale, FOOT * size)
+        y = foot - side
     return Stamp(emoji_key(companion.emoji), round(x, 3), round(y, 3), side)
