@@ -15,6 +15,7 @@ from fontTools.svgLib.path import parse_path
 from mortiser.core.scene.model import Bounds, Drop, PathItem, Stroke
 from mortiser.emoji import emoji_png
 from mortiser.paint.state import (
+    STILL,
     CueState,
     Matrix,
     PathState,
@@ -121,17 +122,15 @@ def _draw_cue(canvas: skia.Canvas, cue: CueState) -> None:
         _draw_rect(canvas, rect)
     whole = [item for item in cue.paths if item.opacity >= 1]
     for item in whole:
-        if item.steady:
-            _draw_resting(canvas, item)
-        else:
-            _placed(canvas, item, under=True, fill=False)
+        _draw_under(canvas, item)
     for item in whole:
-        _placed(canvas, item, under=False, fill=True)
+        _draw_fill(canvas, item)
     for item in cue.paths:
         if item.opacity < 1:
             bounds = skia.Rect.MakeLTRB(*reach_of(item.matrix, item.item.reach))
             canvas.saveLayerAlpha(bounds, _alpha(item.opacity))
-            _placed(canvas, item, under=True, fill=True)
+            _draw_under(canvas, item)
+            _draw_fill(canvas, item)
             canvas.restore()
     for stamp in cue.stamps:
         _draw_stamp(canvas, stamp)
@@ -166,23 +165,32 @@ def _stamp_image(emoji: str, side: int) -> skia.Image:
     return skia.Image.MakeFromEncoded(skia.Data.MakeWithCopy(emoji_png(emoji, side)))
 
 
-def _draw_resting(canvas: skia.Canvas, state: PathState) -> None:
-    """Shadow and outlines of a word at rest, from a picture kept for as long as it stands."""
+def _draw_under(canvas: skia.Canvas, state: PathState) -> None:
+    """Shadow and outlines of a word, from a picture of them.
+
+    At rest the picture is of just where the word stands, and laid down pixel by pixel. While the word
+    moves, one of the word upright is moved along: drawing it anew for each frame took most of the time.
+    """
     item = state.item
     if not item.outlines and item.shadow is None:
         return
+    fill = () if item.outlines else state.fill
+    under = _Under(item.path, item.reach, item.outlines, item.shadow, fill, STILL)
+    if not state.steady:
+        image, left, top = _under_picture(under)
+        canvas.save()
+        canvas.concat(_skia(state.matrix))
+        canvas.drawImage(image, left, top, skia.SamplingOptions(skia.FilterMode.kLinear))
+        canvas.restore()
+        return
     a, b, c, d, e, f = state.matrix
     left, top = math.floor(e), math.floor(f)
-    fill = () if item.outlines else state.fill
-    key = _Resting(
-        item.path, item.reach, item.outlines, item.shadow, fill, (a, b, c, d, e - left, f - top)
-    )
-    image, dx, dy = _resting_picture(key)
+    image, dx, dy = _under_picture(under._replace(matrix=(a, b, c, d, e - left, f - top)))
     canvas.drawImage(image, left + dx, top + dy)
 
 
-class _Resting(NamedTuple):
-    """What a resting word's shadow and outlines depend on; its matrix within a pixel."""
+class _Under(NamedTuple):
+    """What a word's shadow and outlines depend on; its matrix within a pixel."""
 
     path: str
     reach: Bounds
@@ -192,40 +200,32 @@ class _Resting(NamedTuple):
     matrix: Matrix
 
 
-@lru_cache(maxsize=96)
-def _resting_picture(key: _Resting) -> tuple[skia.Image, int, int]:
-    item = PathItem(key.path, 0.0, 0.0, key.reach, (), key.outlines, key.shadow)
-    state = PathState(item, key.matrix, key.fill or (0, 0, 0, 255), 1.0)
-    left, top, right, bottom = map(int, reach_of(key.matrix, key.reach))
+@lru_cache(maxsize=128)
+def _under_picture(under: _Under) -> tuple[skia.Image, int, int]:
+    """The picture, and where its corner is."""
+    left, top, right, bottom = map(int, reach_of(under.matrix, under.reach))
     surface = skia.Surface.MakeRaster(_image_info(right - left + 2, bottom - top + 2))
     canvas = surface.getCanvas()
     canvas.translate(1 - left, 1 - top)
-    _placed(canvas, state, under=True, fill=False)
+    canvas.concat(_skia(under.matrix))
+    path = outline(under.path)
+    shape = _stroke(under.outlines[0]) if under.outlines else _colour(under.fill[:4])
+    _shadow(canvas, path, shape, under.shadow)
+    for rim in under.outlines:
+        canvas.drawPath(path, _stroke(rim))
     return surface.makeImageSnapshot(), left - 1, top - 1
 
 
-def _placed(canvas: skia.Canvas, state: PathState, *, under: bool, fill: bool) -> None:
+def _draw_fill(canvas: skia.Canvas, state: PathState) -> None:
     item = state.item
     canvas.save()
     canvas.concat(_skia(state.matrix))
     path = outline(item.path)
-    if under:
-        for number, rim in enumerate(item.outlines):
-            stroke = _colour(rim.colour)
-            stroke.setStyle(skia.Paint.kStroke_Style)
-            stroke.setStrokeWidth(2 * rim.width)
-            stroke.setStrokeJoin(skia.Paint.kRound_Join)
-            if number == 0:
-                _shadow(canvas, path, stroke, item.shadow)
-            canvas.drawPath(path, stroke)
-        if not item.outlines:
-            _shadow(canvas, path, _colour(state.fill[:4]), item.shadow)
-    if fill:
-        canvas.drawPath(path, _fill(item, state.fill))
-        if state.ink is not None:
-            colours, left, right = state.ink
-            canvas.clipRect(skia.Rect.MakeLTRB(left, -FAR, right, FAR), doAntiAlias=True)
-            canvas.drawPath(path, _fill(item, colours))
+    canvas.drawPath(path, _fill(item, state.fill))
+    if state.ink is not None:
+        colours, left, right = state.ink
+        canvas.clipRect(skia.Rect.MakeLTRB(left, -FAR, right, FAR), doAntiAlias=True)
+        canvas.drawPath(path, _fill(item, colours))
     canvas.restore()
 
 
@@ -234,7 +234,7 @@ FAR = 10_000.0
 
 
 def _shadow(canvas: skia.Canvas, path: skia.Path, shape: skia.Paint, drop: Drop | None) -> None:
-    """The blurred shape under it; a fading shape fades its shadow."""
+    """The blurred shape; a fading shape fades its shadow."""
     if drop is None:
         return
     red, green, blue, alpha = drop.colour
@@ -247,6 +247,14 @@ def _shadow(canvas: skia.Canvas, path: skia.Path, shape: skia.Paint, drop: Drop 
     canvas.translate(drop.dx, drop.dy)
     canvas.drawPath(path, dark)
     canvas.restore()
+
+
+def _stroke(rim: Stroke) -> skia.Paint:
+    stroke = _colour(rim.colour)
+    stroke.setStyle(skia.Paint.kStroke_Style)
+    stroke.setStrokeWidth(2 * rim.width)
+    stroke.setStrokeJoin(skia.Paint.kRound_Join)
+    return stroke
 
 
 def _fill(item: PathItem, colours: tuple[int, ...]) -> skia.Paint:

@@ -21,7 +21,7 @@ import { valueAt } from "./track";
 
 type PathItem = SceneCue["paths"][number];
 
-/** Pictures of resting words kept at most; they are as large as their words. */
+/** Pictures of shadows and outlines kept at most; they are as large as their words. */
 const KEPT = 64;
 
 interface Placed extends Word {
@@ -31,7 +31,8 @@ interface Placed extends Word {
   resting: boolean;
 }
 
-interface Resting {
+/** A picture of a word's shadow and outlines, and where its corner is. */
+interface Under {
   key: string;
   canvas: OffscreenCanvas;
   dx: number;
@@ -40,7 +41,9 @@ interface Resting {
 
 export class Painter {
   private readonly paths: Path2D[];
-  private readonly resting = new Map<PathItem, Resting>();
+  private readonly resting = new Map<PathItem, Under>();
+  private readonly moving = new Map<PathItem, Under>();
+  private zoom = 1;
   private readonly asides: OffscreenCanvas[] = [];
   /** A caption, or one word of it, held by its handles, and how it is moved until it is let go. */
   held: { cueId: number; word: number | null; layer: Layer } | null = null;
@@ -57,6 +60,7 @@ export class Painter {
     context.setTransform(1, 0, 0, 1, 0, 0);
     context.clearRect(0, 0, context.canvas.width, context.canvas.height);
     const sheet = new Sheet(context);
+    this.zoom = zoom;
     for (const cue of this.scene.cues) {
       if (cue.start_us <= at && at < cue.end_us) this.paintCue(sheet, cue, at, zoom);
     }
@@ -132,16 +136,13 @@ export class Painter {
       context.fill();
     }
     const whole = words.filter((word) => word.opacity >= 1);
-    for (const word of whole) {
-      if (word.resting) this.drawResting(sheet, word);
-      else sheet.under(word, word.matrix);
-    }
+    for (const word of whole) this.drawUnder(sheet, word);
     for (const word of whole) sheet.fill(word, word.matrix);
     for (const word of words) {
       if (word.opacity >= 1) continue;
       const reach = reachOf(word.matrix, word.item.reach);
       this.aside(sheet, reach, word.opacity, depth, (inner) => {
-        inner.under(word, word.matrix);
+        this.drawUnder(inner, word);
         inner.fill(word, word.matrix);
       });
     }
@@ -179,28 +180,50 @@ export class Painter {
     ];
   }
 
-  /** Shadow and outlines of a word at rest, from a picture kept for as long as it stands. */
-  private drawResting(sheet: Sheet, word: Placed): void {
+  /**
+   * Shadow and outlines of a word, from a picture of them. At rest it is of just where the word
+   * stands, and laid down pixel by pixel. While the word moves, one of the word upright is moved
+   * along: drawing it anew for each frame took most of the time.
+   */
+  private drawUnder(sheet: Sheet, word: Placed): void {
     if (!word.outlines.length && !word.shadow) return;
+    const { zoom } = this;
+    const fill = word.outlines.length ? "" : word.fill.join();
+    if (!word.resting) {
+      const upright: Matrix = [zoom, 0, 0, zoom, 0, 0];
+      const { canvas, dx, dy } = this.under(this.moving, word, upright, `${zoom} ${fill}`);
+      sheet.stand(word.matrix);
+      sheet.context.imageSmoothingQuality = "low";
+      sheet.context.drawImage(
+        canvas,
+        dx / zoom,
+        dy / zoom,
+        canvas.width / zoom,
+        canvas.height / zoom,
+      );
+      return;
+    }
     const [a, b, c, d, e, f] = word.matrix;
     const [left, top] = [Math.floor(e), Math.floor(f)];
-    const fill = word.outlines.length ? "" : word.fill.join();
-    const key = [a, b, c, d, e - left, f - top, fill].join();
-    let kept = this.resting.get(word.item);
-    if (kept?.key !== key) {
-      const within: Matrix = [a, b, c, d, e - left, f - top];
-      const [x0, y0, x1, y1] = reachOf(within, word.item.reach);
-      const canvas = new OffscreenCanvas(x1 - x0 + 2, y1 - y0 + 2);
-      const aside = canvas.getContext("2d") as OffscreenCanvasRenderingContext2D;
-      new Sheet(aside, x0 - 1, y0 - 1).under(word, within);
-      kept = { key, canvas, dx: x0 - 1, dy: y0 - 1 };
-      this.resting.delete(word.item);
-      this.resting.set(word.item, kept);
-      const oldest = this.resting.keys().next().value;
-      if (this.resting.size > KEPT && oldest) this.resting.delete(oldest);
-    }
+    const within: Matrix = [a, b, c, d, e - left, f - top];
+    const kept = this.under(this.resting, word, within, [...within, fill].join());
     sheet.stand(STILL);
     sheet.context.drawImage(kept.canvas, left + kept.dx, top + kept.dy);
+  }
+
+  private under(kept: Map<PathItem, Under>, word: Placed, within: Matrix, key: string): Under {
+    const known = kept.get(word.item);
+    if (known?.key === key) return known;
+    const [x0, y0, x1, y1] = reachOf(within, word.item.reach);
+    const canvas = new OffscreenCanvas(x1 - x0 + 2, y1 - y0 + 2);
+    const aside = canvas.getContext("2d") as OffscreenCanvasRenderingContext2D;
+    new Sheet(aside, x0 - 1, y0 - 1).under(word, within);
+    const made = { key, canvas, dx: x0 - 1, dy: y0 - 1 };
+    kept.delete(word.item);
+    kept.set(word.item, made);
+    const oldest = kept.keys().next().value;
+    if (kept.size > KEPT && oldest) kept.delete(oldest);
+    return made;
   }
 
   /** What is half opaque is painted whole beside and laid over at its opacity. */

@@ -33,28 +33,30 @@ export class Sheet {
   /** Shadow and outlines. */
   under(word: Word, m: Matrix): void {
     const { context } = this;
+    this.shadow(word, m);
     context.lineJoin = "round";
-    word.outlines.forEach(([width, colour], number) => {
+    this.stand(m);
+    for (const [width, colour] of word.outlines) {
       context.lineWidth = 2 * width;
-      if (number === 0) this.shadow(word, m, colour);
-      this.stand(m);
       context.strokeStyle = css(colour);
       context.stroke(word.path);
-    });
-    if (!word.outlines.length) this.shadow(word, m, null);
+    }
   }
 
-  private shadow(word: Word, m: Matrix, stroke: Colour | null): void {
+  private shadow(word: Word, m: Matrix): void {
     if (!word.shadow) return;
     const { context } = this;
     const [dx, dy, blur, colour] = word.shadow;
+    const [outermost] = word.outlines;
     this.stand(m, AWAY);
     context.shadowColor = css(colour);
     context.shadowBlur = blur * Math.sqrt(Math.abs(m[0] * m[3] - m[1] * m[2]));
     context.shadowOffsetX = m[0] * dx + m[2] * dy + AWAY;
     context.shadowOffsetY = m[1] * dx + m[3] * dy;
-    if (stroke) {
-      context.strokeStyle = css(stroke);
+    if (outermost) {
+      context.lineJoin = "round";
+      context.lineWidth = 2 * outermost[0];
+      context.strokeStyle = css(outermost[1]);
       context.stroke(word.path);
     } else {
       context.fillStyle = css(word.fill.slice(0, 4));
