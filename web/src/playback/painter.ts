@@ -21,7 +21,7 @@ import { valueAt } from "./track";
 
 type PathItem = SceneCue["paths"][number];
 
-/** Pictures of shadows and outlines kept at most; they are as large as their words. */
+/** Pictures of parts of words kept at most of each kind; they are as large as their words. */
 const KEPT = 64;
 
 interface Placed extends Word {
@@ -31,8 +31,8 @@ interface Placed extends Word {
   resting: boolean;
 }
 
-/** A picture of a word's shadow and outlines, and where its corner is. */
-interface Under {
+/** A picture of a part of a word, what it depends on, and where its corner is. */
+interface Picture {
   key: string;
   canvas: OffscreenCanvas;
   dx: number;
@@ -41,8 +41,9 @@ interface Under {
 
 export class Painter {
   private readonly paths: Path2D[];
-  private readonly resting = new Map<PathItem, Under>();
-  private readonly moving = new Map<PathItem, Under>();
+  private readonly resting = new Map<PathItem, Picture>();
+  private readonly fills = new Map<PathItem, { key: string; picture: Picture | null }>();
+  private readonly moving = new Map<PathItem, Picture>();
   private zoom = 1;
   private readonly asides: OffscreenCanvas[] = [];
   /** A caption, or one word of it, held by its handles, and how it is moved until it is let go. */
@@ -137,7 +138,7 @@ export class Painter {
     }
     const whole = words.filter((word) => word.opacity >= 1);
     for (const word of whole) this.drawUnder(sheet, word);
-    for (const word of whole) sheet.fill(word, word.matrix);
+    for (const word of whole) this.drawFill(sheet, word);
     for (const word of words) {
       if (word.opacity >= 1) continue;
       const reach = reachOf(word.matrix, word.item.reach);
@@ -203,27 +204,37 @@ export class Painter {
       );
       return;
     }
-    const [a, b, c, d, e, f] = word.matrix;
-    const [left, top] = [Math.floor(e), Math.floor(f)];
-    const within: Matrix = [a, b, c, d, e - left, f - top];
+    const { left, top, within } = placeOf(word.matrix);
     const kept = this.under(this.resting, word, within, [...within, fill].join());
     sheet.stand(STILL);
     sheet.context.drawImage(kept.canvas, left + kept.dx, top + kept.dy);
   }
 
-  private under(kept: Map<PathItem, Under>, word: Placed, within: Matrix, key: string): Under {
+  private under(kept: Map<PathItem, Picture>, word: Placed, within: Matrix, key: string): Picture {
     const known = kept.get(word.item);
     if (known?.key === key) return known;
-    const [x0, y0, x1, y1] = reachOf(within, word.item.reach);
-    const canvas = new OffscreenCanvas(x1 - x0 + 2, y1 - y0 + 2);
-    const aside = canvas.getContext("2d") as OffscreenCanvasRenderingContext2D;
-    new Sheet(aside, x0 - 1, y0 - 1).under(word, within);
-    const made = { key, canvas, dx: x0 - 1, dy: y0 - 1 };
-    kept.delete(word.item);
-    kept.set(word.item, made);
-    const oldest = kept.keys().next().value;
-    if (kept.size > KEPT && oldest) kept.delete(oldest);
+    const made = pictured(word, within, key, (aside) => aside.under(word, within));
+    keep(kept, word.item, made);
     return made;
+  }
+
+  /** The letters; those of a word at rest from a picture, once they have stood for a frame. */
+  private drawFill(sheet: Sheet, word: Placed): void {
+    if (!word.resting || word.ink) {
+      sheet.fill(word, word.matrix);
+      return;
+    }
+    const { left, top, within } = placeOf(word.matrix);
+    const key = [...within, word.fill].join();
+    const known = this.fills.get(word.item);
+    if (known?.key !== key) {
+      keep(this.fills, word.item, { key, picture: null });
+      sheet.fill(word, word.matrix);
+      return;
+    }
+    known.picture ??= pictured(word, within, key, (aside) => aside.fill(word, within));
+    sheet.stand(STILL);
+    sheet.context.drawImage(known.picture.canvas, left + known.picture.dx, top + known.picture.dy);
   }
 
   /** What is half opaque is painted whole beside and laid over at its opacity. */
@@ -255,6 +266,33 @@ export class Painter {
     sheet.context.drawImage(canvas, 0, 0, width, height, left, top, width, height);
     sheet.context.globalAlpha = 1;
   }
+}
+
+/** Where a word stands on whole pixels, and its matrix within one. */
+function placeOf([a, b, c, d, e, f]: Matrix): { left: number; top: number; within: Matrix } {
+  const [left, top] = [Math.floor(e), Math.floor(f)];
+  return { left, top, within: [a, b, c, d, e - left, f - top] };
+}
+
+function pictured(
+  word: Placed,
+  within: Matrix,
+  key: string,
+  draw: (aside: Sheet) => void,
+): Picture {
+  const [x0, y0, x1, y1] = reachOf(within, word.item.reach);
+  const canvas = new OffscreenCanvas(x1 - x0 + 2, y1 - y0 + 2);
+  const context = canvas.getContext("2d") as OffscreenCanvasRenderingContext2D;
+  draw(new Sheet(context, x0 - 1, y0 - 1));
+  return { key, canvas, dx: x0 - 1, dy: y0 - 1 };
+}
+
+/** Keep something newest, and let the oldest go where there is too much. */
+function keep<T>(kept: Map<PathItem, T>, item: PathItem, value: T): void {
+  kept.delete(item);
+  kept.set(item, value);
+  const oldest = kept.keys().next().value;
+  if (kept.size > KEPT && oldest) kept.delete(oldest);
 }
 
 /** The caption with what the handles do to it, or to one of its words, around all its motion. */
