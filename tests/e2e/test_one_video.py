@@ -7,6 +7,7 @@ import av
 import httpx
 import numpy as np
 import pytest
+from av.video.reformatter import VideoReformatter
 from playwright.sync_api import Page, expect
 
 from mortiser.core.finish.model import Finish
@@ -139,7 +140,7 @@ def check_frame(clip: Path, video: Path, view: dict, cue: dict) -> None:
         frame.make_writable()
         state = state_at(scene, round(source.time * 1e6))
         area = area_of(state, 1080, 1920)
-        lay(frame, veil(paint(state, area), area, *colours_of(frame)))
+        lay(frame, veil(paint(state, area), area, *colours_of(frame), VideoReformatter()))
         left, top, right, bottom = area
         pair = [
             f.to_ndarray(format="gray")[top:bottom, left:right].astype(int) for f in (burned, frame)

@@ -5,7 +5,7 @@ from fractions import Fraction
 import av
 import numpy as np
 import pytest
-from av.video.reformatter import ColorRange, Colorspace
+from av.video.reformatter import ColorRange, Colorspace, VideoReformatter
 
 from mortiser.core.cue_timing import retime
 from mortiser.core.finish.builtin import FINISHES
@@ -71,7 +71,7 @@ def test_a_blend_in_planes_is_a_blend_in_colours(space: Colorspace, full: bool, 
     state = state_at(scene, 650_000)
     area = area_of(state, 400, 300)
     pixels = paint(state, area)
-    lay(frame, veil(pixels, area, *colours_of(frame)))
+    lay(frame, veil(pixels, area, *colours_of(frame), VideoReformatter()))
     left, top, right, bottom = area
     exact = np.tile(np.array(colour, float), (300, 400, 1))
     alpha = pixels[..., 3:].astype(float) / 255

@@ -7,12 +7,14 @@ from dataclasses import dataclass
 import av
 import numpy as np
 import numpy.typing as npt
-from av.video.reformatter import ColorRange, Colorspace
+from av.video.reformatter import ColorRange, Colorspace, Interpolation, VideoReformatter
 
 from mortiser.media.picture import plane_of
 from mortiser.paint.painter import Area, Pixels
 
 HD_HEIGHT = 720
+FOOT, GREY = 16, 128
+"""Black in a limited range, and no colour, in the planes."""
 Wide = npt.NDArray[np.uint16]
 
 
@@ -25,45 +27,72 @@ class Veil:
     kept: tuple[Wide, Wide]
     """How much of luma and of chroma stays, 0 to 255."""
 
+    def patch(self, over: Veil) -> None:
+        """Put another veil in the place of a part of this one; its area lies within this one's."""
+        left, top = over.area[0] - self.area[0], over.area[1] - self.area[1]
+        for index, (mine, new) in enumerate(
+            zip((*self.added, *self.kept), (*over.added, *over.kept), strict=True)
+        ):
+            step = 1 if index in (0, 3) else 2
+            height, width = new.shape
+            mine[top // step :, left // step :][:height, :width] = new
 
-def colours_of(frame: av.VideoFrame) -> tuple[tuple[float, float], bool]:
-    """(Kr, Kb) of the frame's matrix and whether its range is full.
+
+def colours_of(frame: av.VideoFrame) -> tuple[Colorspace, bool]:
+    """The frame's matrix (BT.709 or BT.601) and whether its range is full.
 
     What the file leaves open is taken as players take it: BT.709 from 720 lines up, else BT.601.
     """
     large = min(frame.width, frame.height) >= HD_HEIGHT
     space = frame.colorspace
-    if space == Colorspace.ITU709 or (space not in (Colorspace.ITU601, Colorspace.FCC) and large):
-        weights = (0.2126, 0.0722)
-    else:
-        weights = (0.299, 0.114)
+    hd = space == Colorspace.ITU709
+    if not hd and large and space not in (Colorspace.ITU601, Colorspace.FCC):
+        hd = True
     full = frame.color_range == ColorRange.JPEG or frame.format.name == "yuvj420p"
-    return weights, full
+    return Colorspace.ITU709 if hd else Colorspace.ITU601, full
 
 
-def veil(pixels: Pixels, area: Area, weights: tuple[float, float], full: bool) -> Veil:
-    """Turn premultiplied BGRA of shape (h, w, 4), even sizes, into a veil for yuv420p planes."""
-    kr, kb = weights
-    kg = 1 - kr - kb
-    y_gain, c_gain, foot = (1.0, 1.0, 0.0) if full else (219 / 255, 224 / 255, 16 / 255)
-    luma = np.array([kb * y_gain, kg * y_gain, kr * y_gain, foot], np.float32) * 255
-    blue, red = c_gain / (2 - 2 * kb), c_gain / (2 - 2 * kr)
-    chroma = np.array(
-        [
-            [(1 - kb) * blue, -kb * red],
-            [-kg * blue, -kg * red],
-            [-kr * blue, (1 - kr) * red],
-            [128 / 255, 128 / 255],
-        ],
-        np.float32,
-    ) * (255 / 4)
-    # Four neighbours summed by slices: numpy's mean over two axes took most of the burn-in's time.
-    wide = pixels.astype(np.uint16)
-    rows = wide[0::2] + wide[1::2]
-    four = rows[:, 0::2] + rows[:, 1::2]
-    tinted = four.astype(np.float32) @ chroma
-    added = (_wide(pixels.astype(np.float32) @ luma), _wide(tinted[..., 0]), _wide(tinted[..., 1]))
-    return Veil(area, added, (255 - wide[..., 3], 255 - (four[..., 3] + 2) // 4))
+def veil(
+    pixels: Pixels, area: Area, space: Colorspace, full: bool, reformatter: VideoReformatter
+) -> Veil:
+    """Turn premultiplied BGRA of shape (h, w, 4), even sizes, into a veil for yuv420p planes.
+
+    The colours go through the matrix as they are, premultiplied; since black is not 0 in the planes,
+    what lies at its foot is then weighed by the opacity.
+    """
+    painted = av.VideoFrame.from_numpy_buffer(pixels, format="bgra")
+    # The exact mean of two lines; a wider filter would bleed over the edges of the area.
+    turned = reformatter.reformat(
+        painted,
+        format="yuv420p",
+        dst_colorspace=space,
+        interpolation=Interpolation.AREA,
+        src_color_range=ColorRange.JPEG,
+        dst_color_range=ColorRange.JPEG if full else ColorRange.MPEG,
+        threads=1,
+    )
+    alpha = pixels[..., 3].astype(np.uint16)
+    rows = alpha[0::2] + alpha[1::2]
+    quarter = (rows[:, 0::2] + rows[:, 1::2] + 2) // 4
+    added = (
+        _weighed(plane_of(turned, 0), 0 if full else FOOT, alpha),
+        _weighed(plane_of(turned, 1), GREY, quarter),
+        _weighed(plane_of(turned, 2), GREY, quarter),
+    )
+    return Veil(area, added, (255 - alpha, 255 - quarter))
+
+
+def _weighed(plane: npt.NDArray[np.uint8], foot: int, alpha: Wide) -> Wide:
+    """A plane × 255 whose foot counts as much as what is painted is opaque."""
+    found = plane.astype(np.uint16)
+    found *= np.uint16(255)
+    if foot == GREY:
+        # Rounding to whole levels may leave a little less than nothing where little is painted.
+        np.maximum(found, 255 * GREY - alpha * np.uint16(GREY), out=found)
+    if foot:
+        found += alpha * np.uint16(foot)
+        found -= np.uint16(255 * foot)
+    return found
 
 
 def lay(frame: av.VideoFrame, over: Veil) -> None:
@@ -79,7 +108,3 @@ def lay(frame: av.VideoFrame, over: Veil) -> None:
         mixed += mixed >> 8
         mixed >>= 8
         part[...] = mixed
-
-
-def _wide(values: npt.NDArray[np.float32]) -> Wide:
-    return (np.clip(values, 0, 65_025) + 0.5).astype(np.uint16)

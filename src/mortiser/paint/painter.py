@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from functools import lru_cache
 from typing import NamedTuple
 
@@ -12,7 +13,7 @@ import skia
 from fontTools.pens.basePen import BasePen
 from fontTools.svgLib.path import parse_path
 
-from mortiser.core.scene.model import Bounds, Drop, PathItem, Stroke
+from mortiser.core.scene.model import Bounds, Drop, Stroke
 from mortiser.emoji import emoji_png
 from mortiser.paint.state import (
     STILL,
@@ -67,7 +68,11 @@ def outline(svg: str) -> skia.Path:
 
 def area_of(state: State, width: int, height: int) -> Area:
     """Frame pixels that a moment may touch, on even edges; empty where nothing shows."""
-    boxes = list(reaches(state))
+    return around(list(reaches(state)), width, height)
+
+
+def around(boxes: Sequence[Bounds], width: int, height: int) -> Area:
+    """The pixels of a frame that hold all boxes, on even edges; empty where there are none."""
     if not boxes:
         return 0, 0, 0, 0
     left, top = min(box[0] for box in boxes), min(box[1] for box in boxes)
@@ -103,7 +108,7 @@ def draw(canvas: skia.Canvas, state: State) -> None:
     for cue in state:
         if cue.opacity >= 1:
             _draw_cue(canvas, cue)
-        elif cue.plates or cue.rects or cue.paths or cue.stamps:
+        elif cue.parts:
             canvas.saveLayerAlpha(skia.Rect.MakeLTRB(*cue_reach(cue)), _alpha(cue.opacity))
             _draw_cue(canvas, cue)
             canvas.restore()
@@ -184,9 +189,9 @@ def _draw_under(canvas: skia.Canvas, state: PathState) -> None:
         canvas.restore()
         return
     a, b, c, d, e, f = state.matrix
-    left, top = math.floor(e), math.floor(f)
-    image, dx, dy = _under_picture(under._replace(matrix=(a, b, c, d, e - left, f - top)))
-    canvas.drawImage(image, left + dx, top + dy)
+    x, y = math.floor(e), math.floor(f)
+    image, dx, dy = _under_picture(under._replace(matrix=(a, b, c, d, e - x, f - y)))
+    canvas.drawImage(image, x + dx, y + dy)
 
 
 class _Under(NamedTuple):
@@ -221,11 +226,11 @@ def _draw_fill(canvas: skia.Canvas, state: PathState) -> None:
     canvas.save()
     canvas.concat(_skia(state.matrix))
     path = outline(item.path)
-    canvas.drawPath(path, _fill(item, state.fill))
+    canvas.drawPath(path, _fill(item.line, state.fill))
     if state.ink is not None:
         colours, left, right = state.ink
         canvas.clipRect(skia.Rect.MakeLTRB(left, -FAR, right, FAR), doAntiAlias=True)
-        canvas.drawPath(path, _fill(item, colours))
+        canvas.drawPath(path, _fill(item.line, colours))
     canvas.restore()
 
 
@@ -257,14 +262,14 @@ def _stroke(rim: Stroke) -> skia.Paint:
     return stroke
 
 
-def _fill(item: PathItem, colours: tuple[int, ...]) -> skia.Paint:
-    """A plain colour (four numbers) or a gradient along the item's line (eight)."""
-    if item.line is None or len(colours) == 4:
+def _fill(line: Bounds | None, colours: tuple[int, ...]) -> skia.Paint:
+    """A plain colour (four numbers) or a gradient along the word's line (eight)."""
+    if line is None or len(colours) == 4:
         return _colour(colours[:4])
     first, last = colours[:4], colours[4:]
     if first == last:
         return _colour(first)
-    x0, y0, x1, y1 = item.line
+    x0, y0, x1, y1 = line
     paint_ = skia.Paint(AntiAlias=True)
     paint_.setShader(
         skia.GradientShader.MakeLinear(

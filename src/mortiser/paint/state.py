@@ -26,6 +26,11 @@ class PathState:
     steady: bool = True
     ink: tuple[tuple[int, ...], float, float] | None = None
 
+    @property
+    def reach(self) -> Bounds:
+        """Frame pixels it may touch."""
+        return reach_of(self.matrix, self.item.reach)
+
 
 @dataclass(frozen=True, slots=True)
 class RectState:
@@ -35,6 +40,12 @@ class RectState:
     matrix: Matrix
     box: tuple[float, ...]
 
+    @property
+    def reach(self) -> Bounds:
+        """Frame pixels it may touch."""
+        x, y, w, h = self.box
+        return reach_of(self.matrix, (x - 1, y - 1, x + w + 1, y + h + 1))
+
 
 @dataclass(frozen=True, slots=True)
 class StampState:
@@ -43,6 +54,12 @@ class StampState:
     item: StampItem
     matrix: Matrix
     opacity: float
+
+    @property
+    def reach(self) -> Bounds:
+        """Frame pixels it may touch."""
+        side = self.item.side + 1
+        return reach_of(self.matrix, (-1, -1, side, side))
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,6 +71,11 @@ class CueState:
     rects: tuple[RectState, ...]
     paths: tuple[PathState, ...]
     stamps: tuple[StampState, ...]
+
+    @property
+    def parts(self) -> tuple[PathState | RectState | StampState, ...]:
+        """All that is painted of it."""
+        return (*self.plates, *self.rects, *self.paths, *self.stamps)
 
 
 State = tuple[CueState, ...]
@@ -165,18 +187,28 @@ def reach_of(matrix: Matrix, box: Bounds) -> Bounds:
 def reaches(state: State) -> Iterable[Bounds]:
     """Where each caption of a moment may paint, in frame pixels."""
     for cue in state:
-        if cue.plates or cue.rects or cue.paths or cue.stamps:
+        if cue.parts:
             yield cue_reach(cue)
+
+
+def changes(old: State, new: State) -> list[Bounds] | None:
+    """Where two moments differ, in frame pixels; None where they have not the same captions."""
+    if len(old) != len(new):
+        return None
+    found: list[Bounds] = []
+    for was, now in zip(old, new, strict=True):
+        if was.opacity != now.opacity:
+            return None
+        before = {id(one.item): one for one in was.parts}
+        after = {id(one.item): one for one in now.parts}
+        for key in before.keys() | after.keys():
+            one, other = before.get(key), after.get(key)
+            if one != other:
+                found += [part.reach for part in (one, other) if part is not None]
+    return found
 
 
 def cue_reach(cue: CueState) -> Bounds:
     """Where a caption may paint, in frame pixels."""
-    found = [reach_of(one.matrix, one.item.reach) for one in (*cue.plates, *cue.paths)]
-    for rect in cue.rects:
-        x, y, w, h = rect.box
-        found.append(reach_of(rect.matrix, (x - 1, y - 1, x + w + 1, y + h + 1)))
-    for stamp in cue.stamps:
-        side = stamp.item.side + 1
-        found.append(reach_of(stamp.matrix, (-1, -1, side, side)))
-    lefts, tops, rights, bottoms = zip(*found, strict=True)
+    lefts, tops, rights, bottoms = zip(*(part.reach for part in cue.parts), strict=True)
     return min(lefts), min(tops), max(rights), max(bottoms)
