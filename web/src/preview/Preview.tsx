@@ -23,7 +23,6 @@ export function Preview({ piece, source, player, onPlayer }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const place = useRef<HTMLDivElement>(null);
   const box = useFit(place, piece.width / piece.height);
-  const version = useProject((state) => state.sceneVersion);
   const windows = useRef<SceneWindows | null>(null);
   const stage = useStage((state) => state.stage);
   const paintNow = useCallback((at: number) => {
@@ -52,14 +51,21 @@ export function Preview({ piece, source, player, onPlayer }: Props) {
   useEffect(() => {
     if (!player) return;
     windows.current = new SceneWindows(piece.id, () => paintNow(player.at));
-    return player.listen(paintNow);
+    // The scene is asked for before the page draws itself anew.
+    const unwatch = useProject.subscribe((now, before) => {
+      if (now.sceneVersion !== before.sceneVersion) windows.current?.changed(player.at);
+    });
+    const unlisten = player.listen(paintNow);
+    return () => {
+      unwatch();
+      unlisten();
+    };
   }, [player, piece.id, paintNow]);
 
-  // biome-ignore lint/correctness/useExhaustiveDependencies: a new version or size is what to paint for
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a new size is what to paint for
   useEffect(() => {
-    windows.current?.changed();
     if (player) paintNow(player.at);
-  }, [version, player, box.width]);
+  }, [player, box.width]);
 
   const sharp = window.devicePixelRatio || 1;
   return (
