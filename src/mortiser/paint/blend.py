@@ -27,16 +27,6 @@ class Veil:
     kept: tuple[Wide, Wide]
     """How much of luma and of chroma stays, 0 to 255."""
 
-    def patch(self, over: Veil) -> None:
-        """Put another veil in the place of a part of this one; its area lies within this one's."""
-        left, top = over.area[0] - self.area[0], over.area[1] - self.area[1]
-        for index, (mine, new) in enumerate(
-            zip((*self.added, *self.kept), (*over.added, *over.kept), strict=True)
-        ):
-            step = 1 if index in (0, 3) else 2
-            height, width = new.shape
-            mine[top // step :, left // step :][:height, :width] = new
-
 
 def colours_of(frame: av.VideoFrame) -> tuple[Colorspace, bool]:
     """The frame's matrix (BT.709 or BT.601) and whether its range is full.

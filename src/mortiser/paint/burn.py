@@ -19,12 +19,11 @@ from mortiser.core.scene import Shows
 from mortiser.media.opening import codec_name, moving_picture, open_media, reason
 from mortiser.media.picture import plane_of, turned
 from mortiser.paint.blend import Veil, colours_of, lay, veil
-from mortiser.paint.painter import Area, area_of, around, paint
-from mortiser.paint.state import State, changes, state_at
+from mortiser.paint.painter import Area, area_of, paint
+from mortiser.paint.state import State, state_at
 
 COPIED_SOUND = {"aac", "mp3", "ac3", "alac"}
 """Sound an MP4 can hold as it is."""
-GRID = 32
 
 
 @dataclass(frozen=True)
@@ -47,49 +46,21 @@ class Veils:
         self._reel = reel
         self._state: State = ()
         self._veil: Veil | None = None
-        self._reformatters = VideoReformatter(), VideoReformatter()
-        """One for whole captions, one for parts: each keeps what it knows about a size."""
+        self._reformatter = VideoReformatter()
 
     def put_on(self, frame: av.VideoFrame, at_us: int) -> None:
         """Blend the captions of a moment into a writable yuv420p frame."""
         state = state_at(self._reel, at_us)
         if state != self._state:
-            self._turn_to(state, frame)
+            area = area_of(state, frame.width & ~1, frame.height & ~1)
+            shows = area[2] > area[0]
+            self._veil = self._made(state, area, frame) if shows else None
             self._state = state
         if self._veil is not None:
             lay(frame, self._veil)
 
-    def _turn_to(self, state: State, frame: av.VideoFrame) -> None:
-        """Make the veil anew; where the same captions stand, only the part of it that changed."""
-        size = frame.width & ~1, frame.height & ~1
-        area = area_of(state, *size)
-        colours = colours_of(frame)
-        whole, part = self._reformatters
-        changed = changes(self._state, state)
-        if self._veil is not None and changed is not None and _within(area, self._veil.area):
-            patch = _rounded(around(changed, *size), self._veil.area)
-            if _within(patch, self._veil.area):
-                self._veil.patch(veil(paint(state, patch), patch, *colours, part))
-                return
-        shows = area[2] > area[0]
-        self._veil = veil(paint(state, area), area, *colours, whole) if shows else None
-
-
-def _rounded(part: Area, whole: Area) -> Area:
-    """A part with its edges on a coarse grid: setting up for a new size takes longer than the rest."""
-    left, top, right, bottom = (
-        part[0] // GRID * GRID,
-        part[1] // GRID * GRID,
-        -(-part[2] // GRID) * GRID,
-        -(-part[3] // GRID) * GRID,
-    )
-    return max(left, whole[0]), max(top, whole[1]), min(right, whole[2]), min(bottom, whole[3])
-
-
-def _within(inner: Area, outer: Area) -> bool:
-    return (
-        outer[0] <= inner[0] < inner[2] <= outer[2] and outer[1] <= inner[1] < inner[3] <= outer[3]
-    )
+    def _made(self, state: State, area: Area, frame: av.VideoFrame) -> Veil:
+        return veil(paint(state, area), area, *colours_of(frame), self._reformatter)
 
 
 def burn(

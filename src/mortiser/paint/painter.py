@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
 from functools import lru_cache
 from typing import NamedTuple
 
@@ -68,11 +67,7 @@ def outline(svg: str) -> skia.Path:
 
 def area_of(state: State, width: int, height: int) -> Area:
     """Frame pixels that a moment may touch, on even edges; empty where nothing shows."""
-    return around(list(reaches(state)), width, height)
-
-
-def around(boxes: Sequence[Bounds], width: int, height: int) -> Area:
-    """The pixels of a frame that hold all boxes, on even edges; empty where there are none."""
+    boxes = list(reaches(state))
     if not boxes:
         return 0, 0, 0, 0
     left, top = min(box[0] for box in boxes), min(box[1] for box in boxes)

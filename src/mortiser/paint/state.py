@@ -191,23 +191,6 @@ def reaches(state: State) -> Iterable[Bounds]:
             yield cue_reach(cue)
 
 
-def changes(old: State, new: State) -> list[Bounds] | None:
-    """Where two moments differ, in frame pixels; None where they have not the same captions."""
-    if len(old) != len(new):
-        return None
-    found: list[Bounds] = []
-    for was, now in zip(old, new, strict=True):
-        if was.opacity != now.opacity:
-            return None
-        before = {id(one.item): one for one in was.parts}
-        after = {id(one.item): one for one in now.parts}
-        for key in before.keys() | after.keys():
-            one, other = before.get(key), after.get(key)
-            if one != other:
-                found += [part.reach for part in (one, other) if part is not None]
-    return found
-
-
 def cue_reach(cue: CueState) -> Bounds:
     """Where a caption may paint, in frame pixels."""
     lefts, tops, rights, bottoms = zip(*(part.reach for part in cue.parts), strict=True)

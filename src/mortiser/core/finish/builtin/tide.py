@@ -17,7 +17,7 @@ TIDE = Finish(
     live=(150, 230, 255, 255),
     past=(190, 226, 240, 255),
     outlines=(Outline(width=0.078, colour=(16, 52, 76, 240)),),
-    shadow=Shadow(dx=0.0, dy=0.03, blur=0.3, colour=(8, 36, 56, 200)),
+    shadow=Shadow(dx=0.0, dy=0.03, blur=0.24, colour=(8, 36, 56, 215)),
     accents=usual(
         (255, 222, 150, 255), (176, 200, 212, 255), (150, 230, 255, 255), (16, 52, 76, 255)
     ),
