@@ -311,7 +311,13 @@ def test_faint_captions_are_found_on_their_picture_and_helped(bench: Page, serve
     )
     plated = [cue for cue in view_of(bench)["cues"] if cue["look"].get("plate")]
     assert len(plated) == len(view["cues"])
+    bench.keyboard.press("Control+z")
+    dress = bench.get_by_role("button", name=re.compile("^Dress"))
+    expect(dress).to_contain_text("too faint", timeout=60_000)
+    # Nobody looks while another stage is open: what was found is not held against new colours.
+    bench.get_by_role("button", name=re.compile("^Proof")).click()
     undo_all(bench)
+    expect(dress).to_contain_text("Lacquer")
 
 
 def test_a_still_is_what_the_preview_shows(bench: Page) -> None:

@@ -17,11 +17,14 @@ interface State {
 
 export const useLegibility = create<State>(() => ({ pieceId: null, faint: [], known: false }));
 
+let stopForgetting = (): void => undefined;
+
 /** Keep the findings up to date until the returned function is called. */
 export function watchLegibility(pieceId: number): () => void {
   if (useLegibility.getState().pieceId !== pieceId) {
     useLegibility.setState({ pieceId, faint: [], known: false });
   }
+  stopForgetting();
   let round = 0;
   let timer = 0;
   const again = (after: number) => {
@@ -41,7 +44,19 @@ export function watchLegibility(pieceId: number): () => void {
     stop();
     window.clearTimeout(timer);
     round += 1;
+    // What was found stands only until something changes, since nobody looks any more.
+    if (!useLegibility.getState().known) forget();
+    const unwatched = useProject.subscribe((now, before) => {
+      if (now.sceneVersion === before.sceneVersion) return;
+      unwatched();
+      forget();
+    });
+    stopForgetting = unwatched;
   };
+}
+
+function forget(): void {
+  useLegibility.setState({ faint: [], known: false });
 }
 
 /** Change captions in a way that makes them readable, as one change. */
