@@ -77,9 +77,11 @@ def test_lines_are_centred_and_words_do_not_touch() -> None:
             assert b.box.x - (a.box.x + a.box.w) > 10
 
 
-@pytest.mark.parametrize(
-    "text", ["Ωmega", "чайник", "été", "Việt", "الغلاية", "קומקום", "केतली", "क़लम", "tea☕", "🔧"]
-)
+WEST = "Ωmega чайник été Việt الغلاية קומקום केतली क़लम tea☕ 🔧"
+EAST = "修理水壶， 茶壺を直す 주전자를 「ケトル」"
+
+
+@pytest.mark.parametrize("text", [*WEST.split(), *EAST.split()])
 @pytest.mark.parametrize("family", font_book().families)
 def test_no_letter_is_a_missing_glyph(text: str, family: str) -> None:
     fonts = font_book()

@@ -10,7 +10,7 @@ from mortiser.core.layout.fonts import FontBook
 from mortiser.emoji import known_emoji
 from mortiser.fonts.own import listed
 
-FALLBACKS = ("Noto Sans", "Noto Sans Arabic", "Noto Sans Hebrew")
+FALLBACKS = ("Noto Sans", "Noto Sans Arabic", "Noto Sans Hebrew", "Noto Sans CJK")
 """Families that hold the scripts other families lack, tried in this order."""
 
 _own_folder: Path | None = None
@@ -41,10 +41,10 @@ def _book(own: tuple[tuple[str, str, int, int], ...]) -> FontBook:
 
 @cache
 def shipped() -> dict[str, dict[int, bytes]]:
-    """The files that come with Mortiser by family and weight: Family-Name_700Anything.ttf."""
+    """The files that come with Mortiser by family and weight: Family-Name_700Anything.ttf or .otf."""
     families: dict[str, dict[int, bytes]] = {}
     for entry in sorted(files(__name__).iterdir(), key=lambda entry: entry.name):
-        if entry.name.endswith(".ttf"):
-            name, style = entry.name.removesuffix(".ttf").split("_")
+        if entry.name.endswith((".ttf", ".otf")):
+            name, style = entry.name[:-4].split("_")
             families.setdefault(name.replace("-", " "), {})[int(style[:3])] = entry.read_bytes()
     return families
