@@ -16,17 +16,7 @@ from mortiser.wiring import open_shop
 
 def serve(settings: Settings) -> int:
     """Serve until interrupted; prints the address once it can be opened."""
-    # Only of sockets that say they are TCP does asyncio switch off the waiting for acknowledgements,
-    # which held every third answer back by 40 ms.
-    listener = socket.socket(socket.AF_INET, socket.SOCK_STREAM, socket.IPPROTO_TCP)
-    listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
-    try:
-        listener.bind((settings.host, settings.port))
-    except OSError as error:
-        raise Conflict(
-            f"{settings.host}:{settings.port} cannot be used ({error.strerror}). "
-            "Is Mortiser running already? Choose another with --port."
-        ) from error
+    listener = listening(settings.host, settings.port)
     host, port = listener.getsockname()[:2]
     app = create_app(open_shop(settings))
     config = uvicorn.Config(app, log_level="warning", timeout_graceful_shutdown=2)
@@ -36,3 +26,20 @@ def serve(settings: Settings) -> int:
         server.run(sockets=[listener])
     print("Mortiser has stopped; everything is saved.", file=sys.stderr)
     return 0
+
+
+def listening(host: str, port: int) -> socket.socket:
+    """A socket bound to an address. Raises Conflict when that is taken."""
+    # Only of sockets that say they are TCP does asyncio switch off the waiting for acknowledgements,
+    # which held every third answer back by 40 ms.
+    listener = socket.socket(socket.AF_INET, socket.SOCK_STREAM, socket.IPPROTO_TCP)
+    listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+    try:
+        listener.bind((host, port))
+    except OSError as error:
+        listener.close()
+        raise Conflict(
+            f"{host}:{port} cannot be used ({error.strerror}). "
+            "Is Mortiser running already? Choose another with --port."
+        ) from error
+    return listener

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import errno
 from collections.abc import Callable
 from dataclasses import dataclass
 from fractions import Fraction
@@ -13,7 +14,7 @@ import numpy as np
 import numpy.typing as npt
 from av.container import OutputContainer
 
-from mortiser.core.errors import BadMedia
+from mortiser.core.errors import BadMedia, NoSpace
 from mortiser.media.opening import moving_picture, open_media, reason
 from mortiser.media.picture import turned
 
@@ -30,7 +31,7 @@ def make_glimpses(
     """Write the glimpses of a recording with a picture as Motion JPEG in Matroska.
 
     Frame n is the picture at n times EVERY_US of the source, rotation applied. ``progress`` gets
-    0..1 and may raise to stop. Raises BadMedia.
+    0..1 and may raise to stop. Raises BadMedia, and NoSpace on a full disk.
     """
     try:
         with open_media(path) as reading, av.open(str(out), "w", format="matroska") as writing:
@@ -46,6 +47,10 @@ def make_glimpses(
                 progress(min(1.0, at_us / duration_us))
             album.finish()
     except av.error.FFmpegError as error:
+        if getattr(error, "errno", None) == errno.ENOSPC:
+            raise NoSpace(
+                "The disk is full. Nothing half done was kept; free some space and look again."
+            ) from error
         raise BadMedia(f"The recording could not be read to its end. ({reason(error)})") from error
 
 
