@@ -49,7 +49,7 @@ class Veils:
         self._reformatter = VideoReformatter()
 
     def put_on(self, frame: av.VideoFrame, at_us: int) -> None:
-        """Blend the captions of a moment into a writable yuv420p frame."""
+        """Blend the captions of a moment into a yuv420p frame; what others still read is copied."""
         state = state_at(self._reel, at_us)
         if state != self._state:
             area = area_of(state, frame.width & ~1, frame.height & ~1)
@@ -57,6 +57,7 @@ class Veils:
             self._veil = self._made(state, area, frame) if shows else None
             self._state = state
         if self._veil is not None:
+            frame.make_writable()
             lay(frame, self._veil)
 
     def _made(self, state: State, area: Area, frame: av.VideoFrame) -> Veil:
@@ -143,7 +144,6 @@ def _encode(
     if frame.pts is None or frame.time_base is None:
         raise MortiserError("A frame of the recording has no time.")
     at_us = round(frame.pts * frame.time_base * 1_000_000)
-    frame.make_writable()
     veils.put_on(frame, at_us)
     frame.pict_type = 0
     if encoder.codec_context.color_range != frame.color_range and not encoder.codec_context.is_open:

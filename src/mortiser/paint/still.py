@@ -34,7 +34,6 @@ def still(path: Path, shows: Shows, size: tuple[int, int], source_us: int, at_us
                 frame = _frame_at(container.decode(picture), source_us)
     except av.error.FFmpegError as error:
         raise BadMedia(f"This frame of the recording cannot be read. ({reason(error)})") from error
-    frame.make_writable()
     Veils(shows).put_on(frame, at_us)
     rgb = frame.reformat(format="rgba", src_colorspace=frame.colorspace).to_ndarray()
     image = skia.Image.fromarray(rgb, colorType=skia.kRGBA_8888_ColorType)
