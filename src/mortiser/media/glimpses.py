@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import errno
 from collections.abc import Callable
 from dataclasses import dataclass
 from fractions import Fraction
@@ -11,18 +10,16 @@ from pathlib import Path
 
 import av
 import numpy as np
-import numpy.typing as npt
 from av.container import OutputContainer
 
-from mortiser.core.errors import BadMedia, NoSpace
-from mortiser.media.opening import moving_picture, open_media, reason
+from mortiser.core.errors import BadMedia
+from mortiser.core.legibility import Rgb
+from mortiser.media.opening import moving_picture, open_media, unfinished
 from mortiser.media.picture import turned
 
 EVERY_US = 500_000
 SHORT_SIDE = 320
 MILLISECONDS = Fraction(1, 1000)
-Rgb = npt.NDArray[np.uint8]
-"""A picture of shape (height, width, 3)."""
 
 
 def make_glimpses(
@@ -47,11 +44,7 @@ def make_glimpses(
                 progress(min(1.0, at_us / duration_us))
             album.finish()
     except av.error.FFmpegError as error:
-        if getattr(error, "errno", None) == errno.ENOSPC:
-            raise NoSpace(
-                "The disk is full. Nothing half done was kept; free some space and look again."
-            ) from error
-        raise BadMedia(f"The recording could not be read to its end. ({reason(error)})") from error
+        raise unfinished(error, "look") from error
 
 
 class _Album:

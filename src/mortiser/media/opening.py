@@ -7,6 +7,7 @@ themselves, and the one protocol left is the pipe of that object.
 
 from __future__ import annotations
 
+import errno
 import logging
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -15,7 +16,7 @@ from pathlib import Path
 import av
 from av.container import InputContainer
 
-from mortiser.core.errors import BadMedia
+from mortiser.core.errors import BadMedia, MortiserError, NoSpace
 
 FORMATS = "mov,mp4,m4a,3gp,3g2,mj2,matroska,webm,wav,w64,mp3,ogg,flac,aac,aiff,caf"
 OPTIONS = {"format_whitelist": FORMATS, "protocol_whitelist": "pipe"}
@@ -44,6 +45,18 @@ def reason(error: Exception) -> str:
     if log:
         return str(log[2])
     return str(getattr(error, "strerror", None) or error)
+
+
+def unfinished(error: av.error.FFmpegError, again: str) -> MortiserError:
+    """What to raise when a file made from a recording did not get done: NoSpace or BadMedia.
+
+    ``again`` is what to do once there is space.
+    """
+    if getattr(error, "errno", None) == errno.ENOSPC:
+        return NoSpace(
+            f"The disk is full. Nothing half done was kept; free some space and {again} again."
+        )
+    return BadMedia(f"The recording could not be read to its end. ({reason(error)})")
 
 
 def codec_name(stream: av.VideoStream | av.AudioStream) -> str:

@@ -13,10 +13,10 @@ import numpy as np
 from av.container import InputContainer, OutputContainer
 from av.video.reformatter import VideoReformatter
 
-from mortiser.core.errors import BadMedia, MortiserError, NoSpace
+from mortiser.core.errors import MortiserError
 from mortiser.core.frame import BACKDROP, BACKDROP_FPS
 from mortiser.core.scene import Shows
-from mortiser.media.opening import codec_name, moving_picture, open_media, reason
+from mortiser.media.opening import codec_name, moving_picture, open_media, unfinished
 from mortiser.media.picture import plane_of, turned
 from mortiser.paint.blend import Veil, colours_of, lay, veil
 from mortiser.paint.painter import Area, area_of, paint
@@ -87,11 +87,7 @@ def burn(
         ):
             _burn(reading, writing, Veils(reel), size, duration_us, progress, quality)
     except av.error.FFmpegError as error:
-        if getattr(error, "errno", None) == 28:
-            raise NoSpace(
-                "The disk is full. Nothing half done was kept; free some space and deliver again."
-            ) from error
-        raise BadMedia(f"The recording could not be read to its end. ({reason(error)})") from error
+        raise unfinished(error, "deliver") from error
 
 
 def _burn(

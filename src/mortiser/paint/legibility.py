@@ -8,7 +8,6 @@ from functools import lru_cache
 from typing import NamedTuple, Protocol
 
 import numpy as np
-import numpy.typing as npt
 
 from mortiser.core.checking import outside
 from mortiser.core.finish.changes import dressed, look_of, look_text
@@ -20,6 +19,7 @@ from mortiser.core.legibility import (
     READABLE,
     Faint,
     Remedy,
+    Rgb,
     Way,
     contrast,
     luminance,
@@ -41,8 +41,6 @@ BITS = 200
 """From this coverage on a pixel belongs to the letters or to their edge."""
 FEWEST = 12
 """Letters with fewer pixels cannot be judged."""
-
-Rgb = npt.NDArray[np.uint8]
 
 
 class Pictures(Protocol):

@@ -11,13 +11,14 @@ const EMPHASES = [
   { value: "tilt", text: "Tilts" },
   { value: "pulse", text: "Pulses" },
 ];
-const LOOPS = [
-  AS_FINISH,
-  { value: "none", text: "Stands still" },
+/** What a word, or the emoji by it, does for as long as it stands. */
+export const LOOPS = [
+  { value: "bob", text: "Bobs" },
   { value: "sway", text: "Sways" },
   { value: "breathe", text: "Breathes" },
-  { value: "bob", text: "Bobs" },
+  { value: "none", text: "Stands still" },
 ];
+const LOOPS_OR_NOT = [AS_FINISH, ...LOOPS];
 const WEIGHTS = [
   AS_FINISH,
   { value: "400", text: "Regular" },
@@ -72,7 +73,7 @@ export function AccentLooks({ target: plain, at = "" }: { target: Target; at?: s
         </PartField>
       )}
       <Pick target={target} path={`${at}emphasis`} label="When said" choices={EMPHASES} />
-      <Pick target={target} path={`${at}loop`} label="All along" choices={LOOPS} />
+      <Pick target={target} path={`${at}loop`} label="All along" choices={LOOPS_OR_NOT} />
     </>
   );
 }

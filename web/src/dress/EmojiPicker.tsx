@@ -8,6 +8,7 @@ import { Chip } from "../ui/Chip";
 import { FIELD } from "../ui/fields";
 import { Segments } from "../ui/Segments";
 import { TraySection } from "../ui/TraySection";
+import { LOOPS } from "./AccentLooks";
 import { PickField, SliderField } from "./fields";
 import { useWordTarget, type WordTarget } from "./wordTarget";
 
@@ -21,12 +22,6 @@ const COMES = [
   { value: "swing", text: "Swings in" },
   { value: "fade", text: "Fades in" },
   { value: "none", text: "With its word" },
-];
-const LOOPS = [
-  { value: "bob", text: "Bobs" },
-  { value: "sway", text: "Sways" },
-  { value: "breathe", text: "Breathes" },
-  { value: "none", text: "Stands still" },
 ];
 type Side = "text" | "before" | "after" | "above";
 

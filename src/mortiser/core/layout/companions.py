@@ -3,12 +3,10 @@
 from __future__ import annotations
 
 from mortiser.core.finish.model import Accent
-from mortiser.core.layout.fonts import EMOJI_MIDDLE, Stamp, emoji_key
+from mortiser.core.layout.fonts import CAPITALS, EMOJI_MIDDLE, Stamp, emoji_key
 
 ASIDE = 0.14
 """Between a companion and its word, share of the type size."""
-CAPITALS = 0.74
-"""How high letters stand, share of the type size."""
 FOOT = 0.25
 """A large one by a word's side goes no further below the baseline, share of the type size."""
 LINE_TOP = 0.85

@@ -15,6 +15,8 @@ from mortiser.core.layout.face import Face, Letter
 
 EMOJI_SIZE = 1.12
 """Side of an emoji, share of the type size; it is centred on the middle of capitals."""
+CAPITALS = 0.74
+"""How high capitals stand, share of the type size."""
 EMOJI_MIDDLE = 0.35
 SELECTOR = "\ufe0f"
 

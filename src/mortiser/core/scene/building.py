@@ -45,8 +45,8 @@ def _scene_cue(
     for index, word in enumerate(block.words):
         layers = movement.of_word(index)
         plates += word_plate(finish, word, block.size, layers, index)
-        paths += word_items(finish, block, index, movement)
-        stamps += stamps_of(block, index, movement)
+        paths += word_items(finish, block, index, movement, layers)
+        stamps += stamps_of(block, index, movement, layers)
     rects: tuple[RectItem, ...] = ()
     if finish.plank is not None:
         box = plank_box(finish.plank, [word.box for word in block.words], lives, block.size)

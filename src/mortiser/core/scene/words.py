@@ -8,19 +8,23 @@ from math import cos, radians, sin
 from mortiser.core.finish.model import Finish
 from mortiser.core.finish.parts import Outline
 from mortiser.core.layout.block import Block, PlacedWord
-from mortiser.core.layout.fonts import Stamp
+from mortiser.core.layout.fonts import CAPITALS, Stamp
 from mortiser.core.motion.layers import Layer
 from mortiser.core.motion.paints import angle_of, fill_track, ink_tracks, states
 from mortiser.core.scene.model import Bounds, Drop, Ink, PathItem, StampItem, Stroke
 from mortiser.core.scene.moving import Movement
 
-CAPITALS = 0.74
-"""How high gradients run above the baseline, share of the type size; a little below it too."""
 BELOW = 0.04
+"""How far gradients, which are as high as capitals, run below the baseline, share of the size."""
 
 
-def word_items(finish: Finish, block: Block, index: int, movement: Movement) -> Iterator[PathItem]:
-    """The path items of a word: one, or one for each letter where letters come one by one."""
+def word_items(
+    finish: Finish, block: Block, index: int, movement: Movement, layers: tuple[Layer, ...]
+) -> Iterator[PathItem]:
+    """The path items of a word: one, or one for each letter where letters come one by one.
+
+    ``layers`` are the word's own (``movement.of_word``).
+    """
     word = block.words[index]
     if not word.shaped.path:
         return
@@ -46,7 +50,6 @@ def word_items(finish: Finish, block: Block, index: int, movement: Movement) -> 
             edges[::-1] if word.shaped.leftwards else edges,
         )
         ink = Ink(inked, span)
-    layers = movement.of_word(index)
     by_letter = finish.motion.entrance.by == "letter" and finish.motion.entrance.kind != "none"
     parts = (
         [
@@ -73,9 +76,11 @@ def word_items(finish: Finish, block: Block, index: int, movement: Movement) -> 
             )
 
 
-def stamps_of(block: Block, index: int, movement: Movement) -> Iterator[StampItem]:
+def stamps_of(
+    block: Block, index: int, movement: Movement, layers: tuple[Layer, ...]
+) -> Iterator[StampItem]:
     """A word's emoji, moving with it, and its companion with a motion of its own besides."""
-    word, layers = block.words[index], movement.of_word(index)
+    word = block.words[index]
     for stamp in word.shaped.stamps:
         yield _stamp(word, stamp, layers, index)
     if word.companion is not None:
