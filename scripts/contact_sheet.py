@@ -19,7 +19,8 @@ from mortiser.core.scene import build_scene
 from mortiser.core.spans import Span, SpanMap
 from mortiser.core.words import Cue, Word
 from mortiser.fonts import font_book
-from mortiser.paint.painter import draw, outline
+from mortiser.paint.outlines import outline
+from mortiser.paint.painter import draw
 from mortiser.paint.state import state_at
 
 OUT = Path("docs/screenshots/finishes.png")

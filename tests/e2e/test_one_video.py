@@ -16,7 +16,7 @@ from mortiser.core.spans import Span, SpanMap
 from mortiser.core.words import Cue, Word
 from mortiser.fonts import font_book
 from mortiser.media.picture import turned
-from mortiser.paint.blend import colours_of, lay, veil
+from mortiser.paint.blend import inks_of, lay, veil
 from mortiser.paint.painter import area_of, paint
 from mortiser.paint.state import state_at
 from tests.recordings import small_demo
@@ -140,7 +140,7 @@ def check_frame(clip: Path, video: Path, view: dict, cue: dict) -> None:
         frame.make_writable()
         state = state_at(scene, round(source.time * 1e6))
         area = area_of(state, 1080, 1920)
-        lay(frame, veil(paint(state, area), area, *colours_of(frame), VideoReformatter()))
+        lay(frame, veil(paint(state, area, inks_of(frame)), area, VideoReformatter()))
         left, top, right, bottom = area
         pair = [
             f.to_ndarray(format="gray")[top:bottom, left:right].astype(int) for f in (burned, frame)

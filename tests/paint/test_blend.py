@@ -14,7 +14,7 @@ from mortiser.core.scene import build_scene
 from mortiser.core.spans import Span, SpanMap
 from mortiser.core.words import Cue, Word
 from mortiser.fonts import font_book
-from mortiser.paint.blend import colours_of, lay, veil
+from mortiser.paint.blend import inks_of, lay, veil
 from mortiser.paint.painter import area_of, paint
 from mortiser.paint.state import state_at
 
@@ -71,7 +71,7 @@ def test_a_blend_in_planes_is_a_blend_in_colours(space: Colorspace, full: bool, 
     state = state_at(scene, 650_000)
     area = area_of(state, 400, 300)
     pixels = paint(state, area)
-    lay(frame, veil(pixels, area, *colours_of(frame), VideoReformatter()))
+    lay(frame, veil(paint(state, area, inks_of(frame)), area, VideoReformatter()))
     left, top, right, bottom = area
     exact = np.tile(np.array(colour, float), (300, 400, 1))
     alpha = pixels[..., 3:].astype(float) / 255

@@ -7,20 +7,21 @@ from dataclasses import dataclass
 import av
 import numpy as np
 import numpy.typing as npt
-from av.video.reformatter import ColorRange, Colorspace, Interpolation, VideoReformatter
+from av.video.reformatter import ColorRange, Colorspace, VideoReformatter
 
 from mortiser.media.picture import plane_of
-from mortiser.paint.painter import Area, Pixels
+from mortiser.paint.inks import Pixels, PlaneInks
+from mortiser.paint.painter import Area
 
 HD_HEIGHT = 720
-FOOT, GREY = 16, 128
-"""Black in a limited range, and no colour, in the planes."""
+BT709, BT601 = (0.2126, 0.0722), (0.299, 0.114)
+"""Weights of red and blue in luma."""
 Wide = npt.NDArray[np.uint16]
 
 
 @dataclass(frozen=True)
 class Veil:
-    """Captions in the planes' terms: what is added (× 255) and what is kept of the picture."""
+    """Captions in the planes' terms: what is added (× 255, + 128) and what is kept of the picture."""
 
     area: Area
     added: tuple[Wide, Wide, Wide]
@@ -28,8 +29,8 @@ class Veil:
     """How much of luma and of chroma stays, 0 to 255."""
 
 
-def colours_of(frame: av.VideoFrame) -> tuple[Colorspace, bool]:
-    """The frame's matrix (BT.709 or BT.601) and whether its range is full.
+def inks_of(frame: av.VideoFrame) -> PlaneInks:
+    """What captions are painted in to be laid over a frame.
 
     What the file leaves open is taken as players take it: BT.709 from 720 lines up, else BT.601.
     """
@@ -39,49 +40,37 @@ def colours_of(frame: av.VideoFrame) -> tuple[Colorspace, bool]:
     if not hd and large and space not in (Colorspace.ITU601, Colorspace.FCC):
         hd = True
     full = frame.color_range == ColorRange.JPEG or frame.format.name == "yuvj420p"
-    return Colorspace.ITU709 if hd else Colorspace.ITU601, full
+    return PlaneInks(*(BT709 if hd else BT601), full)
 
 
-def veil(
-    pixels: Pixels, area: Area, space: Colorspace, full: bool, reformatter: VideoReformatter
-) -> Veil:
-    """Turn premultiplied BGRA of shape (h, w, 4), even sizes, into a veil for yuv420p planes.
-
-    The colours go through the matrix as they are, premultiplied; since black is not 0 in the planes,
-    what lies at its foot is then weighed by the opacity.
-    """
+def veil(pixels: Pixels, area: Area, reformatter: VideoReformatter) -> Veil:
+    """Part what was painted in a frame's inks, of shape (h, w, 4), even sizes, into its planes."""
     painted = av.VideoFrame.from_numpy_buffer(pixels, format="bgra")
-    # The exact mean of two lines; a wider filter would bleed over the edges of the area.
-    turned = reformatter.reformat(
-        painted,
-        format="yuv420p",
-        dst_colorspace=space,
-        interpolation=Interpolation.AREA,
-        src_color_range=ColorRange.JPEG,
-        dst_color_range=ColorRange.JPEG if full else ColorRange.MPEG,
-        threads=1,
-    )
-    alpha = pixels[..., 3].astype(np.uint16)
-    rows = alpha[0::2] + alpha[1::2]
-    quarter = (rows[:, 0::2] + rows[:, 1::2] + 2) // 4
-    added = (
-        _weighed(plane_of(turned, 0), 0 if full else FOOT, alpha),
-        _weighed(plane_of(turned, 1), GREY, quarter),
-        _weighed(plane_of(turned, 2), GREY, quarter),
-    )
-    return Veil(area, added, (255 - alpha, 255 - quarter))
+    parted = reformatter.reformat(painted, format="gbrap", threads=1)
+    blue, red, luma, alpha = (plane_of(parted, index) for index in range(4))
+    added = (_times_255(luma), _times_255(_quarter(blue)), _times_255(_quarter(red)))
+    return Veil(area, added, (255 - alpha.astype(np.uint16), 255 - _quarter(alpha)))
 
 
-def _weighed(plane: npt.NDArray[np.uint8], foot: int, alpha: Wide) -> Wide:
-    """A plane × 255 whose foot counts as much as what is painted is opaque."""
+def _quarter(plane: Pixels) -> Wide:
+    """The rounded mean of each two by two pixels."""
+    rows = plane[0::2].astype(np.uint16)
+    rows += plane[1::2]
+    # Neighbours are added as the halves of one number, which is quicker than skipping every other.
+    pairs = rows.view(np.uint32)
+    sums = pairs >> 16
+    pairs &= 0xFFFF
+    sums += pairs
+    sums += 2
+    sums >>= 2
+    return sums.astype(np.uint16)
+
+
+def _times_255(plane: Pixels | Wide) -> Wide:
     found = plane.astype(np.uint16)
-    found *= np.uint16(255)
-    if foot == GREY:
-        # Rounding to whole levels may leave a little less than nothing where little is painted.
-        np.maximum(found, 255 * GREY - alpha * np.uint16(GREY), out=found)
-    if foot:
-        found += alpha * np.uint16(foot)
-        found -= np.uint16(255 * foot)
+    found *= 255
+    # What a division by 255 is rounded with.
+    found += 128
     return found
 
 
@@ -93,7 +82,6 @@ def lay(frame: av.VideoFrame, over: Veil) -> None:
         part = plane_of(frame, index)[top // step : bottom // step, left // step : right // step]
         mixed = part * over.kept[min(index, 1)]
         mixed += over.added[index]
-        mixed += 128
         # (v + v/256) / 256 is v / 255 rounded, without a division.
         mixed += mixed >> 8
         mixed >>= 8

@@ -18,7 +18,7 @@ from mortiser.core.frame import BACKDROP, BACKDROP_FPS
 from mortiser.core.scene import Shows
 from mortiser.media.opening import codec_name, moving_picture, open_media, unfinished
 from mortiser.media.picture import plane_of, turned
-from mortiser.paint.blend import Veil, colours_of, lay, veil
+from mortiser.paint.blend import Veil, inks_of, lay, veil
 from mortiser.paint.painter import Area, area_of, paint
 from mortiser.paint.state import State, state_at
 
@@ -61,7 +61,7 @@ class Veils:
             lay(frame, self._veil)
 
     def _made(self, state: State, area: Area, frame: av.VideoFrame) -> Veil:
-        return veil(paint(state, area), area, *colours_of(frame), self._reformatter)
+        return veil(paint(state, area, inks_of(frame)), area, self._reformatter)
 
 
 def burn(
