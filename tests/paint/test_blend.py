@@ -58,7 +58,7 @@ def to_rgb(frame: av.VideoFrame, space: Colorspace, full: bool) -> np.ndarray:
 @pytest.mark.parametrize("name", FINISHES)
 def test_a_blend_in_planes_is_a_blend_in_colours(space: Colorspace, full: bool, name: str) -> None:
     colour = (150, 170, 160)
-    words = (Word("mend", 0, 400_000), Word("it", 400_000, 900_000))
+    words = (Word("mend", 0, 400_000), Word("it🧵", 400_000, 900_000))
     spans = SpanMap([Span(1, 0, 10**7)])
     scene = build_scene(
         retime([Cue(1, words, 0, 1)], spans, PACES["quick"]),

@@ -59,7 +59,8 @@ class PlaneInks(Inks):
         planes = pixels[..., 2::-1] @ turn.T + offset * opacity / 255
         found = np.concatenate([planes[..., ::-1], opacity], axis=2)
         # No more than its opacity, which rounding could pass.
-        return np.clip(np.rint(found), 0, opacity).astype(np.uint8)
+        turned: Pixels = np.clip(np.rint(found), 0, opacity).astype(np.uint8)
+        return turned
 
     def _matrix(self) -> tuple[npt.NDArray[np.float64], npt.NDArray[np.float64]]:
         luma = np.array([self.kr, 1 - self.kr - self.kb, self.kb])
@@ -132,5 +133,7 @@ def _ramp(inks: Inks, first: Numbers, last: Numbers) -> skia.Image:
 def picture_of(pixels: Pixels) -> skia.Image:
     """An image of premultiplied BGRA of shape (h, w, 4)."""
     return skia.Image.fromarray(
-        np.ascontiguousarray(pixels), colorType=skia.kBGRA_8888_ColorType, alphaType=skia.kPremul_AlphaType
+        np.ascontiguousarray(pixels),
+        colorType=skia.kBGRA_8888_ColorType,
+        alphaType=skia.kPremul_AlphaType,
     )

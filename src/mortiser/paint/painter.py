@@ -13,6 +13,16 @@ import skia
 from mortiser.emoji import emoji_png
 from mortiser.paint.inks import SEEN, Inks, Pixels, fill, picture_of, plain
 from mortiser.paint.outlines import outline
+from mortiser.paint.pictures import (
+    LINEAR,
+    Letters,
+    Under,
+    letters_picture,
+    shifted_picture,
+    skia_matrix,
+    surface_on,
+    under_picture,
+)
 from mortiser.paint.state import (
     STILL,
     CueState,
@@ -24,12 +34,11 @@ from mortiser.paint.state import (
     cue_reach,
     reach_of,
     reaches,
+    upright,
 )
-from mortiser.paint.under import Under, skia_matrix, surface_on, under_picture
 
 Area = tuple[int, int, int, int]
 """Left, top, right, bottom in frame pixels, half open."""
-LINEAR = skia.SamplingOptions(skia.FilterMode.kLinear)
 FAR = 10_000.0
 """Above and below all letters."""
 
@@ -126,27 +135,35 @@ class _Brush:
     def _under(self, state: PathState) -> None:
         """Shadow and outlines of a word, from a picture of them.
 
-        At rest the picture is of just where the word stands, and laid down pixel by pixel. While the
-        word moves, one of the word upright is moved along: drawing it anew for each frame took most of
-        the time.
+        At rest the picture is of just where the word stands. While the word moves, one of the word
+        upright is moved along: drawing it anew for each frame took most of the time.
         """
         item = state.item
         if not item.outlines and item.shadow is None:
             return
         fill_ = () if item.outlines else state.fill
         under = Under(item.path, item.reach, item.outlines, item.shadow, fill_, STILL, self._inks)
-        if not state.steady:
+        x, y, within = _parted(state.matrix)
+        if state.steady:
+            image, dx, dy = under_picture(under._replace(matrix=within))
+        elif upright(state.matrix):
+            image, dx, dy = shifted_picture(under, within[4], within[5])
+        else:
             image, left, top = under_picture(under)
             with _moved(self._canvas, state.matrix):
                 self._canvas.drawImage(image, left, top, LINEAR)
             return
-        a, b, c, d, e, f = state.matrix
-        x, y = math.floor(e), math.floor(f)
-        image, dx, dy = under_picture(under._replace(matrix=(a, b, c, d, e - x, f - y)))
         self._canvas.drawImage(image, x + dx, y + dy)
 
     def _fill(self, state: PathState) -> None:
+        """The letters of a word; from a picture where they are likely to be painted again."""
         item = state.item
+        if state.ink is None and (state.steady or upright(state.matrix)):
+            x, y, within = _parted(state.matrix)
+            letters = Letters(item.path, item.line, state.fill, within, self._inks)
+            image, dx, dy = letters_picture(letters)
+            self._canvas.drawImage(image, x + dx, y + dy)
+            return
         path = outline(item.path)
         with _moved(self._canvas, state.matrix):
             self._canvas.drawPath(path, fill(self._inks, item.line, state.fill))
@@ -154,6 +171,13 @@ class _Brush:
                 colours, left, right = state.ink
                 self._canvas.clipRect(skia.Rect.MakeLTRB(left, -FAR, right, FAR), doAntiAlias=True)
                 self._canvas.drawPath(path, fill(self._inks, item.line, colours))
+
+
+def _parted(matrix: Matrix) -> tuple[int, int, Matrix]:
+    """Whole pixels, and the matrix within one."""
+    a, b, c, d, e, f = matrix
+    x, y = math.floor(e), math.floor(f)
+    return x, y, (a, b, c, d, e - x, f - y)
 
 
 @contextmanager

@@ -94,7 +94,7 @@ def _cue(cue: SceneCue, at_us: int) -> CueState:
         opacity = _opacity(stamp.layers, at_us)
         if opacity > 0:
             inner = _matrix(outer, stamp.layers, at_us)
-            stamps.append(StampState(stamp, _moved(inner, stamp.x, stamp.y), opacity))
+            stamps.append(StampState(stamp, _placed(inner, stamp.x, stamp.y), opacity))
     return CueState(
         _opacity(cue.layers, at_us),
         tuple(_paths(cue.plates, outer, steady, at_us)),
@@ -117,7 +117,7 @@ def _paths(
             ink = (_whole(item.ink.fill, at_us), left, right) if right > left else None
         yield PathState(
             item,
-            _moved(_matrix(outer, item.layers, at_us), item.x, item.y),
+            _placed(_matrix(outer, item.layers, at_us), item.x, item.y),
             _whole(item.fill, at_us),
             opacity,
             steady and _steady(item.layers, at_us),
@@ -173,6 +173,20 @@ def _times(m: Matrix, n: Matrix) -> Matrix:
 
 def _moved(m: Matrix, x: float, y: float) -> Matrix:
     return (m[0], m[1], m[2], m[3], m[0] * x + m[2] * y + m[4], m[1] * x + m[3] * y + m[5])
+
+
+def _placed(m: Matrix, x: float, y: float) -> Matrix:
+    """An item's own matrix: where nothing scales or turns it, it stands on quarters of a pixel."""
+    placed = _moved(m, x, y)
+    if not upright(placed):
+        return placed
+    a, b, c, d, e, f = placed
+    return a, b, c, d, floor(4 * e + 0.5) / 4, floor(4 * f + 0.5) / 4
+
+
+def upright(matrix: Matrix) -> bool:
+    """Whether it only shifts."""
+    return matrix[:4] == STILL[:4]
 
 
 def reach_of(matrix: Matrix, box: Bounds) -> Bounds:

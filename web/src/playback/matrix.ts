@@ -62,6 +62,16 @@ export function moved(m: Matrix, x: number, y: number): Matrix {
   return [m[0], m[1], m[2], m[3], m[0] * x + m[2] * y + m[4], m[1] * x + m[3] * y + m[5]];
 }
 
+/**
+ * An item's own matrix: where nothing scales or turns it, it stands on quarters of a pixel. `zoom`
+ * is that of the whole picture.
+ */
+export function placed(m: Matrix, x: number, y: number, zoom: number): Matrix {
+  const [a, b, c, d, e, f] = moved(m, x, y);
+  if (a !== zoom || b !== 0 || c !== 0 || d !== zoom) return [a, b, c, d, e, f];
+  return [a, b, c, d, Math.floor(4 * e + 0.5) / 4, Math.floor(4 * f + 0.5) / 4];
+}
+
 export function zoomed(m: Matrix, zoom: number): Matrix {
   return m.map((value) => value * zoom) as unknown as Matrix;
 }

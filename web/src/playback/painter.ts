@@ -10,6 +10,7 @@ import {
   type Matrix,
   moved,
   opacityAt,
+  placed,
   reachOf,
   STILL,
   steady,
@@ -151,7 +152,7 @@ export class Painter {
       const opacity = opacityAt(one.layers, at);
       const picture = opacity > 0 && stamp(one);
       if (!picture) continue;
-      sheet.stand(moved(layered(outer, one.layers, at), one.x, one.y));
+      sheet.stand(placed(layered(outer, one.layers, at), one.x, one.y, this.zoom));
       context.imageSmoothingQuality = "low";
       context.globalAlpha = alpha(opacity);
       context.drawImage(picture, 0, 0, one.side, one.side);
@@ -174,7 +175,7 @@ export class Painter {
         fill: valueAt(item.fill, at).map(round),
         ink:
           item.ink && to > from ? { fill: valueAt(item.ink.fill, at).map(round), from, to } : null,
-        matrix: moved(layered(outer, item.layers, at), item.x, item.y),
+        matrix: placed(layered(outer, item.layers, at), item.x, item.y, this.zoom),
         opacity,
         resting: still && steady(item.layers, at),
       },

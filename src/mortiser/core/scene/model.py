@@ -5,7 +5,8 @@ A painter, at piece time t, takes the cues with ``start_us <= t < end_us`` and f
 1. multiplies the opacities of the cue's layers; at 0 the cue is left out, below 1 all of it is
    painted aside and laid over the picture at that opacity;
 2. reads the layers of each item; its opacity is their product (at 0 it is left out), its matrix
-   that of the cue's layers, then of its own, then its place (x, y);
+   that of the cue's layers, then of its own, then its place (x, y); what only shifts is put on
+   the nearest quarter of a pixel, halves up, so that pictures of it can be kept;
 3. paints plates, then planks, in order, a colour's opacity times the item's;
 4. of each fully opaque word paints the shadow and the outlines, outermost first; then of each its
    fill; then each half-opaque word (shadow, outlines, fill) aside and over, as one at its opacity;

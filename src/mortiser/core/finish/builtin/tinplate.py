@@ -10,7 +10,7 @@ SEA = Gradient(first=(190, 250, 240, 255), last=(30, 176, 180, 255), angle=90)
 
 TINPLATE = Finish(
     name="Tinplate",
-    about="Tall shining capitals with a double rim; the word being said leans out in sea green.",
+    about="Tall shining capitals with a double rim; the word being said steps up in sea green.",
     font="Anton",
     weight=400,
     size=0.116,
@@ -35,6 +35,6 @@ TINPLATE = Finish(
     ),
     motion=Motion(
         entrance=Entrance(kind="drop", by="line", when="start", duration_ms=200, stagger_ms=70),
-        emphasis=Emphasis(kind="tilt", duration_ms=80, strength=0.8, curve="over"),
+        emphasis=Emphasis(kind="lift", duration_ms=110, strength=0.8, curve="over"),
     ),
 )
