@@ -19,14 +19,18 @@ BT709, BT601 = (0.2126, 0.0722), (0.299, 0.114)
 Wide = npt.NDArray[np.uint16]
 
 
+BAND = 64
+"""Lines mixed at a time: few enough to stay in the processor's cache."""
+
+
 @dataclass(frozen=True)
 class Veil:
-    """Captions in the planes' terms: what is added (× 255, + 128) and what is kept of the picture."""
+    """Captions in the planes' terms: what is added to luma, blue and red difference, and its opacity."""
 
     area: Area
-    added: tuple[Wide, Wide, Wide]
-    kept: tuple[Wide, Wide]
-    """How much of luma and of chroma stays, 0 to 255."""
+    added: tuple[Pixels, Wide, Wide]
+    opacity: tuple[Pixels, Wide]
+    """Of luma and of chroma, 0 to 255."""
 
 
 def inks_of(frame: av.VideoFrame) -> PlaneInks:
@@ -48,30 +52,21 @@ def veil(pixels: Pixels, area: Area, reformatter: VideoReformatter) -> Veil:
     painted = av.VideoFrame.from_numpy_buffer(pixels, format="bgra")
     parted = reformatter.reformat(painted, format="gbrap", threads=1)
     blue, red, luma, alpha = (plane_of(parted, index) for index in range(4))
-    added = (_times_255(luma), _times_255(_quarter(blue)), _times_255(_quarter(red)))
-    return Veil(area, added, (255 - alpha.astype(np.uint16), 255 - _quarter(alpha)))
+    return Veil(area, (luma, _quarter(blue), _quarter(red)), (alpha, _quarter(alpha)))
 
 
 def _quarter(plane: Pixels) -> Wide:
     """The rounded mean of each two by two pixels."""
-    rows = plane[0::2].astype(np.uint16)
-    rows += plane[1::2]
-    # Neighbours are added as the halves of one number, which is quicker than skipping every other.
-    pairs = rows.view(np.uint32)
-    sums = pairs >> 16
-    pairs &= 0xFFFF
-    sums += pairs
+    # Two neighbours are read as one number.
+    pairs = plane.view(np.uint16)
+    above, below = pairs[0::2], pairs[1::2]
+    sums: Wide = above >> np.uint16(8)
+    sums += below >> 8
+    sums += above & 0xFF
+    sums += below & 0xFF
     sums += 2
     sums >>= 2
-    return sums.astype(np.uint16)
-
-
-def _times_255(plane: Pixels | Wide) -> Wide:
-    found = plane.astype(np.uint16)
-    found *= 255
-    # What a division by 255 is rounded with.
-    found += 128
-    return found
+    return sums
 
 
 def lay(frame: av.VideoFrame, over: Veil) -> None:
@@ -80,9 +75,18 @@ def lay(frame: av.VideoFrame, over: Veil) -> None:
     for index in range(3):
         step = 1 if index == 0 else 2
         part = plane_of(frame, index)[top // step : bottom // step, left // step : right // step]
-        mixed = part * over.kept[min(index, 1)]
-        mixed += over.added[index]
-        # (v + v/256) / 256 is v / 255 rounded, without a division.
-        mixed += mixed >> 8
-        mixed >>= 8
-        part[...] = mixed
+        added, opacity = over.added[index], over.opacity[min(index, 1)]
+        for start in range(0, len(part), BAND):
+            band = slice(start, start + BAND)
+            _mix(part[band], added[band], opacity[band])
+
+
+def _mix(part: Pixels, added: Pixels | Wide, opacity: Pixels | Wide) -> None:
+    mixed = np.subtract(255, opacity, dtype=np.uint16)
+    mixed *= part
+    mixed += 128
+    # (v + v/256) / 256 is v / 255 rounded, without a division.
+    mixed += mixed >> 8
+    mixed >>= 8
+    mixed += added
+    part[...] = mixed

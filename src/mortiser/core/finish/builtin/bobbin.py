@@ -7,10 +7,10 @@ from mortiser.core.finish.parts import Outline, Place, Shadow
 
 BOBBIN = Finish(
     name="Bobbin",
-    about="Very large capitals in the middle, swung in as they are said, with a beat on each word.",
+    about="Very large capitals in the middle, sprung up as they are said, with a beat on each word.",
     font="Anton",
     weight=400,
-    size=0.17,
+    size=0.165,
     case="upper",
     line_height=1.12,
     word_gap=0.2,
@@ -20,7 +20,7 @@ BOBBIN = Finish(
     live=(198, 255, 160, 255),
     past=(255, 248, 232, 255),
     outlines=(Outline(width=0.045, colour=(26, 30, 24, 255)),),
-    shadow=Shadow(dx=0.0, dy=0.05, blur=0.12, colour=(0, 0, 0, 170)),
+    shadow=Shadow(dx=0.0, dy=0.05, blur=0.1, colour=(0, 0, 0, 170)),
     accents=usual(
         (255, 150, 190, 255),
         (208, 204, 190, 255),
@@ -29,7 +29,7 @@ BOBBIN = Finish(
         from_live=True,
     ),
     motion=Motion(
-        entrance=Entrance(kind="swing", by="word", when="spoken", duration_ms=150, curve="over"),
+        entrance=Entrance(kind="swell", by="word", when="spoken", duration_ms=150, curve="over"),
         emphasis=Emphasis(kind="pulse", duration_ms=180, strength=0.6),
         exit=Exit(kind="shrink", duration_ms=110),
     ),

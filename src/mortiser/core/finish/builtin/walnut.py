@@ -19,7 +19,7 @@ WALNUT = Finish(
     live=(250, 242, 228, 255),
     past=(250, 242, 228, 255),
     outlines=(Outline(width=0.035, colour=(46, 26, 14, 245)),),
-    shadow=Shadow(dx=0.0, dy=0.05, blur=0.36, colour=(20, 10, 4, 225)),
+    shadow=Shadow(dx=0.0, dy=0.05, blur=0.28, colour=(20, 10, 4, 225)),
     accents=usual(
         (240, 186, 120, 255),
         (206, 196, 180, 255),
