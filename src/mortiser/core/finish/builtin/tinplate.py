@@ -35,6 +35,6 @@ TINPLATE = Finish(
     ),
     motion=Motion(
         entrance=Entrance(kind="drop", by="line", when="start", duration_ms=200, stagger_ms=70),
-        emphasis=Emphasis(kind="lift", duration_ms=110, strength=0.8, curve="over"),
+        emphasis=Emphasis(kind="lift", duration_ms=110, strength=0.65, curve="over"),
     ),
 )
