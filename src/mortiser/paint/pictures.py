@@ -45,7 +45,7 @@ Placed = tuple[skia.Image, int, int]
 """A picture, and where its corner is."""
 
 
-@lru_cache(maxsize=256)
+@lru_cache(maxsize=128)
 def letters_picture(letters: Letters) -> Placed:
     """The letters, filled."""
     path = outline(letters.path)
@@ -60,7 +60,7 @@ def letters_picture(letters: Letters) -> Placed:
     return picture_of(pixels), left, top
 
 
-@lru_cache(maxsize=256)
+@lru_cache(maxsize=96)
 def shifted_picture(upright: Under, dx: float, dy: float) -> Placed:
     """Shadow and outlines of a word moved by a part of a pixel; words move by quarters."""
     image, left, top = under_picture(upright)
