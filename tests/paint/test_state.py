@@ -14,6 +14,7 @@ from mortiser.core.scene.model import PathItem, Scene, SceneCue, StampItem
 from mortiser.paint.blend import BT601, BT709
 from mortiser.paint.inks import SEEN, PlaneInks, fill
 from mortiser.paint.painter import paint
+from mortiser.paint.pictures import surface_on
 from mortiser.paint.state import state_at, upright
 
 BOX = "M0 0L40 0L40 30L0 30Z"
@@ -74,9 +75,9 @@ def test_plane_inks_are_what_a_converter_makes(
 def test_a_gradient_runs_along_its_line(line: tuple[float, float, float, float]) -> None:
     first, last = (250, 10, 90, 255), (20, 200, 120, 128)
     pixels = np.zeros((30, 40, 4), np.uint8)
-    info = skia.ImageInfo.Make(40, 30, skia.kBGRA_8888_ColorType, skia.kPremul_AlphaType)
-    canvas = skia.Surface.MakeRasterDirect(info, pixels).getCanvas()
-    canvas.drawRect(skia.Rect.MakeWH(40, 30), fill(SEEN, line, first + last))
+    surface_on(pixels).getCanvas().drawRect(
+        skia.Rect.MakeWH(40, 30), fill(SEEN, line, first + last)
+    )
     x0, y0, x1, y1 = line
     y, x = np.mgrid[0.5:30, 0.5:40]
     share = ((x - x0) * (x1 - x0) + (y - y0) * (y1 - y0)) / ((x1 - x0) ** 2 + (y1 - y0) ** 2)

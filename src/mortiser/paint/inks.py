@@ -54,7 +54,7 @@ class PlaneInks(Inks):
 
     def picture(self, pixels: Pixels) -> Pixels:
         """V, U, Y, opacity; still premultiplied."""
-        turn, offset = self._matrix()
+        turn, offset = _matrix(self)
         opacity = pixels[..., 3:].astype(np.float64)
         planes = pixels[..., 2::-1] @ turn.T + offset * opacity / 255
         found = np.concatenate([planes[..., ::-1], opacity], axis=2)
@@ -62,18 +62,20 @@ class PlaneInks(Inks):
         turned: Pixels = np.clip(np.rint(found), 0, opacity).astype(np.uint8)
         return turned
 
-    def _matrix(self) -> tuple[npt.NDArray[np.float64], npt.NDArray[np.float64]]:
-        luma = np.array([self.kr, 1 - self.kr - self.kb, self.kb])
-        blue = (np.array([0, 0, 1]) - luma) / (2 - 2 * self.kb)
-        red = (np.array([1, 0, 0]) - luma) / (2 - 2 * self.kr)
-        scale = (1.0, 1.0, 1.0) if self.full else (219 / 255, 224 / 255, 224 / 255)
-        turn = np.stack([luma, blue, red]) * np.array(scale)[:, None]
-        return turn, np.array([0 if self.full else FOOT, GREY, GREY], np.float64)
+
+@lru_cache(maxsize=8)
+def _matrix(inks: PlaneInks) -> tuple[npt.NDArray[np.float64], npt.NDArray[np.float64]]:
+    luma = np.array([inks.kr, 1 - inks.kr - inks.kb, inks.kb])
+    blue = (np.array([0, 0, 1]) - luma) / (2 - 2 * inks.kb)
+    red = (np.array([1, 0, 0]) - luma) / (2 - 2 * inks.kr)
+    scale = (1.0, 1.0, 1.0) if inks.full else (219 / 255, 224 / 255, 224 / 255)
+    turn = np.stack([luma, blue, red]) * np.array(scale)[:, None]
+    return turn, np.array([0 if inks.full else FOOT, GREY, GREY], np.float64)
 
 
 @lru_cache(maxsize=5_000)
 def _in_planes(inks: PlaneInks, colour: Numbers) -> Numbers:
-    turn, offset = inks._matrix()
+    turn, offset = _matrix(inks)
     y, u, v = np.clip(np.rint(turn @ np.array(colour[:3]) + offset), 0, 255).astype(int).tolist()
     return y, u, v, colour[3]
 
