@@ -16,6 +16,7 @@ build: $(VENV)/installed web/dist/index.html
 test: build $(VENV)/tested
 	./scripts/system_libraries.sh --browser
 	$(MAKE) --no-print-directory lint
+	cd web && npm run --silent test
 	$(PYTHON) -m pytest --numprocesses 2 --ignore tests/e2e
 	$(PYTHON) -m pytest tests/e2e
 

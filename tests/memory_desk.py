@@ -9,6 +9,7 @@ from mortiser.core.finish.builtin import DEFAULT_FINISH, FINISHES
 from mortiser.core.finish.model import Finish
 from mortiser.core.pace import PACES, Pace, RuleSet
 from mortiser.core.spans import Span, SpanMap
+from mortiser.core.standing import NOTHING, Standing
 from mortiser.core.words import Cue, Word
 
 DURATION_US = 60_000_000
@@ -28,6 +29,8 @@ class MemoryDesk:
         self.piece_id = 1
         self.corrections: list[tuple[str, str]] = []
         self.speakers_shown = False
+        self.stands = NOTHING
+        self.files: Pace | None = None
         self.save_cue(Cue(1, tuple(words), words[0].start_us, words[-1].end_us + 1_000_000))
 
     def cue(self, cue_id: int) -> Cue:
@@ -58,7 +61,12 @@ class MemoryDesk:
         return SpanMap([Span(1, 0, DURATION_US)])
 
     def save_cue(self, cue: Cue) -> Cue:
-        words = tuple(w if w.id else replace(w, id=next(self._ids)) for w in cue.words)
+        known = {w.id: w for w in self.all_cues[cue.id].words} if cue.id in self.all_cues else {}
+        coming = [
+            self.stands.dressed(w, known.get(w.id)) if not w.id or w.id in known else w
+            for w in cue.words
+        ]
+        words = tuple(w if w.id else replace(w, id=next(self._ids)) for w in coming)
         self.all_words |= {w.id: w for w in words}
         saved = replace(cue, words=words, id=cue.id or next(self._ids))
         self.all_cues[saved.id] = saved
@@ -111,6 +119,21 @@ class MemoryDesk:
 
     def set_checked_by(self, piece_id: int, rules: RuleSet) -> None:
         self.rule_set = rules
+
+    def ruler(self, piece_id: int) -> None:
+        return None
+
+    def standing(self, piece_id: int) -> Standing:
+        return self.stands
+
+    def set_standing(self, piece_id: int, standing: Standing) -> None:
+        self.stands = standing
+
+    def file_pace(self, piece_id: int) -> Pace | None:
+        return self.files
+
+    def set_file_pace(self, piece_id: int, pace: Pace | None) -> None:
+        self.files = pace
 
     def rename_project(self, name: str) -> None:
         self.name = name

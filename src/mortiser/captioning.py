@@ -15,6 +15,7 @@ from mortiser.core.errors import BadInput
 from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.frame import even_size
 from mortiser.core.grouping import group
+from mortiser.core.layout.ruler import LetterRuler
 from mortiser.core.pace import PACES, PaceName
 from mortiser.core.scene import SceneReel
 from mortiser.core.spans import Span, SpanMap
@@ -52,7 +53,8 @@ def caption(
     if not words:
         raise BadInput("No speech was found in this recording.")
     piece = _piece(facts, finish, pace)
-    ranges = group(words, piece.pace)
+    ruler = LetterRuler(piece.finish, (piece.width, piece.height), font_book())
+    ranges = group(words, piece.pace, ruler)
     cues = [untimed_cue(0, words[a:b], piece.spans) for a, b in ranges]
     cues = retime(cues, piece.spans, piece.pace, piece.frames)
     for kind, out in outputs.items():

@@ -6,7 +6,8 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from mortiser.core.errors import BadInput
-from mortiser.fonts import use_own_fonts
+from mortiser.core.layout.ruler import LetterRuler
+from mortiser.fonts import font_book, use_own_fonts
 from mortiser.jobs.aligning import TypedWordAligner
 from mortiser.jobs.delivering import deliver
 from mortiser.jobs.doubting import doubt
@@ -79,7 +80,7 @@ def open_shop(settings: Settings, *, inline_jobs: bool = False) -> Shop:
     workspace = Workspace(settings.workspace)
     use_own_fonts(workspace.fonts)
     parts = Parts(
-        Database(workspace.database),
+        Database(workspace.database, lambda finish, size: LetterRuler(finish, size, font_book())),
         workspace,
         lambda language: recogniser_for(language, settings.model_folder),
         SphinxAligner,

@@ -8,6 +8,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from mortiser.core.cue_timing import MOST_EARLY_US
 from mortiser.core.grouping import NEVER, ORPHAN, TOO_SHORT, break_cost, fill, group, inside_cost
 from mortiser.core.pace import PACES, Pace
 from mortiser.core.words import Seam, Word
@@ -80,8 +81,12 @@ def cost(words: list[Word], ranges: Ranges, pace: Pace) -> float:
         if after is not None:
             off = min(off, max(after.start_us, run[-1].end_us))
         shown = max(1, off - run[0].start_us)
-        total += 2 * max(0.0, 1 - shown / pace.shortest_us) ** 2
-        total += TOO_SHORT if shown < pace.too_short_us else 0
+        silent = words[start - 1].end_us if start else 0
+        lent = min(max(0, run[0].start_us - silent), MOST_EARLY_US)
+        until = after.start_us if after is not None else run[-1].end_us + pace.shortest_us
+        time = max(1, max(until, run[-1].end_us) - run[0].start_us + lent)
+        total += 2 * max(0.0, 1 - time / pace.shortest_us) ** 2
+        total += TOO_SHORT if time < pace.shortest_us else 0
         chars = len(" ".join(w.text for w in run))
         total += 3 * min(1.0, max(0.0, chars / (pace.chars_per_s * shown / 1e6) - 1))
         total += 2 * unevenness(run, pace) / pace.line_chars

@@ -7,6 +7,7 @@ from pathlib import Path
 import skia
 from playwright.sync_api import Page, expect
 
+from tests.e2e.pages import choose
 from tests.serving import Server
 
 
@@ -84,7 +85,9 @@ def test_a_colour_is_changed_and_seen_at_once(bench: Page) -> None:
     for _ in range(7):
         bench.get_by_role("button", name="One frame on").click()
         bench.wait_for_timeout(60)
-    bench.get_by_label("Live", exact=True).fill("#00ff00")
+    bench.get_by_role("button", name="Live", exact=True).click()
+    bench.get_by_label("Live, hex").fill("#00ff00")
+    bench.keyboard.press("Enter")
     expect(bench.get_by_text("Undo: finish: live")).to_be_visible()
     assert piece_of(bench)["finish"]["live"] == [0, 255, 0, 255]
     bench.wait_for_function(
@@ -133,7 +136,7 @@ def test_a_caption_is_moved_and_turned_on_the_preview(bench: Page) -> None:
 
 def test_a_look_is_saved_exported_and_deleted(bench: Page, server: Server) -> None:
     open_dress(bench, "Motion")
-    bench.get_by_role("combobox", name="Motion").first.select_option("drop")
+    choose(bench, "Entrance: motion", "Drop")
     bench.get_by_role("tab", name="Finish").click()
     expect(bench.get_by_text("· changed for this piece")).to_be_visible()
     bench.get_by_role("button", name="Save as new…").click()
@@ -249,7 +252,7 @@ def test_an_emoji_stands_by_a_word_with_a_motion_of_its_own(bench: Page, project
     before = ink(bench)
     bench.get_by_label("Find emoji").fill("teapot")
     bench.get_by_role("button", name="teapot").click()
-    bench.get_by_role("combobox", name="Comes").select_option("With its word")
+    choose(bench, "Comes", "With its word")
     expect(bench.get_by_role("button", name=re.compile("^Undo: companion comes"))).to_be_visible()
     assert own_looks(bench) == [
         (
@@ -269,19 +272,19 @@ def test_an_emoji_stands_by_a_word_with_a_motion_of_its_own(bench: Page, project
 def test_what_an_accent_does_is_changed_for_the_whole_piece(bench: Page) -> None:
     open_dress(bench, "Accents")
     bench.get_by_role("button", name="Change what the accents do").click()
-    bench.get_by_label("Accent to change").select_option(label="2 · Loud")
+    choose(bench, "Accent to change", "2 · Loud")
     bench.get_by_label("Name of the accent").fill("Shout")
     bench.keyboard.press("Enter")
     size = bench.get_by_role("slider", name="Size").first
     size.focus()
     for _ in range(4):
         bench.keyboard.press("ArrowRight")
-    bench.get_by_role("combobox", name="When said").first.select_option("Tilts")
+    choose(bench, "Emphasis", "Tilt")
     expect(bench.get_by_role("button", name="Undo: finish: accents emphasis kind")).to_be_visible()
     accent = piece_of(bench)["finish"]["accents"][1]
     assert (accent["name"], accent["emphasis"]["kind"]) == ("Shout", "tilt")
     assert accent["scale"] > 1.3
-    bench.get_by_role("combobox", name="When said").first.select_option("As the finish")
+    choose(bench, "Emphasis", "As the finish")
     expect(
         bench.get_by_role("button", name="Undo: finish: accents emphasis", exact=True)
     ).to_be_visible()
@@ -304,7 +307,7 @@ def test_faint_captions_are_found_on_their_picture_and_helped(bench: Page, serve
     open_dress(bench, "Legible")
     expect(bench.get_by_text("Help all with")).to_be_visible(timeout=60_000)
     expect(bench.get_by_role("button", name=re.compile("^Dress"))).to_contain_text("too faint")
-    bench.get_by_role("tabpanel").get_by_title("Go there").first.click()
+    bench.get_by_role("tabpanel").get_by_role("button").first.click()
     bench.get_by_role("button", name="plate", exact=True).first.click()
     expect(bench.get_by_text("Every caption stands out from its picture.")).to_be_visible(
         timeout=60_000

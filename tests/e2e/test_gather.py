@@ -27,12 +27,14 @@ def test_a_caption_file_takes_the_captions_place_and_says_what_it_repaired(
     file = tmp_path / "kettle.srt"
     file.write_text(SRT)
     gather.get_by_label("Caption file", exact=True).set_input_files(file)
+    expect(gather.get_by_role("dialog")).to_contain_text("Good morning all")
+    gather.get_by_role("button", name="Take it in").click()
     expect(gather.get_by_role("button", name="Undo: import captions")).to_be_visible()
     assert texts(gather) == ["Good morning all", "we mend"]
     expect(gather.get_by_text("read as 0.400 s")).to_be_visible()
     gather.locator("[data-cue-text]").first.click()
     expect(gather.get_by_label("Caption start")).to_have_value("0:00.400")
-    expect(gather.get_by_text("pinned", exact=True)).to_be_visible()
+    expect(gather.get_by_role("button", name="unpin")).to_be_visible()
     gather.get_by_role("button", name="Undo: import captions").click()
     expect(gather.locator("[data-cue-text]")).to_have_count(len(before))
     assert texts(gather) == before
@@ -93,7 +95,7 @@ def test_a_recording_dropped_with_its_captions_is_not_transcribed(
     words.write_text("WEBVTT\n\n00:01.000 --> 00:02.000\n<v Ada>La la\n")
     page.goto(server.address)
     page.get_by_text("Language, sound track, range").click()
-    expect(page.get_by_label("Language spoken")).to_have_value("en")
+    expect(page.get_by_label("Language spoken")).to_have_text("English")
     page.get_by_label("Recordings", exact=True).set_input_files([sound, words])
     page.wait_for_url("**/projects/*")
     expect(page.locator("[data-cue-text]")).to_have_text(["La la"])
@@ -113,3 +115,19 @@ def test_a_caption_file_alone_is_refused_on_the_start_page(
     page.goto(server.address)
     page.get_by_label("Recordings", exact=True).set_input_files([words])
     expect(page.get_by_role("alert")).to_contain_text("belongs to a recording")
+
+
+def test_the_encoding_of_a_file_is_seen_and_chosen(gather: Page, tmp_path: Path) -> None:
+    file = tmp_path / "old.srt"
+    text = "1\n00:00:00,400 --> 00:00:02,000\nBuenos días, señor Kettle\n"
+    file.write_bytes(text.encode("cp1252"))
+    gather.get_by_label("Caption file", exact=True).set_input_files(file)
+    dialog = gather.get_by_role("dialog")
+    expect(dialog).to_contain_text("Buenos días, señor Kettle")
+    expect(dialog).to_contain_text("a guess: check it")
+    dialog.get_by_role("combobox", name="Encoding").click()
+    gather.get_by_role("option", name="Central European (Windows-1250)").click()
+    expect(dialog).to_contain_text("seńor")
+    gather.get_by_role("button", name="Leave it").click()
+    expect(dialog).to_have_count(0)
+    expect(gather.get_by_role("button", name="Undo: import")).to_have_count(0)

@@ -65,7 +65,9 @@ def test_a_file_of_entries_is_taken_in_with_its_faults(glossary: Page, tmp_path:
         "written;heard\nMarlo;marlow;mar low\n;nothing\nGarnière;garnier\n".encode("cp1252")
     )
     glossary.get_by_label("Glossary file").set_input_files(file)
-    expect(glossary.get_by_role("status")).to_contain_text("2 entries taken in. Not taken: Line 3:")
+    expect(glossary.get_by_test_id("notice")).to_contain_text(
+        "2 entries taken in. Not taken: Line 3:"
+    )
     expect(glossary.get_by_text("heard as marlow, mar low")).to_be_visible()
     glossary.get_by_label("Change Garnière").click()
     glossary.get_by_label("Heard as").last.fill("garnier, gar near")

@@ -78,7 +78,7 @@ def test_from_drop_to_delivery(page: Page, server: Server, tmp_path: Path) -> No
     caption(page, old).click()
     page.keyboard.press("Control+A")
     page.keyboard.type(new)
-    page.get_by_label("Preview").click(position={"x": 5, "y": 5})
+    page.get_by_label("Preview", exact=True).click(position={"x": 5, "y": 5})
     expect(page.get_by_role("button", name="Undo: retype “Marlo”")).to_be_visible()
     expect(caption(page, new)).to_be_visible()
     after = client.get(f"/api/projects/{project}").json()

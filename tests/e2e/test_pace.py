@@ -137,9 +137,9 @@ def test_several_are_picked_by_click_and_key_and_joined(pace: Pace) -> None:
     one, two, three = pace.cues()[:3]
     pace.pick(one)
     pace.pick(three, "Shift")
-    expect(pace.page.get_by_text("3 captions", exact=True)).to_be_visible()
+    expect(pace.page.get_by_text("3 captions selected", exact=True)).to_be_visible()
     pace.pick(two, "Control")
-    expect(pace.page.get_by_text("2 captions", exact=True)).to_be_visible()
+    expect(pace.page.get_by_text("2 captions selected", exact=True)).to_be_visible()
     pace.pick(one)
     pace.page.keyboard.press("Shift+ArrowDown")
     pace.page.keyboard.press("g")
@@ -203,7 +203,7 @@ def test_times_are_typed_and_set_to_the_playhead(pace: Pace) -> None:
     assert pace.cues()[-1]["end_us"] == cue["end_us"] - 100_000
     field.fill("soon")
     field.press("Enter")
-    expect(pace.page.get_by_text("is not a time")).to_be_visible()
+    expect(pace.page.get_by_test_id("notice")).to_contain_text("is not a time")
     for _ in range(6):
         pace.page.keyboard.press("ArrowRight")
     pace.page.wait_for_timeout(300)
@@ -250,7 +250,7 @@ def test_a_line_ends_at_the_caret_and_is_shown(pace: Pace) -> None:
 
 def test_words_a_caption_lines_and_a_pace_of_ones_own(pace: Pace) -> None:
     page = pace.page
-    slider = page.get_by_label("Words a caption")
+    slider = page.get_by_role("slider", name="Words a caption")
     slider.focus()
     slider.press("Home")
     pace.undone("pace: words a caption")
@@ -304,8 +304,8 @@ def test_findings_are_counted_gone_to_and_fixed(pace: Pace) -> None:
     pace.undone("set caption start")
     expect(stage).to_contain_text("to look at")
     page.get_by_role("tab", name="Checks").click()
-    late = page.locator("section", has_text="Come too late").last
-    late.get_by_title("Go there").click()
+    late = page.locator("section", has_text="Start late").last
+    late.get_by_role("button").first.click()
     late.get_by_role("button", name="follow the words").click()
     pace.undone("fix late")
     assert pace.cues()[1]["start_us"] == cue["start_us"]

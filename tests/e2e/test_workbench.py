@@ -57,7 +57,7 @@ def test_playing_marks_word_after_word(bench: Page) -> None:
 
 
 def test_arrows_step_from_frame_to_frame(bench: Page, project: dict) -> None:
-    bench.locator("[data-row]").first.locator("button").first.click()
+    bench.locator("[data-row-cue]").first.click(position={"x": 20, "y": 12})
     before = now(bench)
     for _ in range(3):
         bench.keyboard.press("ArrowRight")
@@ -109,6 +109,9 @@ def test_typing_runs_no_shortcut(bench: Page) -> None:
     bench.keyboard.type(" j k l ?")
     assert bench.get_by_role("dialog").count() == 0
     assert first.inner_text() == f"{before} j k l ?"
+    bench.keyboard.press("Escape")
+    assert first.inner_text() == f"{before} j k l ?"
+    expect(bench.get_by_test_id("active")).to_contain_text("Typed, not taken yet")
     bench.keyboard.press("Escape")
     assert first.inner_text() == before
     assert first.locator("[data-word]").count() == len(before.split())

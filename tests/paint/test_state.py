@@ -24,7 +24,7 @@ place = st.floats(0, 500)
 def scene_of(x: float, y: float, *layers: Layer) -> Scene:
     item = PathItem(BOX, x, y, (-2, -2, 42, 32), fixed(255, 255, 255, 255), layers=layers)
     stamp = StampItem("🧵", x, y, 20, layers)
-    return Scene(600, 600, (SceneCue(1, 0, 10**6, 50, (), (), (), (item,), (stamp,)),))
+    return Scene(600, 600, (SceneCue(1, 0, 10**6, 0, 50, (), (), (), (item,), (stamp,)),))
 
 
 @given(place, place, st.floats(-50, 50), st.floats(-50, 50))

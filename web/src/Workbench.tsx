@@ -1,98 +1,77 @@
 /** One project open for work: the rule of stages, Strip, preview with Loupe, and Tray. */
-import { useEffect, useState } from "react";
+import { type ReactNode, useEffect, useRef, useState } from "react";
+import { Group, Panel, Separator, useDefaultLayout } from "react-resizable-panels";
 import { Link } from "wouter";
+import { listenToKeys } from "./actions/keyboard";
 import type { Pulse } from "./api/client";
+import { openDrafts } from "./drafts/store";
+import { focusPage, guardFocus } from "./focus/page";
 import { Loupe } from "./loupe/Loupe";
 import { PaceSection } from "./pace/PaceSection";
-import { PACE_KEYS, WORD_KEYS } from "./pace/paceKeys";
 import type { Player } from "./playback/player";
 import { Preview } from "./preview/Preview";
 import { StageRule } from "./stages/StageRule";
 import { goTo, useStage } from "./stages/stage";
 import { Tray } from "./stages/Tray";
 import { watchChecks } from "./state/checks";
-import { allDoubts, visitNext } from "./state/doubts";
 import { watchLegibility } from "./state/legibility";
-import { close, load, onPulse, useProject } from "./state/project";
-import { passageKey } from "./strip/passage";
+import { close, load, onPulse, select, useProject } from "./state/project";
 import { Strip } from "./strip/Strip";
 import { KeySheet } from "./ui/KeySheet";
-import { DRESS_KEYS, isTyping, KEYS } from "./ui/keys";
+import { useNarrow } from "./ui/width";
 
 export function Workbench({ projectId }: { projectId: number }) {
   const project = useProject((state) => state.project);
   const problem = useProject((state) => state.problem);
   const [player, setPlayer] = useState<Player | null>(null);
-  const [sheet, setSheet] = useState(false);
   const stage = useStage((state) => state.stage);
   const pieceId = project?.pieces[0]?.id;
+  const newest = useRef<Player | null>(null);
+  newest.current = player;
 
   useEffect(() => (pieceId === undefined ? undefined : watchChecks()), [pieceId]);
   useEffect(
     () => (pieceId === undefined || stage !== "Dress" ? undefined : watchLegibility(pieceId)),
     [pieceId, stage],
   );
+  useEffect(() => listenToKeys(() => newest.current), []);
+  useEffect(guardFocus, []);
 
   useEffect(() => {
     let events: EventSource | null = null;
+    let letGo: (() => void) | null = null;
     let over = false;
     void load(projectId).then(() => {
       if (over) return;
-      const { project: loaded } = useProject.getState();
+      const { project: loaded, cues } = useProject.getState();
       if (!loaded) return;
       document.title = `${loaded.name} · Mortiser`;
       const heard = loaded.jobs.every((job) => job.kind !== "transcribe" || job.status === "done");
       goTo(heard ? "Proof" : "Gather");
+      if (cues[0]) select(cues[0].id);
+      letGo = openDrafts(projectId);
+      focusPage();
       events = new EventSource(`/api/projects/${projectId}/events`);
       events.addEventListener("pulse", (event) => void onPulse(JSON.parse(event.data) as Pulse));
     });
     return () => {
       over = true;
       events?.close();
+      letGo?.();
       close();
     };
   }, [projectId]);
 
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.defaultPrevented) return;
-      if (event.key === "Tab" && document.activeElement === document.body && !event.shiftKey) {
-        // Nothing has the focus: the next doubt is where an editor wants to go.
-        if (!allDoubts(useProject.getState().cues).length) return;
-        event.preventDefault();
-        visitNext(player);
-        return;
-      }
-      if (!isTyping(event) && passageKey(event)) return;
-      if (isTyping(event) || document.querySelector("[role=dialog]")) return;
-      if (event.key === "?") {
-        setSheet(true);
-        return;
-      }
-      const here = useStage.getState().stage;
-      const keys = here === "Pace" ? PACE_KEYS : here === "Dress" ? DRESS_KEYS : [];
-      const key = [...keys, ...WORD_KEYS, ...KEYS].find((candidate) => candidate.matches(event));
-      if (!key) return;
-      const onButton =
-        event.target instanceof HTMLButtonElement && (event.key === " " || event.key === "Enter");
-      if (onButton) return;
-      event.preventDefault();
-      key.run(player);
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, [player]);
-
   if (problem) {
     return (
-      <div className="grid h-full place-items-center">
+      <main className="grid h-full place-items-center">
         <div className="text-center">
           <p>{problem}</p>
-          <Link href="/" className="mt-3 inline-block text-chalk underline">
+          <Link href="/" className="mt-3 inline-block text-link underline">
             Back to all projects
           </Link>
         </div>
-      </div>
+      </main>
     );
   }
   const piece = project?.pieces[0];
@@ -100,20 +79,72 @@ export function Workbench({ projectId }: { projectId: number }) {
   if (!project || !piece || !source) return null;
   return (
     <div className="flex h-full flex-col">
-      <StageRule onKeys={() => setSheet(true)} />
-      <main className="grid min-h-0 flex-1 grid-cols-[minmax(440px,1fr)_430px_340px] max-xl:grid-cols-[minmax(400px,1fr)_400px_320px]">
-        {stage === "Pace" ? (
-          <PaceSection piece={piece} player={player} />
-        ) : (
-          <Strip piece={piece} player={player} />
-        )}
-        <div className="flex min-h-0 flex-col">
-          <Preview piece={piece} source={source} player={player} onPlayer={setPlayer} />
-          <Loupe piece={piece} player={player} />
-        </div>
-        <Tray project={project} player={player} />
-      </main>
-      <KeySheet open={sheet} onOpen={setSheet} />
+      <button
+        type="button"
+        className="absolute top-1 left-1 z-50 -translate-y-20 rounded bg-chalk px-3 py-1.5 text-white focus:translate-y-0"
+        onClick={focusPage}
+      >
+        Go to the captions
+      </button>
+      <StageRule player={player} />
+      <Panes
+        strip={
+          stage === "Pace" ? (
+            <PaceSection piece={piece} player={player} />
+          ) : (
+            <Strip piece={piece} player={player} />
+          )
+        }
+        preview={
+          <div className="flex h-full min-h-0 flex-col">
+            <Preview piece={piece} source={source} player={player} onPlayer={setPlayer} />
+            <Loupe piece={piece} player={player} />
+          </div>
+        }
+        tray={<Tray project={project} player={player} />}
+      />
+      <KeySheet />
     </div>
+  );
+}
+
+const EDGE =
+  "w-px bg-line outline-none data-[separator=hover]:bg-chalk data-[separator=drag]:bg-chalk focus-visible:bg-chalk focus-visible:ring-1 focus-visible:ring-chalk";
+
+/** Three panes whose borders are moved; the Tray folds away where the window is narrow. */
+function Panes(props: { strip: ReactNode; preview: ReactNode; tray: ReactNode }) {
+  const { strip, preview, tray } = props;
+  const narrow = useNarrow();
+  const open = useStage((state) => state.trayOpen);
+  const kept = useDefaultLayout({ id: "mortiser.panes", storage: localStorage });
+  if (narrow) {
+    return (
+      <main className="relative grid min-h-0 flex-1 grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)]">
+        {strip}
+        <div className="min-h-0 border-l border-line">{preview}</div>
+        {open && (
+          <div className="absolute inset-y-0 right-0 z-20 flex w-[min(360px,92%)] flex-col shadow-xl">
+            {tray}
+          </div>
+        )}
+      </main>
+    );
+  }
+  return (
+    <main className="min-h-0 flex-1">
+      <Group {...kept} orientation="horizontal" className="h-full">
+        <Panel id="pane-strip" minSize={380} className="min-h-0">
+          {strip}
+        </Panel>
+        <Separator aria-label="Border of Strip and preview" className={EDGE} />
+        <Panel id="pane-preview" defaultSize={430} minSize={300} className="min-h-0">
+          {preview}
+        </Panel>
+        <Separator aria-label="Border of preview and Tray" className={EDGE} />
+        <Panel id="pane-tray" defaultSize={340} minSize={300} maxSize={560} className="min-h-0">
+          {tray}
+        </Panel>
+      </Group>
+    </main>
   );
 }

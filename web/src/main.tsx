@@ -5,9 +5,11 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { Route, Switch } from "wouter";
+import { CaptionFileDialog } from "./start/CaptionFileDialog";
 import { StartPage } from "./start/StartPage";
 import "./style.css";
 import { Notices } from "./ui/notice";
+import { Tips } from "./ui/Tip";
 import { startTheme } from "./ui/theme";
 import { Workbench } from "./Workbench";
 
@@ -18,13 +20,16 @@ if (root) {
   createRoot(root).render(
     <StrictMode>
       <QueryClientProvider client={client}>
-        <Switch>
-          <Route path="/projects/:id">{({ id }) => <Workbench projectId={Number(id)} />}</Route>
-          <Route>
-            <StartPage />
-          </Route>
-        </Switch>
-        <Notices />
+        <Tips>
+          <Switch>
+            <Route path="/projects/:id">{({ id }) => <Workbench projectId={Number(id)} />}</Route>
+            <Route>
+              <StartPage />
+            </Route>
+          </Switch>
+          <CaptionFileDialog />
+          <Notices />
+        </Tips>
       </QueryClientProvider>
     </StrictMode>,
   );

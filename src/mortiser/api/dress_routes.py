@@ -20,7 +20,7 @@ from mortiser.core.scene import build_scene
 from mortiser.core.suggesting import suggest
 from mortiser.emoji import LARGEST_SIDE, emoji_png, emoji_to_choose, find_emoji
 from mortiser.fonts import font_book, own, shipped
-from mortiser.store import finishes, projects
+from mortiser.store import finishes, palette, projects
 from mortiser.wiring import still_picture
 
 router = APIRouter(prefix="/api", tags=["dress"])
@@ -52,6 +52,10 @@ class FamilyView(BaseModel):
     name: str
     weights: list[int]
     own: bool
+
+
+class ColourBody(BaseModel):
+    colour: str = Field(pattern=r"^#[0-9a-fA-F]{6}$")
 
 
 class SuggestionView(BaseModel):
@@ -209,3 +213,23 @@ def emoji_picture(code: str, side: Annotated[int, Path(ge=1, le=LARGEST_SIDE)]) 
 
 def _code(text: str) -> str:
     return "-".join(f"{ord(ch):x}" for ch in text if ch != "\ufe0f")
+
+
+@router.get("/palette")
+def list_palette(shop: OpenShop) -> list[str]:
+    """The colours that the workspace keeps, as #rrggbb."""
+    return palette.colours(shop.database.connection)
+
+
+@router.post("/palette", status_code=204)
+def keep_colour(body: ColourBody, shop: OpenShop) -> None:
+    """Keep a colour for every project."""
+    palette.keep(shop.database, body.colour)
+
+
+@router.delete("/palette/{colour}", status_code=204)
+def forget_colour(
+    colour: Annotated[str, Path(pattern=r"^[0-9a-fA-F]{6}$")], shop: OpenShop
+) -> None:
+    """Take a colour (six digits, without #) out of the palette."""
+    palette.forget(shop.database, f"#{colour}")

@@ -45,7 +45,7 @@ def checks(piece_id: int, shop: OpenShop) -> list[schemas.CheckView]:
         cues = projects.piece_cues(db, piece_id)
         hidden = load_unshown(db, piece_id)
     size = piece.width, piece.height
-    laid = lay_out_all(cues, piece.finish, size, font_book())
+    laid = lay_out_all(piece.standing.shown(cues), piece.finish, size, font_book())
     lines, reaches = [one.lines for one in laid], [one.reach for one in laid]
     allowed = limits(piece.checked_by, piece.pace)
     found = check(cues, allowed, piece.spans, piece.frames, hidden, lines, reaches, size)

@@ -97,6 +97,18 @@ def scene(
     return JSONResponse(scene_json(built))
 
 
+@router.get("/cues/{cue_id}/whole")
+def whole_moment(cue_id: int, shop: OpenShop) -> schemas.MomentView:
+    """The first moment at which all of a caption stands, its entrance over."""
+    with shop.database.snapshot() as db:
+        cue = projects.cue(db, cue_id)
+        piece = projects.piece(db, cue.piece_id)
+        found = projects.shown_cues(db, piece, cue.start_us, cue.end_us)
+    size = even_size(piece.width, piece.height)
+    built = build_scene(found, piece.finish, size, piece.spans, font_book())
+    return schemas.MomentView(at_us=next(one.whole_us for one in built.cues if one.id == cue_id))
+
+
 @router.get("/pieces/{piece_id}/captions.{ending}", response_class=Response)
 def captions(piece_id: int, ending: str, shop: OpenShop) -> Response:
     """The captions as a file: srt, vtt, txt or json."""

@@ -21,12 +21,16 @@ from mortiser.api.shop import OpenShop
 from mortiser.core.edits.settings import ChangeFinish, SetFinish
 from mortiser.core.errors import BadInput, MortiserError, NoSpace, TooLarge
 from mortiser.core.words import tokens
-from mortiser.formats.decoding import decode
+from mortiser.formats.decoding import CHOICES, decode
 from mortiser.formats.registry import read, reader_of
 from mortiser.jobs.bringing_in import bring_in, hear_again
 from mortiser.store import deliveries, editing, finishes, jobs, journal, projects
 from mortiser.wiring import Shop, recognisable
 
+SHOWN_FIRST = 6
+"""How many captions and notes of a file are shown before it is taken in."""
+MOST_PAST = 100
+"""How many edits are listed to go back to."""
 router = APIRouter(prefix="/api/projects", tags=["projects"])
 PULSE_S = 0.3
 KEEP_ALIVE_PULSES = 40
@@ -120,6 +124,15 @@ def read_project(project_id: int, shop: OpenShop) -> schemas.ProjectView:
         )
 
 
+@router.get("/{project_id}/history")
+def past_edits(project_id: int, shop: OpenShop) -> schemas.PastView:
+    """The edits that were made, newest first, and those taken back."""
+    with shop.database.snapshot() as db:
+        projects.project_row(db, project_id)
+        undone, done = journal.past(db, project_id, MOST_PAST)
+    return schemas.PastView(undone=undone, done=done)
+
+
 @router.delete("/{project_id}", status_code=204)
 def delete_project(project_id: int, shop: OpenShop) -> None:
     """Remove a project with its recordings and deliveries; its jobs stop."""
@@ -190,19 +203,66 @@ def hear(project_id: int, choices: schemas.HearingChoices, shop: OpenShop) -> sc
     return _queued(shop, hear_again(shop.database, project_id, choices.hearing()))
 
 
+ChosenEncoding = Annotated[str | None, Query(max_length=20)]
+
+
+@router.post(
+    "/captions/preview",
+    openapi_extra={"requestBody": {"content": {"application/octet-stream": {}}}},
+)
+async def preview_captions(
+    request: Request, encoding: ChosenEncoding = None
+) -> schemas.CaptionFileView:
+    """What a caption file would bring: its first captions in the encoding guessed or chosen."""
+    data = await small_body(request)
+    return await run_in_threadpool(_preview, data, encoding)
+
+
+def _preview(data: bytes, encoding: str | None) -> schemas.CaptionFileView:
+    text, guessed = decode(data, encoding)
+    timed = reader_of(text) is not None
+    reading = read(text) if timed else None
+    return schemas.CaptionFileView(
+        encoding=encoding or guessed or "utf-8",
+        encodings=list(CHOICES),
+        guessed=guessed is not None,
+        count=len(reading.captions) if reading else len([x for x in text.split("\n") if x.strip()]),
+        timed=timed,
+        first=(
+            [
+                schemas.FileCaptionView(start_us=one.start_us, text=" / ".join(one.lines))
+                for one in reading.captions[:SHOWN_FIRST]
+            ]
+            if reading
+            else [
+                schemas.FileCaptionView(start_us=None, text=line.strip()[:200])
+                for line in text.split("\n")
+                if line.strip()
+            ][:SHOWN_FIRST]
+        ),
+        notes=[note.text for note in reading.notes[:SHOWN_FIRST]] if reading else [],
+    )
+
+
 @router.post(
     "/{project_id}/captions",
     status_code=201,
     openapi_extra={"requestBody": {"content": {"application/octet-stream": {}}}},
 )
-async def import_captions(project_id: int, request: Request, shop: OpenShop) -> schemas.JobView:
+async def import_captions(
+    project_id: int, request: Request, shop: OpenShop, encoding: ChosenEncoding = None
+) -> schemas.JobView:
     """Take captions from a file (SRT, WebVTT, ASS); a text without times is taken as a script."""
     data = await small_body(request)
-    text, _ = decode(data)
+    return await run_in_threadpool(_take_in, project_id, data, encoding, shop)
+
+
+def _take_in(project_id: int, data: bytes, encoding: str | None, shop: Shop) -> schemas.JobView:
+    text, _ = decode(data, encoding)
     if reader_of(text) is None:
-        return await run_in_threadpool(_follow_script, project_id, text, shop)
+        return _follow_script(project_id, text, shop)
     read(text)
-    return await run_in_threadpool(_import, project_id, data, shop)
+    return _import(project_id, data, encoding, shop)
 
 
 @router.post("/{project_id}/script", status_code=201)
@@ -219,7 +279,7 @@ def _follow_script(project_id: int, text: str, shop: Shop) -> schemas.JobView:
     return _queued(shop, jobs.add(shop.database, project_id, "script", payload))
 
 
-def _import(project_id: int, data: bytes, shop: Shop) -> schemas.JobView:
+def _import(project_id: int, data: bytes, encoding: str | None, shop: Shop) -> schemas.JobView:
     db = shop.database.connection
     piece = projects.pieces(db, project_id)[0]
     source = projects.source_row(db, piece.source_id)
@@ -229,6 +289,7 @@ def _import(project_id: int, data: bytes, shop: Shop) -> schemas.JobView:
         "source_id": piece.source_id,
         "piece_id": piece.id,
         "file": shop.workspace.relative(file),
+        "encoding": encoding,
     }
     return _queued(shop, jobs.add(shop.database, project_id, "import", payload))
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, Field
 
 from mortiser.core.motion.track import Ease
 
@@ -61,6 +61,7 @@ class SceneCueView(_View):
     id: int
     start_us: int
     end_us: int
+    whole_us: int = Field(description="The first moment at which all of it stands.")
     size: float
     layers: list[LayerView]
     plates: list[PathView]

@@ -117,6 +117,30 @@ class JobView(BaseModel):
         )
 
 
+class FileCaptionView(BaseModel):
+    start_us: int | None
+    text: str
+
+
+class CaptionFileView(BaseModel):
+    encoding: str
+    encodings: list[str] = Field(description="Those to choose from.")
+    guessed: bool = Field(description="Whether the file does not say its encoding.")
+    count: int
+    timed: bool = Field(description="Whether it has times; else it is taken as a script.")
+    first: list[FileCaptionView]
+    notes: list[str]
+
+
+class MomentView(BaseModel):
+    at_us: int
+
+
+class PastView(BaseModel):
+    undone: list[str] = Field(description="Taken back, the one taken back first of all first.")
+    done: list[str] = Field(description="Newest first.")
+
+
 class FileView(BaseModel):
     kind: str
     name: str
@@ -184,6 +208,13 @@ class PieceView(BaseModel):
     duration_us: int
     source_id: int
     show_speakers: bool
+    file_pace: Pace | None = Field(description="Of its caption files; as the picture's if none.")
+    speaker_looks: dict[str, dict[str, JsonValue]] = Field(
+        description="What each speaker's captions have in place of the finish's."
+    )
+    marked_words: dict[str, int] = Field(
+        description="Spellings that are marked wherever they come."
+    )
 
     @classmethod
     def of(cls, piece: Piece) -> PieceView:
@@ -199,6 +230,9 @@ class PieceView(BaseModel):
             duration_us=piece.spans.duration_us,
             source_id=piece.source_id,
             show_speakers=piece.show_speakers,
+            file_pace=piece.file_pace,
+            speaker_looks={name: look_of(look) for name, look in piece.standing.speakers.items()},
+            marked_words=piece.standing.marks,
         )
 
 

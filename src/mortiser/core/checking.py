@@ -16,7 +16,7 @@ from mortiser.core.time import MILLISECOND, SECOND
 from mortiser.core.words import Cue, Word, shortened
 
 CheckKind = Literal[
-    "overlap", "flicker", "too_short", "too_long", "too_fast", "wide_line", "many_lines", "orphan",
+    "overlap", "flicker", "touching", "too_short", "too_long", "too_fast", "wide_line", "many_lines", "orphan",
     "late", "early", "unshown", "empty", "order", "beyond", "off_frame",
 ]  # fmt: skip
 
@@ -70,7 +70,7 @@ def check(
         before = cues[index - 1] if index else None
         after = cues[index + 1] if index + 1 < len(cues) else None
         found += _order(cue, before)
-        found += _handover(cue, after, limits, frames)
+        found += _handover(cue, after, limits, frames, spans)
         found += _length(cue, limits)
         found += _voice(cue, spans)
         found += _text(cue, before, after, limits)
@@ -90,7 +90,9 @@ def _order(cue: Cue, before: Cue | None) -> list[Check]:
     return [_of("order", cue, "Its words are said before those of the caption in front.", fix)]
 
 
-def _handover(cue: Cue, after: Cue | None, limits: Pace, frames: Frames) -> list[Check]:
+def _handover(
+    cue: Cue, after: Cue | None, limits: Pace, frames: Frames, spans: SpanMap
+) -> list[Check]:
     if after is None:
         return []
     gap = after.start_us - cue.end_us
@@ -102,7 +104,12 @@ def _handover(cue: Cue, after: Cue | None, limits: Pace, frames: Frames) -> list
             _of("overlap", cue, f"Covers the next one for {-gap / SECOND:.2f} s.", "end it there")
         ]
     wanted = limits.gap_frames * frames.length_us
-    allowed = abs(gap - wanted) <= max(SLACK_US, frames.length_us / 2) or gap <= SLACK_US
+    if wanted and gap < wanted - max(SLACK_US, frames.length_us / 2):
+        voice = spans.to_piece(cue.words[-1].end_us)
+        fix = "end it earlier" if voice <= after.start_us - wanted else None
+        about = f"Hands over without the {limits.gap_frames} frames that are wanted."
+        return [_of("touching", cue, about, fix)]
+    allowed = abs(gap - wanted) <= max(SLACK_US, frames.length_us / 2)
     if allowed or gap >= limits.close_us:
         return []
     return [
@@ -113,9 +120,11 @@ def _handover(cue: Cue, after: Cue | None, limits: Pace, frames: Frames) -> list
 def _length(cue: Cue, limits: Pace) -> list[Check]:
     length = cue.end_us - cue.start_us
     found = []
-    if length < limits.too_short_us - SLACK_US:
+    # One word at a time lasts as long as it is said.
+    if length < limits.shortest_us - SLACK_US and (limits.words > 1 or cue.pinned):
         fix = "follow the words" if cue.pinned else None
-        found.append(_of("too_short", cue, f"Shows for {length / SECOND:.2f} s only.", fix))
+        about = f"Shows for {length / SECOND:.2f} s; {limits.shortest_us / SECOND:.2f} are wanted."
+        found.append(_of("too_short", cue, about, fix))
     if length > limits.longest_us + SLACK_US:
         voice = cue.words[-1].end_us - cue.words[0].start_us
         fix = "part it" if len(cue.words) > 1 and voice > limits.longest_us else None

@@ -9,12 +9,14 @@ The cost of a caption of words ``i..j-1`` (lower is better) is the sum of
              (an article, a preposition, an auxiliary, a number, a first name and what follows)
     inside   what it costs *not* to break after each word before: much after a sentence end or
              a long pause, a little after a clause mark, nothing elsewhere
-    time     2 · lack², lack the share of the shortest duration that it stays under, TOO_SHORT
-             where checks would point that out, and 3 · excess, excess the share by which it
-             exceeds the reading speed (1 at most)
+    time     TOO_SHORT + 2 · lack², lack the share of the shortest duration that it stays under
+             even where it borrows from its neighbours, and 3 · excess, excess the share by
+             which it exceeds the reading speed (1 at most)
     lines    2 · Σ |nearest word start − even share| / line length over its inner line ends
 
 Limits (words, characters a line, lines, longest duration) are hard, but a single word always fits.
+Where the letters' real widths are known, lines are counted by these too. TOO_SHORT is dearer than
+any break, so that the shortest duration is kept wherever words can be put together for it.
 The search looks at every break within the limits, so its result is the cheapest there is. A
 break made by hand stays one, and words joined by hand are never parted, whatever the limits.
 """
@@ -23,10 +25,12 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from itertools import accumulate
+from typing import Protocol
 
 import numpy as np
 import numpy.typing as npt
 
+from mortiser.core.cue_timing import MOST_EARLY_US
 from mortiser.core.pace import Pace
 from mortiser.core.time import MILLISECOND, SECOND
 from mortiser.core.words import Word, word_key
@@ -34,7 +38,7 @@ from mortiser.core.words import Word, word_key
 LONG_PAUSE_US = 450 * MILLISECOND
 SHORT_PAUSE_US = 180 * MILLISECOND
 ORPHAN = 4.0
-TOO_SHORT = 3.0
+TOO_SHORT = 24.0
 NEVER = 1e6
 _CLINGING = frozenset({"a", "an", "the", "my", "your", "his", "her", "its", "our", "their"})
 _LEANING_WORDS = """
@@ -91,7 +95,18 @@ def inside_cost(word: Word, after: Word, pace: Pace) -> float:
     return cost
 
 
-def group(words: Sequence[Word], pace: Pace) -> list[tuple[int, int]]:
+class Ruler(Protocol):
+    """Knows how wide words are in the letters they are shown in."""
+
+    @property
+    def lines(self) -> int:
+        """How many lines there may be."""
+
+    def share(self, text: str) -> float:
+        """A word's width with the space behind it, as a share of a line's."""
+
+
+def group(words: Sequence[Word], pace: Pace, ruler: Ruler | None = None) -> list[tuple[int, int]]:
     """Half-open index ranges of the captions, in order, covering all words.
 
     Of equally cheap groupings the one with the shortest last caption is taken.
@@ -99,7 +114,7 @@ def group(words: Sequence[Word], pace: Pace) -> list[tuple[int, int]]:
     count = len(words)
     if count == 0:
         return []
-    costs = _costs(words, pace)
+    costs = _costs(words, pace, ruler)
     most = costs.shape[1]
     best = np.zeros(count + 1)
     back = [0] * (count + 1)
@@ -117,7 +132,7 @@ def group(words: Sequence[Word], pace: Pace) -> list[tuple[int, int]]:
     return ranges[::-1]
 
 
-def _costs(words: Sequence[Word], pace: Pace) -> Floats:
+def _costs(words: Sequence[Word], pace: Pace, ruler: Ruler | None) -> Floats:
     """[last word, number of words - 1] → what such a caption costs; infinite beyond the limits."""
     count = len(words)
     atom = _atom_starts(words)
@@ -148,9 +163,13 @@ def _costs(words: Sequence[Word], pace: Pace) -> Floats:
     following = np.concatenate([starts[1:], [ends[-1] + pace.linger_us]])
     shown = np.maximum(1, np.minimum(ends + pace.linger_us, np.maximum(following, ends)))
     shown_us = np.maximum(1, shown[last] - starts[first])
-    lack = np.maximum(0.0, 1 - shown_us / pace.shortest_us)
+    silent = np.concatenate([[0], ends[:-1]])
+    lent = np.clip(starts - silent, 0, MOST_EARLY_US)
+    until = np.concatenate([starts[1:], [ends[-1] + pace.shortest_us]])
+    time_us = np.maximum(until, ends)[last] - starts[first] + lent[first]
+    lack = np.clip(1 - np.maximum(1, time_us) / pace.shortest_us, 0.0, 1.0)
     excess = np.clip(chars / (pace.chars_per_s * shown_us / SECOND) - 1, 0.0, 1.0)
-    costs = costs + 2.0 * lack**2 + TOO_SHORT * (shown_us < pace.too_short_us) + 3.0 * excess
+    costs = costs + TOO_SHORT * (lack > 0) + 2.0 * lack**2 + 3.0 * excess
     lines = _line_counts(letters, most, pace.line_chars)
     costs = costs + 2.0 * _unevenness(edges, first, last, lines, pace.lines) / pace.line_chars
 
@@ -159,6 +178,10 @@ def _costs(words: Sequence[Word], pace: Pace) -> Floats:
     whole = ~joined[last] & (starts_at[first] == first)
     single = starts_at[last] == first
     fits = (sizes <= pace.words) & (lines <= pace.lines)
+    if ruler is not None:
+        # Widths are counted in thousandths of a line.
+        widths = np.array([round(1_000 * ruler.share(w.text)) for w in words])
+        fits &= _line_counts(widths, most, 1_000, between=0) <= ruler.lines
     fits &= ends[last] - starts[first] <= pace.longest_us
     allowed: Floats = np.where(inside_piece & whole & (fits | single), costs, np.inf)
     return allowed
@@ -173,16 +196,16 @@ def _atom_starts(words: Sequence[Word]) -> list[int]:
     return starts
 
 
-def _line_counts(letters: Ints, most: int, limit: int) -> Ints:
+def _line_counts(letters: Ints, most: int, limit: int, between: int = 1) -> Ints:
     """[last word, number of words - 1] → how few lines of ``limit`` characters hold the words."""
     count = len(letters)
     lines = np.ones((count, most), np.int64)
     top = letters.copy()
     for size in range(2, most + 1):
         word = letters[np.maximum(np.arange(count) - size + 1, 0)]
-        fits = top + 1 + word <= limit
+        fits = top + between + word <= limit
         lines[:, size - 1] = lines[:, size - 2] + ~fits
-        top = np.where(fits, top + 1 + word, word)
+        top = np.where(fits, top + between + word, word)
     return lines
 
 

@@ -31,9 +31,11 @@ class Pace(BaseModel):
     chars_per_s: int = Field(default=30, ge=5, le=60, description="Fastest reading speed.")
     lead_us: int = Field(default=40 * MILLISECOND, ge=0, le=SECOND)
     linger_us: int = Field(default=250 * MILLISECOND, ge=0, le=3 * SECOND)
-    shortest_us: int = Field(default=833 * MILLISECOND, ge=40 * MILLISECOND, le=5 * SECOND)
-    too_short_us: int = Field(
-        default=250 * MILLISECOND, ge=0, le=5 * SECOND, description="What checks point out."
+    shortest_us: int = Field(
+        default=333 * MILLISECOND,
+        ge=40 * MILLISECOND,
+        le=5 * SECOND,
+        description="Kept wherever the sound allows it; checks say where it does not.",
     )
     longest_us: int = Field(default=4 * SECOND, ge=500 * MILLISECOND, le=20 * SECOND)
     close_us: int = Field(default=400 * MILLISECOND, ge=0, le=3 * SECOND)
@@ -47,7 +49,7 @@ PACES: dict[PaceName, Pace] = {
         words=16,
         line_chars=42,
         chars_per_s=20,
-        too_short_us=833 * MILLISECOND,
+        shortest_us=833 * MILLISECOND,
         longest_us=7 * SECOND,
         close_us=500 * MILLISECOND,
         gap_frames=2,

@@ -8,15 +8,39 @@ does the files, always UTF-8.
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Literal, NamedTuple
 
 from mortiser.core.words import Word
+
+
+class Place(NamedTuple):
+    """Where on the picture: the row and the column."""
+
+    down: Literal["top", "middle", "bottom"]
+    across: Literal["left", "centre", "right"]
+
+    @classmethod
+    def of(cls, number: int) -> Place | None:
+        """By the number pad (1 to 9); None for the foot's middle, where captions stand anyway."""
+        if not 1 <= number <= 9 or number == 2:
+            return None
+        row = (number - 1) // 3
+        return cls(("bottom", "middle", "top")[row], ("left", "centre", "right")[(number - 1) % 3])
+
+    @classmethod
+    def at(cls, x: float, y: float) -> Place | None:
+        """By shares of the picture's width and height (0 to 1), in thirds."""
+        column = 1 if x < 1 / 3 else 3 if x > 2 / 3 else 2
+        return cls.of(column + (6 if y < 1 / 3 else 0 if y > 2 / 3 else 3))
 
 
 @dataclass(frozen=True)
 class Caption:
     """A caption as files know it: times in piece µs, lines of plain text, its words.
 
-    ``speaker`` is who speaks, ``turn`` whether somebody else spoke before.
+    ``speaker`` is who speaks, ``turn`` whether somebody else spoke before. ``italic`` are the
+    indexes of words (of all lines, in order) in italics, ``starts`` when each word begins where a
+    file says it of every word but the first, ``place`` where a file puts the caption.
     """
 
     start_us: int
@@ -25,6 +49,9 @@ class Caption:
     words: tuple[Word, ...] = ()
     speaker: str | None = None
     turn: bool = False
+    italic: tuple[int, ...] = ()
+    starts: tuple[int, ...] = ()
+    place: Place | None = None
 
     @property
     def named_lines(self) -> tuple[str, ...]:

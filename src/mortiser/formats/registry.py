@@ -31,6 +31,6 @@ def read(text: str) -> Reading:
     kind = reader_of(text)
     reading = READERS[kind](text) if kind else Reading()
     if not reading.captions:
-        why = f" {reading.notes[0]}" if reading.notes else ""
+        why = f" {reading.notes[0].text}" if reading.notes else ""
         raise BadInput(f"No caption could be read in that file.{why}")
     return reading

@@ -6,7 +6,8 @@ from collections.abc import Sequence
 
 from mortiser.core.time import timecode
 from mortiser.formats.base import Caption
-from mortiser.formats.timed import Reading, blocks, plain
+from mortiser.formats.markup import marked
+from mortiser.formats.timed import Reading, blocks
 
 
 def write(captions: Sequence[Caption], duration_us: int) -> str:
@@ -23,5 +24,6 @@ def read(text: str) -> Reading:
     """The file's captions, as far as they can be read."""
     reading = Reading()
     for line, start, end, lines in blocks(text.split("\n"), reading):
-        reading.add(line, start, end, map(plain, lines))
+        found = [marked(one, angles=True, braces=True, start_us=start) for one in lines[1:]]
+        reading.add(line, start, end, found)
     return reading.ended()

@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-import html
 import re
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field, replace
 from itertools import pairwise
 
 from mortiser.core.time import MILLISECOND, SECOND
-from mortiser.formats.base import Caption
+from mortiser.formats.base import Caption, Place
+from mortiser.formats.markup import Marked
 
 MOST_NOTES = 60
 UNTIMED_US = 2 * SECOND
@@ -20,55 +20,108 @@ TIME_LINE = re.compile(rf"^\s*({_TIME})\s*(?:-{{1,2}}|[–—])\s*>\s*({_TIME})(
 STRICT_LINE = re.compile(
     r"^(?:\d{2,}:)?\d{2}:\d{2}[.,]\d{3} --> (?:\d{2,}:)?\d{2}:\d{2}[.,]\d{3}(?:\s.*)?$"
 )
-_TAG = re.compile(r"</?[a-zA-Z][^<>]*>|</?c[.\w]*>|<\d[\d:.]*>|\{\\[^{}]*\}")
+
+
+@dataclass(frozen=True)
+class Note:
+    """Something that was repaired or left out, and the moment of the file it is about (µs)."""
+
+    text: str
+    at_us: int | None = None
 
 
 @dataclass
 class Reading:
-    """Captions read so far, and a note a line of what was repaired or left out."""
+    """Captions read so far, and what was repaired, left out or could not be taken."""
 
     captions: list[Caption] = field(default_factory=list)
-    notes: list[str] = field(default_factory=list)
+    notes: list[Note] = field(default_factory=list)
+    lost: dict[str, list[int]] = field(default_factory=dict)
+    """Looks that a piece cannot hold: where each stood (µs)."""
 
-    def note(self, line: int, text: str) -> None:
+    def note(self, line: int, text: str, at_us: int | None = None) -> None:
         """Say what was done about a line (counted from 1)."""
-        self.notes.append(f"Line {line}: {text}")
+        self.notes.append(Note(f"Line {line}: {text}", at_us))
+
+    def lose(self, what: str, at_us: int) -> None:
+        """A look at a moment was not taken."""
+        self.lost.setdefault(what, []).append(at_us)
 
     def add(
         self,
         line: int,
         start_us: int,
         end_us: int,
-        lines: Iterable[str],
+        lines: Iterable[Marked],
         speaker: str | None = None,
+        place: Place | None = None,
     ) -> None:
         """Take a caption; one without words, or that ends before it starts, is seen to."""
-        kept = tuple(clean for text in lines if (clean := " ".join(text.split())))
+        kept = [one for one in lines if one.words]
         if not kept:
-            self.note(line, "the caption has no words and was left out.")
+            self.note(line, "the caption has no words and was left out.", start_us)
             return
-        if end_us <= start_us:
-            self.note(line, "the caption ended before it started; it was given two seconds.")
+        if end_us < start_us:
+            self.note(line, "start and end were the wrong way round; they were swapped.", end_us)
+            start_us, end_us = end_us, start_us
+        elif end_us == start_us:
+            self.note(line, "the caption had no length; it was given two seconds.", start_us)
             end_us = start_us + UNTIMED_US
-        self.captions.append(Caption(start_us, end_us, kept, (), speaker))
+        for what in sorted({lost for one in kept for lost in one.lost}):
+            self.lose(what, start_us)
+        voice = next((one.voice for one in kept if one.voice), None)
+        flags = [italic for one in kept for italic in one.italic]
+        self.captions.append(
+            Caption(
+                start_us,
+                end_us,
+                tuple(one.text for one in kept),
+                (),
+                speaker or voice,
+                italic=tuple(index for index, italic in enumerate(flags) if italic),
+                starts=_starts(kept, start_us, end_us),
+                place=place or next((p for one in kept if (p := _place(one))), None),
+            )
+        )
 
     def ended(self) -> Reading:
         """The captions in order and without overlaps, at most MOST_NOTES notes."""
         found = sorted(self.captions, key=lambda caption: caption.start_us)
+        notes = list(self.notes)
         if found != self.captions:
-            self.notes.append("Captions were out of order and were sorted.")
-        overlaps = 0
+            notes.append(Note("Captions were out of order and were sorted."))
+        overlaps: list[int] = []
         for index, (one, after) in enumerate(pairwise(found)):
             if one.end_us > after.start_us > one.start_us:
                 found[index] = replace(one, end_us=after.start_us)
-                overlaps += 1
+                overlaps.append(one.start_us)
         if overlaps:
-            plural = "s" if overlaps > 1 else ""
-            self.notes.append(f"{overlaps} overlap{plural} with the next caption ended early.")
-        notes = self.notes[:MOST_NOTES]
-        if len(self.notes) > MOST_NOTES:
-            notes.append(f"… and {len(self.notes) - MOST_NOTES} more.")
+            count = len(overlaps)
+            plural = "s" if count > 1 else ""
+            text = f"{count} overlap{plural} with the next caption ended early."
+            notes.append(Note(text, overlaps[0]))
+        for what, places in self.lost.items():
+            count = len(places)
+            where = f"{count} captions" if count > 1 else "one caption"
+            notes.append(
+                Note(f"Not taken: {what}, in {where}. Dress has looks of its own.", places[0])
+            )
+        if len(notes) > MOST_NOTES:
+            notes = [*notes[:MOST_NOTES], Note(f"… and {len(notes) - MOST_NOTES} more.")]
         return Reading(found, notes)
+
+
+def _starts(lines: Sequence[Marked], start_us: int, end_us: int) -> tuple[int, ...]:
+    """When each word begins, where all but the first are said and lie in order; else nothing."""
+    said = [start for one in lines for start in one.starts]
+    whole = [start_us if said[0] is None else said[0], *said[1:]]
+    times = [start for start in whole if start is not None]
+    in_order = times == sorted(times) and start_us <= times[0] and times[-1] <= end_us
+    return tuple(times) if len(said) > 1 and len(times) == len(said) and in_order else ()
+
+
+def _place(line: Marked) -> Place | None:
+    return Place.of(line.align) if line.align is not None else None
 
 
 def microseconds(text: str) -> int:
@@ -81,13 +134,10 @@ def microseconds(text: str) -> int:
     return whole * SECOND + (round(float(f"0.{rest}") * 1000) * MILLISECOND if rest else 0)
 
 
-def plain(text: str) -> str:
-    """A line's words without markup."""
-    return html.unescape(_TAG.sub("", text))
-
-
 def blocks(lines: Sequence[str], reading: Reading) -> Iterable[tuple[int, int, int, list[str]]]:
     """(line number, start µs, end µs, text lines) of every block that begins with two times.
+
+    What follows the times on their line is the first of the text lines.
 
     A block ends at a blank line, or where the next one's number or times begin.
     """
@@ -102,9 +152,10 @@ def blocks(lines: Sequence[str], reading: Reading) -> Iterable[tuple[int, int, i
         number = at + 1
         start, end = microseconds(found.group(1)), microseconds(found.group(6))
         if not STRICT_LINE.match(lines[at].strip()):
-            reading.note(number, f"“{lines[at].strip()[:40]}” read as {start / SECOND:.3f} s.")
+            said = lines[at].strip()[:40]
+            reading.note(number, f"“{said}” read as {start / SECOND:.3f} s.", start)
         at += 1
-        text: list[str] = []
+        text = [found.group(11)]
         while at < len(lines) and lines[at].strip() and not TIME_LINE.match(lines[at]):
             counted = lines[at].strip().isdigit() and at + 1 < len(lines)
             if counted and TIME_LINE.match(lines[at + 1]):

@@ -7,6 +7,7 @@ import shutil
 from dataclasses import replace
 from pathlib import Path
 
+from mortiser.core.file_captions import file_captions
 from mortiser.core.frame import even_size
 from mortiser.core.layout.caption_lines import caption_lines
 from mortiser.core.scene import SceneReel
@@ -36,7 +37,8 @@ def deliver(parts: Parts, task: Task) -> None:
     shutil.rmtree(folder, ignore_errors=True)
     folder = parts.workspace.delivery(delivery["id"])
     size = even_size(piece.width, piece.height)
-    shown = with_names(cues) if piece.show_speakers else cues
+    dressed = piece.standing.shown(cues)
+    shown = with_names(dressed) if piece.show_speakers else dressed
     reel = SceneReel(shown, piece.finish, size, piece.spans, font_book())
     video = folder / f"{delivery['stem']}.mp4"
     partial = video.with_suffix(".partial")
@@ -68,8 +70,17 @@ def deliver(parts: Parts, task: Task) -> None:
 
 
 def caption_file(ending: str, cues: list[Cue], piece: Piece) -> str:
-    """The piece's captions as a file of one format."""
-    lines = caption_lines(cues, piece.finish, (piece.width, piece.height), font_book())
+    """The piece's captions as a file of one format, at the pace of files where it has one."""
+    if piece.file_pace is not None:
+        lined = file_captions(
+            cues, piece.file_pace, piece.spans, piece.frames, named=piece.show_speakers
+        )
+        cues = [cue for cue, _ in lined]
+        lines = [list(broken) for _, broken in lined]
+    else:
+        lines = caption_lines(
+            piece.standing.shown(cues), piece.finish, (piece.width, piece.height), font_book()
+        )
     captions = [
         Caption(cue.start_us, cue.end_us, tuple(broken), cue.words)
         for cue, broken in zip(cues, lines, strict=True)

@@ -39,8 +39,10 @@ def hear(parts: Parts, task: Task) -> None:
 def _hear_again(parts: Parts, task: Task, start: int, end: int) -> None:
     piece = projects.piece(parts.database.connection, task.payload["piece_id"])
     captions: list[LaidCaption] = []
+    rulers = parts.database.rulers
+    ruler = rulers(piece.finish, (piece.width, piece.height)) if rulers else None
     for words in _lines(parts, task, start, end):
-        captions += grouped(words, piece.pace)
+        captions += grouped(words, piece.pace, ruler)
     edit = LayCaptions(
         about=f"hear {timecode(start)[3:8]} to {timecode(end)[3:8]} again",
         piece_id=piece.id,

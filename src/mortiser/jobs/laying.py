@@ -10,11 +10,12 @@ from pathlib import Path
 from mortiser.core import script
 from mortiser.core.edits.laying import LaidCaption, LaidWord, LayCaptions
 from mortiser.core.errors import BadInput
+from mortiser.core.finish.changes import look_text
 from mortiser.core.script import Part
 from mortiser.core.time import SECOND
 from mortiser.core.words import Origin, Word, tokens
 from mortiser.formats import registry
-from mortiser.formats.base import Caption
+from mortiser.formats.base import Caption, Place
 from mortiser.formats.decoding import decode
 from mortiser.jobs.runner import Parts, Task
 from mortiser.media.sound import read_sound
@@ -23,6 +24,8 @@ from mortiser.speech.seams import Aligner
 from mortiser.store import editing, projects
 
 MARGIN_US = 250_000
+ITALIC_ACCENT = 1
+"""Which accent words in italics are marked with."""
 FOLLOWING = 3
 LONGEST_US = 120 * SECOND
 """A longer stretch without an anchor is not searched: its words share its time by their length."""
@@ -37,6 +40,7 @@ class Bench:
         self.piece_id: int = task.payload["piece_id"]
         self.source = projects.source_row(parts.database.connection, task.payload["source_id"])
         self.duration_us: int = self.source["duration_us"]
+        self.finish = projects.piece(parts.database.connection, self.piece_id).finish
         self.aligner: Aligner = parts.aligner()
         self.path: Path = parts.workspace.path(self.source["path"])
 
@@ -80,18 +84,19 @@ def import_captions(parts: Parts, task: Task) -> None:
     """Take captions with their times from a file; the words inside each are found in the sound."""
     bench = Bench(parts, task)
     data = parts.workspace.path(task.payload["file"]).read_bytes()
-    text, guessed = decode(data)
+    text, guessed = decode(data, task.payload.get("encoding"))
     reading = registry.read(text)
     if guessed:
         task.note(f"The file is not UTF-8: read as {guessed}.")
     for note in reading.notes:
-        task.note(note)
+        task.note(note.text, note.at_us)
     inside = [c for c in reading.captions if c.start_us < bench.duration_us]
     if len(inside) < len(reading.captions):
         lost = len(reading.captions) - len(inside)
         task.note(f"{lost} captions begin after the end of the recording and were left out.")
     if not inside:
         raise BadInput("All captions of that file begin after the end of the recording.")
+    _note_italics(task, bench, inside)
     laid: list[LaidCaption] = []
     for caption in inside:
         laid.append(_laid(bench, caption))
@@ -102,13 +107,26 @@ def import_captions(parts: Parts, task: Task) -> None:
 def _laid(bench: Bench, caption: Caption) -> LaidCaption:
     end = min(caption.end_us, bench.duration_us)
     texts = tokens(" ".join(caption.lines))
-    words = bench.place(texts, (caption.start_us, end), "imported")
+    if len(caption.starts) == len(texts):
+        # The file says when each word begins: nothing has to be found.
+        edges = [min(start, end) for start in caption.starts] + [end]
+        words = [
+            Word(text, a, b, None, origin="imported")
+            for text, a, b in zip(texts, edges, edges[1:], strict=False)
+        ]
+    else:
+        words = bench.place(texts, (caption.start_us, end), "imported")
+    look = _look(caption.place)
     line_ends = set(accumulate(len(tokens(line)) for line in caption.lines[:-1]))
     return LaidCaption(
         words=[
             LaidWord.of(
                 replace(
-                    word, speaker=caption.speaker, seam="line" if number in line_ends else "free"
+                    word,
+                    speaker=caption.speaker,
+                    seam="line" if number in line_ends else "free",
+                    accent=ITALIC_ACCENT if number - 1 in caption.italic else 0,
+                    look=look,
                 )
             )
             for number, word in enumerate(words, start=1)
@@ -116,6 +134,24 @@ def _laid(bench: Bench, caption: Caption) -> LaidCaption:
         start_us=caption.start_us,
         end_us=end,
     )
+
+
+def _note_italics(task: Task, bench: Bench, captions: Sequence[Caption]) -> None:
+    """Say what became of words in italics, which finishes show as an accent."""
+    words = sum(len(caption.italic) for caption in captions)
+    if not words:
+        return
+    first = next(caption for caption in captions if caption.italic)
+    accent = bench.finish.accent(ITALIC_ACCENT)
+    name = f"the accent {accent.name}" if accent else "an accent"
+    task.note(f"{words} words in italics are marked with {name}.", first.start_us)
+
+
+def _look(place: Place | None) -> str:
+    """A file's place as what a caption has in place of its finish's."""
+    if place is None:
+        return ""
+    return look_text({"place.down": place.down, "place.across": place.across, "place.dy": 0.0})
 
 
 def follow_script(parts: Parts, task: Task) -> None:

@@ -5,12 +5,14 @@ from __future__ import annotations
 import sqlite3
 import threading
 import time
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from importlib.resources import files
 from pathlib import Path
 
 from mortiser.core.errors import NoSpace
+from mortiser.core.finish.model import Finish
+from mortiser.core.grouping import Ruler
 
 
 def now_us() -> int:
@@ -21,8 +23,12 @@ def now_us() -> int:
 class Database:
     """One SQLite file; every thread gets its own connection."""
 
-    def __init__(self, path: Path) -> None:
+    def __init__(
+        self, path: Path, rulers: Callable[[Finish, tuple[int, int]], Ruler] | None = None
+    ) -> None:
         self.path = path
+        self.rulers = rulers
+        """Makes rulers for grouping (see store.sql_desk), where fonts are at hand."""
         self._local = threading.local()
         with self.transaction() as db:
             _migrate(db)

@@ -41,13 +41,14 @@ def apply(
     """
     with database.transaction() as db:
         _check_revision(db, project_id, base_revision)
-        return _apply(db, project_id, edit, goes_on=goes_on)
+        return _apply(
+            db, SqlDesk(db, project_id, database.rulers), project_id, edit, goes_on=goes_on
+        )
 
 
 def _apply(
-    db: sqlite3.Connection, project_id: int, edit: Edit, *, goes_on: bool = False
+    db: sqlite3.Connection, desk: SqlDesk, project_id: int, edit: Edit, *, goes_on: bool = False
 ) -> Outcome:
-    desk = SqlDesk(db, project_id)
     label = edit.label(desk)
     entry = None
     if goes_on and journal.labels(db, project_id) == (label, None):
@@ -67,7 +68,7 @@ def apply_now(database: Database, project_id: int, edit: Edit) -> Outcome:
         row = db.execute("SELECT revision FROM project WHERE id = ?", (project_id,)).fetchone()
         if row is None:
             raise NotFound("That project is not there any more.")
-        return _apply(db, project_id, edit)
+        return _apply(db, SqlDesk(db, project_id, database.rulers), project_id, edit)
 
 
 def amend(
@@ -83,7 +84,7 @@ def amend(
         if entry is None:
             raise Conflict("The edit was undone in the meantime.")
         try:
-            change(SqlDesk(db, project_id))
+            change(SqlDesk(db, project_id, database.rulers))
         finally:
             changes = journal.close_entry(db, entry)
         return _outcome(db, project_id, journal.labels(db, project_id)[0] or "", changes)

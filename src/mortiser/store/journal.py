@@ -108,6 +108,19 @@ def labels(db: sqlite3.Connection, project_id: int) -> tuple[str | None, str | N
     return found[0], found[1]
 
 
+def past(db: sqlite3.Connection, project_id: int, most: int) -> tuple[list[str], list[str]]:
+    """Labels of what redo would make again, last first, and of what was done, newest first."""
+    found = []
+    for undone, limit in ((1, -1), (0, most)):
+        rows = db.execute(
+            "SELECT label FROM edit_entry WHERE project_id = ? AND undone = ? "
+            "ORDER BY id DESC LIMIT ?",
+            (project_id, undone, limit),
+        )
+        found.append([row["label"] for row in rows])
+    return found[0], found[1]
+
+
 def _pick(db: sqlite3.Connection, project_id: int, rest: str, none: str) -> sqlite3.Row:
     row: sqlite3.Row | None = db.execute(
         f"SELECT id, label FROM edit_entry WHERE project_id = ? AND {rest} LIMIT 1", (project_id,)

@@ -7,15 +7,17 @@ import sqlite3
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from mortiser.core.cue_timing import NO_FRAMES, Frames, retime
-from mortiser.core.edits.retiming import untimed_cue
+from mortiser.core.cue_timing import NO_FRAMES, Frames
+from mortiser.core.edits.retiming import CONTEXT, retime_run, untimed_cue
 from mortiser.core.errors import NotFound
 from mortiser.core.finish.model import Finish
 from mortiser.core.finish.stored import finish_of, finish_text
 from mortiser.core.grouping import group
 from mortiser.core.pace import PACES, Pace, PaceName, RuleSet, pace_of, pace_text
+from mortiser.core.scene import MOST_OVER_US
 from mortiser.core.spans import SpanMap
 from mortiser.core.speakers import with_names
+from mortiser.core.standing import NOTHING, Standing, standing_of
 from mortiser.core.words import Cue, Word
 from mortiser.store import finishes
 from mortiser.store.database import Database, now_us
@@ -76,6 +78,9 @@ class Piece:
     show_speakers: bool = False
     frames: Frames = NO_FRAMES
     checked_by: RuleSet = "own"
+    standing: Standing = NOTHING
+    file_pace: Pace | None = None
+    """How caption files are grouped and timed; as on the picture where None."""
 
 
 def create_project(
@@ -170,12 +175,22 @@ def piece(db: sqlite3.Connection, piece_id: int) -> Piece:
         bool(row["show_speakers"]),
         load_frames(db, piece_id),
         row["checked_by"],
+        standing_of(row["standing"]),
+        pace_of(row["file_pace"]) if row["file_pace"] else None,
     )
 
 
 def piece_cues(db: sqlite3.Connection, piece_id: int) -> list[Cue]:
     """All cues of a piece in time order."""
     return load_cues(db, "cue.piece_id = ?", (piece_id,))
+
+
+def cue(db: sqlite3.Connection, cue_id: int) -> Cue:
+    """One caption. Raises NotFound."""
+    found = load_cues(db, "cue.id = ?", (cue_id,))
+    if not found:
+        raise NotFound("That caption is not there any more. The page shows the newest state.")
+    return found[0]
 
 
 def window_cues(db: sqlite3.Connection, piece_id: int, from_us: int, to_us: int) -> list[Cue]:
@@ -186,8 +201,16 @@ def window_cues(db: sqlite3.Connection, piece_id: int, from_us: int, to_us: int)
 
 
 def shown_cues(db: sqlite3.Connection, piece: Piece, from_us: int, to_us: int) -> list[Cue]:
-    """The window's cues as they are painted: with their speakers' names where these are shown."""
-    found = window_cues(db, piece.id, from_us, to_us)
+    """The window's cues as they are painted: with what stands for their speakers, and with their
+    names where these are shown."""
+    if piece.finish.motion.exit.overlap:
+        # One that goes over the next may have ended before; and whether one does, the next says.
+        after = db.execute(
+            "SELECT min(start_us) FROM cue WHERE piece_id = ? AND start_us >= ?",
+            (piece.id, to_us),
+        ).fetchone()[0]
+        from_us, to_us = max(0, from_us - MOST_OVER_US), (to_us if after is None else after) + 1
+    found = piece.standing.shown(window_cues(db, piece.id, from_us, to_us))
     if piece.show_speakers and found:
         return with_names(found, speaker_before(db, found[0]))
     return found
@@ -241,20 +264,18 @@ def append_line(database: Database, piece_id: int, words: Sequence[Word]) -> Non
         return
     with database.transaction() as db:
         kept = piece(db, piece_id)
-        stored = _insert_words(db, kept.source_id, words)
-        desk = SqlDesk(db, kept.project_id)
+        stored = [kept.standing.dressed(w) for w in _insert_words(db, kept.source_id, words)]
+        desk = SqlDesk(db, kept.project_id, database.rulers)
         last = db.execute(
-            "SELECT id FROM cue WHERE piece_id = ? ORDER BY start_us DESC, id DESC LIMIT 2",
-            (piece_id,),
+            "SELECT id FROM cue WHERE piece_id = ? ORDER BY start_us DESC, id DESC LIMIT ?",
+            (piece_id, CONTEXT),
         ).fetchall()
-        tail = [desk.cue(row["id"]) for row in reversed(last)]
-        for start, end in group(stored, kept.pace):
-            tail.append(desk.save_cue(untimed_cue(piece_id, stored[start:end], kept.spans)))
-        fresh = retime(tail, kept.spans, kept.pace, kept.frames)
-        skip = 1 if len(last) == 2 else 0
-        for old, new in zip(tail[skip:], fresh[skip:], strict=True):
-            if old != new:
-                desk.save_cue(new)
+        before = [desk.cue(row["id"]) for row in reversed(last)]
+        fresh = [
+            desk.save_cue(untimed_cue(piece_id, stored[start:end], kept.spans))
+            for start, end in group(stored, kept.pace, desk.ruler(piece_id))
+        ]
+        retime_run(desk, before, fresh, [])
 
 
 def choose_hearing(database: Database, source_id: int, language: str, audio_track: int) -> None:

@@ -3,14 +3,17 @@
 from __future__ import annotations
 
 import sqlite3
+from collections.abc import Callable
 from dataclasses import replace
 
 from mortiser.core.cue_timing import Frames
 from mortiser.core.errors import NotFound
 from mortiser.core.finish.model import Finish
 from mortiser.core.finish.stored import finish_of, finish_text
+from mortiser.core.grouping import Ruler
 from mortiser.core.pace import Pace, RuleSet, pace_of, pace_text
 from mortiser.core.spans import SpanMap
+from mortiser.core.standing import Standing, standing_of, standing_text
 from mortiser.core.words import Cue, Word
 from mortiser.store.rows import (
     PIECE_COLUMNS,
@@ -25,12 +28,18 @@ from mortiser.store.rows import (
     word_values,
 )
 
+Rulers = Callable[[Finish, tuple[int, int]], Ruler]
+"""Makes the ruler of a finish on a frame (width, height)."""
+
 
 class SqlDesk:
     """Desk (see core.edits.desk) in SQL; ids of other projects are not found."""
 
-    def __init__(self, db: sqlite3.Connection, project_id: int) -> None:
+    def __init__(
+        self, db: sqlite3.Connection, project_id: int, rulers: Rulers | None = None
+    ) -> None:
         self._db = db
+        self._rulers = rulers
         self._project_id = project_id
         rows = db.execute("SELECT id FROM piece WHERE project_id = ?", (project_id,))
         self._pieces = {row["id"] for row in rows}
@@ -93,7 +102,12 @@ class SqlDesk:
         old = load_cues(self._db, "cue.id = ?", (cue.id,)) if cue.id else []
         source = self._source_of(cue)
         known = {word.id: word for word in old[0].words} if old else {}
-        words = tuple(self._save_word(word, known.get(word.id), source) for word in cue.words)
+        standing = self.standing(cue.piece_id)
+        coming = [
+            standing.dressed(word, known.get(word.id)) if not word.id or word.id in known else word
+            for word in cue.words
+        ]
+        words = tuple(self._save_word(word, known.get(word.id), source) for word in coming)
         values = (cue.piece_id, cue.start_us, cue.end_us, cue.start_pinned, cue.end_pinned)
         if cue.id:
             self._db.execute(
@@ -164,6 +178,28 @@ class SqlDesk:
     def set_checked_by(self, piece_id: int, rules: RuleSet) -> None:
         self._known(piece_id)
         self._db.execute("UPDATE piece SET checked_by = ? WHERE id = ?", (rules, piece_id))
+
+    def ruler(self, piece_id: int) -> Ruler | None:
+        row = self._piece(piece_id)
+        size = row["width"], row["height"]
+        return self._rulers(finish_of(row["finish"]), size) if self._rulers else None
+
+    def standing(self, piece_id: int) -> Standing:
+        return standing_of(self._piece(piece_id)["standing"])
+
+    def set_standing(self, piece_id: int, standing: Standing) -> None:
+        self._known(piece_id)
+        text = standing_text(standing)
+        self._db.execute("UPDATE piece SET standing = ? WHERE id = ?", (text, piece_id))
+
+    def file_pace(self, piece_id: int) -> Pace | None:
+        text = self._piece(piece_id)["file_pace"]
+        return pace_of(text) if text else None
+
+    def set_file_pace(self, piece_id: int, pace: Pace | None) -> None:
+        self._known(piece_id)
+        text = pace_text(pace) if pace else ""
+        self._db.execute("UPDATE piece SET file_pace = ? WHERE id = ?", (text, piece_id))
 
     def _piece(self, piece_id: int) -> sqlite3.Row:
         self._known(piece_id)

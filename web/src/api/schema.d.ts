@@ -52,6 +52,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Past Edits
+         * @description The edits that were made, newest first, and those taken back.
+         */
+        get: operations["past_edits"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/duplicate": {
         parameters: {
             query?: never;
@@ -166,6 +186,26 @@ export interface paths {
          * @description Hear the recording, or a range of it, again with other choices.
          */
         post: operations["hear"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/captions/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Captions
+         * @description What a caption file would bring: its first captions in the encoding guessed or chosen.
+         */
+        post: operations["preview_captions"];
         delete?: never;
         options?: never;
         head?: never;
@@ -424,6 +464,26 @@ export interface paths {
          * @description The scene of a window of the piece (see core.scene), in its finish or in another to try.
          */
         get: operations["scene"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cues/{cue_id}/whole": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Whole Moment
+         * @description The first moment at which all of a caption stands, its entrance over.
+         */
+        get: operations["whole_moment"];
         put?: never;
         post?: never;
         delete?: never;
@@ -812,6 +872,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/palette": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Palette
+         * @description The colours that the workspace keeps, as #rrggbb.
+         */
+        get: operations["list_palette"];
+        put?: never;
+        /**
+         * Keep Colour
+         * @description Keep a colour for every project.
+         */
+        post: operations["keep_colour"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palette/{colour}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Forget Colour
+         * @description Take a colour (six digits, without #) out of the palette.
+         */
+        delete: operations["forget_colour"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{piece_id}/legibility": {
         parameters: {
             query?: never;
@@ -1031,6 +1135,10 @@ export interface components {
              * @default 0
              */
             dx: number;
+            /** Font */
+            font?: string | null;
+            /** Case */
+            case?: ("as_written" | "upper" | "lower" | "title") | null;
             companion?: components["schemas"]["Companion"] | null;
         };
         /**
@@ -1118,6 +1226,32 @@ export interface components {
             /** Before Word */
             before_word: number;
         };
+        /** CaptionFileView */
+        CaptionFileView: {
+            /** Encoding */
+            encoding: string;
+            /**
+             * Encodings
+             * @description Those to choose from.
+             */
+            encodings: string[];
+            /**
+             * Guessed
+             * @description Whether the file does not say its encoding.
+             */
+            guessed: boolean;
+            /** Count */
+            count: number;
+            /**
+             * Timed
+             * @description Whether it has times; else it is taken as a script.
+             */
+            timed: boolean;
+            /** First */
+            first: components["schemas"]["FileCaptionView"][];
+            /** Notes */
+            notes: string[];
+        };
         /**
          * ChangeFinish
          * @description Set some values of the piece's finish, by their dotted paths: ``{"shadow.blur": 0.2}``.
@@ -1159,7 +1293,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "overlap" | "flicker" | "too_short" | "too_long" | "too_fast" | "wide_line" | "many_lines" | "orphan" | "late" | "early" | "unshown" | "empty" | "order" | "beyond" | "off_frame";
+            kind: "overlap" | "flicker" | "touching" | "too_short" | "too_long" | "too_fast" | "wide_line" | "many_lines" | "orphan" | "late" | "early" | "unshown" | "empty" | "order" | "beyond" | "off_frame";
             /** At Us */
             at_us: number;
             /** About */
@@ -1193,6 +1327,11 @@ export interface components {
              * @default 3000000
              */
             most_us: number;
+        };
+        /** ColourBody */
+        ColourBody: {
+            /** Colour */
+            colour: string;
         };
         /**
          * Companion
@@ -1354,6 +1493,46 @@ export interface components {
             looks: components["schemas"]["OneLook"][];
         };
         /**
+         * DressEverywhere
+         * @description Set some values of how a word looks wherever it occurs, now and when it comes again.
+         *
+         *     Null takes a value back.
+         */
+        DressEverywhere: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "dress_everywhere";
+            /** Piece Id */
+            piece_id: number;
+            /** Text */
+            text: string;
+            /** Changes */
+            changes: {
+                [key: string]: components["schemas"]["JsonValue"];
+            };
+        };
+        /**
+         * DressSpeaker
+         * @description Set some values of how all that somebody says looks, by dotted paths; null takes one back.
+         */
+        DressSpeaker: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "dress_speaker";
+            /** Piece Id */
+            piece_id: number;
+            /** Name */
+            name: string;
+            /** Changes */
+            changes: {
+                [key: string]: components["schemas"]["JsonValue"];
+            };
+        };
+        /**
          * DressWords
          * @description Set some values of how single words look (those an accent has), by dotted paths.
          *
@@ -1399,7 +1578,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Edit */
-            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["ApplyGlossary"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["LayCaptions"] | components["schemas"]["TapTimes"] | components["schemas"]["NameSpeakers"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["LeaveOut"] | components["schemas"]["MarkWords"] | components["schemas"]["DressCues"] | components["schemas"]["DressEach"] | components["schemas"]["UndressCues"] | components["schemas"]["CopyLook"] | components["schemas"]["DressWords"] | components["schemas"]["SetFinish"] | components["schemas"]["ChangeFinish"] | components["schemas"]["RenameProject"];
+            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["ApplyGlossary"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["LayCaptions"] | components["schemas"]["TapTimes"] | components["schemas"]["NameSpeakers"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["SetFilePace"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["LeaveOut"] | components["schemas"]["MarkWords"] | components["schemas"]["MarkEverywhere"] | components["schemas"]["DressEverywhere"] | components["schemas"]["DressSpeaker"] | components["schemas"]["TakeBack"] | components["schemas"]["DressCues"] | components["schemas"]["DressEach"] | components["schemas"]["UndressCues"] | components["schemas"]["CopyLook"] | components["schemas"]["DressWords"] | components["schemas"]["SetFinish"] | components["schemas"]["ChangeFinish"] | components["schemas"]["RenameProject"];
             /**
              * Goes On
              * @description One more step of the same dragging: undone together with the newest edit.
@@ -1573,6 +1752,12 @@ export interface components {
              * @enum {string}
              */
             curve: "linear" | "out" | "inout" | "over";
+            /**
+             * Overlap
+             * @description Goes while the next caption comes, where the two touch.
+             * @default false
+             */
+            overlap: boolean;
         };
         /** FaintView */
         FaintView: {
@@ -1602,6 +1787,13 @@ export interface components {
             /** Own */
             own: boolean;
         };
+        /** FileCaptionView */
+        FileCaptionView: {
+            /** Start Us */
+            start_us: number | null;
+            /** Text */
+            text: string;
+        };
         /** FileView */
         FileView: {
             /** Kind */
@@ -1620,7 +1812,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "overlap" | "flicker" | "too_short" | "too_long" | "too_fast" | "wide_line" | "many_lines" | "orphan" | "late" | "early" | "unshown" | "empty" | "order" | "beyond" | "off_frame";
+            kind: "overlap" | "flicker" | "touching" | "too_short" | "too_long" | "too_fast" | "wide_line" | "many_lines" | "orphan" | "late" | "early" | "unshown" | "empty" | "order" | "beyond" | "off_frame";
             /** Cue Id */
             cue_id?: number | null;
             /**
@@ -1767,6 +1959,7 @@ export interface components {
              *         "curve": "inout",
              *         "duration_ms": 140,
              *         "kind": "none",
+             *         "overlap": false,
              *         "stagger_ms": 30,
              *         "strength": 1
              *       },
@@ -2038,6 +2231,16 @@ export interface components {
              * @enum {string}
              */
             seam: "free" | "break" | "join" | "line";
+            /**
+             * Accent
+             * @default 0
+             */
+            accent: number;
+            /**
+             * Look
+             * @default
+             */
+            look: string;
         };
         /**
          * LayCaptions
@@ -2146,6 +2349,23 @@ export interface components {
             strength: number;
         };
         /**
+         * MarkEverywhere
+         * @description Mark a word with an accent wherever it occurs, now and when it comes again; 0 takes it back.
+         */
+        MarkEverywhere: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "mark_everywhere";
+            /** Piece Id */
+            piece_id: number;
+            /** Text */
+            text: string;
+            /** Accent */
+            accent: number;
+        };
+        /**
          * MarkWords
          * @description Mark words of some captions with the finish's accent of a number; 0 takes marks away.
          *
@@ -2175,6 +2395,11 @@ export interface components {
             start_us: number;
             /** Word Ids */
             word_ids: number[];
+        };
+        /** MomentView */
+        MomentView: {
+            /** At Us */
+            at_us: number;
         };
         /**
          * Motion
@@ -2210,7 +2435,8 @@ export interface components {
              *       "duration_ms": 140,
              *       "stagger_ms": 30,
              *       "strength": 1,
-             *       "curve": "inout"
+             *       "curve": "inout",
+             *       "overlap": false
              *     }
              */
             exit: components["schemas"]["Exit"];
@@ -2397,15 +2623,10 @@ export interface components {
             linger_us: number;
             /**
              * Shortest Us
-             * @default 833000
+             * @description Kept wherever the sound allows it; checks say where it does not.
+             * @default 333000
              */
             shortest_us: number;
-            /**
-             * Too Short Us
-             * @description What checks point out.
-             * @default 250000
-             */
-            too_short_us: number;
             /**
              * Longest Us
              * @default 4000000
@@ -2445,6 +2666,19 @@ export interface components {
              * @description None for a built-in one.
              */
             id: number | null;
+        };
+        /** PastView */
+        PastView: {
+            /**
+             * Undone
+             * @description Taken back, the one taken back first of all first.
+             */
+            undone: string[];
+            /**
+             * Done
+             * @description Newest first.
+             */
+            done: string[];
         };
         /** PathView */
         PathView: {
@@ -2556,6 +2790,24 @@ export interface components {
             source_id: number;
             /** Show Speakers */
             show_speakers: boolean;
+            /** @description Of its caption files; as the picture's if none. */
+            file_pace: components["schemas"]["Pace"] | null;
+            /**
+             * Speaker Looks
+             * @description What each speaker's captions have in place of the finish's.
+             */
+            speaker_looks: {
+                [key: string]: {
+                    [key: string]: components["schemas"]["JsonValue"];
+                };
+            };
+            /**
+             * Marked Words
+             * @description Spellings that are marked wherever they come.
+             */
+            marked_words: {
+                [key: string]: number;
+            };
         };
         /**
          * Place
@@ -2942,6 +3194,11 @@ export interface components {
             /** Text */
             text: string;
             /**
+             * Cue Ids
+             * @description The captions that are meant, where some between are hidden: those stay.
+             */
+            cue_ids?: number[] | null;
+            /**
              * Doing
              * @default type
              * @enum {string}
@@ -2966,6 +3223,11 @@ export interface components {
             start_us: number;
             /** End Us */
             end_us: number;
+            /**
+             * Whole Us
+             * @description The first moment at which all of it stands.
+             */
+            whole_us: number;
             /** Size */
             size: number;
             /** Layers */
@@ -3026,6 +3288,20 @@ export interface components {
              * @default false
              */
             ripple: boolean;
+        };
+        /**
+         * SetFilePace
+         * @description Give the piece's caption files a pace of their own, or (None) that of the picture.
+         */
+        SetFilePace: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set_file_pace";
+            /** Piece Id */
+            piece_id: number;
+            pace: components["schemas"]["Pace"] | null;
         };
         /**
          * SetFinish
@@ -3247,7 +3523,9 @@ export interface components {
         };
         /**
          * StretchCues
-         * @description Stretch all captions and words so that two of them start where they should.
+         * @description Stretch the captions and words between two of them so that these start where they should.
+         *
+         *     What lies outside stays as it is, or moves along with the caption next to it.
          */
         StretchCues: {
             /**
@@ -3257,6 +3535,12 @@ export interface components {
             kind: "stretch_cues";
             first: components["schemas"]["Anchor"];
             second: components["schemas"]["Anchor"];
+            /**
+             * Outside
+             * @default move
+             * @enum {string}
+             */
+            outside: "stay" | "move";
         };
         /** SuggestionView */
         SuggestionView: {
@@ -3268,6 +3552,31 @@ export interface components {
             text: string;
             /** Reason */
             reason: string;
+        };
+        /**
+         * TakeBack
+         * @description Take back, in the whole piece, all marks, all of one word's marks and looks, or all looks that
+         *     captions, words and speakers have of their own.
+         */
+        TakeBack: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "take_back";
+            /** Piece Id */
+            piece_id: number;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "marks" | "word" | "overrides";
+            /**
+             * Text
+             * @description Which word.
+             * @default
+             */
+            text: string;
         };
         /**
          * TapTimes
@@ -3568,6 +3877,37 @@ export interface operations {
             };
         };
     };
+    past_edits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PastView"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     duplicate_project: {
         parameters: {
             query?: never;
@@ -3775,9 +4115,46 @@ export interface operations {
             };
         };
     };
+    preview_captions: {
+        parameters: {
+            query?: {
+                encoding?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/octet-stream": unknown;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaptionFileView"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     import_captions: {
         parameters: {
-            query?: never;
+            query?: {
+                encoding?: string | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -4179,6 +4556,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SceneView"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    whole_moment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cue_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MomentView"];
                 };
             };
             /** @description Client Error */
@@ -4878,6 +5286,95 @@ export interface operations {
         responses: {
             /** @description Successful Response */
             200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_palette: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_colour: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ColourBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    forget_colour: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                colour: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,9 +1,12 @@
 /** The accents of the piece's finish: what each of them does, how many there are. */
+
 import { ChevronDown, ChevronRight } from "lucide-react";
 import { useState } from "react";
 import type { Piece } from "../api/client";
 import { Button } from "../ui/Button";
 import { FIELD } from "../ui/fields";
+import { Select } from "../ui/Select";
+import { Tip } from "../ui/Tip";
 import { AccentLooks } from "./AccentLooks";
 import { inside, make, type Target } from "./scope";
 
@@ -43,31 +46,28 @@ export function AccentEditor({ piece, chosen }: { piece: Piece; chosen: number }
         <div className="mt-2 space-y-2 rounded border border-line bg-card p-3">
           <p className="text-small text-dim">For the whole piece, wherever a word is marked.</p>
           <div className="flex gap-1.5">
-            <select
-              aria-label="Accent to change"
-              className={FIELD}
-              value={number}
-              onChange={(event) => setWanted(Number(event.target.value))}
-            >
-              {accents.map((one, index) => (
-                // biome-ignore lint/suspicious/noArrayIndexKey: marks count accents by their order
-                <option key={index} value={index}>
-                  {index + 1} · {one.name}
-                </option>
-              ))}
-            </select>
+            <Select
+              label="Accent to change"
+              options={accents.map((one, index) => ({
+                value: index,
+                text: `${index + 1} · ${one.name}`,
+              }))}
+              chosen={number}
+              onChoose={setWanted}
+            />
             {accents.length < MOST && <Button onClick={add}>Add</Button>}
             {accents.length > 0 && number === accents.length - 1 && (
-              <Button
-                kind="quiet"
-                title={`Take “${accent?.name}” out of ${name}`}
-                onClick={() => {
-                  target.set({ accents: accents.slice(0, -1) });
-                  setWanted(null);
-                }}
-              >
-                Take off
-              </Button>
+              <Tip text={`Take “${accent?.name}” out of ${name}`}>
+                <Button
+                  kind="quiet"
+                  onClick={() => {
+                    target.set({ accents: accents.slice(0, -1) });
+                    setWanted(null);
+                  }}
+                >
+                  Take off
+                </Button>
+              </Tip>
             )}
           </div>
           {accent && (

@@ -1,24 +1,34 @@
 /** What an accent, or a single word, has in place of the finish's own: one control a setting. */
-import { PaintField, PartField, PickField, SliderField } from "./fields";
+import { useQuery } from "@tanstack/react-query";
+import { api, take } from "../api/client";
+import { PaintField } from "./ColourField";
+import { PartField, PickField, SliderField } from "./fields";
 import type { Changes, Target } from "./scope";
 
 const AS_FINISH = { value: "", text: "As the finish" };
 const EMPHASES = [
   AS_FINISH,
   { value: "none", text: "Nothing" },
-  { value: "grow", text: "Grows" },
-  { value: "lift", text: "Lifts" },
-  { value: "tilt", text: "Tilts" },
-  { value: "pulse", text: "Pulses" },
+  { value: "grow", text: "Grow" },
+  { value: "lift", text: "Lift" },
+  { value: "tilt", text: "Tilt" },
+  { value: "pulse", text: "Pulse" },
 ];
 /** What a word, or the emoji by it, does for as long as it stands. */
 export const LOOPS = [
-  { value: "bob", text: "Bobs" },
-  { value: "sway", text: "Sways" },
-  { value: "breathe", text: "Breathes" },
-  { value: "none", text: "Stands still" },
+  { value: "bob", text: "Bob" },
+  { value: "sway", text: "Sway" },
+  { value: "breathe", text: "Breathe" },
+  { value: "none", text: "Still" },
 ];
 const LOOPS_OR_NOT = [AS_FINISH, ...LOOPS];
+const CASES = [
+  AS_FINISH,
+  { value: "as_written", text: "As written" },
+  { value: "upper", text: "CAPITALS" },
+  { value: "lower", text: "small letters" },
+  { value: "title", text: "First Letters" },
+];
 const WEIGHTS = [
   AS_FINISH,
   { value: "400", text: "Regular" },
@@ -31,12 +41,29 @@ const WEIGHTS = [
 export function AccentLooks({ target: plain, at = "" }: { target: Target; at?: string }) {
   const target = colouredThrough(plain, at);
   const share = { per: 100, unit: " %" };
+  const families = useQuery({
+    queryKey: ["fonts"],
+    queryFn: () => take(api.GET("/api/fonts")),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+  const fonts = [
+    AS_FINISH,
+    ...(families.data ?? []).map(({ name }) => ({ value: name, text: name })),
+  ];
   const plated = target.given?.(`${at}plate`) ?? false;
   const plate = (
     <>
-      <PaintField target={target} path={`${at}plate.colour`} label="Its colour" />
+      <PaintField target={target} path={`${at}plate.colour`} of="Plate" label="Colour" />
       <SliderField
-        {...{ target, path: `${at}plate.radius`, label: "Its corners", min: 0, max: 60, step: 1 }}
+        {...{
+          target,
+          path: `${at}plate.radius`,
+          of: "Plate",
+          label: "Corners",
+          min: 0,
+          max: 60,
+          step: 1,
+        }}
         {...share}
       />
     </>
@@ -72,8 +99,10 @@ export function AccentLooks({ target: plain, at = "" }: { target: Target; at?: s
           {plate}
         </PartField>
       )}
-      <Pick target={target} path={`${at}emphasis`} label="When said" choices={EMPHASES} />
-      <Pick target={target} path={`${at}loop`} label="All along" choices={LOOPS_OR_NOT} />
+      <Pick target={target} path={`${at}font`} label="Font" choices={fonts} whole />
+      <Pick target={target} path={`${at}case`} label="Case" choices={CASES} whole />
+      <Pick target={target} path={`${at}emphasis`} label="Emphasis" choices={EMPHASES} />
+      <Pick target={target} path={`${at}loop`} label="Loop" choices={LOOPS_OR_NOT} />
     </>
   );
 }
@@ -84,6 +113,7 @@ function Pick(props: {
   path: string;
   label: string;
   choices: { value: string; text: string }[];
+  /** The value has no kinds, it is the choice itself; numbers are kept as such. */
   whole?: boolean;
 }) {
   const { target, path, label, choices, whole = false } = props;
@@ -93,7 +123,7 @@ function Pick(props: {
     value: () => String(target.value(at) ?? ""),
     set: ({ [path]: value }) => {
       if (value === "") target.back(path);
-      else target.set({ [at]: whole ? Number(value) : value });
+      else target.set({ [at]: whole && /^\d+$/.test(String(value)) ? Number(value) : value });
     },
   };
   return <PickField target={picked} path={path} label={label} choices={choices} />;

@@ -1,9 +1,13 @@
 /** Accents: mark the word at the playhead, or take its mark away. */
 import { useMemo } from "react";
+import { hintOf } from "../actions/action";
+import { action } from "../actions/index";
 import type { Finish, Piece } from "../api/client";
 import type { Player } from "../playback/player";
 import { mark } from "../state/marks";
-import { useProject } from "../state/project";
+import { edit, useProject } from "../state/project";
+import { Button } from "../ui/Button";
+import { Tip } from "../ui/Tip";
 import { TraySection } from "../ui/TraySection";
 import { AccentEditor } from "./AccentEditor";
 import { EmojiPicker } from "./EmojiPicker";
@@ -16,6 +20,18 @@ export function AccentsTab({ piece, player }: { piece: Piece; player: Player | n
   const { finish } = piece;
   const word = useLiveWord(player);
   const cues = useProject((state) => state.cues);
+  const takeBack = (what: "marks" | "word" | "overrides", text = "") =>
+    void edit({ kind: "take_back", piece_id: piece.id, what, text });
+  const overridden = useMemo(
+    () =>
+      Object.keys(piece.speaker_looks).length > 0 ||
+      cues.some(
+        (cue) =>
+          Object.keys(cue.look).length > 0 ||
+          cue.words.some((one) => Object.keys(one.own).length > 0),
+      ),
+    [cues, piece.speaker_looks],
+  );
   const marked = useMemo(
     () => cues.reduce((n, cue) => n + cue.words.filter((w) => w.accent > 0).length, 0),
     [cues],
@@ -60,11 +76,37 @@ export function AccentsTab({ piece, player }: { piece: Piece; player: Player | n
             />
           </li>
         </ul>
+        {word && (
+          <div className="flex flex-wrap gap-1.5">
+            <Tip text={hintOf(action("mark-everywhere"))}>
+              <Button onClick={() => action("mark-everywhere").run(player)}>
+                {word.accent ? "Everywhere it occurs" : "Mark everywhere"}
+              </Button>
+            </Tip>
+            {(word.accent > 0 || Object.keys(word.own).length > 0) && (
+              <Button kind="quiet" onClick={() => takeBack("word", word.text)}>
+                Take back all of “{word.text}”
+              </Button>
+            )}
+          </div>
+        )}
         <p className="text-small text-dim">
           {marked
             ? `${marked} marked word${marked > 1 ? "s" : ""} in the piece. Another finish keeps them.`
             : "Nothing is marked yet."}
         </p>
+        <div className="flex flex-wrap gap-1.5">
+          {marked > 0 && (
+            <Button kind="quiet" onClick={() => takeBack("marks")}>
+              Take back all marks
+            </Button>
+          )}
+          {overridden && (
+            <Button kind="quiet" onClick={() => takeBack("overrides")}>
+              Take back all overrides
+            </Button>
+          )}
+        </div>
       </TraySection>
       <AccentEditor piece={piece} chosen={word?.accent ?? 0} />
       <WordSection piece={piece} player={player} />
@@ -95,7 +137,7 @@ function AccentButton(props: {
       type="button"
       aria-pressed={chosen}
       disabled={disabled}
-      title={about}
+      aria-description={about}
       className={`flex w-full items-center gap-2 rounded border bg-card px-2.5 py-1.5 text-left disabled:opacity-45 ${
         chosen ? "border-chalk" : "border-line hover:border-dim"
       }`}

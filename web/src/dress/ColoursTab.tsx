@@ -2,7 +2,8 @@
 import type { Piece } from "../api/client";
 import { Button } from "../ui/Button";
 import { TraySection } from "../ui/TraySection";
-import { PaintField, PartField, PickField, SliderField } from "./fields";
+import { PaintField } from "./ColourField";
+import { PartField, PickField, SliderField } from "./fields";
 import { ScopeBar } from "./ScopeBar";
 import { useTarget } from "./scope";
 
@@ -12,8 +13,8 @@ const BEHIND = [
   { value: "word", text: "Each word" },
 ];
 const TRAVEL = [
-  { value: "slide", text: "Slides on" },
-  { value: "jump", text: "Jumps on" },
+  { value: "slide", text: "Slide" },
+  { value: "jump", text: "Jump" },
 ];
 const MOST_RIMS = 3;
 
@@ -43,6 +44,7 @@ export function ColoursTab({ piece }: { piece: Piece }) {
                 target,
                 path: `outlines.${number}.width`,
                 label: "Width",
+                of: `Outline ${number + 1}`,
                 min: 0,
                 max: 20,
                 step: 0.5,
@@ -64,20 +66,22 @@ export function ColoursTab({ piece }: { piece: Piece }) {
           )}
           {rims.length > 0 && (
             <Button kind="quiet" onClick={() => target.set({ outlines: rims.slice(0, -1) })}>
-              Take the outer one off
+              Remove the outer one
             </Button>
           )}
         </div>
         <PartField target={target} path="shadow" label="Shadow" make={{ "shadow.blur": 0.16 }}>
-          <PaintField target={target} path="shadow.colour" label="Colour" />
-          <SliderField {...{ target, path: "shadow.blur", label: "Blur", ...share }} />
+          <PaintField target={target} path="shadow.colour" of="Shadow" label="Colour" />
           <SliderField
-            {...{ target, path: "shadow.dx", label: "Right", ...share }}
+            {...{ target, path: "shadow.blur", of: "Shadow", label: "Blur", ...share }}
+          />
+          <SliderField
+            {...{ target, path: "shadow.dx", of: "Shadow", label: "Offset right", ...share }}
             min={-30}
             max={30}
           />
           <SliderField
-            {...{ target, path: "shadow.dy", label: "Down", ...share }}
+            {...{ target, path: "shadow.dy", of: "Shadow", label: "Offset down", ...share }}
             min={-30}
             max={30}
           />
@@ -86,23 +90,31 @@ export function ColoursTab({ piece }: { piece: Piece }) {
       <TraySection title="Behind the letters">
         <PartField target={target} path="plate" label="Plate" make={{ "plate.behind": "line" }}>
           <PickField target={target} path="plate.behind" label="Behind" choices={BEHIND} />
-          <PaintField target={target} path="plate.colour" label="Colour" />
-          <SliderField {...{ target, path: "plate.pad_x", label: "Room aside", ...share }} />
+          <PaintField target={target} path="plate.colour" of="Plate" label="Colour" />
           <SliderField
-            {...{ target, path: "plate.pad_y", label: "Room above", ...share }}
+            {...{ target, path: "plate.pad_x", of: "Plate", label: "Sides", ...share }}
+          />
+          <SliderField
+            {...{ target, path: "plate.pad_y", of: "Plate", label: "Top, foot", ...share }}
             min={-20}
           />
-          <SliderField {...{ target, path: "plate.radius", label: "Corners", ...share }} />
+          <SliderField
+            {...{ target, path: "plate.radius", of: "Plate", label: "Corners", ...share }}
+          />
         </PartField>
         <PartField target={target} path="plank" label="Plank" make={{ "plank.travel": "slide" }}>
-          <PickField target={target} path="plank.travel" label="Way" choices={TRAVEL} />
-          <PaintField target={target} path="plank.colour" label="Colour" />
-          <SliderField {...{ target, path: "plank.pad_x", label: "Room aside", ...share }} />
+          <PickField target={target} path="plank.travel" label="Travel" choices={TRAVEL} />
+          <PaintField target={target} path="plank.colour" of="Plank" label="Colour" />
           <SliderField
-            {...{ target, path: "plank.pad_y", label: "Room above", ...share }}
+            {...{ target, path: "plank.pad_x", of: "Plank", label: "Sides", ...share }}
+          />
+          <SliderField
+            {...{ target, path: "plank.pad_y", of: "Plank", label: "Top, foot", ...share }}
             min={-20}
           />
-          <SliderField {...{ target, path: "plank.radius", label: "Corners", ...share }} />
+          <SliderField
+            {...{ target, path: "plank.radius", of: "Plank", label: "Corners", ...share }}
+          />
         </PartField>
       </TraySection>
     </>

@@ -1,4 +1,5 @@
 /** Emoji for the word at the playhead: searched by name, the ones used last first. */
+
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Piece, take } from "../api/client";
@@ -7,6 +8,7 @@ import { edit } from "../state/project";
 import { Chip } from "../ui/Chip";
 import { FIELD } from "../ui/fields";
 import { Segments } from "../ui/Segments";
+import { Tip } from "../ui/Tip";
 import { TraySection } from "../ui/TraySection";
 import { LOOPS } from "./AccentLooks";
 import { PickField, SliderField } from "./fields";
@@ -134,15 +136,16 @@ function Grid(props: { label: string; emoji: readonly Emoji[]; onPut: (one: Emoj
     <ul aria-label={label} className="grid grid-cols-8 gap-1">
       {emoji.map((one) => (
         <li key={one.code}>
-          <button
-            type="button"
-            className="w-full rounded p-1 hover:bg-tint"
-            title={one.name}
-            aria-label={one.name}
-            onClick={() => onPut(one)}
-          >
-            <img src={`/api/emoji/${one.code}/48.png`} alt="" className="w-full" loading="lazy" />
-          </button>
+          <Tip text={one.name}>
+            <button
+              type="button"
+              className="w-full rounded p-1 hover:bg-tint"
+              aria-label={one.name}
+              onClick={() => onPut(one)}
+            >
+              <img src={`/api/emoji/${one.code}/48.png`} alt="" className="w-full" loading="lazy" />
+            </button>
+          </Tip>
         </li>
       ))}
     </ul>

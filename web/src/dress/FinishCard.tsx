@@ -1,4 +1,5 @@
 /** One finish to choose; one of the user's own can be renamed, taken along as a file, deleted. */
+
 import { useQueryClient } from "@tanstack/react-query";
 import { MoreHorizontal } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
@@ -7,6 +8,7 @@ import { api, type FinishView, type Piece, take, takeAs } from "../api/client";
 import type { Player } from "../playback/player";
 import { edit } from "../state/project";
 import { sayWrong } from "../ui/notice";
+import { Tip } from "../ui/Tip";
 import { Sample } from "./Sample";
 
 export function FinishCard(props: { piece: Piece; player: Player | null; view: FinishView }) {
@@ -20,34 +22,36 @@ export function FinishCard(props: { piece: Piece; player: Player | null; view: F
         chosen ? "border-chalk ring-1 ring-chalk" : "border-line hover:border-dim"
       }`}
     >
-      <label className="block cursor-pointer" title={finish.about}>
-        <input
-          type="radio"
-          name="finish"
-          className="sr-only"
-          checked={chosen}
-          onChange={() =>
-            void edit({
-              kind: "set_finish",
-              piece_id: piece.id,
-              finish: id === null ? finish.name : finish,
-            })
-          }
-        />
-        <Sample piece={piece} player={player} finish={finish} />
-        <span className="flex items-center gap-1.5 px-2 py-1">
-          <span
-            className={`truncate ${chosen ? "font-bold text-chalk" : ""} ${naming ? "invisible" : ""}`}
-          >
-            {finish.name}
-          </span>
-          {view.default && (
-            <span className="ml-auto text-small text-dim" title="New pieces begin with it">
-              first
+      <Tip text={finish.about}>
+        <label className="block cursor-pointer">
+          <input
+            type="radio"
+            name="finish"
+            className="sr-only"
+            checked={chosen}
+            onChange={() =>
+              void edit({
+                kind: "set_finish",
+                piece_id: piece.id,
+                finish: id === null ? finish.name : finish,
+              })
+            }
+          />
+          <Sample piece={piece} player={player} finish={finish} />
+          <span className="flex items-center gap-1.5 px-2 py-1">
+            <span
+              className={`truncate ${chosen ? "font-bold text-chalk" : ""} ${naming ? "invisible" : ""}`}
+            >
+              {finish.name}
             </span>
-          )}
-        </span>
-      </label>
+            {view.default && (
+              <Tip text="New pieces begin with it">
+                <span className="ml-auto text-small text-dim">first</span>
+              </Tip>
+            )}
+          </span>
+        </label>
+      </Tip>
       {id !== null && naming && (
         <Naming id={id} piece={piece} name={finish.name} onDone={() => setNaming(false)} />
       )}
@@ -69,13 +73,14 @@ function Menu({ id, name, onRename }: { id: number; name: string; onRename: () =
       .catch(sayWrong);
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger
-        className="absolute right-1 bottom-1 rounded p-1 text-dim hover:bg-tint hover:text-ink"
-        title="Rename, take along, delete"
-        aria-label={`What to do with ${name}`}
-      >
-        <MoreHorizontal size={15} />
-      </DropdownMenu.Trigger>
+      <Tip text="Rename, take along, delete">
+        <DropdownMenu.Trigger
+          className="absolute right-1 bottom-1 rounded p-1 text-dim hover:bg-tint hover:text-ink"
+          aria-label={`What to do with ${name}`}
+        >
+          <MoreHorizontal size={15} />
+        </DropdownMenu.Trigger>
+      </Tip>
       <DropdownMenu.Portal>
         <DropdownMenu.Content
           align="end"
@@ -89,13 +94,11 @@ function Menu({ id, name, onRename }: { id: number; name: string; onRename: () =
               As a file
             </a>
           </DropdownMenu.Item>
-          <DropdownMenu.Item
-            className={`${ITEM} text-clay`}
-            title="Pieces that have it keep it"
-            onSelect={forget}
-          >
-            Delete
-          </DropdownMenu.Item>
+          <Tip text="Pieces that have it keep it">
+            <DropdownMenu.Item className={`${ITEM} text-clay`} onSelect={forget}>
+              Delete
+            </DropdownMenu.Item>
+          </Tip>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>

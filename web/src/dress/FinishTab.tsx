@@ -1,4 +1,5 @@
 /** The finishes, moving on the user's own frame and words; saving and sharing one's own. */
+
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Download, Upload } from "lucide-react";
 import { useRef, useState } from "react";
@@ -8,6 +9,7 @@ import { edit } from "../state/project";
 import { Button } from "../ui/Button";
 import { FIELD } from "../ui/fields";
 import { say, sayWrong } from "../ui/notice";
+import { Tip } from "../ui/Tip";
 import { TraySection } from "../ui/TraySection";
 import { FinishCard } from "./FinishCard";
 
@@ -96,19 +98,20 @@ function Current({ piece, all }: { piece: Piece; all: FinishView[] }) {
               Back to {finish.name}
             </Button>
           )}
-          <Button
-            kind="quiet"
-            onClick={() =>
-              void attempt(async () => {
-                await take(
-                  api.PUT("/api/default-finish", { body: { finish: isDefault ? null : finish } }),
-                );
-              })
-            }
-            title="New pieces begin with it; else with the finish that was used last."
-          >
-            {isDefault ? "✓ Used for new pieces" : "Use for new pieces"}
-          </Button>
+          <Tip text="New pieces begin with it; else with the finish that was used last.">
+            <Button
+              kind="quiet"
+              onClick={() =>
+                void attempt(async () => {
+                  await take(
+                    api.PUT("/api/default-finish", { body: { finish: isDefault ? null : finish } }),
+                  );
+                })
+              }
+            >
+              {isDefault ? "✓ Used for new pieces" : "Use for new pieces"}
+            </Button>
+          </Tip>
         </div>
       ) : (
         <form

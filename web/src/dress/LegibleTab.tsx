@@ -1,4 +1,5 @@
 /** Captions that are hard to read on their picture or leave the safe area, and what helps. */
+
 import type { Check, Faint, Piece } from "../api/client";
 import type { Player } from "../playback/player";
 import { fix } from "../state/checks";
@@ -10,6 +11,7 @@ import { Button } from "../ui/Button";
 import { Chip } from "../ui/Chip";
 import { Finding } from "../ui/Finding";
 import { Progress } from "../ui/Progress";
+import { Tip } from "../ui/Tip";
 import { TraySection } from "../ui/TraySection";
 
 const WAYS: { way: Way; text: string; about: string }[] = [
@@ -120,9 +122,11 @@ function Remedies({ one }: { one: Faint }) {
       {WAYS.map(({ way, text, about }) => {
         const remedy = one.remedies.find((each) => each.way === way);
         return remedy ? (
-          <span key={way} title={`${about}: ${remedy.contrast.toFixed(1)} : 1`}>
-            <Chip onClick={() => help([one], way)}>{text}</Chip>
-          </span>
+          <Tip key={way} text={`${about}: ${remedy.contrast.toFixed(1)} : 1`}>
+            <span>
+              <Chip onClick={() => help([one], way)}>{text}</Chip>
+            </span>
+          </Tip>
         ) : null;
       })}
     </>

@@ -81,19 +81,19 @@ export function LettersTab({ piece }: { piece: Piece }) {
         <SliderField
           {...{ target, path: "line_height", label: "Line height", min: 0.8, max: 2, step: 0.02 }}
         />
-        <PickField target={target} path="align" label="Lines" choices={ALIGN} />
-        <PickField target={target} path="max_lines" label="At most" choices={LINES} />
+        <PickField target={target} path="align" label="Alignment" choices={ALIGN} />
+        <PickField target={target} path="max_lines" label="Most lines" choices={LINES} />
       </TraySection>
       <TraySection title="Place">
-        <PickField target={target} path="place.across" label="Held at" choices={ACROSS} />
-        <PickField target={target} path="place.down" label="and" choices={DOWN} />
+        <PickField target={target} path="place.across" label="Horizontal" choices={ACROSS} />
+        <PickField target={target} path="place.down" label="Vertical" choices={DOWN} />
         <SliderField
-          {...{ target, path: "place.dx", label: "Across", min: -50, max: 50, step: 0.5 }}
+          {...{ target, path: "place.dx", label: "Offset across", min: -50, max: 50, step: 0.5 }}
           per={100}
           unit=" %"
         />
         <SliderField
-          {...{ target, path: "place.dy", label: "Down", min: -50, max: 50, step: 0.5 }}
+          {...{ target, path: "place.dy", label: "Offset down", min: -50, max: 50, step: 0.5 }}
           per={100}
           unit=" %"
         />

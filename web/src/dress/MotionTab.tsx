@@ -1,7 +1,8 @@
-/** How captions and words come, what the live word does, how they go, and what never stops. */
+/** Motion: the entrance, the emphasis of the live word, the exit, and the loop. */
 import type { Piece } from "../api/client";
+import { Check } from "../ui/Check";
 import { TraySection } from "../ui/TraySection";
-import { PickField, SliderField } from "./fields";
+import { PickField, Row, SliderField } from "./fields";
 import { ScopeBar } from "./ScopeBar";
 import { type Target, useTarget } from "./scope";
 
@@ -26,13 +27,13 @@ const PARTS = named({
   word: "Word by word",
   letter: "Letter by letter",
 });
-const WHEN = named({ start: "With the caption", spoken: "As it is said" });
+const WHEN = named({ start: "With the caption", spoken: "As spoken" });
 const EMPHASES = named({
   none: "None",
   grow: "Grow",
   lift: "Lift",
   tilt: "Tilt",
-  pulse: "Beat",
+  pulse: "Pulse",
   ink: "Ink-in",
 });
 const EXITS = named({
@@ -45,10 +46,10 @@ const EXITS = named({
 const LOOPS = named({ none: "None", sway: "Sway", breathe: "Breathe", bob: "Bob" });
 const WHOLE = named({ caption: "Whole caption", word: "Each word" });
 const CURVES = named({
-  linear: "Even",
-  out: "Slows down",
-  inout: "Soft both ways",
-  over: "Overshoots",
+  linear: "Linear",
+  out: "Ease out",
+  inout: "Ease in and out",
+  over: "Overshoot",
 });
 
 export function MotionTab({ piece }: { piece: Piece }) {
@@ -57,50 +58,125 @@ export function MotionTab({ piece }: { piece: Piece }) {
   return (
     <>
       <ScopeBar />
-      <TraySection title="Coming in">
-        <PickField target={target} path="motion.entrance.kind" label="Motion" choices={ENTRANCES} />
+      <TraySection title="Entrance">
+        <PickField
+          target={target}
+          path="motion.entrance.kind"
+          of="Entrance"
+          label="Motion"
+          choices={ENTRANCES}
+        />
         {is("entrance.kind") !== "none" && (
           <>
-            <PickField target={target} path="motion.entrance.by" label="In parts" choices={PARTS} />
-            <PickField target={target} path="motion.entrance.when" label="When" choices={WHEN} />
-            <Milliseconds target={target} path="motion.entrance.duration_ms" label="Length" />
-            <Milliseconds target={target} path="motion.entrance.delay_ms" label="Delay" />
+            <PickField
+              target={target}
+              path="motion.entrance.by"
+              of="Entrance"
+              label="By"
+              choices={PARTS}
+            />
+            <PickField
+              target={target}
+              path="motion.entrance.when"
+              of="Entrance"
+              label="When"
+              choices={WHEN}
+            />
+            <Milliseconds
+              target={target}
+              path="motion.entrance.duration_ms"
+              of="Entrance"
+              label="Duration"
+            />
+            <Milliseconds
+              target={target}
+              path="motion.entrance.delay_ms"
+              of="Entrance"
+              label="Delay"
+            />
             {is("entrance.when") === "start" && is("entrance.by") !== "caption" && (
-              <Milliseconds target={target} path="motion.entrance.stagger_ms" label="One by one" />
+              <Milliseconds
+                target={target}
+                path="motion.entrance.stagger_ms"
+                of="Entrance"
+                label="Stagger"
+              />
             )}
-            <Strength target={target} path="motion.entrance.strength" />
-            <PickField target={target} path="motion.entrance.curve" label="Pace" choices={CURVES} />
+            <Strength target={target} path="motion.entrance.strength" of="Entrance" />
+            <PickField
+              target={target}
+              path="motion.entrance.curve"
+              of="Entrance"
+              label="Easing"
+              choices={CURVES}
+            />
           </>
         )}
       </TraySection>
-      <TraySection title="The word being said">
-        <PickField target={target} path="motion.emphasis.kind" label="Motion" choices={EMPHASES} />
+      <TraySection title="Emphasis">
+        <PickField
+          target={target}
+          path="motion.emphasis.kind"
+          of="Emphasis"
+          label="Motion"
+          choices={EMPHASES}
+        />
         {!["none", "ink"].includes(is("emphasis.kind")) && (
           <>
-            <Milliseconds target={target} path="motion.emphasis.duration_ms" label="Length" />
-            <Strength target={target} path="motion.emphasis.strength" />
+            <Milliseconds
+              target={target}
+              path="motion.emphasis.duration_ms"
+              of="Emphasis"
+              label="Duration"
+            />
+            <Strength target={target} path="motion.emphasis.strength" of="Emphasis" />
           </>
         )}
       </TraySection>
-      <TraySection title="Going">
-        <PickField target={target} path="motion.exit.kind" label="Motion" choices={EXITS} />
+      <TraySection title="Exit">
+        <PickField
+          target={target}
+          path="motion.exit.kind"
+          of="Exit"
+          label="Motion"
+          choices={EXITS}
+        />
         {is("exit.kind") !== "none" && (
           <>
-            <PickField target={target} path="motion.exit.by" label="In parts" choices={WHOLE} />
-            <Milliseconds target={target} path="motion.exit.duration_ms" label="Length" />
-            <Strength target={target} path="motion.exit.strength" />
+            <PickField target={target} path="motion.exit.by" of="Exit" label="By" choices={WHOLE} />
+            <Milliseconds
+              target={target}
+              path="motion.exit.duration_ms"
+              of="Exit"
+              label="Duration"
+            />
+            <Strength target={target} path="motion.exit.strength" of="Exit" />
+            <Row target={target} path="motion.exit.overlap" label="Overlap">
+              <Check
+                label="while the next one comes"
+                checked={target.value("motion.exit.overlap") === true}
+                onChange={(overlap) => target.set({ "motion.exit.overlap": overlap })}
+              />
+            </Row>
           </>
         )}
       </TraySection>
-      <TraySection title="All the while">
-        <PickField target={target} path="motion.loop.kind" label="Motion" choices={LOOPS} />
+      <TraySection title="Loop">
+        <PickField
+          target={target}
+          path="motion.loop.kind"
+          of="Loop"
+          label="Motion"
+          choices={LOOPS}
+        />
         {is("loop.kind") !== "none" && (
           <>
-            <PickField target={target} path="motion.loop.by" label="In parts" choices={WHOLE} />
+            <PickField target={target} path="motion.loop.by" of="Loop" label="By" choices={WHOLE} />
             <SliderField
               {...{
                 target,
                 path: "motion.loop.period_ms",
+                of: "Loop",
                 label: "Period",
                 min: 0.4,
                 max: 6,
@@ -109,7 +185,7 @@ export function MotionTab({ piece }: { piece: Piece }) {
               per={0.001}
               unit=" s"
             />
-            <Strength target={target} path="motion.loop.strength" />
+            <Strength target={target} path="motion.loop.strength" of="Loop" />
           </>
         )}
       </TraySection>
@@ -117,10 +193,10 @@ export function MotionTab({ piece }: { piece: Piece }) {
   );
 }
 
-function Milliseconds(props: { target: Target; path: string; label: string }) {
+function Milliseconds(props: { target: Target; path: string; label: string; of: string }) {
   return <SliderField {...props} min={0} max={800} step={10} unit=" ms" />;
 }
 
-function Strength(props: { target: Target; path: string }) {
+function Strength(props: { target: Target; path: string; of: string }) {
   return <SliderField {...props} label="Strength" min={0} max={300} step={5} per={100} unit=" %" />;
 }

@@ -1,6 +1,7 @@
 /** Accents by place: every second line or word dressed another way, without a mark. */
 import type { Piece } from "../api/client";
 import { edit } from "../state/project";
+import { Select } from "../ui/Select";
 import { TraySection } from "../ui/TraySection";
 
 const WAYS = [
@@ -34,32 +35,25 @@ export function Patterns({ piece }: { piece: Piece }) {
       about="For the whole piece; words marked by hand keep their mark."
     >
       <div className="flex gap-2">
-        <select
-          aria-label="Which places"
-          className="h-8 min-w-0 flex-1 rounded border border-line bg-card px-1.5"
-          value={found < 0 ? "" : found}
-          onChange={(event) => set(Number(event.target.value), accent)}
-        >
-          {found < 0 && <option value="">As the finish has it</option>}
-          {WAYS.map((way, index) => (
-            <option key={way.text} value={index}>
-              {way.text}
-            </option>
-          ))}
-        </select>
-        <select
-          aria-label="Accent of these places"
-          className="h-8 rounded border border-line bg-card px-1.5"
-          value={accent}
-          disabled={!pattern}
-          onChange={(event) => set(found, Number(event.target.value))}
-        >
-          {accents.map((one, index) => (
-            <option key={one.name} value={index + 1}>
-              {one.name}
-            </option>
-          ))}
-        </select>
+        <Select
+          label="Which places"
+          className="flex-1"
+          options={[
+            ...(found < 0 ? [{ value: -1, text: "As the finish has it" }] : []),
+            ...WAYS.map((way, index) => ({ value: index, text: way.text })),
+          ]}
+          chosen={found}
+          onChoose={(index) => set(index, accent)}
+        />
+        {pattern && (
+          <Select
+            label="Accent of these places"
+            className="w-28"
+            options={accents.map((one, index) => ({ value: index + 1, text: one.name }))}
+            chosen={accent}
+            onChoose={(number) => set(found, number)}
+          />
+        )}
       </div>
     </TraySection>
   );

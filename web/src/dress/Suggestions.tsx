@@ -1,10 +1,14 @@
 /** Words worth an accent, each with its reason: taken all at once or one by one. */
+
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Piece, take } from "../api/client";
 import type { Player } from "../playback/player";
 import { edit, select, useProject } from "../state/project";
 import { Button } from "../ui/Button";
+import { Select } from "../ui/Select";
+import { Slider } from "../ui/Slider";
+import { Tip } from "../ui/Tip";
 import { TraySection } from "../ui/TraySection";
 
 export function Suggestions({ piece, player }: { piece: Piece; player: Player | null }) {
@@ -40,32 +44,31 @@ export function Suggestions({ piece, player }: { piece: Piece; player: Player | 
       title="Worth an accent"
       about="Found by rules: figures, names, strong words, turns."
     >
-      <label className="flex items-center gap-2">
+      <div className="flex items-center gap-2">
         <span className="w-[86px]">How many</span>
-        <input
-          type="range"
-          aria-label="How many words"
-          className="min-w-0 flex-1 accent-chalk"
+        <Slider
+          label="How many words"
+          className="flex-1"
           min={2}
           max={25}
+          step={1}
           value={density}
-          onChange={(event) => setDensity(Number(event.target.value))}
+          valueText={`${density} %`}
+          onMove={setDensity}
         />
         <span className="tabular w-[52px] text-right text-dim">{density} %</span>
-      </label>
+      </div>
       <div className="flex items-center gap-2">
-        <select
-          aria-label="Accent to give"
-          className="h-8 rounded border border-line bg-card px-1.5"
-          value={accent}
-          onChange={(event) => setAccent(Number(event.target.value))}
-        >
-          {piece.finish.accents.map((one, index) => (
-            <option key={one.name} value={index + 1}>
-              {one.name}
-            </option>
-          ))}
-        </select>
+        <Select
+          label="Accent to give"
+          className="h-8 w-28"
+          options={piece.finish.accents.map((one, index) => ({
+            value: index + 1,
+            text: one.name,
+          }))}
+          chosen={accent}
+          onChoose={setAccent}
+        />
         <Button kind="main" disabled={!list.length} onClick={() => void mark(list)}>
           {list.length ? `Take all ${list.length}` : "Nothing left to take"}
         </Button>
@@ -73,14 +76,15 @@ export function Suggestions({ piece, player }: { piece: Piece; player: Player | 
       <ul className="divide-y divide-line rounded border border-line bg-card">
         {list.map((one) => (
           <li key={one.word_id} className="flex items-center gap-2 px-2 py-1">
-            <button
-              type="button"
-              className="min-w-0 flex-1 truncate text-left hover:text-chalk"
-              title="Show it"
-              onClick={() => goTo(one.cue_id, one.word_id)}
-            >
-              <b>{one.text}</b> <span className="text-dim">{one.reason}</span>
-            </button>
+            <Tip text="Show it">
+              <button
+                type="button"
+                className="min-w-0 flex-1 truncate text-left hover:text-chalk"
+                onClick={() => goTo(one.cue_id, one.word_id)}
+              >
+                <b>{one.text}</b> <span className="text-dim">{one.reason}</span>
+              </button>
+            </Tip>
             <button
               type="button"
               className="rounded border border-line px-2 text-small hover:border-dim"

@@ -3,10 +3,13 @@ import { create } from "zustand";
 import type { Cue, Edit, Piece } from "../api/client";
 import { drag, edit, useProject } from "../state/project";
 
-export type Scope = "piece" | "captions";
+export type Scope = "piece" | "captions" | "speaker";
 export type Changes = Extract<Edit, { kind: "change_finish" }>["changes"];
 
-export const useDress = create<{ scope: Scope }>(() => ({ scope: "piece" }));
+export const useDress = create<{ scope: Scope; speaker: string | null }>(() => ({
+  scope: "piece",
+  speaker: null,
+}));
 
 export interface Target {
   /** The value that holds, by its dotted path. */
@@ -28,9 +31,10 @@ export function make(command: Edit, dragged = false): void {
 
 /** The settings of the scope that is chosen, as they are now. */
 export function useTarget(piece: Piece): Target {
-  const scope = useDress((state) => state.scope);
+  const { scope, speaker } = useDress();
   const picked = useProject((state) => state.picked);
   const cues = useProject((state) => state.cues);
+  if (scope === "speaker" && speaker !== null) return speakerTarget(piece, speaker);
   const chosen = scope === "captions" ? cues.filter((cue) => picked.has(cue.id)) : [];
   const look = chosen[0]?.look ?? {};
   const ids = chosen.map((cue) => cue.id);
@@ -44,6 +48,23 @@ export function useTarget(piece: Piece): Target {
     back: (...wanted) => {
       const all = chosen.flatMap(paths).filter((one) => wanted.some((path) => touches(one, path)));
       if (all.length) void edit({ kind: "undress_cues", cue_ids: ids, paths: [...new Set(all)] });
+    },
+  };
+}
+
+/** What all that somebody says has in place of the finish's. */
+function speakerTarget(piece: Piece, name: string): Target {
+  const look = piece.speaker_looks[name] ?? {};
+  const set = (changes: Changes, dragged?: boolean) =>
+    make({ kind: "dress_speaker", piece_id: piece.id, name, changes }, dragged);
+  const owned = (path: string) => Object.keys(look).filter((one) => touches(one, path));
+  return {
+    value: (path) => held(piece.finish, look, path),
+    set,
+    own: (path) => owned(path).length > 0,
+    back: (...wanted) => {
+      const gone = wanted.flatMap(owned);
+      if (gone.length) set(Object.fromEntries(gone.map((path) => [path, null])));
     },
   };
 }

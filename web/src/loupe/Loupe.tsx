@@ -1,4 +1,5 @@
 /** The Loupe: the selected caption's sound magnified, each word where it is spoken, its edges to move. */
+
 import { useEffect, useRef, useState } from "react";
 import type { Cue, Piece, Word } from "../api/client";
 import type { Player } from "../playback/player";
@@ -7,6 +8,7 @@ import { textOf } from "../strip/passage";
 import { loudest, usePeaks } from "../strip/peaks";
 import { sharpCanvas } from "../ui/canvas";
 import { clock } from "../ui/format";
+import { Tip } from "../ui/Tip";
 import { labelRows } from "./labels";
 
 const MARGIN_US = 350_000;
@@ -147,17 +149,17 @@ function Magnified({ cue, piece, player }: { cue: Cue; piece: Piece; player: Pla
         {cue.words.map((w, index) =>
           (cue.words[index + 1]?.start_us ?? Number.POSITIVE_INFINITY) - w.end_us > APART_US ||
           drag?.wordId === w.id ? (
-            <div
-              key={w.id}
-              data-word-end={w.id}
-              title={`Drag: when “${w.text}” is over`}
-              className="absolute top-[18px] -ml-[4px] h-8 w-[9px] cursor-ew-resize"
-              style={{ left: place(edgeOf(w, "end")) }}
-              onPointerDown={(event) => begin(event, w, "end")}
-            >
-              <span className="absolute inset-y-0 left-[4px] border-l border-dotted border-dim" />
-              <span className="absolute -bottom-0.5 left-[1px] block size-[7px] rotate-45 border border-dim bg-page" />
-            </div>
+            <Tip key={w.id} text={`Drag: when “${w.text}” is over`}>
+              <div
+                data-word-end={w.id}
+                className="absolute top-[18px] -ml-[4px] h-8 w-[9px] cursor-ew-resize"
+                style={{ left: place(edgeOf(w, "end")) }}
+                onPointerDown={(event) => begin(event, w, "end")}
+              >
+                <span className="absolute inset-y-0 left-[4px] border-l border-dotted border-dim" />
+                <span className="absolute -bottom-0.5 left-[1px] block size-[7px] rotate-45 border border-dim bg-page" />
+              </div>
+            </Tip>
           ) : null,
         )}
         <div ref={head} className="pointer-events-none absolute -top-1 h-[60px] w-px bg-clay" />
@@ -179,33 +181,37 @@ function WordMark(props: {
   const line = chosen ? "border-chalk" : word.aligned ? "border-ink/40" : "border-dim";
   return (
     <div className="absolute top-0" style={{ left }}>
-      <div
-        data-word-start={word.id}
-        title="Drag: when this word lights up"
-        className="absolute -left-[5px] z-10 w-[11px] cursor-ew-resize"
-        style={{ height: low ? 92 : 72 }}
-        onPointerDown={onPress}
-      >
-        <span
-          className={`absolute left-[5px] block h-full border-l ${line} ${chosen ? "border-l-2" : ""} ${word.aligned ? "" : "border-dashed"}`}
-        />
-        <span
-          className={`absolute -top-1 left-[1px] block size-[9px] rounded-full ${chosen ? "bg-chalk" : "bg-dim"}`}
-        />
-      </div>
-      <button
-        type="button"
-        tabIndex={-1}
-        title={
+      <Tip text="Drag: when this word lights up">
+        <div
+          data-word-start={word.id}
+          className="absolute -left-[5px] z-10 w-[11px] cursor-ew-resize"
+          style={{ height: low ? 92 : 72 }}
+          onPointerDown={onPress}
+        >
+          <span
+            className={`absolute left-[5px] block h-full border-l ${line} ${chosen ? "border-l-2" : ""} ${word.aligned ? "" : "border-dashed"}`}
+          />
+          <span
+            className={`absolute -top-1 left-[1px] block size-[9px] rounded-full ${chosen ? "bg-chalk" : "bg-dim"}`}
+          />
+        </div>
+      </Tip>
+      <Tip
+        text={
           word.aligned ? "Hear from here" : "Placed by its length: it was not found in the sound"
         }
-        className={`absolute left-1 whitespace-nowrap leading-5 ${low ? "top-[74px]" : "top-[53px]"} ${
-          word.doubt ? "doubt" : ""
-        } ${word.aligned ? "" : "italic text-dim"} ${chosen ? "font-bold text-chalk" : ""}`}
-        onClick={onHear}
       >
-        {word.text}
-      </button>
+        <button
+          type="button"
+          tabIndex={-1}
+          className={`absolute left-1 whitespace-nowrap leading-5 ${low ? "top-[74px]" : "top-[53px]"} ${
+            word.doubt ? "doubt" : ""
+          } ${word.aligned ? "" : "italic text-dim"} ${chosen ? "font-bold text-chalk" : ""}`}
+          onClick={onHear}
+        >
+          {word.text}
+        </button>
+      </Tip>
     </div>
   );
 }

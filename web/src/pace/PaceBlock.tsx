@@ -1,15 +1,22 @@
 /** A caption at time scale: its height is how long it shows. */
-import { memo, useEffect, useRef } from "react";
+
+import { memo } from "react";
 import type { Cue } from "../api/client";
+import { focusPage } from "../focus/page";
 import { pick } from "../state/picks";
-import { CueText, lineEnd } from "../strip/CueText";
+import { CueText } from "../strip/CueText";
+import { lineEnd } from "../strip/cueDom";
+import { focusCue } from "../strip/focus";
 import { textOf } from "../strip/passage";
 import { clock } from "../ui/format";
+import { Tip } from "../ui/Tip";
 import { beginDrag, draggedTimes, type Part, useDrag } from "./drag";
 import { toPixels } from "./scale";
 
 interface Props {
   cue: Cue;
+  /** Who begins to speak here. */
+  speaker: string | null;
   scale: number;
   frameUs: number;
   selected: boolean;
@@ -24,7 +31,7 @@ const ONE_LINE = 17;
 const SMALL = 10;
 
 export const PaceBlock = memo(function PaceBlock(props: Props) {
-  const { cue, scale, frameUs, selected, picked, typing, wrong, onSeek, onType } = props;
+  const { cue, speaker, scale, frameUs, selected, picked, typing, wrong, onSeek, onType } = props;
   const drag = useDrag((state) => (state.drag?.cue.id === cue.id ? state.drag : null));
   const [start, end] = draggedTimes(cue, drag);
   const height = Math.max(3, ((end - start) / 1e6) * scale - 1);
@@ -60,12 +67,14 @@ export const PaceBlock = memo(function PaceBlock(props: Props) {
       ) : (
         // biome-ignore lint/a11y/useKeyWithClickEvents: keys work on the picked caption, see the key sheet
         <div
+          id={`block-${cue.id}`}
           role="option"
           aria-selected={picked}
           aria-label={textOf(cue)}
           tabIndex={-1}
           className="relative h-full cursor-grab select-none overflow-hidden px-2 active:cursor-grabbing"
           onPointerDown={(event) => {
+            focusPage();
             if (event.shiftKey || event.ctrlKey || event.metaKey) return;
             if (!picked) pick(cue.id);
             beginDrag(event, cue, "whole", scale, frameUs);
@@ -79,16 +88,22 @@ export const PaceBlock = memo(function PaceBlock(props: Props) {
               onSeek(Math.max(cue.start_us, cue.words[0]?.start_us ?? 0));
             }
           }}
-          onDoubleClick={() => onType(cue.id)}
+          onDoubleClick={() => void focusCue(cue.id)}
         >
+          {speaker && height >= ONE_LINE && (
+            <span className="float-right ml-2 rounded bg-tint px-1.5 text-small text-dim">
+              {speaker}
+            </span>
+          )}
           {height >= SMALL && <Words cue={cue} height={height} />}
           {height >= ONE_LINE && (cue.start_pinned || cue.end_pinned) && (
-            <span
-              title="Pinned: no rule moves this time"
-              className={`absolute right-1.5 size-[7px] rounded-full bg-chalk ${
-                cue.start_pinned ? "top-1.5" : "bottom-1.5"
-              }`}
-            />
+            <Tip text="Pinned: no rule moves this time">
+              <span
+                className={`absolute right-1.5 size-[7px] rounded-full bg-chalk ${
+                  cue.start_pinned ? "top-1.5" : "bottom-1.5"
+                }`}
+              />
+            </Tip>
           )}
           {wrong && <span className="absolute top-0 bottom-0 left-0 w-[3px] bg-clay" />}
         </div>
@@ -131,23 +146,19 @@ function Words({ cue, height }: { cue: Cue; height: number }) {
   );
 }
 
+/** The text of a block while it is typed in; the box goes when the caret leaves it. */
 function Typing(props: { cue: Cue; onSeek: (atUs: number) => void; onDone: () => void }) {
-  const box = useRef<HTMLDivElement>(null);
-  useEffect(() => box.current?.querySelector<HTMLElement>("[data-cue-text]")?.focus(), []);
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: it only notices that the text inside is left
     <div
-      ref={box}
       className="relative z-20 bg-card"
       onBlur={(event) => {
-        if (!event.currentTarget.contains(event.relatedTarget)) props.onDone();
+        if (event.currentTarget.contains(event.relatedTarget)) return;
+        if (event.relatedTarget === null) focusPage();
+        props.onDone();
       }}
     >
-      <CueText
-        key={props.cue.words.map((w) => `${w.id}${w.text}`).join()}
-        cue={props.cue}
-        onSeek={props.onSeek}
-      />
+      <CueText cue={props.cue} onSeek={props.onSeek} />
     </div>
   );
 }

@@ -1,12 +1,16 @@
 /** The Strip at time scale: captions as blocks beside the sound, edges to drag. */
+
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
 import type { Cue, Piece } from "../api/client";
 import type { Player } from "../playback/player";
 import { pick } from "../state/picks";
-import { useProject } from "../state/project";
+import { speakerOf, useProject } from "../state/project";
+import { useVisibleCues } from "../state/visible";
+import { beginPicking } from "../strip/picking";
 import { RIBBON_WIDTH, Ribbon } from "../strip/Ribbon";
 import { sharpCanvas } from "../ui/canvas";
 import { clock } from "../ui/format";
+import { Tip } from "../ui/Tip";
 import { useDrag } from "./drag";
 import { PaceBlock } from "./PaceBlock";
 import { nearestCue, scaleRange, TOP, toMoment, toPixels, visibleRange } from "./scale";
@@ -19,8 +23,9 @@ const MOST_BLOCKS = 160;
 const QUIET_US = 300_000;
 
 export function PaceStrip({ piece, player }: { piece: Piece; player: Player | null }) {
-  const cues = useProject((state) => state.cues);
+  const cues = useVisibleCues();
   const selected = useProject((state) => state.selected);
+  const only = useProject((state) => state.onlySpeaker);
   const picked = useProject((state) => state.picked);
   const typing = useProject((state) => state.typing);
   const checks = useProject((state) => state.checks);
@@ -85,13 +90,18 @@ export function PaceStrip({ piece, player }: { piece: Piece; player: Player | nu
   return (
     <div
       ref={scroller}
+      id="page"
+      data-stop="page"
       role="listbox"
       aria-label="Captions at time scale"
       aria-multiselectable
-      className="relative min-h-0 flex-1 overflow-y-auto overflow-x-hidden"
+      aria-activedescendant={selected === null ? undefined : `block-${selected}`}
+      tabIndex={0}
+      className="page relative min-h-0 flex-1 overflow-y-auto overflow-x-hidden outline-none"
     >
       <div style={{ height: total }} className="relative">
         <Ruler
+          cues={cues}
           scale={scale}
           fromUs={fromUs}
           toUs={Math.min(toUs, piece.duration_us)}
@@ -103,10 +113,11 @@ export function PaceStrip({ piece, player }: { piece: Piece; player: Player | nu
         ) : (
           cues
             .slice(first, last)
-            .map((cue) => (
+            .map((cue, index) => (
               <PaceBlock
                 key={cue.id}
                 cue={cue}
+                speaker={turn(cues, first + index)}
                 scale={scale}
                 frameUs={frameUs}
                 selected={cue.id === selected}
@@ -118,7 +129,16 @@ export function PaceStrip({ piece, player }: { piece: Piece; player: Player | nu
               />
             ))
         )}
-        {!drawn && <Quiets cues={cues} first={first} last={last} scale={scale} piece={piece} />}
+        {!drawn && (
+          <Quiets
+            cues={cues}
+            first={first}
+            last={last}
+            scale={scale}
+            piece={piece}
+            others={only !== null}
+          />
+        )}
         <div ref={head} className="pointer-events-none absolute top-0 left-0 z-30 h-0 w-full">
           <span className="absolute top-[-4px] left-[68px] block size-[9px] rounded-full bg-chalk" />
           <span className="absolute right-0 left-[68px] block h-px bg-chalk" />
@@ -126,6 +146,13 @@ export function PaceStrip({ piece, player }: { piece: Piece; player: Player | nu
       </div>
     </div>
   );
+}
+
+/** Who begins to speak in a caption, where somebody else spoke before. */
+function turn(cues: Cue[], index: number): string | null {
+  const [cue, before] = [cues[index], cues[index - 1]];
+  const name = cue ? speakerOf(cue) : null;
+  return before && speakerOf(before) === name ? null : name;
 }
 
 /** What of the page is in view, and the zoom that its height allows. */
@@ -201,24 +228,30 @@ function Tiles(props: { piece: Piece; scale: number; top: number; height: number
 const STEPS_S = [0.1, 0.2, 0.5, 1, 2, 5, 10, 30, 60, 120, 300, 600];
 
 function Ruler(props: {
+  cues: Cue[];
   scale: number;
   fromUs: number;
   toUs: number;
   onSeek: (at: number) => void;
 }) {
-  const { scale, fromUs, toUs, onSeek } = props;
+  const { cues, scale, fromUs, toUs, onSeek } = props;
   const step = (STEPS_S.find((s) => s * scale >= 56) ?? 1_200) * 1e6;
   const marks: number[] = [];
   for (let at = Math.ceil(fromUs / step) * step; at <= toUs; at += step) marks.push(at);
   return (
     <>
-      {/* biome-ignore lint/a11y/noStaticElementInteractions: the same is done with keys that step and shuttle */}
-      {/* biome-ignore lint/a11y/useKeyWithClickEvents: as above */}
       <div
         className="absolute inset-y-0 left-0 w-[146px]"
-        onClick={(event) => {
-          const box = event.currentTarget.getBoundingClientRect();
-          onSeek(toMoment(event.clientY - box.top, scale));
+        onPointerDown={(event) => {
+          const { top } = event.currentTarget.getBoundingClientRect();
+          const { clientY } = event;
+          const momentAt = (y: number) => toMoment(y - top, scale);
+          const cue = nearestCue(cues, momentAt(clientY));
+          if (!cue) onSeek(momentAt(clientY));
+          else {
+            const idAt = (y: number) => nearestCue(cues, momentAt(y))?.id ?? null;
+            beginPicking(event, cue.id, idAt, () => onSeek(momentAt(clientY)));
+          }
         }}
       />
       {marks.map((at) => (
@@ -235,7 +268,14 @@ function Ruler(props: {
   );
 }
 
-function Quiets(props: { cues: Cue[]; first: number; last: number; scale: number; piece: Piece }) {
+function Quiets(props: {
+  cues: Cue[];
+  first: number;
+  last: number;
+  scale: number;
+  piece: Piece;
+  others: boolean;
+}) {
   const { cues, first, last, scale, piece } = props;
   const edges = cues.slice(Math.max(0, first - 1), last);
   return edges.map((cue, index) => {
@@ -248,7 +288,7 @@ function Quiets(props: { cues: Cue[]; first: number; last: number; scale: number
         className="pointer-events-none absolute left-[160px] text-small text-dim"
         style={{ top: toPixels(cue.end_us + gap / 2, scale) - 9 }}
       >
-        {(gap / 1e6).toFixed(1)} s without a caption
+        {(gap / 1e6).toFixed(1)} s {props.others ? "without them" : "without a caption"}
       </span>
     );
   });
@@ -274,16 +314,17 @@ function Bars(props: { cues: Cue[]; scale: number; top: number; height: number }
     }
   }, [cues, scale, from, tall, picked]);
   return (
-    <canvas
-      ref={canvas}
-      title="Zoom in to read the captions"
-      className="absolute left-[152px]"
-      style={{ top: from, height: tall, width: "calc(100% - 164px)" }}
-      onClick={(event) => {
-        const y = event.clientY - event.currentTarget.getBoundingClientRect().top + from;
-        const cue = nearestCue(cues, toMoment(y, scale));
-        if (cue) pick(cue.id, event.shiftKey ? "range" : "only");
-      }}
-    />
+    <Tip text="Zoom in to read the captions">
+      <canvas
+        ref={canvas}
+        className="absolute left-[152px]"
+        style={{ top: from, height: tall, width: "calc(100% - 164px)" }}
+        onClick={(event) => {
+          const y = event.clientY - event.currentTarget.getBoundingClientRect().top + from;
+          const cue = nearestCue(cues, toMoment(y, scale));
+          if (cue) pick(cue.id, event.shiftKey ? "range" : "only");
+        }}
+      />
+    </Tip>
   );
 }

@@ -1,7 +1,11 @@
 /** What can be done to the picked captions, each one change that one undo takes back. */
+import { holdTyping } from "../focus/held";
+import { focusPage } from "../focus/page";
 import type { Player } from "../playback/player";
 import { pick, pickedCues, pickedIds } from "../state/picks";
-import { edit, useProject, wordAt } from "../state/project";
+import { edit, select, useProject, wordAt } from "../state/project";
+import { visibleCues } from "../state/visible";
+import { focusCue } from "../strip/focus";
 import { say } from "../ui/notice";
 
 const { getState: get } = useProject;
@@ -10,20 +14,38 @@ const pieceId = (): number | null => get().project?.pieces[0]?.id ?? null;
 const NEW_TEXT = "New caption";
 
 /** Put a caption at the playhead and begin to type in it. */
-export async function addCaption(player: Player | null): Promise<void> {
-  const piece_id = pieceId();
-  if (piece_id === null) return;
-  const before = new Set(get().cues.map((cue) => cue.id));
-  const at_us = Math.round(player?.at ?? 0);
-  if (!(await edit({ kind: "add_cue", piece_id, at_us, text: NEW_TEXT }))) return;
-  const made = get().cues.find((cue) => !before.has(cue.id));
-  if (!made) return;
-  pick(made.id);
-  useProject.setState({ typing: made.id });
-  window.setTimeout(() => {
-    const box = document.querySelector(`[data-cue-text="${made.id}"]`);
-    if (box) window.getSelection()?.selectAllChildren(box);
-  }, 80);
+export function addCaption(player: Player | null): Promise<void> {
+  return holdTyping(async () => {
+    const piece_id = pieceId();
+    if (piece_id === null) return;
+    const before = new Set(get().cues.map((cue) => cue.id));
+    const at_us = Math.round(player?.at ?? 0);
+    if (!(await edit({ kind: "add_cue", piece_id, at_us, text: NEW_TEXT }))) return;
+    const made = get().cues.find((cue) => !before.has(cue.id));
+    if (!made) return;
+    pick(made.id);
+    await focusCue(made.id, 0, NEW_TEXT.length);
+  });
+}
+
+/** Delete the picked captions; the one behind them is selected. */
+export async function removePicked(): Promise<void> {
+  const cue_ids = pickedIds();
+  const first = cue_ids[0];
+  if (first === undefined) return;
+  const at = visibleCues().findIndex((cue) => cue.id === first);
+  if (!(await edit({ kind: "delete_cues", cue_ids }))) return;
+  const left = visibleCues();
+  select((left[at] ?? left.at(-1))?.id ?? null);
+  focusPage();
+}
+
+/** A longer pause is meant: captions do not stay on over it. */
+const MOST_CLOSED_US = 3_000_000;
+
+export function closeGaps(): void {
+  const cue_ids = pickedIds();
+  if (cue_ids.length) void edit({ kind: "close_gaps", cue_ids, most_us: MOST_CLOSED_US });
 }
 
 export function splitHere(player: Player | null): void {

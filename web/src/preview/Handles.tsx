@@ -2,6 +2,7 @@
  * A frame around the caption in the preview, or around the word whose looks are open: drag it to
  * move, a corner to scale, the knob to turn. The same with keys: arrows, + and -, Shift with arrows.
  */
+
 import { useEffect, useState } from "react";
 import type { Piece } from "../api/client";
 import { type Changes, type Target, useDress, useTarget } from "../dress/scope";
@@ -11,6 +12,7 @@ import type { Painter } from "../playback/painter";
 import type { Player } from "../playback/player";
 import { useStage } from "../stages/stage";
 import { cueAt, useProject } from "../state/project";
+import { Tip } from "../ui/Tip";
 import { type Grip, gripped, keyed, layerOf, REST, turnedAbout, type Way } from "./grip";
 
 const STEP = 0.005;
@@ -144,16 +146,18 @@ export function Handles(props: {
       onPointerDown={(event) => take(event, "move")}
       onKeyDown={onKey}
     >
-      <span
-        className={`${knob} -right-1.5 -bottom-1.5 cursor-nwse-resize`}
-        title="Drag to scale"
-        onPointerDown={(event) => take(event, "scale")}
-      />
-      <span
-        className={`${knob} -top-6 left-1/2 -ml-1.5 cursor-grab`}
-        title="Drag to turn"
-        onPointerDown={(event) => take(event, "turn")}
-      />
+      <Tip text="Drag to scale">
+        <span
+          className={`${knob} -right-1.5 -bottom-1.5 cursor-nwse-resize`}
+          onPointerDown={(event) => take(event, "scale")}
+        />
+      </Tip>
+      <Tip text="Drag to turn">
+        <span
+          className={`${knob} -top-6 left-1/2 -ml-1.5 cursor-grab`}
+          onPointerDown={(event) => take(event, "turn")}
+        />
+      </Tip>
       <span className="-top-6 absolute left-0 hidden whitespace-nowrap rounded bg-chalk px-1.5 text-small text-white group-hover:block group-focus-visible:block">
         {about}
       </span>

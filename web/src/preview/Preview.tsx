@@ -1,12 +1,12 @@
 /** The preview: the recording with the painted scene over it, and the controls of playback. */
-import { Camera, Pause, Play, StepBack, StepForward } from "lucide-react";
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { Piece, Source } from "../api/client";
 import { Player } from "../playback/player";
 import { SceneWindows } from "../playback/sceneWindows";
 import { useStage } from "../stages/stage";
 import { useProject } from "../state/project";
-import { clock } from "../ui/format";
+import { Controls } from "./Controls";
+import { Dropper } from "./Dropper";
 import { Handles } from "./Handles";
 
 interface Props {
@@ -16,12 +16,11 @@ interface Props {
   onPlayer: (player: Player | null) => void;
 }
 
-const RATES = [0.5, 0.6, 0.75, 1, 1.25, 1.5, 2];
-
 export function Preview({ piece, source, player, onPlayer }: Props) {
   const video = useRef<HTMLVideoElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const place = useRef<HTMLDivElement>(null);
+  const screen = useRef<HTMLElement>(null);
   const box = useFit(place, piece.width / piece.height);
   const windows = useRef<SceneWindows | null>(null);
   const stage = useStage((state) => state.stage);
@@ -69,7 +68,7 @@ export function Preview({ piece, source, player, onPlayer }: Props) {
 
   const sharp = window.devicePixelRatio || 1;
   return (
-    <section aria-label="Preview" className="flex min-h-0 flex-1 flex-col bg-easel">
+    <section ref={screen} aria-label="Preview" className="flex min-h-0 flex-1 flex-col bg-easel">
       <div ref={place} className="relative m-3 mb-0 min-h-0 flex-1">
         <div
           className="absolute top-1/2 left-1/2 -translate-x-1/2 -translate-y-1/2 bg-[#2e3c40]"
@@ -100,6 +99,7 @@ export function Preview({ piece, source, player, onPlayer }: Props) {
               repaint={() => paintNow(player.at)}
             />
           )}
+          <Dropper video={video} />
           {!source.playable && (
             <p className="absolute inset-0 grid place-items-center p-6 text-center text-white">
               A copy that the browser can play is being made. Captions can be read and corrected
@@ -108,96 +108,8 @@ export function Preview({ piece, source, player, onPlayer }: Props) {
           )}
         </div>
       </div>
-      <Controls player={player} piece={piece} />
+      <Controls player={player} piece={piece} screen={screen} />
     </section>
-  );
-}
-
-function Controls({ player, piece }: { player: Player | null; piece: Piece }) {
-  const still = () => {
-    const at = Math.max(0, Math.round(player?.at ?? 0));
-    window.location.assign(`/api/pieces/${piece.id}/still.png?at_us=${at}`);
-  };
-  const [playing, setPlaying] = useState(false);
-  const [rate, setRate] = useState(1);
-  const time = useRef<HTMLSpanElement>(null);
-  useEffect(() => {
-    if (!player) return;
-    const over = new AbortController();
-    const read = () => {
-      setPlaying(player.playing);
-      setRate(player.media.playbackRate);
-    };
-    for (const event of ["play", "pause", "ended", "ratechange"]) {
-      player.media.addEventListener(event, read, { signal: over.signal });
-    }
-    const stop = player.listen((at) => {
-      if (time.current) time.current.textContent = clock(at, true);
-    });
-    return () => {
-      over.abort();
-      stop();
-    };
-  }, [player]);
-  const button = "rounded p-1.5 text-white hover:bg-black/20 disabled:opacity-40";
-  return (
-    <div className="flex h-11 shrink-0 items-center justify-center gap-2 text-white">
-      <button
-        type="button"
-        className={button}
-        title="One frame back (←)"
-        aria-label="One frame back"
-        disabled={!player}
-        onClick={() => player?.step(-1)}
-      >
-        <StepBack size={18} />
-      </button>
-      <button
-        type="button"
-        className={button}
-        title="Play or pause (Space)"
-        aria-label={playing ? "Pause" : "Play"}
-        disabled={!player}
-        onClick={() => player?.toggle()}
-      >
-        {playing ? <Pause size={22} fill="currentColor" /> : <Play size={22} fill="currentColor" />}
-      </button>
-      <button
-        type="button"
-        className={button}
-        title="One frame on (→)"
-        aria-label="One frame on"
-        disabled={!player}
-        onClick={() => player?.step(1)}
-      >
-        <StepForward size={18} />
-      </button>
-      <span className="tabular ml-2">
-        <span ref={time}>0:00.000</span> / {clock(piece.duration_us, true)}
-      </span>
-      <select
-        aria-label="Speed"
-        className="tabular ml-2 rounded bg-transparent px-1 py-0.5 hover:bg-black/20"
-        value={RATES.includes(rate) ? rate : 1}
-        onChange={(event) => player?.setRate(Number(event.target.value))}
-      >
-        {RATES.map((value) => (
-          <option key={value} value={value} className="text-black">
-            {value}×
-          </option>
-        ))}
-      </select>
-      <button
-        type="button"
-        className={button}
-        title="This frame with its captions, as a picture (PNG)"
-        aria-label="Take a still"
-        disabled={!player}
-        onClick={still}
-      >
-        <Camera size={18} />
-      </button>
-    </div>
   );
 }
 

@@ -1,9 +1,12 @@
+import { useQuery } from "@tanstack/react-query";
 import { Download } from "lucide-react";
-import { api, type Delivery, type Piece, type Project, take } from "../api/client";
+import { api, type Delivery, type Pace, type Piece, type Project, take } from "../api/client";
+import { edit } from "../state/project";
 import { Button } from "../ui/Button";
 import { ago, bytes } from "../ui/format";
 import { say } from "../ui/notice";
 import { Progress } from "../ui/Progress";
+import { Select } from "../ui/Select";
 import { TraySection } from "../ui/TraySection";
 
 const KINDS: Record<string, string> = {
@@ -28,6 +31,7 @@ export function DeliverTray({ project, piece }: { project: Project; piece: Piece
           Deliver this piece
         </Button>
       </TraySection>
+      <FilePace piece={piece} />
       {project.deliveries.length > 0 && (
         <TraySection title="Deliveries">
           {project.deliveries.map((delivery) => (
@@ -52,6 +56,45 @@ export function DeliverTray({ project, piece }: { project: Project; piece: Piece
     </>
   );
 }
+
+const AS_PICTURE = "";
+
+/** How captions in files are grouped and broken: as on the picture, or at a pace of their own. */
+function FilePace({ piece }: { piece: Piece }) {
+  const paces = useQuery({ queryKey: ["paces"], queryFn: () => take(api.GET("/api/paces")) });
+  const own = piece.file_pace;
+  const same = (pace: Pace) => JSON.stringify(pace) === JSON.stringify(own);
+  const known = own ? paces.data?.find((one) => same(one.pace)) : undefined;
+  const options = [
+    { value: AS_PICTURE, text: "as on the picture" },
+    ...(paces.data ?? []).map((one) => ({ value: one.name, text: paceText(one.name, one.pace) })),
+    ...(own && !known ? [{ value: "*", text: paceText("a pace of its own", own) }] : []),
+  ];
+  return (
+    <TraySection
+      title="Captions in files"
+      about={
+        own
+          ? `At most ${own.lines} ${own.lines === 1 ? "line" : "lines"} of ${own.line_chars} characters, whatever the picture shows.`
+          : "Grouped and broken as the picture shows them."
+      }
+    >
+      <Select
+        label="Captions in files"
+        options={options}
+        chosen={own ? (known?.name ?? "*") : AS_PICTURE}
+        onChoose={(name) => {
+          const found = paces.data?.find((one) => one.name === name);
+          if (name === "*") return;
+          void edit({ kind: "set_file_pace", piece_id: piece.id, pace: found?.pace ?? null });
+        }}
+      />
+    </TraySection>
+  );
+}
+
+const paceText = (name: string, pace: Pace): string =>
+  `${name}: ${pace.lines} × ${pace.line_chars} characters`;
 
 function DeliveryCard({ delivery, current }: { delivery: Delivery; current: number }) {
   const act = (action: "cancel" | "retry") =>

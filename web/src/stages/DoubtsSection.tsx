@@ -1,4 +1,5 @@
 /** Words that did not hold when heard again, in order, each with what else was heard. */
+
 import { useEffect, useRef } from "react";
 import type { Project } from "../api/client";
 import type { Player } from "../playback/player";
@@ -8,6 +9,7 @@ import { Button } from "../ui/Button";
 import { Chip } from "../ui/Chip";
 import { clock } from "../ui/format";
 import { Progress } from "../ui/Progress";
+import { Tip } from "../ui/Tip";
 import { TraySection } from "../ui/TraySection";
 
 export function DoubtsSection({ project, player }: { project: Project; player: Player | null }) {
@@ -35,9 +37,9 @@ export function DoubtsSection({ project, player }: { project: Project; player: P
         <DoubtCard key={doubt.word.id} doubt={doubt} player={player} />
       ))}
       {doubts.length > 1 && (
-        <Button title="Keep all that are left (Shift A)" onClick={keepAll}>
-          Keep all {doubts.length} as they are
-        </Button>
+        <Tip text="Keep all that are left (Shift A)">
+          <Button onClick={keepAll}>Keep all {doubts.length} as they are</Button>
+        </Tip>
       )}
     </TraySection>
   );
@@ -59,21 +61,22 @@ function DoubtCard({ doubt, player }: { doubt: Doubt; player: Player | null }) {
       ref={card}
       className={`rounded border bg-card p-2.5 ${here ? "border-chalk" : "border-line"}`}
     >
-      <button
-        type="button"
-        className="flex w-full items-baseline gap-3 text-left"
-        title="Play it"
-        onClick={() => visitDoubt(doubt, player)}
-      >
-        <span className="flex-1">
-          {cue.words.map((w) => (
-            <span key={w.id} className={w.id === word.id ? "doubt font-bold" : ""}>
-              {w.text}{" "}
-            </span>
-          ))}
-        </span>
-        <span className="tabular text-dim">{clock(word.start_us)}</span>
-      </button>
+      <Tip text="Play it">
+        <button
+          type="button"
+          className="flex w-full items-baseline gap-3 text-left"
+          onClick={() => visitDoubt(doubt, player)}
+        >
+          <span className="flex-1">
+            {cue.words.map((w) => (
+              <span key={w.id} className={w.id === word.id ? "doubt font-bold" : ""}>
+                {w.text}{" "}
+              </span>
+            ))}
+          </span>
+          <span className="tabular text-dim">{clock(word.start_us)}</span>
+        </button>
+      </Tip>
       <div className="mt-2 flex flex-wrap gap-1.5">
         {word.alternatives.map((text, index) => (
           <Chip key={text} onClick={() => take(index)} hint={here ? String(index + 1) : undefined}>

@@ -5,6 +5,8 @@ import { api, type Piece, type Schemas, take } from "../api/client";
 import type { Player } from "../playback/player";
 import { edit, select, showFound, useProject } from "../state/project";
 import { Button } from "../ui/Button";
+import { Check } from "../ui/Check";
+import { Tip } from "../ui/Tip";
 import { TraySection } from "../ui/TraySection";
 
 type Match = Schemas["MatchView"];
@@ -117,29 +119,20 @@ function Step(props: {
   children: React.ReactNode;
 }) {
   return (
-    <button
-      type="button"
-      aria-label={props.label}
-      title={props.label}
-      disabled={props.disabled}
-      className="rounded p-1.5 hover:bg-tint disabled:opacity-45"
-      onClick={props.onClick}
-    >
-      {props.children}
-    </button>
+    <Tip text={props.label}>
+      <button
+        type="button"
+        aria-label={props.label}
+        disabled={props.disabled}
+        className="rounded p-1.5 hover:bg-tint disabled:opacity-45"
+        onClick={props.onClick}
+      >
+        {props.children}
+      </button>
+    </Tip>
   );
 }
 
 function Option(props: { label: string; value: boolean; onChange: (value: boolean) => void }) {
-  return (
-    <label className="flex items-center gap-1.5">
-      <input
-        type="checkbox"
-        className="accent-chalk"
-        checked={props.value}
-        onChange={(event) => props.onChange(event.target.checked)}
-      />
-      {props.label}
-    </label>
-  );
+  return <Check label={props.label} checked={props.value} onChange={props.onChange} />;
 }

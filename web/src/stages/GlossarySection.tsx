@@ -1,4 +1,5 @@
 /** The glossary: what it changed here, what corrections suggest, and its entries. */
+
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Pencil, Plus, Trash2 } from "lucide-react";
 import { type FormEvent, useRef, useState } from "react";
@@ -19,6 +20,7 @@ import { Chip } from "../ui/Chip";
 import { FIELD } from "../ui/fields";
 import { clock } from "../ui/format";
 import { attempt, say } from "../ui/notice";
+import { Tip } from "../ui/Tip";
 import { TraySection } from "../ui/TraySection";
 
 type Entry = Schemas["EntryView"];
@@ -118,20 +120,21 @@ function ChangeCard({ change, player }: { change: Change; player: Player | null 
   const ids = { cue_id: cue.id, word_id: word.id };
   return (
     <div className="rounded border border-line bg-card p-2.5">
-      <button
-        type="button"
-        title="Play it"
-        className="flex w-full items-baseline gap-3 text-left"
-        onClick={() => {
-          select(cue.id);
-          player?.playStretch(cue.start_us - 1_000_000, cue.end_us, false);
-        }}
-      >
-        <span className="flex-1">
-          <s className="text-dim">{word.heard_as}</s> <b className="glossed">{written}</b>
-        </span>
-        <span className="tabular text-dim">{clock(word.start_us)}</span>
-      </button>
+      <Tip text="Play it">
+        <button
+          type="button"
+          className="flex w-full items-baseline gap-3 text-left"
+          onClick={() => {
+            select(cue.id);
+            player?.playStretch(cue.start_us - 1_000_000, cue.end_us, false);
+          }}
+        >
+          <span className="flex-1">
+            <s className="text-dim">{word.heard_as}</s> <b className="glossed">{written}</b>
+          </span>
+          <span className="tabular text-dim">{clock(word.start_us)}</span>
+        </button>
+      </Tip>
       <div className="mt-2 flex gap-1.5">
         <Chip quiet onClick={() => void edit({ kind: "accept_word", ...ids })}>
           keep
@@ -243,24 +246,26 @@ function EntryRow({ entry, act }: { entry: Entry; act: Act }) {
           <span className="text-dim"> heard as {entry.heard.join(", ")}</span>
         )}
       </span>
-      <button
-        type="button"
-        className={button}
-        aria-label={`Change ${entry.written}`}
-        title="Change"
-        onClick={() => setOpen(true)}
-      >
-        <Pencil size={14} />
-      </button>
-      <button
-        type="button"
-        className={button}
-        aria-label={`Remove ${entry.written}`}
-        title="Remove from the glossary"
-        onClick={() => void act(take(api.DELETE("/api/glossary/{entry_id}", path)))}
-      >
-        <Trash2 size={14} />
-      </button>
+      <Tip text="Change">
+        <button
+          type="button"
+          className={button}
+          aria-label={`Change ${entry.written}`}
+          onClick={() => setOpen(true)}
+        >
+          <Pencil size={14} />
+        </button>
+      </Tip>
+      <Tip text="Remove from the glossary">
+        <button
+          type="button"
+          className={button}
+          aria-label={`Remove ${entry.written}`}
+          onClick={() => void act(take(api.DELETE("/api/glossary/{entry_id}", path)))}
+        >
+          <Trash2 size={14} />
+        </button>
+      </Tip>
     </li>
   );
 }

@@ -9,6 +9,8 @@ import { Button } from "../ui/Button";
 import { FIELD } from "../ui/fields";
 import { attempt } from "../ui/notice";
 import { Segments } from "../ui/Segments";
+import { Slider } from "../ui/Slider";
+import { Tip } from "../ui/Tip";
 import { TraySection } from "../ui/TraySection";
 import { PaceField, setPace } from "./PaceField";
 
@@ -50,17 +52,14 @@ export function GroupingSection({ piece }: { piece: Piece }) {
           hint="Faster captions are avoided, shown longer where there is room, and pointed out."
         />
       </TraySection>
-      <TraySection title="Again">
+      <TraySection title="Regroup">
         <div className="flex flex-wrap gap-2">
           <Button disabled={picked < 1} onClick={() => regroup(pickedIds(), true)}>
             Regroup {picked > 1 ? `these ${picked}` : "this caption"}
           </Button>
-          <Button
-            title="Also where captions were broken, joined or pinned by hand"
-            onClick={() => regroup([], false)}
-          >
-            All afresh
-          </Button>
+          <Tip text="Also where captions were split, joined or pinned by hand">
+            <Button onClick={() => regroup([], false)}>Regroup all from scratch</Button>
+          </Tip>
         </div>
       </TraySection>
     </>
@@ -144,15 +143,16 @@ function PaceRow(props: {
         <span className="block truncate text-small text-dim">{inSize(pace.pace.words)}</span>
       </button>
       {id !== null && (
-        <button
-          type="button"
-          aria-label={`Forget ${pace.name}`}
-          title="Forget this pace; pieces keep it"
-          className="mr-1 rounded p-1 text-dim hover:bg-tint hover:text-ink"
-          onClick={() => onRemove(id)}
-        >
-          <Trash2 size={14} />
-        </button>
+        <Tip text="Forget this pace; pieces keep it">
+          <button
+            type="button"
+            aria-label={`Forget ${pace.name}`}
+            className="mr-1 rounded p-1 text-dim hover:bg-tint hover:text-ink"
+            onClick={() => onRemove(id)}
+          >
+            <Trash2 size={14} />
+          </button>
+        </Tip>
       )}
     </li>
   );
@@ -162,34 +162,31 @@ function WordsSlider({ piece }: { piece: Piece }) {
   const { words } = piece.pace;
   const [step, setStep] = useState(nearest(words));
   useEffect(() => setStep(nearest(words)), [words]);
-  const commit = () => {
-    const wanted = STEPS[step] ?? 3;
-    if (step !== nearest(words)) setPace(piece, { words: wanted });
+  const commit = (last: number) => {
+    if (last !== nearest(words)) setPace(piece, { words: STEPS[last] ?? 3 });
   };
   return (
-    <label className="block">
+    <div>
       <span className="flex justify-between">
         <span>Words</span>
         <span className="text-dim">{inSize(STEPS[step] ?? words)}</span>
       </span>
-      <input
-        type="range"
-        aria-label="Words a caption"
-        aria-valuetext={inSize(STEPS[step] ?? words)}
-        className="mt-1 w-full accent-chalk"
+      <Slider
+        label="Words a caption"
+        valueText={inSize(STEPS[step] ?? words)}
+        className="mt-1 w-full"
         min={0}
         max={STEPS.length - 1}
+        step={1}
         value={step}
-        onChange={(event) => setStep(Number(event.target.value))}
-        onPointerUp={commit}
-        onKeyUp={commit}
-        onBlur={commit}
+        onMove={setStep}
+        onRest={commit}
       />
       <span className="flex justify-between text-small text-dim">
         <span>one word</span>
         <span>sentence</span>
       </span>
-    </label>
+    </div>
   );
 }
 

@@ -1,7 +1,9 @@
 /** One number of the pace: shown in its own unit, sent when the field is left. */
+
 import { useState } from "react";
 import type { Pace, Piece } from "../api/client";
 import { edit } from "../state/project";
+import { Tip } from "../ui/Tip";
 
 /** Give the whole piece a pace that differs in some numbers. */
 export function setPace(piece: Piece, change: Partial<Pace>): void {
@@ -29,22 +31,24 @@ export function PaceField(props: {
     setPace(piece, { [name]: Math.round(value * per) });
   };
   return (
-    <label className="flex items-center gap-2" title={hint}>
-      <span className="flex-1">{label}</span>
-      <input
-        inputMode="decimal"
-        aria-label={label}
-        className="tabular h-7 w-16 rounded border border-line bg-card px-2 text-right"
-        value={typed ?? shown}
-        onFocus={(event) => event.target.select()}
-        onChange={(event) => setTyped(event.target.value)}
-        onBlur={commit}
-        onKeyDown={(event) => {
-          if (event.key === "Enter") event.currentTarget.blur();
-          if (event.key === "Escape") setTyped(null);
-        }}
-      />
-      <span className="w-[86px] text-dim">{unit}</span>
-    </label>
+    <Tip text={hint}>
+      <label className="flex items-center gap-2">
+        <span className="flex-1">{label}</span>
+        <input
+          inputMode="decimal"
+          aria-label={label}
+          className="tabular h-7 w-16 rounded border border-line bg-card px-2 text-right"
+          value={typed ?? shown}
+          onFocus={(event) => event.target.select()}
+          onChange={(event) => setTyped(event.target.value)}
+          onBlur={commit}
+          onKeyDown={(event) => {
+            if (event.key === "Enter") event.currentTarget.blur();
+            if (event.key === "Escape") setTyped(null);
+          }}
+        />
+        <span className="w-[86px] text-dim">{unit}</span>
+      </label>
+    </Tip>
   );
 }

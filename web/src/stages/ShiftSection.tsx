@@ -8,6 +8,8 @@ import { textOf } from "../strip/passage";
 import { Button } from "../ui/Button";
 import { FIELD } from "../ui/fields";
 import { clock } from "../ui/format";
+import { Segments } from "../ui/Segments";
+import { Select } from "../ui/Select";
 import { TraySection } from "../ui/TraySection";
 
 type Scope = "picked" | "onward" | "all";
@@ -49,26 +51,31 @@ function Shift() {
         />
         <span className="whitespace-nowrap text-dim">s, or frames: -3f</span>
       </label>
-      <label className="flex items-center gap-2">
+      <div className="flex items-center gap-2">
         <span className="w-14">What</span>
-        <select
-          className={FIELD}
-          aria-label="What to shift"
-          value={scope}
-          onChange={(event) => setScope(event.target.value as Scope)}
-        >
-          <option value="onward">from the picked caption on</option>
-          <option value="picked">{first ? many : "the picked captions"}</option>
-          <option value="all">whole piece</option>
-        </select>
-      </label>
+        <Select
+          label="What to shift"
+          options={[
+            { value: "onward", text: "from the selected caption on" },
+            { value: "picked", text: first ? many : "the selected captions" },
+            { value: "all", text: "whole piece" },
+          ]}
+          chosen={scope}
+          onChoose={(value) => setScope(value as Scope)}
+        />
+      </div>
       <Button disabled={!first && scope !== "all"} onClick={send}>
         Shift
       </Button>
-      {!first && scope !== "all" && <p className="text-dim">Pick a caption first.</p>}
+      {!first && scope !== "all" && <p className="text-dim">Select a caption first.</p>}
     </TraySection>
   );
 }
+
+const OUTSIDE = [
+  { value: "move", text: "moves along" },
+  { value: "stay", text: "stays" },
+] as const;
 
 interface Anchor {
   cueId: number;
@@ -82,11 +89,12 @@ function Stretch({ player }: { player: Player | null }) {
   const set = (index: 0 | 1, anchor: Anchor | null) =>
     setAnchors(([a, b]) => (index === 0 ? [anchor, b] : [a, anchor]));
   const [first, second] = anchors;
+  const [outside, setOutside] = useState<"move" | "stay">("move");
   const anchor = ({ cueId, starts }: Anchor) => ({ cue_id: cueId, starts });
   return (
     <TraySection
       title="Stretch"
-      about="For files that drift. Say of two captions when they should start; all others follow."
+      about="For files that drift. Say of two captions when they should start; those between follow."
     >
       {([0, 1] as const).map((index) => (
         <AnchorField
@@ -109,6 +117,15 @@ function Stretch({ player }: { player: Player | null }) {
           }}
         />
       ))}
+      <div className="flex items-center gap-2">
+        <span className="flex-1">What lies outside</span>
+        <Segments
+          label="What lies outside"
+          choices={OUTSIDE}
+          chosen={outside}
+          onChoose={setOutside}
+        />
+      </div>
       <Button
         disabled={!first || !second}
         onClick={() => {
@@ -117,10 +134,11 @@ function Stretch({ player }: { player: Player | null }) {
             kind: "stretch_cues",
             first: anchor(first),
             second: anchor(second),
+            outside,
           }).then((taken) => taken && setAnchors([null, null]));
         }}
       >
-        Stretch the piece
+        Stretch between them
       </Button>
     </TraySection>
   );
@@ -139,7 +157,7 @@ function AnchorField(props: {
     return (
       <div className="flex items-center gap-2">
         <span className="flex-1">{name}</span>
-        <Button onClick={onTake}>Use the picked one</Button>
+        <Button onClick={onTake}>Use the selected one</Button>
       </div>
     );
   }

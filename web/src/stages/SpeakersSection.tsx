@@ -1,9 +1,12 @@
 /** Who speaks: names and their share, showing one alone, and giving captions to somebody else. */
 import { useState } from "react";
 import type { Cue, Piece, Project } from "../api/client";
+import { pickedCues } from "../state/picks";
 import { edit, speakerOf, useProject } from "../state/project";
+import { showOnly } from "../state/visible";
 import { passageCues, usePassage } from "../strip/passage";
 import { Button } from "../ui/Button";
+import { Check } from "../ui/Check";
 import { Chip } from "../ui/Chip";
 import { FIELD } from "../ui/fields";
 import { Progress } from "../ui/Progress";
@@ -52,38 +55,25 @@ export function SpeakersSection({ project, piece }: { project: Project; piece: P
               <NameField piece={piece} name={name} />
               <span className="tabular whitespace-nowrap text-dim">{Math.round(part * 100)} %</span>
             </div>
-            <label className="mt-1.5 flex items-center gap-1.5 text-dim">
-              <input
-                type="checkbox"
-                className="accent-chalk"
-                checked={only === name}
-                onChange={(event) =>
-                  useProject.setState({ onlySpeaker: event.target.checked ? name : null })
-                }
-              />
-              only on the Strip
-            </label>
+            <Check
+              className="mt-1.5 text-dim"
+              label="only on the Strip"
+              checked={only === name}
+              onChange={(checked) => showOnly(checked ? name : null)}
+            />
           </div>
         ))}
         {speakers.length > 0 && (
-          <label className="flex items-start gap-2">
-            <input
-              type="checkbox"
-              className="mt-1 accent-chalk"
-              checked={piece.show_speakers}
-              onChange={(event) =>
-                void edit({
-                  kind: "show_speakers",
-                  piece_id: piece.id,
-                  shown: event.target.checked,
-                })
-              }
-            />
-            <span>
-              Names in captions and files
-              <span className="block text-dim">Whole piece, at the start of each turn.</span>
-            </span>
-          </label>
+          <Check
+            label={
+              <>
+                Names in captions and files
+                <span className="block text-dim">Whole piece, at the start of each turn.</span>
+              </>
+            }
+            checked={piece.show_speakers}
+            onChange={(shown) => void edit({ kind: "show_speakers", piece_id: piece.id, shown })}
+          />
         )}
       </TraySection>
       <Assign speakers={speakers.map((speaker) => speaker.name)} />
@@ -97,7 +87,7 @@ function NameField({ piece, name }: { piece: Piece; name: string }) {
     const fresh = typing?.trim();
     setTyping(null);
     if (fresh && fresh !== name) {
-      useProject.setState({ onlySpeaker: null });
+      showOnly(null);
       void edit({ kind: "rename_speaker", piece_id: piece.id, old: name, new: fresh });
     }
   };
@@ -121,9 +111,11 @@ function NameField({ piece, name }: { piece: Piece; name: string }) {
 /** Captions that are selected, and who speaks in them. */
 function Assign({ speakers }: { speakers: string[] }) {
   const [other, setOther] = useState("");
-  const selected = useProject((state) => state.cues.find((cue) => cue.id === state.selected));
+  useProject((state) => state.cues);
+  useProject((state) => state.picked);
+  useProject((state) => state.selected);
   usePassage((state) => state.passage);
-  const chosen = passageCues()?.cues ?? (selected ? [selected] : []);
+  const chosen = passageCues()?.cues ?? pickedCues();
   const count = chosen.length;
   const give = (name: string) =>
     void edit({ kind: "set_speaker", cue_ids: chosen.map((cue) => cue.id), name });
@@ -155,7 +147,7 @@ function Assign({ speakers }: { speakers: string[] }) {
         <input
           className={FIELD}
           aria-label="Another speaker"
-          placeholder="Somebody else"
+          placeholder="Name of another speaker"
           maxLength={40}
           value={other}
           onChange={(event) => setOther(event.target.value)}

@@ -7,11 +7,16 @@ import { textOf } from "../strip/passage";
 import { Button } from "../ui/Button";
 import { FIELD } from "../ui/fields";
 import { say } from "../ui/notice";
+import { Select } from "../ui/Select";
 import { TraySection } from "../ui/TraySection";
 
 const RUN_IN_US = 2_000_000;
 const STORE = "mortiser.tap-delay";
 const USUAL_MS = 120;
+const UNITS = [
+  { value: "caption", text: "each caption" },
+  { value: "word", text: "each word" },
+] as const;
 type Unit = "caption" | "word";
 
 export function TapSection({ player }: { player: Player | null }) {
@@ -59,17 +64,16 @@ export function TapSection({ player }: { player: Player | null }) {
       ) : (
         <>
           <div className="flex items-end gap-2">
-            <label className="flex-1 text-small text-dim">
+            <div className="flex-1 text-small text-dim">
               Tap
-              <select
-                className={`${FIELD} text-[14px] text-ink`}
-                value={unit}
-                onChange={(event) => setUnit(event.target.value as Unit)}
-              >
-                <option value="caption">each caption</option>
-                <option value="word">each word</option>
-              </select>
-            </label>
+              <Select
+                label="Tap"
+                className="w-full text-[14px] text-ink"
+                options={UNITS}
+                chosen={unit}
+                onChoose={setUnit}
+              />
+            </div>
             <label className="w-24 text-small text-dim">
               Hand is late, ms
               <input

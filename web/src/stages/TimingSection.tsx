@@ -2,6 +2,7 @@
 import type { Piece } from "../api/client";
 import { edit, useProject } from "../state/project";
 import { Button } from "../ui/Button";
+import { Check } from "../ui/Check";
 import { TraySection } from "../ui/TraySection";
 import { PaceField, setPace } from "./PaceField";
 
@@ -55,14 +56,13 @@ export function TimingSection({ piece }: { piece: Piece }) {
           unit="frames"
           hint="0 hands over without a gap; 2 is usual in caption files."
         />
-        <label className="flex items-center gap-2">
-          <input
-            type="checkbox"
-            className="accent-chalk"
+        <div className="flex items-center gap-2">
+          <Check
+            className="flex-1"
+            label="Snap to frames"
             checked={piece.pace.snap}
-            onChange={(event) => setPace(piece, { snap: event.target.checked })}
+            onChange={(snap) => setPace(piece, { snap })}
           />
-          <span className="flex-1">Snap to frames</span>
           <span className="text-dim">
             {piece.frame_rate
               ? `${Number(piece.frame_rate.toFixed(3))} a second`
@@ -70,7 +70,7 @@ export function TimingSection({ piece }: { piece: Piece }) {
                 ? "no picture"
                 : "rate varies"}
           </span>
-        </label>
+        </div>
       </TraySection>
       <TraySection title="Pinned">
         {pinned.length ? (

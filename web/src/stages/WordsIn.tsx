@@ -1,7 +1,9 @@
 /** Words that come another way: a caption file, a script or lyrics; and what was said about them. */
 import { useRef, useState } from "react";
-import { api, type Job, type Project, sendFile, take } from "../api/client";
+import { api, type Job, type Project, take } from "../api/client";
 import type { Player } from "../playback/player";
+import { sendCaptions } from "../start/captionFile";
+import { select, useProject } from "../state/project";
 import { Button } from "../ui/Button";
 import { clock } from "../ui/format";
 import { say } from "../ui/notice";
@@ -67,12 +69,20 @@ export function WordsIn({ project, player }: { project: Project; player: Player 
         tabIndex={-1}
         onChange={(event) => {
           const file = event.target.files?.[0];
-          if (file) void send(sendFile(`/api/projects/${project.id}/captions`, file));
+          if (file) void send(sendCaptions(project.id, file, "always"));
           event.target.value = "";
         }}
       />
     </TraySection>
   );
+}
+
+/** Select the caption a note is about and play it. */
+function goToNote(player: Player | null, at: number): void {
+  const { cues } = useProject.getState();
+  const cue = cues.find((one) => one.end_us > at);
+  if (cue) select(cue.id);
+  player?.playStretch(at - 500_000, at + 3_000_000, false);
 }
 
 function Outcome({ job, player }: { job: Job; player: Player | null }) {
@@ -110,9 +120,8 @@ function Outcome({ job, player }: { job: Job; player: Player | null }) {
               ) : (
                 <button
                   type="button"
-                  title="Go there"
                   className="text-left hover:text-chalk"
-                  onClick={() => player?.playStretch(at - 500_000, at + 3_000_000, false)}
+                  onClick={() => goToNote(player, at)}
                 >
                   <span className="tabular text-dim">{clock(at)}</span> {note.text}
                 </button>

@@ -20,6 +20,8 @@ interface State {
   proofTab: ProofTab;
   paceTab: PaceTab;
   dressTab: DressTab;
+  /** Whether the Tray is shown where the window is narrow. */
+  trayOpen: boolean;
 }
 
 export const useStage = create<State>(() => ({
@@ -27,6 +29,7 @@ export const useStage = create<State>(() => ({
   proofTab: "Doubts",
   paceTab: "Grouping",
   dressTab: "Finish",
+  trayOpen: false,
 }));
 
 export function showProofTab(proofTab: ProofTab): void {
@@ -44,14 +47,14 @@ function doubtless(project: Project, cues: Cue[]): string {
   return second?.status === "running" || second?.status === "queued" ? "checking" : "no doubts";
 }
 
-/** A few words on the state of a stage; `wrong` when there is something to look at. */
+/** A few words on the state of a stage; `wrong` when there is something to look at, `short` how much. */
 export function stageNote(
   stage: Stage,
   project: Project,
   cues: Cue[],
   checks: Check[] | null,
   faint: number,
-): { text: string; wrong?: boolean } {
+): { text: string; short?: string; wrong?: boolean } {
   const piece = project.pieces[0];
   switch (stage) {
     case "Gather": {
@@ -59,7 +62,7 @@ export function stageNote(
       if (hearing?.status === "running")
         return { text: `listening ${Math.round(hearing.progress * 100)} %` };
       if (hearing?.status === "queued") return { text: "waiting" };
-      if (hearing?.status === "failed") return { text: "not transcribed", wrong: true };
+      if (hearing?.status === "failed") return { text: "not transcribed", short: "!", wrong: true };
       return {
         text: `${project.sources.length} recording${project.sources.length > 1 ? "s" : ""}`,
       };
@@ -67,16 +70,20 @@ export function stageNote(
     case "Proof": {
       const doubts = allDoubts(cues).length;
       return doubts
-        ? { text: `${doubts} doubt${doubts > 1 ? "s" : ""} left`, wrong: true }
+        ? {
+            text: `${doubts} doubt${doubts > 1 ? "s" : ""} left`,
+            short: String(doubts),
+            wrong: true,
+          }
         : { text: doubtless(project, cues) };
     }
     case "Pace":
       return checks?.length
-        ? { text: `${checks.length} to look at`, wrong: true }
+        ? { text: `${checks.length} to look at`, short: String(checks.length), wrong: true }
         : { text: `${cues.length} captions` };
     case "Dress":
       return faint
-        ? { text: `${faint} too faint`, wrong: true }
+        ? { text: `${faint} too faint`, short: String(faint), wrong: true }
         : { text: piece?.finish.name ?? "" };
     case "Frame":
       return { text: piece ? `${piece.width} × ${piece.height}` : "" };
@@ -84,7 +91,7 @@ export function stageNote(
       const newest = project.deliveries[0];
       if (!newest) return { text: "nothing yet" };
       if (newest.status === "running") return { text: `${Math.round(newest.progress * 100)} %` };
-      if (newest.status === "failed") return { text: "failed", wrong: true };
+      if (newest.status === "failed") return { text: "failed", short: "!", wrong: true };
       if (newest.status !== "done") return { text: newest.status };
       return newest.revision === project.revision
         ? { text: "up to date" }

@@ -2,6 +2,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, type Schemas, take } from "../api/client";
 import { FIELD } from "../ui/fields";
+import { Select } from "../ui/Select";
 
 export interface HearingChoice {
   language: string;
@@ -42,35 +43,29 @@ export function HearingFields(props: {
   const change = (part: Partial<HearingChoice>) => onChange({ ...choice, ...part });
   return (
     <div className="grid grid-cols-2 gap-x-3 gap-y-2 text-left">
-      <label className="text-small text-dim">
+      <div className="text-small text-dim">
         Language spoken
-        <select
-          className={`${FIELD} text-[14px] text-ink`}
-          value={choice.language}
-          onChange={(event) => change({ language: event.target.value })}
-        >
-          {languages.map((code) => (
-            <option key={code} value={code}>
-              {languageName(code)}
-            </option>
-          ))}
-        </select>
-      </label>
-      <label className="text-small text-dim">
+        <Select
+          label="Language spoken"
+          className="h-8 w-full text-[14px] text-ink"
+          options={languages.map((code) => ({ value: code, text: languageName(code) }))}
+          chosen={choice.language}
+          onChoose={(language) => change({ language })}
+        />
+      </div>
+      <div className="text-small text-dim">
         Sound track
-        <select
-          className={`${FIELD} text-[14px] text-ink`}
-          value={choice.track}
-          onChange={(event) => change({ track: Number(event.target.value) })}
-        >
-          {Array.from({ length: tracks }, (_, index) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: tracks have no other name
-            <option key={index} value={index}>
-              {index + 1}
-            </option>
-          ))}
-        </select>
-      </label>
+        <Select
+          label="Sound track"
+          className="h-8 w-full text-[14px] text-ink"
+          options={Array.from({ length: tracks }, (_, index) => ({
+            value: index,
+            text: String(index + 1),
+          }))}
+          chosen={choice.track}
+          onChoose={(track) => change({ track })}
+        />
+      </div>
       <label className="text-small text-dim">
         From
         <input

@@ -1,4 +1,5 @@
 /** A project on the start page, with its menu: rename, duplicate, delete. */
+
 import { useQueryClient } from "@tanstack/react-query";
 import { AudioLines, Copy, Ellipsis, Pencil, Trash2 } from "lucide-react";
 import { AlertDialog, DropdownMenu } from "radix-ui";
@@ -8,6 +9,7 @@ import { api, type ProjectCard as Card, take } from "../api/client";
 import { Button } from "../ui/Button";
 import { ago, length } from "../ui/format";
 import { say } from "../ui/notice";
+import { Tip } from "../ui/Tip";
 
 export function ProjectCard({ card }: { card: Card }) {
   const client = useQueryClient();
@@ -59,9 +61,9 @@ export function ProjectCard({ card }: { card: Card }) {
             }}
           />
         ) : (
-          <p className="truncate font-bold" title={card.name}>
-            {card.name}
-          </p>
+          <Tip text={card.name}>
+            <p className="truncate font-bold">{card.name}</p>
+          </Tip>
         )}
         <p className="truncate text-small text-dim">
           {length(card.duration_us)} · {status(card)}

@@ -3,11 +3,15 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Moon, Sun, Upload as UploadIcon, X } from "lucide-react";
 import { type DragEvent, useEffect, useRef, useState } from "react";
 import { useLocation } from "wouter";
-import { api, type Problem, sendFile, take } from "../api/client";
+import { api, type Problem, take } from "../api/client";
 import { Button } from "../ui/Button";
+import { FIELD } from "../ui/fields";
 import { say } from "../ui/notice";
 import { Progress } from "../ui/Progress";
+import { Select } from "../ui/Select";
 import { theme, turnTheme } from "../ui/theme";
+import { arranged, ORDER, ORDERS, type Order } from "./arranged";
+import { sendCaptions } from "./captionFile";
 import { type HearingChoice, HearingFields, hearingBody, WHOLE } from "./HearingFields";
 import { ProjectCard } from "./ProjectCard";
 import { paired } from "./paired";
@@ -60,7 +64,7 @@ export function StartPage() {
       setArriving((list) => [...list, { key, name: file.name, part: 0, problem: null, transfer }]);
       transfer.done
         .then(async (projectId) => {
-          if (words) await sendFile(`/api/projects/${projectId}/captions`, words);
+          if (words) await sendCaptions(projectId, words, "guessed");
           drop(key);
           void client.invalidateQueries({ queryKey: ["projects"] });
           if (recordings.length === 1) goTo(`/projects/${projectId}`);
@@ -77,6 +81,9 @@ export function StartPage() {
     takeIn(event.dataTransfer.files);
   };
   const list = projects.data ?? [];
+  const [wanted, setWanted] = useState("");
+  const [order, setOrder] = useState<Order>((localStorage.getItem(ORDER) as Order) ?? "changed");
+  const shown = arranged(list, wanted, order);
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: dropping has a button beside it that does the same
     <div
@@ -171,9 +178,32 @@ export function StartPage() {
         )}
         {list.length > 0 && (
           <section className="mt-8" aria-label="Projects">
-            <h2 className="mb-3 font-bold">Projects</h2>
+            <div className="mb-3 flex items-center gap-3">
+              <h2 className="font-bold">Projects</h2>
+              <input
+                type="search"
+                aria-label="Search projects"
+                placeholder="Search"
+                className={`${FIELD} ml-auto w-56`}
+                value={wanted}
+                onChange={(event) => setWanted(event.target.value)}
+              />
+              <Select
+                label="Sort projects"
+                className="h-8 w-40"
+                options={ORDERS}
+                chosen={order}
+                onChoose={(value) => {
+                  localStorage.setItem(ORDER, value);
+                  setOrder(value);
+                }}
+              />
+            </div>
+            {shown.length === 0 && (
+              <p className="text-dim">No project has “{wanted}” in its name.</p>
+            )}
             <ul className="grid grid-cols-3 gap-4 lg:grid-cols-4">
-              {list.map((card) => (
+              {shown.map((card) => (
                 <ProjectCard key={card.id} card={card} />
               ))}
             </ul>

@@ -1,12 +1,13 @@
-/** Which captions are picked: commands of the Pace stage work on all of them. */
+/** Which captions are picked, on every stage: commands work on all of them, never on hidden ones. */
 import type { Cue } from "../api/client";
 import { useProject } from "./project";
+import { visibleCues } from "./visible";
 
 const { getState: get, setState: set } = useProject;
 
 /** Pick one caption, add or take out one, or pick all from the last one to it. */
 export function pick(cueId: number, how: "only" | "toggle" | "range" = "only"): void {
-  const { cues, selected, picked } = get();
+  const { selected, picked } = get();
   if (how === "only") {
     set({ selected: cueId, picked: new Set([cueId]) });
   } else if (how === "toggle") {
@@ -15,7 +16,7 @@ export function pick(cueId: number, how: "only" | "toggle" | "range" = "only"): 
     else next.add(cueId);
     set({ picked: next, selected: next.has(cueId) ? cueId : ([...next][0] ?? null) });
   } else {
-    const ids = cues.map((cue) => cue.id);
+    const ids = visibleCues().map((cue) => cue.id);
     const here = ids.indexOf(cueId);
     const from = Math.max(0, ids.indexOf(get().anchor ?? selected ?? cueId));
     const [low, high] = from <= here ? [from, here] : [here, from];
@@ -26,19 +27,27 @@ export function pick(cueId: number, how: "only" | "toggle" | "range" = "only"): 
 }
 
 export function pickAll(): void {
-  set(({ cues, selected }) => ({
-    picked: new Set(cues.map((cue) => cue.id)),
-    selected: selected ?? cues[0]?.id ?? null,
+  const shown = visibleCues();
+  set(({ selected }) => ({
+    picked: new Set(shown.map((cue) => cue.id)),
+    selected: selected ?? shown[0]?.id ?? null,
   }));
 }
 
 /** The picked captions that are still there, in time order. */
 export function pickedCues(): Cue[] {
-  const { cues, picked, selected } = get();
-  const found = cues.filter((cue) => picked.has(cue.id));
-  return found.length ? found : cues.filter((cue) => cue.id === selected);
+  const { picked, selected } = get();
+  const shown = visibleCues();
+  const found = shown.filter((cue) => picked.has(cue.id));
+  return found.length ? found : shown.filter((cue) => cue.id === selected);
 }
 
 export function pickedIds(): number[] {
   return pickedCues().map((cue) => cue.id);
+}
+
+/** Pick from one caption to another, as when the mouse is dragged over them. */
+export function pickBetween(fromId: number, toId: number): void {
+  set({ selected: fromId, anchor: fromId });
+  pick(toId, "range");
 }

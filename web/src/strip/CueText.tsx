@@ -1,16 +1,48 @@
-/** A caption's words as text to type in. What was typed is sent when the caret leaves. */
-import { type ClipboardEvent, type KeyboardEvent, type MouseEvent, useRef, useState } from "react";
-import type { Cue, Word } from "../api/client";
-import { nextDoubt } from "../state/doubts";
-import { edit, select, useProject } from "../state/project";
+/**
+ * A caption's words as text to type in. What is typed is a draft from its first letter; it is sent
+ * after a rest and when the caret leaves. The box's contents are written by hand, not by React,
+ * so that answers that come while somebody types move neither text nor caret.
+ */
+import {
+  type ClipboardEvent,
+  type KeyboardEvent,
+  type MouseEvent,
+  useLayoutEffect,
+  useRef,
+} from "react";
+import type { Cue } from "../api/client";
+import { tidy } from "../drafts/draft";
+import { TypedHistory } from "../drafts/history";
+import {
+  closeDraft,
+  draftOf,
+  holdDraft,
+  openDraft,
+  sendDraft,
+  typeDraft,
+  useDrafts,
+} from "../drafts/store";
+import { holdTyping } from "../focus/held";
+import { focusPage } from "../focus/page";
+import { pick } from "../state/picks";
+import { edit, select, step, useProject } from "../state/project";
+import { visibleCues } from "../state/visible";
+import { say } from "../ui/notice";
+import {
+  caretIn,
+  letterAt,
+  selectLetters,
+  showText,
+  showWords,
+  textBeforeCaret,
+  wordsBefore,
+} from "./cueDom";
 import { focusCue } from "./focus";
 import {
   clearPassage,
   extend,
   isPicked,
-  type Place,
   pasted,
-  placeAt,
   retype,
   selectAll,
   textOf,
@@ -19,77 +51,140 @@ import {
 
 export function CueText({ cue, onSeek }: { cue: Cue; onSeek: (atUs: number) => void }) {
   const box = useRef<HTMLDivElement>(null);
-  // Typing changes the page behind React's back: to go back, the element is made anew.
-  const [turn, setTurn] = useState(0);
+  const typed = useRef<TypedHistory | null>(null);
   const found = useProject((state) => state.found);
   const plain = usePassage((state) => state.selecting || state.passage !== null);
   const picked = usePassage((state) => state.passage !== null && isPicked(cue));
-  const restore = () => setTurn((before) => before + 1);
+  const draft = useDrafts((state) => state.drafts.get(cue.id));
   const stored = textOf(cue);
-  const typed = () => (box.current?.textContent ?? "").replace(/\s+/g, " ").trim();
+  const draftText = draft?.text;
 
-  const commit = async (): Promise<boolean> => {
-    const text = typed();
-    if (text === stored) return true;
-    const taken = await edit({ kind: "retype_cue", cue_id: cue.id, text });
-    if (!taken) restore();
-    return taken;
+  useLayoutEffect(() => {
+    const here = box.current;
+    if (!here) return;
+    const typing = document.activeElement === here;
+    if (draftText !== undefined) showText(here, draftText);
+    // A space just typed behind the last word is waited on, not taken away.
+    else if (!typing || here.textContent === stored || tidy(here.textContent ?? "") !== stored) {
+      showWords(here, cue, found);
+    }
+  }, [cue, stored, found, draftText]);
+
+  // Once it is in the transcript (or somebody else's is) there is no typing to take back.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another text is what ends a history
+  useLayoutEffect(() => {
+    typed.current = null;
+  }, [stored]);
+
+  // A row that scrolls away, or a block that is closed, takes no text with it.
+  useLayoutEffect(() => () => closeDraft(cue.id), [cue.id]);
+
+  const take = () => sendDraft(cue.id, true);
+  const letters = () => {
+    const caret = box.current && caretIn(box.current);
+    return caret ?? { anchor: 0, focus: 0 };
   };
+
+  const note = (kind: string, composing: boolean) => {
+    const here = box.current;
+    if (!here) return;
+    const text = here.textContent ?? "";
+    typed.current ??= new TypedHistory({ text: stored, caret: stored.length });
+    typed.current.record({ text, caret: letters().focus }, kind, performance.now());
+    typeDraft(cue, text, !composing);
+  };
+
+  const goBack = (way: "undo" | "redo") => {
+    const here = box.current;
+    const next = way === "undo" ? typed.current?.back() : typed.current?.forth();
+    if (here && next) {
+      showText(here, next.text);
+      selectLetters(here, next.caret, next.caret);
+      typeDraft(cue, next.text);
+    } else if (!draftOf(cue.id)) {
+      // What was typed before cannot be made again over another state of the piece.
+      typed.current = null;
+      void step(way);
+    } else if (way === "undo") {
+      // A draft of before: all of it is what was typed and not sent.
+      typeDraft(cue, stored);
+    }
+  };
+
+  const split = (line: boolean) =>
+    void holdTyping(async () => {
+      const before = wordsBefore(box.current?.textContent ?? "", letters().focus);
+      if (!(await take())) return;
+      const now = useProject.getState().cues.find((one) => one.id === cue.id);
+      const second = now?.words[before];
+      if (!now || !second || before < 1) {
+        if (!line) focusPage();
+        return;
+      }
+      const ids = { cue_id: cue.id, before_word: before };
+      if (line) return void (await edit({ kind: "break_line", ...ids }));
+      if (!(await edit({ kind: "split_cue", ...ids }))) return;
+      const fresh = useProject
+        .getState()
+        .cues.find((one) => one.words.some((word) => word.id === second.id));
+      if (fresh) await focusCue(fresh.id, 0);
+    });
+
+  const join = (to: "before" | "after") =>
+    void holdTyping(async () => {
+      if (!(await take())) return;
+      const { cues } = useProject.getState();
+      const at = cues.findIndex((one) => one.id === cue.id);
+      const [now, near] = [cues[at], cues[at + (to === "before" ? -1 : 1)]];
+      if (!now || !near) return;
+      if (!visibleCues().includes(near)) {
+        say("The caption beside it is somebody else's and is hidden. Show all to join them.");
+        return;
+      }
+      const first = to === "before" ? near : now;
+      const seam = textOf(first).length + (to === "before" ? 1 : 0);
+      if (await edit({ kind: "join_cue", cue_id: cue.id, to })) await focusCue(first.id, seam);
+    });
+
+  const goOn = () =>
+    void holdTyping(async () => {
+      const at = visibleCues().findIndex((one) => one.id === cue.id);
+      const next = visibleCues()[at + 1];
+      if (!(await take())) return;
+      if (next) await focusCue(next.id, 0);
+      else focusPage();
+    });
 
   const onKeyDown = (event: KeyboardEvent<HTMLDivElement>) => {
     if (event.nativeEvent.isComposing) return;
+    const control = event.ctrlKey || event.metaKey;
+    const key = event.key.toLowerCase();
     const move = arrow(event);
     if (move && caretLeaves(box.current, move)) {
       event.preventDefault();
+      const { anchor, focus } = letters();
       // Another caption is entered only once what was typed here is safe.
-      const [anchor, focus] = selectedPlaces();
-      void commit().then((taken) => {
-        if (!taken || !anchor || !focus) return;
-        if (event.shiftKey) extend(anchor, focus, move.vertical ? "caption" : "letter", move.way);
-        else enterNeighbour(cue.id, move.way, move.vertical ? focus.letter : undefined);
+      void holdTyping(async () => {
+        if (!(await take())) return;
+        const place = (letter: number) => ({ cue: cue.id, letter });
+        if (event.shiftKey) {
+          extend(place(anchor), place(focus), move.vertical ? "caption" : "letter", move.way);
+        } else await enterNeighbour(cue.id, move.way, move.vertical ? focus : undefined);
       });
-    } else if (event.key === "Enter" && event.shiftKey) {
-      event.preventDefault();
-      const before = wordsBeforeCaret(box.current);
-      void commit().then((taken) => {
-        const words = useProject.getState().cues.find((c) => c.id === cue.id)?.words.length ?? 0;
-        if (taken && before > 0 && before < words) {
-          void edit({ kind: "break_line", cue_id: cue.id, before_word: before });
-        }
-      });
-    } else if (event.key === "Enter") {
-      event.preventDefault();
-      const before = wordsBeforeCaret(box.current);
-      void commit().then((taken) => {
-        const words = useProject.getState().cues.find((c) => c.id === cue.id)?.words.length ?? 0;
-        if (taken && before > 0 && before < words) {
-          void edit({ kind: "split_cue", cue_id: cue.id, before_word: before });
-        } else box.current?.blur();
-      });
-    } else if (event.key === "Escape") {
-      if (box.current) box.current.textContent = stored;
-      box.current?.blur();
-      restore();
-    } else if (event.key === "Backspace" && textBeforeCaret(box.current) === "") {
-      event.preventDefault();
-      void commit().then(
-        (taken) => taken && edit({ kind: "join_cue", cue_id: cue.id, to: "before" }),
-      );
-    } else if (event.key.toLowerCase() === "a" && (event.ctrlKey || event.metaKey)) {
+    } else if (event.key === "Enter" && control) goOn();
+    else if (event.key === "Enter") split(event.shiftKey);
+    else if (event.key === "Escape") {
+      holdDraft(cue.id);
+      focusPage();
+    } else if (event.key === "Backspace" && textBeforeCaret(box.current) === "") join("before");
+    else if (event.key === "Delete" && !control && atEnd(box.current)) join("after");
+    else if (control && (key === "z" || key === "y")) {
+      goBack(key === "y" || event.shiftKey ? "redo" : "undo");
+    } else if (control && key === "a") {
       if (window.getSelection()?.toString() !== box.current?.textContent) return;
-      event.preventDefault();
-      void commit().then((taken) => taken && selectAll());
-    } else if (event.key === "Tab" && !event.shiftKey) {
-      const doubt = nextDoubt(useProject.getState().cues, cue.words.at(-1)?.start_us ?? 0);
-      if (!doubt) return;
-      event.preventDefault();
-      select(doubt.cue.id);
-      useProject.setState({ doubt: doubt.word.id });
-      // At time scale only the caption that is typed in has a text box.
-      if (useProject.getState().typing !== null) useProject.setState({ typing: doubt.cue.id });
-      onSeek(doubt.word.start_us);
-      focusCue(doubt.cue.id);
-    }
+      void take().then((taken) => taken && selectAll());
+    } else return;
+    event.preventDefault();
   };
 
   const onPaste = (event: ClipboardEvent<HTMLDivElement>) => {
@@ -97,15 +192,20 @@ export function CueText({ cue, onSeek }: { cue: Cue; onSeek: (atUs: number) => v
     if (!text.includes("\n")) return;
     event.preventDefault();
     event.stopPropagation();
-    const [anchor, focus] = selectedPlaces();
-    void commit().then((taken) => {
-      if (!taken || !anchor || !focus) return;
-      const [from, to] = anchor.letter <= focus.letter ? [anchor, focus] : [focus, anchor];
-      void retype(from, to, text, "paste");
+    const { anchor, focus } = letters();
+    const place = (letter: number) => ({ cue: cue.id, letter });
+    void holdTyping(async () => {
+      if (!(await take())) return;
+      const [from, to] = [Math.min(anchor, focus), Math.max(anchor, focus)].map(place);
+      if (from && to) await retype(from, to, text, "paste");
     });
   };
 
   const onMouseUp = (event: MouseEvent<HTMLDivElement>) => {
+    if (event.ctrlKey || event.metaKey) {
+      pick(cue.id, "toggle");
+      return;
+    }
     if (!window.getSelection()?.isCollapsed) return;
     const id = (event.target as HTMLElement).closest<HTMLElement>("[data-word]")?.dataset.word;
     const word = cue.words.find((w) => String(w.id) === id);
@@ -116,55 +216,46 @@ export function CueText({ cue, onSeek }: { cue: Cue; onSeek: (atUs: number) => v
   return (
     // biome-ignore lint/a11y/useSemanticElements: words inside are marked one by one, which an input cannot show
     <div
-      key={turn}
       ref={box}
       role="textbox"
-      tabIndex={0}
+      tabIndex={-1}
+      dir="auto"
       aria-label={`Caption: ${stored}`}
       aria-multiline="false"
       data-cue-text={cue.id}
       contentEditable={plain ? false : "plaintext-only"}
       suppressContentEditableWarning
       spellCheck={false}
-      className={`cursor-text rounded px-1 py-0.5 text-[15px] leading-6 outline-none focus:bg-card ${picked ? "picked" : ""}`}
+      className={`cue-text cursor-text rounded px-1 py-0.5 text-[15px] leading-6 outline-none ${
+        picked ? "picked" : ""
+      } ${draft ? "drafted" : ""}`}
       onFocus={() => {
         if (usePassage.getState().selecting) return;
         clearPassage();
-        select(cue.id);
+        openDraft(cue.id);
+        if (useProject.getState().selected !== cue.id) select(cue.id);
       }}
-      onBlur={() => void commit()}
+      onBlur={() => {
+        closeDraft(cue.id);
+        typed.current = null;
+        if (!draftOf(cue.id)?.held) void take();
+        // Odd spaces that were waited on go now.
+        if (box.current && !draftOf(cue.id)) showWords(box.current, cue, found);
+      }}
+      onInput={(event) => {
+        const { inputType, isComposing } = event.nativeEvent as InputEvent;
+        note(inputType, isComposing);
+      }}
+      onCompositionEnd={() => note("insertCompositionText", false)}
+      onBeforeInput={(event) => {
+        const { inputType } = event.nativeEvent as unknown as InputEvent;
+        if (inputType?.startsWith("history")) event.preventDefault();
+      }}
       onKeyDown={onKeyDown}
       onPaste={onPaste}
       onMouseUp={onMouseUp}
-    >
-      {cue.words.map((word, index) => (
-        <span key={word.id}>
-          {index > 0 && " "}
-          <span
-            data-word={word.id}
-            className={[marks(word, found), lineEnd(cue, index)].filter(Boolean).join(" ")}
-          >
-            {word.text}
-          </span>
-        </span>
-      ))}
-    </div>
+    />
   );
-}
-
-/** How a word is shown behind which a line was ended by hand. */
-export function lineEnd(cue: Cue, index: number): string {
-  return cue.words[index]?.seam === "line" && index + 1 < cue.words.length ? "line-end" : "";
-}
-
-function marks(word: Word, found: ReadonlySet<number>): string | undefined {
-  const names = [
-    word.doubt && "doubt",
-    word.heard_as !== null && "glossed",
-    word.accent > 0 && "accented",
-    found.has(word.id) && "found",
-  ].filter(Boolean);
-  return names.length ? names.join(" ") : undefined;
 }
 
 interface Move {
@@ -192,7 +283,7 @@ function arrow(event: KeyboardEvent): Move | null {
 function caretLeaves(box: HTMLElement | null, move: Move): boolean {
   const selection = window.getSelection();
   if (!box || !selection?.focusNode || !box.contains(selection.focusNode)) return false;
-  const at = placeAt(selection.focusNode, selection.focusOffset)?.letter ?? 0;
+  const at = letterAt(box, selection.focusNode, selection.focusOffset);
   const length = box.textContent?.length ?? 0;
   if (!move.vertical) return move.way > 0 ? at >= length : at === 0;
   const caret = document.createRange();
@@ -205,35 +296,13 @@ function caretLeaves(box: HTMLElement | null, move: Move): boolean {
     : line.top - whole.top < line.height;
 }
 
-function selectedPlaces(): [Place | null, Place | null] {
-  const selection = window.getSelection();
-  if (!selection) return [null, null];
-  return [
-    placeAt(selection.anchorNode, selection.anchorOffset),
-    placeAt(selection.focusNode, selection.focusOffset),
-  ];
-}
-
-function enterNeighbour(cueId: number, way: 1 | -1, letter: number | undefined): void {
-  const { cues } = useProject.getState();
-  const next = cues[cues.findIndex((cue) => cue.id === cueId) + way];
-  if (next) focusCue(next.id, letter ?? (way > 0 ? 0 : textOf(next).length));
-}
-
-function textBeforeCaret(box: HTMLElement | null): string | null {
-  const selection = window.getSelection();
-  if (!box || !selection?.rangeCount || !selection.isCollapsed) return null;
-  const range = selection.getRangeAt(0).cloneRange();
-  range.setStart(box, 0);
-  return range.toString();
-}
-
-/** How many whole words stand before the caret; inside a word counts as before it. */
-function wordsBeforeCaret(box: HTMLElement | null): number {
+function atEnd(box: HTMLElement | null): boolean {
   const before = textBeforeCaret(box);
-  if (before === null) return 0;
-  const inside = before.trimStart().split(/\s+/).filter(Boolean).length;
-  const rest = (box?.textContent ?? "").slice(before.length);
-  const midWord = before !== "" && !/\s$/.test(before) && rest !== "" && !/^\s/.test(rest);
-  return midWord ? inside - 1 : inside;
+  return before !== null && before.length === (box?.textContent ?? "").length;
+}
+
+async function enterNeighbour(cueId: number, way: 1 | -1, letter?: number): Promise<void> {
+  const cues = visibleCues();
+  const next = cues[cues.findIndex((cue) => cue.id === cueId) + way];
+  if (next) await focusCue(next.id, letter ?? (way > 0 ? 0 : textOf(next).length));
 }

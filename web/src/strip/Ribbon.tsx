@@ -16,6 +16,7 @@ export const Ribbon = memo(function Ribbon(props: {
   const { sourceId, fromUs, toUs, height, marked } = props;
   const canvas = useRef<HTMLCanvasElement>(null);
   const peaks = usePeaks(sourceId, fromUs, toUs);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a mark is another colour to draw in
   useEffect(() => {
     const context = sharpCanvas(canvas.current, RIBBON_WIDTH, height);
     if (!context) return;
@@ -27,7 +28,7 @@ export const Ribbon = memo(function Ribbon(props: {
       const shown = Math.min(width, RIBBON_WIDTH);
       context.fillRect((RIBBON_WIDTH - shown) / 2, y, shown, BAR - 1);
     }
-  }, [peaks, fromUs, toUs, height]);
+  }, [peaks, fromUs, toUs, height, marked]);
   return (
     <canvas
       ref={canvas}

@@ -1,19 +1,25 @@
 /** The Strip: time runs down the page, captions stand where they are spoken. */
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { ArrowDownToLine } from "lucide-react";
-import { type MouseEvent, useEffect, useMemo, useRef, useState } from "react";
+import { type MouseEvent, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { flushSync } from "react-dom";
 import type { Piece } from "../api/client";
 import type { Player } from "../playback/player";
-import { cueAt, select, speakerOf, useProject } from "../state/project";
+import { useStage } from "../stages/stage";
+import { cueAt, select, useProject } from "../state/project";
+import { showOnly, useVisibleCues, visibleCues } from "../state/visible";
+import { seekWhole } from "../state/whole";
 import { length } from "../ui/format";
+import { CueBar } from "./CueBar";
+import { DraftNotes } from "./DraftNotes";
 import { adoptSelection, clearPassage, listenToClipboard, usePassage } from "./passage";
 import { buildRows, END, topOf } from "./rows";
 import { StripRow } from "./StripRow";
 
 export function Strip({ piece, player }: { piece: Piece; player: Player | null }) {
-  const cues = useProject((state) => state.cues);
+  const cues = useVisibleCues();
   const selected = useProject((state) => state.selected);
+  const picked = useProject((state) => state.picked);
   const hearing = useProject((state) =>
     state.project?.jobs.findLast((job) => job.kind === "transcribe"),
   );
@@ -21,10 +27,7 @@ export function Strip({ piece, player }: { piece: Piece; player: Player | null }
   const head = useRef<HTMLDivElement>(null);
   const [following, setFollowing] = useState(true);
   const only = useProject((state) => state.onlySpeaker);
-  const rows = useMemo(() => {
-    const shown = only ? cues.filter((cue) => speakerOf(cue) === only) : cues;
-    return buildRows(shown, piece.duration_us, selected);
-  }, [cues, only, piece.duration_us, selected]);
+  const rows = useMemo(() => buildRows(cues, piece.duration_us), [cues, piece.duration_us]);
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => scroller.current,
@@ -63,10 +66,10 @@ export function Strip({ piece, player }: { piece: Piece; player: Player | null }
   useEffect(listenToClipboard, []);
 
   const listening = hearing?.status === "running" || hearing?.status === "queued";
-  const seek = (at: number) => player?.seek(at);
+  const seek = useSeek(player);
   const sourceId = piece.source_id;
   return (
-    <section aria-label="Strip" className="flex min-h-0 flex-col bg-birch">
+    <section aria-label="Strip" className="flex h-full min-h-0 flex-col bg-birch">
       <header className="flex h-9 shrink-0 items-center gap-3 border-b border-line px-3">
         <h2 className="font-bold">Strip</h2>
         <span className="text-dim">
@@ -75,8 +78,8 @@ export function Strip({ piece, player }: { piece: Piece; player: Player | null }
         {only && (
           <button
             type="button"
-            className="text-chalk hover:underline"
-            onClick={() => useProject.setState({ onlySpeaker: null })}
+            className="text-link hover:underline"
+            onClick={() => showOnly(null)}
           >
             only {only} · show all
           </button>
@@ -84,16 +87,23 @@ export function Strip({ piece, player }: { piece: Piece; player: Player | null }
         {!following && (
           <button
             type="button"
-            className="ml-auto inline-flex items-center gap-1.5 text-chalk hover:underline"
+            className="ml-auto inline-flex items-center gap-1.5 text-link hover:underline"
             onClick={() => setFollowing(true)}
           >
             <ArrowDownToLine size={14} /> Follow the playhead
           </button>
         )}
       </header>
+      {/* biome-ignore lint/a11y/useSemanticElements: the page is what keys act on, not a form's set of fields */}
       <div
         ref={scroller}
-        className="relative min-h-0 flex-1 overflow-y-auto"
+        id="page"
+        data-stop="page"
+        role="group"
+        aria-label="Captions"
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: one stop of Tab for all captions
+        tabIndex={0}
+        className="page relative min-h-0 flex-1 overflow-y-auto outline-none"
         onMouseDownCapture={beginSelecting}
         onWheel={() => player?.playing && setFollowing(false)}
       >
@@ -108,6 +118,7 @@ export function Strip({ piece, player }: { piece: Piece; player: Player | null }
                   row={{ ...row, top: item.start }}
                   sourceId={sourceId}
                   selected={row.cue !== null && row.cue.id === selected}
+                  picked={row.cue !== null && picked.has(row.cue.id)}
                   unheard={row.key === END && listening}
                   others={only !== null}
                   onSeek={seek}
@@ -126,13 +137,33 @@ export function Strip({ piece, player }: { piece: Piece; player: Player | null }
           )}
         </div>
       </div>
+      <DraftNotes />
+      <CueBar player={player} />
     </section>
+  );
+}
+
+/** Going to a place of a caption: in Dress to a moment when all of it stands. */
+function useSeek(player: Player | null) {
+  return useCallback(
+    (at: number) => {
+      if (useStage.getState().stage !== "Dress") return player?.seek(at);
+      const cue = visibleCues().find((one) => at >= one.start_us && at < one.end_us);
+      const { cues } = useProject.getState();
+      const word = cue?.words.find((one) => one.start_us === at);
+      if (cue && word) useProject.setState({ word: word.id, selected: cue.id });
+      const here = cue ?? cueAt(cues, at);
+      if (here) void seekWhole(player, here.id, at);
+      else player?.seek(at);
+    },
+    [player],
   );
 }
 
 /** While the mouse is down captions are plain text, so that a selection can go over several. */
 function beginSelecting(event: MouseEvent): void {
-  if (event.button !== 0 || !(event.target as Element).closest("[data-cue-text]")) return;
+  if (event.button !== 0 || event.ctrlKey || event.metaKey) return;
+  if (!(event.target as Element).closest("[data-cue-text]")) return;
   if (!event.shiftKey) clearPassage();
   flushSync(() => usePassage.setState({ selecting: true }));
   const end = () => {
@@ -145,7 +176,7 @@ function beginSelecting(event: MouseEvent): void {
     const box = element?.closest<HTMLElement>("[data-cue-text]");
     if (!selection || !node || !box) return;
     const { anchorOffset, focusNode, focusOffset } = selection;
-    box.focus();
+    box.focus({ preventScroll: true });
     select(Number(box.dataset.cueText));
     if (focusNode) selection.setBaseAndExtent(node, anchorOffset, focusNode, focusOffset);
   };

@@ -1,17 +1,18 @@
-/** One row of the Strip: a caption, or a stretch of quiet. */
-import { Paintbrush, Pin, Trash2 } from "lucide-react";
+/** One row of the Strip: a caption, or a stretch of quiet. Its height never changes with its state. */
+import { Paintbrush, Pin } from "lucide-react";
 import { memo } from "react";
-import { edit, select } from "../state/project";
 import { clock } from "../ui/format";
+import { Tip } from "../ui/Tip";
 import { CueText } from "./CueText";
+import { beginPicking } from "./picking";
 import { Ribbon } from "./Ribbon";
 import type { Row } from "./rows";
-import { TimeField } from "./TimeField";
 
 interface Props {
   row: Row;
   sourceId: number;
   selected: boolean;
+  picked: boolean;
   /** The stretch behind the last caption while the recording is still being heard. */
   unheard: boolean;
   /** Captions of other speakers are hidden between those that are shown. */
@@ -19,71 +20,54 @@ interface Props {
   onSeek: (atUs: number) => void;
 }
 
-export const StripRow = memo(function StripRow({
-  row,
-  sourceId,
-  selected,
-  unheard,
-  others,
-  onSeek,
-}: Props) {
+/** The caption of the row at a height of the window. */
+function cueAtHeight(clientY: number): number | null {
+  for (const row of document.querySelectorAll<HTMLElement>("[data-row-cue]")) {
+    const { top, bottom } = row.getBoundingClientRect();
+    if (clientY >= top && clientY < bottom) return Number(row.dataset.rowCue);
+  }
+  return null;
+}
+
+export const StripRow = memo(function StripRow(props: Props) {
+  const { row, sourceId, selected, picked, unheard, others, onSeek } = props;
   const { cue } = row;
-  const dressed =
-    cue &&
-    (Object.keys(cue.look).length > 0 || cue.words.some((one) => Object.keys(one.own).length > 0));
   return (
     <div
       data-row={row.key}
+      data-row-cue={cue?.id}
       className={`absolute left-0 right-0 grid grid-cols-[76px_80px_minmax(0,1fr)] ${
-        selected ? "bg-chalk-wash" : ""
-      }`}
+        selected || picked ? "bg-chalk-wash" : ""
+      } ${selected ? "row-selected" : ""}`}
       style={{ top: 0, transform: `translateY(${row.top}px)`, height: row.height }}
     >
-      <button
-        type="button"
-        tabIndex={-1}
-        className="tabular select-none self-start px-2 pt-1.5 text-right text-dim hover:text-ink"
-        title="Go there"
-        onClick={() => {
-          if (cue) select(cue.id);
-          onSeek(row.fromUs);
+      <div
+        className="col-span-2 grid cursor-default grid-cols-subgrid select-none"
+        onPointerDown={(event) => {
+          if (!cue) onSeek(row.fromUs);
+          else beginPicking(event, cue.id, cueAtHeight, () => onSeek(row.fromUs));
         }}
       >
-        {clock(row.fromUs)}
-      </button>
-      <div className="flex justify-center">
-        <Ribbon
-          sourceId={sourceId}
-          fromUs={row.fromUs}
-          toUs={row.toUs}
-          height={row.height}
-          marked={selected}
-        />
+        <span className="tabular px-2 pt-1.5 text-right text-dim">{clock(row.fromUs)}</span>
+        <span className="flex justify-center">
+          <Ribbon
+            sourceId={sourceId}
+            fromUs={row.fromUs}
+            toUs={row.toUs}
+            height={row.height}
+            marked={selected}
+          />
+        </span>
       </div>
       {cue ? (
         <div className="relative pr-3 pb-0.5">
-          {row.speaker && (
-            <span className="absolute top-1.5 right-3 z-10 select-none rounded bg-tint px-1.5 text-small text-dim">
-              {row.speaker}
-            </span>
-          )}
-          {dressed && (
-            <span
-              title="Has a look of its own (Dress)"
-              className={`absolute right-3 z-10 rounded bg-tint p-1 text-chalk ${row.speaker ? "top-8" : "top-1.5"}`}
-            >
-              <Paintbrush size={13} aria-label="Has a look of its own" />
-            </span>
-          )}
+          <Marks row={row} />
           <div
-            className={`h-full border-l-2 py-0.5 pl-2.5 ${row.speaker ? "pr-24" : ""} ${selected ? "border-chalk" : "border-line"}`}
+            className={`h-full border-l-2 py-0.5 pl-2.5 ${row.speaker ? "pr-24" : ""} ${
+              selected ? "border-chalk" : "border-line"
+            }`}
           >
-            <CueText
-              key={cue.words.map((w) => `${w.id}${w.text}`).join()}
-              cue={cue}
-              onSeek={onSeek}
-            />
-            {selected && <RowTools row={row} />}
+            <CueText cue={cue} onSeek={onSeek} />
           </div>
         </div>
       ) : (
@@ -99,32 +83,30 @@ export const StripRow = memo(function StripRow({
   );
 });
 
-function RowTools({ row }: { row: Row }) {
+/** Who speaks, and what the caption has of its own. */
+function Marks({ row }: { row: Row }) {
   const { cue } = row;
   if (!cue) return null;
+  const dressed =
+    Object.keys(cue.look).length > 0 || cue.words.some((one) => Object.keys(one.own).length > 0);
+  const pinned = cue.start_pinned || cue.end_pinned;
   return (
-    <div className="mt-1.5 flex select-none items-center gap-3 pl-1">
-      <TimeField cue={cue} edge="start" />
-      <TimeField cue={cue} edge="end" />
-      {(cue.start_pinned || cue.end_pinned) && (
-        <button
-          type="button"
-          title="Let the times follow the words again"
-          className="inline-flex items-center gap-1 rounded px-1 text-small text-chalk hover:bg-tint"
-          onClick={() => void edit({ kind: "unpin_cues", cue_ids: [cue.id] })}
-        >
-          <Pin size={13} /> pinned
-        </button>
+    <span className="absolute top-1.5 right-3 z-10 flex select-none items-center gap-1 text-small">
+      {pinned && (
+        <Tip text="Pinned: no rule moves its times">
+          <span className="rounded bg-tint p-1 text-link">
+            <Pin size={12} aria-label="Pinned" />
+          </span>
+        </Tip>
       )}
-      <button
-        type="button"
-        aria-label="Delete caption"
-        title="Delete caption (Delete)"
-        className="ml-auto rounded p-1 text-dim hover:bg-tint hover:text-clay"
-        onClick={() => void edit({ kind: "delete_cues", cue_ids: [cue.id] })}
-      >
-        <Trash2 size={15} />
-      </button>
-    </div>
+      {dressed && (
+        <Tip text="Has a look of its own (Dress)">
+          <span className="rounded bg-tint p-1 text-link">
+            <Paintbrush size={12} aria-label="Has a look of its own" />
+          </span>
+        </Tip>
+      )}
+      {row.speaker && <span className="rounded bg-tint px-1.5 text-dim">{row.speaker}</span>}
+    </span>
   );
 }

@@ -1,25 +1,22 @@
-/** Put the caret into a caption's text once it is on the page, at a letter or with all of it marked. */
-export function focusCue(cueId: number, letter?: number): void {
-  window.setTimeout(() => {
-    const box = document.querySelector<HTMLElement>(`[data-cue-text="${cueId}"]`);
-    if (!box) return;
-    box.focus();
-    if (letter !== undefined) placeCaret(box, letter);
-  }, 60);
-}
+/** Put the caret into a caption's text, wherever on the Strip it stands. */
+import { useStage } from "../stages/stage";
+import { select, useProject } from "../state/project";
+import { selectLetters } from "./cueDom";
 
-function placeCaret(box: HTMLElement, letter: number): void {
-  const texts = document.createTreeWalker(box, NodeFilter.SHOW_TEXT);
-  let left = letter;
-  let last: Node | null = null;
-  for (let node = texts.nextNode(); node; node = texts.nextNode()) {
-    last = node;
-    const size = node.textContent?.length ?? 0;
-    if (left <= size) {
-      window.getSelection()?.collapse(node, left);
+const MOST_TRIES = 30;
+
+/** At a letter, or where the browser puts it. A caption out of view is scrolled to first. */
+export async function focusCue(cueId: number, letter?: number, upTo = letter): Promise<void> {
+  select(cueId);
+  // At time scale only the caption that is typed in has a text box.
+  if (useStage.getState().stage === "Pace") useProject.setState({ typing: cueId });
+  for (let tries = 0; tries < MOST_TRIES; tries += 1) {
+    const box = document.querySelector<HTMLElement>(`[data-cue-text="${cueId}"]`);
+    if (box?.isContentEditable) {
+      box.focus({ preventScroll: true });
+      if (letter !== undefined) selectLetters(box, letter, upTo ?? letter);
       return;
     }
-    left -= size;
+    await new Promise((next) => requestAnimationFrame(next));
   }
-  if (last) window.getSelection()?.collapse(last, last.textContent?.length ?? 0);
 }

@@ -2,8 +2,15 @@
 import { flushSync } from "react-dom";
 import { create } from "zustand";
 import type { Cue } from "../api/client";
+import { textOf } from "../drafts/draft";
+import { holdTyping } from "../focus/held";
+import { focusPage } from "../focus/page";
 import { edit, useProject } from "../state/project";
+import { visibleCues } from "../state/visible";
+import { letterAt, pointOf, selectLetters } from "./cueDom";
 import { focusCue } from "./focus";
+
+export { textOf } from "../drafts/draft";
 
 export interface Place {
   cue: number;
@@ -19,18 +26,16 @@ interface State {
 
 export const usePassage = create<State>(() => ({ passage: null, selecting: false }));
 
-export const textOf = (cue: Cue): string => cue.words.map((word) => word.text).join(" ");
-
 export function clearPassage(): void {
   if (!usePassage.getState().passage) return;
   usePassage.setState({ passage: null });
   window.getSelection()?.removeAllRanges();
 }
 
-/** The selected captions in order with the first and last place, or null. */
+/** The selected captions in order with the first and last place, or null; hidden ones are not. */
 export function passageCues(): { cues: Cue[]; from: Place; to: Place } | null {
   const { passage } = usePassage.getState();
-  const { cues } = useProject.getState();
+  const cues = visibleCues();
   if (!passage) return null;
   const at = (place: Place) => cues.findIndex((cue) => cue.id === place.cue);
   let [from, to] = [passage.anchor, passage.focus];
@@ -66,11 +71,16 @@ type Doing = "type" | "cut" | "delete" | "paste";
 export async function retypePassage(text: string, doing: Doing): Promise<void> {
   const found = passageCues();
   clearPassage();
-  if (found) await retype(found.from, found.to, text, doing);
+  if (found) await holdTyping(() => retype(found.from, found.to, text, doing));
 }
 
 /** Put a text between two places; each of its lines becomes a caption. */
 export async function retype(from: Place, to: Place, text: string, doing: Doing): Promise<void> {
+  const shown = visibleCues();
+  const index = (place: Place) => shown.findIndex((cue) => cue.id === place.cue);
+  const first = index(from);
+  const hidden = shown.length < useProject.getState().cues.length;
+  const meant = hidden ? shown.slice(first, index(to) + 1).map((cue) => cue.id) : null;
   const taken = await edit({
     kind: "retype_run",
     from_cue: from.cue,
@@ -78,21 +88,23 @@ export async function retype(from: Place, to: Place, text: string, doing: Doing)
     to_cue: to.cue,
     to_letter: to.letter,
     text,
+    cue_ids: meant,
     doing,
   });
   if (!taken) return;
-  const { cues } = useProject.getState();
+  const cues = visibleCues();
   const lines = text.split("\n");
   const at = cues.findIndex((cue) => cue.id === from.cue);
-  const last = cues[at + lines.length - 1] ?? cues[at];
-  if (at < 0 || !last) return;
-  const before = lines.length > 1 ? 0 : from.letter;
-  focusCue(last.id, before + (lines.at(-1) ?? "").length);
+  // Where the caption is gone, the one that stands in its place now is next.
+  const last = at < 0 ? cues[Math.min(first, cues.length - 1)] : cues[at + lines.length - 1];
+  if (!last) return focusPage();
+  const before = at < 0 || lines.length > 1 ? 0 : from.letter;
+  await focusCue(last.id, before + (at < 0 ? 0 : (lines.at(-1) ?? "").length));
 }
 
 /** Extend the selection by a letter or a caption, beginning it where the caret is. */
 export function extend(anchor: Place, focus: Place, by: "letter" | "caption", way: 1 | -1): void {
-  const { cues } = useProject.getState();
+  const cues = visibleCues();
   const at = cues.findIndex((cue) => cue.id === focus.cue);
   const cue = cues[at];
   if (!cue) return;
@@ -110,7 +122,7 @@ export function extend(anchor: Place, focus: Place, by: "letter" | "caption", wa
 }
 
 export function selectAll(): void {
-  const { cues } = useProject.getState();
+  const cues = visibleCues();
   const [first, last] = [cues[0], cues.at(-1)];
   if (!first || !last) return;
   const anchor = { cue: first.id, letter: 0 };
@@ -120,29 +132,16 @@ export function selectAll(): void {
 
 /** Hold a selection and show it on the page, as far as its captions are there. */
 function show(anchor: Place, focus: Place): void {
-  blurText();
+  focusPage();
   // At once, since a selection inside captions that can still be typed in would give them the focus.
   flushSync(() => usePassage.setState({ passage: { anchor, focus } }));
   const [a, b] = [pointAt(anchor), pointAt(focus)];
   if (a && b) window.getSelection()?.setBaseAndExtent(a.node, a.offset, b.node, b.offset);
 }
 
-function blurText(): void {
-  const active = document.activeElement;
-  if (active instanceof HTMLElement && active.isContentEditable) active.blur();
-}
-
 function pointAt(place: Place): { node: Node; offset: number } | null {
-  const box = document.querySelector(`[data-cue-text="${place.cue}"]`);
-  if (!box) return null;
-  const texts = document.createTreeWalker(box, NodeFilter.SHOW_TEXT);
-  let left = place.letter;
-  for (let node = texts.nextNode(); node; node = texts.nextNode()) {
-    const size = node.textContent?.length ?? 0;
-    if (left <= size) return { node, offset: left };
-    left -= size;
-  }
-  return { node: box, offset: box.childNodes.length };
+  const box = document.querySelector<HTMLElement>(`[data-cue-text="${place.cue}"]`);
+  return box && pointOf(box, place.letter);
 }
 
 /** The caption and letter of a point on the page; the nearest caption when it lies between. */
@@ -151,10 +150,7 @@ export function placeAt(node: Node | null, offset: number): Place | null {
   const element = node instanceof Element ? node : node.parentElement;
   const box = element?.closest<HTMLElement>("[data-cue-text]");
   if (box) {
-    const range = document.createRange();
-    range.setStart(box, 0);
-    range.setEnd(node, offset);
-    return { cue: Number(box.dataset.cueText), letter: range.toString().length };
+    return { cue: Number(box.dataset.cueText), letter: letterAt(box, node, offset) };
   }
   const point = document.createRange();
   point.setStart(node, offset);
@@ -167,6 +163,11 @@ export function placeAt(node: Node | null, offset: number): Place | null {
   return first ? { cue: Number(first.dataset.cueText), letter: 0 } : null;
 }
 
+function follows(first: number, second: number): boolean {
+  const cues = visibleCues();
+  return cues[cues.findIndex((cue) => cue.id === first) + 1]?.id === second;
+}
+
 /** Take a selection over from the page when it goes over several captions. */
 export function adoptSelection(): boolean {
   const selection = window.getSelection();
@@ -174,8 +175,14 @@ export function adoptSelection(): boolean {
   const anchor = placeAt(selection.anchorNode, selection.anchorOffset);
   const focus = placeAt(selection.focusNode, selection.focusOffset);
   if (!anchor || !focus || anchor.cue === focus.cue) return false;
-  blurText();
+  // A double click takes the end of the line along, up to where the next caption begins.
+  const box = document.querySelector<HTMLElement>(`[data-cue-text="${anchor.cue}"]`);
+  if (box && focus.letter === 0 && follows(anchor.cue, focus.cue)) {
+    selectLetters(box, anchor.letter, box.textContent?.length ?? 0);
+    return false;
+  }
   usePassage.setState({ passage: { anchor, focus } });
+  focusPage();
   return true;
 }
 
@@ -195,9 +202,11 @@ export function passageKey(event: KeyboardEvent): boolean {
     const found = passageCues();
     clearPassage();
     const end = way > 0 ? found?.to : found?.from;
-    if (end) focusCue(end.cue, end.letter);
-  } else if (event.key === "Escape") clearPassage();
-  else if (event.key === "Backspace" || event.key === "Delete") void retypePassage("", "delete");
+    if (end) void holdTyping(() => focusCue(end.cue, end.letter));
+  } else if (event.key === "Escape") {
+    clearPassage();
+    focusPage();
+  } else if (event.key === "Backspace" || event.key === "Delete") void retypePassage("", "delete");
   else if (event.key === "Enter") void retypePassage("\n", "type");
   else if (control && event.key.toLowerCase() === "a") selectAll();
   else if (event.key.length === 1 && !control && !event.altKey)

@@ -8,7 +8,6 @@ export const END = "quiet-end";
 export const QUIET_US = 300_000;
 const PIXELS_PER_SECOND = 40;
 const LEAST = 36;
-const OPEN = 78;
 
 export interface Row {
   key: string;
@@ -21,15 +20,17 @@ export interface Row {
   height: number;
 }
 
-/** Rows from the start of the piece to its end; every moment belongs to exactly one. */
-export function buildRows(cues: Cue[], durationUs: number, selected: number | null): Row[] {
+/**
+ * Rows from the start of the piece to its end; every moment belongs to exactly one. A row's height
+ * follows from its time alone, so that nothing moves under the pointer.
+ */
+export function buildRows(cues: Cue[], durationUs: number): Row[] {
   const rows: Row[] = [];
   let top = 0;
   let before: string | null = null;
   const add = (key: string, cue: Cue | null, fromUs: number, toUs: number) => {
     const natural = ((toUs - fromUs) / 1e6) * PIXELS_PER_SECOND;
-    const least = cue && cue.id === selected ? OPEN : LEAST;
-    const height = Math.round(cue ? Math.max(least, natural) : Math.max(26, Math.min(natural, 90)));
+    const height = Math.round(cue ? Math.max(LEAST, natural) : Math.max(26, Math.min(natural, 90)));
     const name = cue ? speakerOf(cue) : before;
     rows.push({ key, cue, fromUs, toUs, speaker: name === before ? null : name, top, height });
     before = name;

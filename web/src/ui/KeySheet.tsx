@@ -1,23 +1,63 @@
-/** The sheet of keys, opened with ?. */
+/** The sheet of keys, opened with ?: the list of actions as a page. */
 import { X } from "lucide-react";
 import { Dialog } from "radix-ui";
-import { PACE_KEYS, WORD_KEYS } from "../pace/paceKeys";
-import { DRESS_KEYS, KEYS, TEXT_KEYS } from "./keys";
+import type { Action, Group } from "../actions/action";
+import { ACTIONS } from "../actions/index";
+import { useSheet } from "../actions/sheet";
+import { focusPage } from "../focus/page";
 
-/** Accents 1 to 8 are one line on the sheet. */
-const MARK_KEYS = [
-  { keys: "1 … 8", about: "Mark the word with an accent of the finish" },
-  ...DRESS_KEYS.slice(-1),
+/** Keys that a caption's text box keeps for itself. */
+const TEXT_KEYS = [
+  { keys: "Enter", name: "Split the caption at the caret" },
+  { keys: "Shift Enter", name: "End the line at the caret, or take that back" },
+  { keys: "Ctrl Enter", name: "Take what was typed, go on to the next caption" },
+  { keys: "Backspace", name: "At the start: join to the caption before" },
+  { keys: "Delete", name: "At the end: join with the next caption" },
+  { keys: "Shift ↓", name: "Select on into the next caption" },
+  { keys: "Ctrl A", name: "Select the caption; again: all that are shown" },
+  { keys: "Ctrl Z", name: "Take back typing, then edits of the piece" },
+  { keys: "Esc", name: "Leave; what was typed waits, Esc again drops it" },
 ];
 
-export function KeySheet({ open, onOpen }: { open: boolean; onOpen: (open: boolean) => void }) {
+/** Numbered actions are one line on the sheet. */
+function gathered(actions: readonly Action[]): { keys: string; name: string }[] {
+  const rows = actions.filter(({ id, keys }) => keys && !/^(mark|doubt-other)-\d$/.test(id));
+  const lines = rows.map(({ keys, name }) => ({ keys, name }));
+  if (actions.some(({ id }) => id === "mark-1")) {
+    lines.unshift({ keys: "1 … 8", name: "Mark the word with an accent of the finish" });
+  }
+  if (actions.some(({ id }) => id === "doubt-other-1")) {
+    lines.push({ keys: "1 … 3", name: "Take what else was heard" });
+  }
+  return lines;
+}
+
+const COLUMNS: [string, Group[]][][] = [
+  [
+    ["Playing", ["Playing"]],
+    ["The page", ["Page"]],
+  ],
+  [["Captions and words", ["Captions", "Words"]]],
+  [
+    ["Doubts, in Proof", ["Doubts"]],
+    ["In Pace", ["Pace"]],
+    ["In Dress", ["Dress"]],
+  ],
+];
+
+export function KeySheet() {
+  const open = useSheet((state) => state.open);
   return (
-    <Dialog.Root open={open} onOpenChange={onOpen}>
+    <Dialog.Root open={open} onOpenChange={(next) => useSheet.setState({ open: next })}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-black/30" />
         <Dialog.Content
           aria-describedby={undefined}
-          className="fixed top-1/2 left-1/2 z-50 max-h-[92vh] w-[980px] overflow-y-auto -translate-x-1/2 -translate-y-1/2 rounded-lg border border-line bg-page p-6 shadow-xl"
+          className="fixed top-1/2 left-1/2 z-50 max-h-[94vh] w-[min(1120px,96vw)] overflow-y-auto -translate-x-1/2 -translate-y-1/2 rounded-lg border border-line bg-page p-6 shadow-xl"
+          onCloseAutoFocus={(event) => {
+            event.preventDefault();
+            focusPage();
+          }}
         >
           <div className="mb-4 flex items-center justify-between">
             <Dialog.Title className="text-[16px] font-bold">Keys</Dialog.Title>
@@ -25,13 +65,19 @@ export function KeySheet({ open, onOpen }: { open: boolean; onOpen: (open: boole
               <X size={18} />
             </Dialog.Close>
           </div>
-          <div className="grid grid-cols-3 gap-8">
-            <List title="Anywhere" keys={[...KEYS, ...WORD_KEYS]} />
-            <List title="In Pace" keys={PACE_KEYS} />
-            <div className="space-y-6">
-              <List title="In a caption's text" keys={TEXT_KEYS} />
-              <List title="In Dress" keys={MARK_KEYS} />
-            </div>
+          <div className="grid grid-cols-[repeat(auto-fit,minmax(300px,1fr))] gap-x-8 gap-y-6">
+            {COLUMNS.map((lists, index) => (
+              <div key={lists[0]?.[0]} className="space-y-6">
+                {lists.map(([title, groups]) => (
+                  <List
+                    key={title}
+                    title={title}
+                    keys={gathered(ACTIONS.filter((one) => groups.includes(one.group)))}
+                  />
+                ))}
+                {index === 2 && <List title="In a caption's text" keys={TEXT_KEYS} />}
+              </div>
+            ))}
           </div>
         </Dialog.Content>
       </Dialog.Portal>
@@ -39,19 +85,19 @@ export function KeySheet({ open, onOpen }: { open: boolean; onOpen: (open: boole
   );
 }
 
-function List({ title, keys }: { title: string; keys: { keys: string; about: string }[] }) {
+function List({ title, keys }: { title: string; keys: { keys: string; name: string }[] }) {
   return (
     <div>
       <h3 className="mb-2 text-dim">{title}</h3>
-      <dl className="space-y-1.5">
+      <dl className="space-y-1">
         {keys.map((key) => (
-          <div key={key.keys} className="flex items-baseline gap-3">
+          <div key={`${key.keys}${key.name}`} className="flex items-baseline gap-3">
             <dt className="w-[104px] shrink-0 whitespace-nowrap">
-              <kbd className="tabular rounded border border-line bg-card px-1.5 py-0.5">
+              <kbd className="tabular rounded border border-line bg-card px-1.5 py-px">
                 {key.keys}
               </kbd>
             </dt>
-            <dd>{key.about}</dd>
+            <dd className="leading-5">{key.name}</dd>
           </div>
         ))}
       </dl>

@@ -1,4 +1,6 @@
 /** A few choices in a row, one of them chosen. */
+import { RadioGroup } from "radix-ui";
+
 export function Segments<T extends string | number>(props: {
   label: string;
   choices: readonly { value: T; text: string; label?: string }[];
@@ -7,27 +9,28 @@ export function Segments<T extends string | number>(props: {
 }) {
   const { label, choices, chosen, onChoose } = props;
   return (
-    <div
-      role="radiogroup"
+    <RadioGroup.Root
       aria-label={label}
+      orientation="horizontal"
+      value={String(chosen)}
+      onValueChange={(text) => {
+        const found = choices.find((one) => String(one.value) === text);
+        if (found) onChoose(found.value);
+      }}
       className="flex overflow-hidden rounded border border-line"
     >
       {choices.map(({ value, text, label: name }) => (
-        // biome-ignore lint/a11y/useSemanticElements: buttons in a row, one of them chosen
-        <button
+        <RadioGroup.Item
           key={value}
-          type="button"
-          role="radio"
-          aria-checked={value === chosen}
+          value={String(value)}
           aria-label={name}
-          className={`h-7 border-l border-line px-2.5 first:border-l-0 ${
+          className={`h-7 border-l border-line px-2.5 first:border-l-0 focus-visible:-outline-offset-2 ${
             value === chosen ? "bg-chalk text-white" : "bg-card hover:bg-tint"
           }`}
-          onClick={() => onChoose(value)}
         >
           {text}
-        </button>
+        </RadioGroup.Item>
       ))}
-    </div>
+    </RadioGroup.Root>
   );
 }

@@ -38,3 +38,11 @@ export function ago(us: number): string {
   if (minutes < 24 * 60) return `${Math.round(minutes / 60)} h ago`;
   return new Date(us / 1_000).toLocaleDateString();
 }
+
+/** A time somebody typed to look at (1:02.5, 75, 1:00:03) in µs; null where it is none. */
+export function timeTyped(text: string): number | null {
+  const parts = text.trim().replace(",", ".").split(":");
+  if (parts.length > 3 || parts.some((part) => !/^\d+(\.\d*)?$/.test(part))) return null;
+  const seconds = parts.reduce((total, part) => total * 60 + Number(part), 0);
+  return Math.round(seconds * 1e6);
+}

@@ -1,6 +1,6 @@
 /** Short messages at the foot of the page: what went wrong, or what was done. */
 import { CircleAlert, X } from "lucide-react";
-import { useEffect } from "react";
+import { Toast } from "radix-ui";
 import { create } from "zustand";
 
 interface Notice {
@@ -32,34 +32,38 @@ export async function attempt(work: Promise<unknown>): Promise<boolean> {
   }
 }
 
+const BRIEFLY_MS = 5_000;
+const UNTIL_CLOSED_MS = 2 ** 31 - 1;
+
 export function Notices() {
   const shown = useNotices((state) => state.shown);
-  useEffect(() => {
-    if (!shown || shown.tone === "wrong") return;
-    const timer = window.setTimeout(() => useNotices.setState({ shown: null }), 4_000);
-    return () => window.clearTimeout(timer);
-  }, [shown]);
+  const wrong = shown?.tone === "wrong";
   return (
-    <div aria-live="polite" className="fixed bottom-24 left-4 z-50">
+    <Toast.Provider swipeDirection="left" label="Message">
       {shown && (
-        <div
-          role={shown.tone === "wrong" ? "alert" : "status"}
+        <Toast.Root
+          key={shown.id}
+          data-testid="notice"
+          role={wrong ? "alert" : undefined}
+          type={wrong ? "foreground" : "background"}
+          duration={wrong ? UNTIL_CLOSED_MS : BRIEFLY_MS}
+          onOpenChange={(open) => {
+            if (!open) useNotices.setState((now) => (now.shown === shown ? { shown: null } : now));
+          }}
           className="flex max-w-xl items-start gap-3 rounded-md border border-line bg-card px-4 py-3 shadow-lg"
         >
-          {shown.tone === "wrong" && (
-            <CircleAlert size={18} className="mt-0.5 shrink-0 text-clay" />
-          )}
-          <p>{shown.text}</p>
-          <button
-            type="button"
-            aria-label="Close message"
-            className="ml-2 text-dim hover:text-ink"
-            onClick={() => useNotices.setState({ shown: null })}
-          >
+          {wrong && <CircleAlert size={18} className="mt-0.5 shrink-0 text-clay" />}
+          <Toast.Description>{shown.text}</Toast.Description>
+          <Toast.Close aria-label="Close message" className="ml-2 text-dim hover:text-ink">
             <X size={16} />
-          </button>
-        </div>
+          </Toast.Close>
+        </Toast.Root>
       )}
-    </div>
+      <Toast.Viewport
+        hotkey={[]}
+        label="Messages"
+        className="fixed top-16 left-1/2 z-50 w-max max-w-[92vw] -translate-x-1/2"
+      />
+    </Toast.Provider>
   );
 }

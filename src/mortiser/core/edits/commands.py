@@ -19,11 +19,17 @@ from mortiser.core.edits.captions import (
     SplitCue,
 )
 from mortiser.core.edits.dressing import CopyLook, DressCues, DressEach, DressWords, UndressCues
+from mortiser.core.edits.everywhere import (
+    DressEverywhere,
+    DressSpeaker,
+    MarkEverywhere,
+    TakeBack,
+)
 from mortiser.core.edits.fixing import FixChecks, LeaveOut
 from mortiser.core.edits.glossary import ApplyGlossary, KeepGlossary, RefuseGlossary
 from mortiser.core.edits.laying import LayCaptions
 from mortiser.core.edits.marking import MarkWords
-from mortiser.core.edits.pacing import CheckBy, Regroup, SetPace
+from mortiser.core.edits.pacing import CheckBy, Regroup, SetFilePace, SetPace
 from mortiser.core.edits.runs import RetypeRun
 from mortiser.core.edits.settings import ChangeFinish, RenameProject, SetFinish
 from mortiser.core.edits.shifting import ShiftCues, StretchCues
@@ -71,11 +77,16 @@ Edit = Annotated[
     | MoveWord
     | BreakLine
     | SetPace
+    | SetFilePace
     | Regroup
     | CheckBy
     | FixChecks
     | LeaveOut
     | MarkWords
+    | MarkEverywhere
+    | DressEverywhere
+    | DressSpeaker
+    | TakeBack
     | DressCues
     | DressEach
     | UndressCues

@@ -9,8 +9,10 @@ from typing import Protocol
 
 from mortiser.core.cue_timing import Frames
 from mortiser.core.finish.model import Finish
+from mortiser.core.grouping import Ruler
 from mortiser.core.pace import Pace, RuleSet
 from mortiser.core.spans import SpanMap
+from mortiser.core.standing import Standing
 from mortiser.core.words import Cue, Word
 
 
@@ -43,6 +45,7 @@ class Desk(Protocol):
         """Insert (id 0) or update a cue with its words; returns it with all ids.
 
         A word that was in the stored cue and is in no cue's words afterwards stays in the source.
+        Words that come, or read otherwise than before, get what stands for them (core.standing).
         """
 
     def delete_cue(self, cue: Cue) -> None:
@@ -69,5 +72,16 @@ class Desk(Protocol):
     def set_pace(self, piece_id: int, pace: Pace) -> None: ...
 
     def set_checked_by(self, piece_id: int, rules: RuleSet) -> None: ...
+
+    def ruler(self, piece_id: int) -> Ruler | None:
+        """How wide words are in the piece's finish, where that is known."""
+
+    def standing(self, piece_id: int) -> Standing: ...
+
+    def set_standing(self, piece_id: int, standing: Standing) -> None: ...
+
+    def file_pace(self, piece_id: int) -> Pace | None: ...
+
+    def set_file_pace(self, piece_id: int, pace: Pace | None) -> None: ...
 
     def rename_project(self, name: str) -> None: ...

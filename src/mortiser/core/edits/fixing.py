@@ -120,6 +120,16 @@ def _close(desk: Desk, cue: Cue, allowed: Pace) -> None:
         desk.save_cue(replace(cue, end_us=end, end_pinned=True))
 
 
+def _leave_gap(desk: Desk, cue: Cue, allowed: Pace) -> None:
+    _, after = desk.around(cue, 1)
+    if not after:
+        return
+    end = after[0].start_us - desk.frames(cue.piece_id).last(allowed.gap_frames)
+    voice = desk.spans(cue.piece_id).to_piece(cue.words[-1].end_us)
+    if end >= max(voice, cue.start_us + SHORTEST_SHOWN_US):
+        desk.save_cue(replace(cue, end_us=end, end_pinned=True))
+
+
 def _end_with_piece(desk: Desk, cue: Cue, allowed: Pace) -> None:
     end = desk.spans(cue.piece_id).duration_us
     if end - cue.start_us >= SHORTEST_SHOWN_US:
@@ -158,7 +168,7 @@ def _caption(desk: Desk, piece_id: int, word_ids: set[int], allowed: Pace) -> in
     """Make captions of words that none shows; how many findings that settles."""
     spans = desk.spans(piece_id)
     words = [word for word in desk.unshown(piece_id) if word.id in word_ids]
-    for first, last in group(words, allowed):
+    for first, last in group(words, allowed, desk.ruler(piece_id)):
         desk.save_cue(untimed_cue(piece_id, words[first:last], spans))
     return 1 if words else 0
 
@@ -167,6 +177,7 @@ _REMEDIES: dict[CheckKind, Callable[[Desk, Cue, Pace], None]] = {
     "order": _follow_both,
     "overlap": _end_at_next,
     "flicker": _close,
+    "touching": _leave_gap,
     "too_short": _follow,
     "too_long": _shorten,
     "wide_line": _part,

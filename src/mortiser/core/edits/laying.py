@@ -9,7 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from mortiser.core.edits.base import BaseEdit
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import retime_all, untimed_cue
-from mortiser.core.grouping import group
+from mortiser.core.grouping import Ruler, group
 from mortiser.core.pace import Pace
 from mortiser.core.words import Cue, Origin, Seam, Word
 
@@ -28,6 +28,8 @@ class LaidWord(BaseModel):
     aligned: bool = True
     heard_as: str | None = None
     seam: Seam = "free"
+    accent: int = 0
+    look: str = ""
 
     @classmethod
     def of(cls, word: Word) -> LaidWord:
@@ -81,7 +83,7 @@ class LayCaptions(BaseEdit):
         retime_all(desk, self.piece_id)
 
 
-def grouped(words: list[Word], pace: Pace) -> list[LaidCaption]:
+def grouped(words: list[Word], pace: Pace, ruler: Ruler | None = None) -> list[LaidCaption]:
     """Words as captions of the piece's own pace."""
     laid = [LaidWord.of(word) for word in words]
-    return [LaidCaption(words=laid[a:b]) for a, b in group(words, pace)]
+    return [LaidCaption(words=laid[a:b]) for a, b in group(words, pace, ruler)]

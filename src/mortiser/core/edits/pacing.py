@@ -23,7 +23,6 @@ SAID = {
     "lead_us": "lead-in",
     "linger_us": "linger",
     "shortest_us": "shortest duration",
-    "too_short_us": "too short",
     "longest_us": "longest duration",
     "close_us": "gaps to close",
     "gap_frames": "gap",
@@ -58,6 +57,20 @@ class SetPace(BaseEdit):
             regroup(desk, self.piece_id, self.pace, None, keep=True)
         else:
             retime_all(desk, self.piece_id)
+
+
+class SetFilePace(BaseEdit):
+    """Give the piece's caption files a pace of their own, or (None) that of the picture."""
+
+    kind: Literal["set_file_pace"] = "set_file_pace"
+    piece_id: int
+    pace: Pace | None
+
+    def label(self, desk: Desk) -> str:
+        return "pace of caption files"
+
+    def apply(self, desk: Desk) -> None:
+        desk.set_file_pace(self.piece_id, self.pace)
 
 
 class Regroup(BaseEdit):
@@ -102,13 +115,14 @@ def regroup(
     """Group the words of some (else all) captions anew and time the piece."""
     old = desk.cues(piece_id)
     spans = desk.spans(piece_id)
+    ruler = desk.ruler(piece_id)
     fresh: list[Cue] = []
     run: list[Cue] = []
 
     def end_run() -> None:
         words = [word if keep else _loose(word) for cue in run for word in cue.words]
         owners = {word.id: cue for cue in run for word in cue.words}
-        for start, end in group(words, pace):
+        for start, end in group(words, pace, ruler):
             made = untimed_cue(piece_id, words[start:end], spans)
             # A caption that keeps its first word stays itself, so that it stays selected.
             owner = owners.pop(words[start].id)

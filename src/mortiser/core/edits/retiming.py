@@ -9,17 +9,20 @@ from mortiser.core.edits.desk import Desk
 from mortiser.core.spans import SpanMap
 from mortiser.core.words import Cue, Word
 
-CONTEXT = 3
+CONTEXT = 5
+"""How many neighbours on each side the times of changed captions are worked out from."""
+REACH = 3
+"""How many neighbours on each side a change to one caption can move."""
 FEW = 8
 
 
 def retime_near(desk: Desk, cue: Cue) -> None:
-    """Retime a changed cue and its two neighbours, from what lies two cues around it."""
-    before, after = desk.around(cue, 3)
+    """Retime a changed cue and its neighbours, from what lies around these."""
+    before, after = desk.around(cue, CONTEXT)
     run = [*before, cue, *after]
     at = len(before)
     fresh = retime_of(desk, run)
-    for index in range(max(0, at - 2), min(len(run), at + 3)):
+    for index in range(max(0, at - REACH), min(len(run), at + REACH + 1)):
         if fresh[index] != run[index]:
             desk.save_cue(fresh[index])
 
@@ -33,12 +36,13 @@ def retime_of(desk: Desk, cues: Sequence[Cue]) -> list[Cue]:
 def retime_run(desk: Desk, before: Sequence[Cue], run: Sequence[Cue], after: Sequence[Cue]) -> None:
     """Retime changed neighbouring cues, given in order, and those around them.
 
-    New captions may have next to no time of their own: then they push those behind them along. Of
-    ``before`` and ``after`` the outermost of three or more only say where their neighbours end.
+    New captions may have next to no time of their own: then they push those behind them along.
+    Where ``before`` or ``after`` are CONTEXT or more, the outermost only say where others may be.
     """
     whole = [*before, *run, *after]
-    first = 1 if len(before) >= CONTEXT else 0
-    last = len(whole) - (1 if len(after) >= CONTEXT else 0)
+    spare = CONTEXT - REACH
+    first = spare if len(before) >= CONTEXT else 0
+    last = len(whole) - (spare if len(after) >= CONTEXT else 0)
     fresh = retime_of(desk, whole)
     for old, new in list(zip(whole, fresh, strict=True))[first:last]:
         if old != new:

@@ -32,6 +32,11 @@ class RetypeRun(BaseEdit):
     to_cue: int
     to_letter: int = Field(ge=0)
     text: str = Field(max_length=20_000)
+    cue_ids: list[int] | None = Field(
+        default=None,
+        max_length=20_000,
+        description="The captions that are meant, where some between are hidden: those stay.",
+    )
     doing: Literal["type", "cut", "delete", "paste"] = "type"
 
     def label(self, desk: Desk) -> str:
@@ -48,7 +53,28 @@ class RetypeRun(BaseEdit):
             raise BadInput("The end of the text lies before its start.")
         head = cues[0].text[: self.from_letter]
         tail = cues[-1].text[self.to_letter :]
-        retype_run(desk, cues, (head + self.text + tail).split("\n"))
+        runs = self._meant(cues)
+        if len(runs) == 1:
+            retype_run(desk, runs[0], (head + self.text + tail).split("\n"))
+            return
+        # From the last to the first, so that what is before is where it was.
+        retype_run(desk, runs[-1], [tail])
+        for run in runs[-2:0:-1]:
+            retype_run(desk, run, [])
+        retype_run(desk, runs[0], (head + self.text).split("\n"))
+
+    def _meant(self, cues: Sequence[Cue]) -> list[list[Cue]]:
+        """The captions that are meant, in runs of neighbours."""
+        if self.cue_ids is None:
+            return [list(cues)]
+        wanted = {*self.cue_ids, cues[0].id, cues[-1].id}
+        runs: list[list[Cue]] = [[]]
+        for cue in cues:
+            if cue.id in wanted:
+                runs[-1].append(cue)
+            elif runs[-1]:
+                runs.append([])
+        return [run for run in runs if run]
 
 
 def cues_between(desk: Desk, first_id: int, last_id: int) -> list[Cue]:
@@ -91,7 +117,8 @@ def retype_run(desk: Desk, cues: Sequence[Cue], lines: Sequence[str]) -> None:
         desk.save_cue(_over(cues[index] if index < len(cues) else None, words, cues[0], spans))
         for index, words in enumerate(runs)
     ]
-    retime_run(desk, before, saved, after)
+    if before or saved or after:
+        retime_run(desk, before, saved, after)
 
 
 def _over(cue: Cue | None, words: tuple[Word, ...], like: Cue, spans: SpanMap) -> Cue:

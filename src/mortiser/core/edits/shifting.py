@@ -63,24 +63,28 @@ class Anchor(BaseModel):
 
 
 class StretchCues(BaseEdit):
-    """Stretch all captions and words so that two of them start where they should."""
+    """Stretch the captions and words between two of them so that these start where they should.
+
+    What lies outside stays as it is, or moves along with the caption next to it.
+    """
 
     kind: Literal["stretch_cues"] = "stretch_cues"
     first: Anchor
     second: Anchor
+    outside: Literal["stay", "move"] = "move"
 
     def label(self, desk: Desk) -> str:
         return "stretch between two captions"
 
     def apply(self, desk: Desk) -> None:
-        anchors = []
+        anchors: list[tuple[int, int, Cue]] = []
         piece_id = desk.cue(self.first.cue_id).piece_id
         frame = desk.frames(piece_id).length_us
         for anchor in (self.first, self.second):
             cue = desk.cue(anchor.cue_id)
             was = desk.spans(piece_id).to_piece(cue.words[0].start_us)
-            anchors.append((was, parse_entry(anchor.starts, was, frame)))
-        (from_a, to_a), (from_b, to_b) = sorted(anchors)
+            anchors.append((was, parse_entry(anchor.starts, was, frame), cue))
+        (from_a, to_a, first), (from_b, to_b, last) = sorted(anchors, key=lambda one: one[0])
         if from_a == from_b:
             raise BadInput("Choose two different captions to stretch between.")
         scale = (to_b - to_a) / (from_b - from_a)
@@ -88,7 +92,18 @@ class StretchCues(BaseEdit):
             raise BadInput(
                 "These two would squeeze or stretch time by more than a half. Check both times."
             )
-        _map_times(desk, desk.cues(piece_id), lambda at: to_a + round((at - from_a) * scale))
+
+        def new(at: int) -> int:
+            if at < from_a:
+                return at + to_a - from_a
+            # The last caption moves as a whole: it is what starts there that was anchored.
+            return at + to_b - from_b if at >= from_b else to_a + round((at - from_a) * scale)
+
+        order = desk.cues(piece_id)
+        if self.outside == "stay":
+            ids = [cue.id for cue in order]
+            order = order[ids.index(first.id) : ids.index(last.id) + 1]
+        _map_times(desk, order, new)
 
 
 def _map_times(desk: Desk, cues: Sequence[Cue], new: Callable[[int], int]) -> None:

@@ -8,6 +8,7 @@ from typing import Literal
 
 from pydantic import Field
 
+from mortiser.core.carry import spread
 from mortiser.core.cue_timing import SHORTEST_SHOWN_US
 from mortiser.core.edits.base import BaseEdit, chosen, counted
 from mortiser.core.edits.desk import Desk
@@ -60,7 +61,7 @@ class SetCueTimes(BaseEdit):
             start_pinned=cue.start_pinned or self.start_us is not None,
             end_pinned=cue.end_pinned or self.end_us is not None,
         )
-        retime_near(desk, desk.save_cue(pinned))
+        retime_near(desk, desk.save_cue(with_own_words(desk, pinned)))
 
     def _take_neighbours(self, desk: Desk, cue: Cue, start: int, end: int) -> None:
         before, after = desk.around(cue, 1)
@@ -198,6 +199,26 @@ class UnpinCues(BaseEdit):
         retime_each(desk, cues)
 
 
+def with_own_words(desk: Desk, cue: Cue) -> Cue:
+    """A caption whose words were typed by hand and have no sound: they go where it goes.
+
+    Their times are spread over the caption's, as far as its neighbours' words leave room.
+    """
+    if any(word.aligned or word.origin != "typed" for word in cue.words):
+        return cue
+    spans = desk.spans(cue.piece_id)
+    left, right = desk.word_room(cue)
+    start = min(max(spans.to_source(cue.start_us), left), right)
+    end = max(start, min(spans.to_source(cue.end_us), right))
+    times = spread([word.text for word in cue.words], start, end)
+    return cue.with_words(
+        tuple(
+            replace(word, start_us=at.start_us, end_us=at.end_us)
+            for word, at in zip(cue.words, times, strict=True)
+        )
+    )
+
+
 def _behind(desk: Desk, cue: Cue) -> list[Cue]:
     """All captions of the piece behind one."""
     cues = desk.cues(cue.piece_id)
@@ -210,4 +231,5 @@ def _moved(desk: Desk, cue: Cue, by_us: int) -> Cue:
     start, end = cue.start_us + by_us, cue.end_us + by_us
     if start < 0 or end > desk.spans(cue.piece_id).duration_us:
         raise BadInput("A caption would lie outside the recording. Move by less.")
-    return replace(cue, start_us=start, end_us=end, start_pinned=True, end_pinned=True)
+    moved = replace(cue, start_us=start, end_us=end, start_pinned=True, end_pinned=True)
+    return with_own_words(desk, moved)

@@ -47,6 +47,8 @@ class Accent(Value):
     emphasis: Emphasis | None = None
     loop: Loop | None = None
     dx: float = Field(default=0.0, ge=-5, le=5, description="To the right, share of the size.")
+    font: str | None = Field(default=None, min_length=1, max_length=80)
+    case: Case | None = None
     companion: Companion | None = None
 
 
@@ -94,9 +96,9 @@ class Finish(Value):
             return None
         return self.accents[min(number, len(self.accents)) - 1]
 
-    def cased(self, text: str) -> str:
-        """The text as its letters are shown."""
-        match self.case:
+    def cased(self, text: str, accent: Accent | None = None) -> str:
+        """The text as its letters are shown, in the case of its accent where that has one."""
+        match (accent and accent.case) or self.case:
             case "upper":
                 return text.upper()
             case "lower":

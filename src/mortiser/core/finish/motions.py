@@ -47,6 +47,9 @@ class Exit(Value):
     stagger_ms: int = Field(default=30, ge=0, le=300)
     strength: float = Field(default=1.0, ge=0, le=3)
     curve: Curve = "inout"
+    overlap: bool = Field(
+        default=False, description="Goes while the next caption comes, where the two touch."
+    )
 
 
 class Loop(Value):

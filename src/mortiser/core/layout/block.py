@@ -98,11 +98,12 @@ def lay_out(
     gives to its place. A line with a larger word is taller, its words stand on one baseline.
     """
     own = list(accents) or [None] * len(texts)
-    shown = [finish.cased(text) for text in texts]
+    shown = _cased(texts, finish, own)
     fit = _fit(shown, finish, width, height, fonts, forced, own)
     if finish.pattern is not None:
         # The pattern counts lines, and lines depend on sizes: they are broken first, then kept.
         own = _patterned(finish, finish.pattern, own, fit.lines)
+        shown = _cased(texts, finish, own)
         fit = _fit(shown, finish, width, height, fonts, [a for a, _ in fit.lines], own)
     return _place(shown, finish, (width, height), fonts, fit)
 
@@ -119,6 +120,10 @@ class _Fit:
     widths: list[float]
     size: float
     leftwards: bool
+
+
+def _cased(texts: Sequence[str], finish: Finish, accents: Sequence[Accent | None]) -> list[str]:
+    return [finish.cased(text, accent) for text, accent in zip(texts, accents, strict=True)]
 
 
 def _patterned(
@@ -155,7 +160,7 @@ def _fit(
         shaped = [
             fonts.shape(
                 text,
-                finish.font,
+                (accent and accent.font) or finish.font,
                 (accent and accent.weight) or finish.weight,
                 round(size * (accent.scale if accent else 1.0), 2),
                 round(finish.letter_gap * size, 3),

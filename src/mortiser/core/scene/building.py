@@ -21,24 +21,51 @@ from mortiser.core.words import Cue
 
 NEAR_CUES = 8
 """How many captions back one may still show; only pinned times make captions overlap."""
+TOUCH_US = 50_000
+"""Captions nearer than this touch: one may go while the other comes."""
+MOST_OVER_US = 1_000_000
+"""A caption goes on for this long beyond its end at most."""
 
 
 def build_scene(
     cues: Sequence[Cue], finish: Finish, size: tuple[int, int], spans: SpanMap, fonts: FontBook
 ) -> Scene:
     """The scene of these captions in one finish on a frame of ``size`` (width, height) pixels."""
-    return Scene(*size, tuple(_scene_cue(cue, finish, size, spans, fonts) for cue in cues))
+    follow = [*cues[1:], None]
+    return Scene(
+        *size,
+        tuple(
+            _scene_cue(cue, after, finish, size, spans, fonts)
+            for cue, after in zip(cues, follow, strict=False)
+        ),
+    )
+
+
+def over_us(cue: Cue, after: Cue | None, finish: Finish) -> int:
+    """How long a caption goes on beyond its end, over the entrance of the one that touches it."""
+    leaving = finish.motion.exit
+    if not leaving.overlap or leaving.kind == "none" or after is None:
+        return 0
+    if not 0 <= after.start_us - cue.end_us <= TOUCH_US:
+        return 0
+    return min(leaving.duration_ms * 1000, (after.end_us - after.start_us) // 2)
 
 
 def _scene_cue(
-    cue: Cue, finish: Finish, size: tuple[int, int], spans: SpanMap, fonts: FontBook
+    cue: Cue,
+    after: Cue | None,
+    finish: Finish,
+    size: tuple[int, int],
+    spans: SpanMap,
+    fonts: FontBook,
 ) -> SceneCue:
     finish = dressed(finish, cue.look)
+    beyond = over_us(cue, after, finish)
     block = lay_out_cue(cue, finish, size, fonts)
     starts = [spans.to_piece(word.start_us) for word in cue.words]
     said = [spans.to_piece(word.end_us) for word in cue.words]
     lives = live_spans(starts, cue.start_us, cue.end_us)
-    movement = Movement(finish, block, lives, said, (cue.start_us, cue.end_us))
+    movement = Movement(finish, block, lives, said, (cue.start_us, cue.end_us), beyond)
     plates = list(standing_plates(finish, block, movement))
     paths: list[PathItem] = []
     stamps: list[StampItem] = []
@@ -54,7 +81,8 @@ def _scene_cue(
     return SceneCue(
         cue.id,
         cue.start_us,
-        cue.end_us,
+        cue.end_us + beyond,
+        movement.whole_us,
         block.size,
         movement.of_caption(),
         tuple(plates),
@@ -77,12 +105,14 @@ class SceneReel:
     ) -> None:
         self._cues = cues
         self._starts = [cue.start_us for cue in cues]
+        follow = [*cues[1:], None]
         self._build = lru_cache(maxsize=16)(
-            lambda index: _scene_cue(cues[index], finish, size, spans, fonts)
+            lambda index: _scene_cue(cues[index], follow[index], finish, size, spans, fonts)
         )
 
     def at(self, at_us: int) -> list[SceneCue]:
         """The captions that show at a moment of the piece."""
         last = bisect_right(self._starts, at_us)
         near = range(max(0, last - NEAR_CUES), last)
-        return [self._build(i) for i in near if at_us < self._cues[i].end_us]
+        possible = [self._build(i) for i in near if at_us < self._cues[i].end_us + MOST_OVER_US]
+        return [cue for cue in possible if at_us < cue.end_us]

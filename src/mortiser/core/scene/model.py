@@ -104,11 +104,16 @@ class StampItem:
 
 @dataclass(frozen=True, slots=True)
 class SceneCue:
-    """One caption of the scene; ``size`` is its type size in pixels."""
+    """One caption of the scene; ``size`` is its type size in pixels.
+
+    ``end_us`` lies beyond the caption's own end where it goes while the next one comes.
+    """
 
     id: int
     start_us: int
     end_us: int
+    whole_us: int
+    """The first moment at which all of it stands."""
     size: float
     layers: tuple[Layer, ...]
     plates: tuple[PathItem, ...]

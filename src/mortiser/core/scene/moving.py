@@ -25,7 +25,7 @@ class Movement:
     """One caption's motion: when its parts come and go, and the layers that make them.
 
     ``lives`` are the words' live spans, ``said`` when each has been said, ``span`` the caption's
-    own, all in piece µs.
+    own, all in piece µs. It goes after its end, within ``over_us``, where that is not 0.
     """
 
     def __init__(
@@ -35,6 +35,7 @@ class Movement:
         lives: Sequence[tuple[int, int]],
         said: Sequence[int],
         span: tuple[int, int],
+        over_us: int = 0,
     ) -> None:
         self._finish, self._block, self._span = finish, block, span
         self.lives = lives
@@ -44,7 +45,17 @@ class Movement:
         if entrance.kind != "none":
             self._comings = comings(entrance, self._starts(), span)
         parts = len(block.words) if leaving.by == "word" else 1
-        self._leavings = leavings(leaving, parts, lives[-1][0], span)
+        start, end = span
+        self._leavings = (
+            [(end, end + over_us)] * parts
+            if over_us
+            else leavings(leaving, parts, lives[-1][0], span)
+        )
+        """From when until when each part goes."""
+        going = min(at for at, _ in self._leavings) if leaving.kind != "none" else end
+        come = max((at + length for at, length in self._comings), default=start)
+        self.whole_us = max(start, min(come, going - 1, end - 1))
+        """The first moment at which all of it stands, or the last before it goes."""
 
     def of_caption(self) -> tuple[Layer, ...]:
         """The layers of the caption as a whole, outermost first."""

@@ -34,6 +34,7 @@ def scene_json(scene: Scene) -> dict[str, Any]:
             "id": one.id,
             "start_us": one.start_us,
             "end_us": one.end_us,
+            "whole_us": one.whole_us,
             "size": one.size,
             "layers": _layers(one.layers),
             "plates": [path(item) for item in one.plates],

@@ -1,0 +1,49 @@
+/** The keys of the workbench: what is active says whose a key is (docs/focus.md). */
+import { holdKey } from "../focus/held";
+import { type Active, activeOf, floating, tabKey } from "../focus/page";
+import type { Player } from "../playback/player";
+import { useStage } from "../stages/stage";
+import { passageKey } from "../strip/passage";
+import { actionFor, chordOf } from "./action";
+import { ACTIONS } from "./index";
+
+const ARROWS = new Set(["←", "→", "↑", "↓", "Home", "End", "PageUp", "PageDown"]);
+const PRESSES = new Set(["Space", "Enter"]);
+
+/** Whether what is active keeps a key for itself. */
+export function keeps(active: Active, chord: string, element: EventTarget | null): boolean {
+  const key = chord.split(" ").at(-1) ?? "";
+  if (active === "button") return PRESSES.has(key);
+  if (active !== "list") return false;
+  // Space plays beside a slider, which has no use for it.
+  const slider = element instanceof HTMLElement && element.closest("[role=slider]") !== null;
+  return ARROWS.has(key) || (PRESSES.has(key) && !slider) || (!slider && /^\w$/.test(chord));
+}
+
+/** Listen to keys until the returned function is called. */
+export function listenToKeys(player: () => Player | null): () => void {
+  const over = new AbortController();
+  const { signal } = over;
+  window.addEventListener("keydown", (event) => void holdKey(event), { signal, capture: true });
+  window.addEventListener(
+    "keydown",
+    (event) => {
+      if (event.defaultPrevented || event.isComposing || floating()) return;
+      if (tabKey(event)) {
+        event.preventDefault();
+        return;
+      }
+      const active = activeOf(event.target);
+      const typing = active === "text" || active === "field";
+      if (!typing && passageKey(event)) return;
+      const chord = chordOf(event);
+      if (keeps(active, chord, event.target)) return;
+      const found = actionFor(ACTIONS, chord, useStage.getState().stage, typing);
+      if (!found) return;
+      event.preventDefault();
+      found.run(player());
+    },
+    { signal },
+  );
+  return () => over.abort();
+}

@@ -1,0 +1,197 @@
+/** What belongs to one stage, or to the page as a whole. */
+import { Keyboard, Redo2, Undo2 } from "lucide-react";
+import { flushSync } from "react-dom";
+import { useZoom, zoomBy, zoomTo } from "../pace/zoom";
+import type { Player } from "../playback/player";
+import { goTo, STAGES, showProofTab, useStage } from "../stages/stage";
+import { keepAll, nextDoubt, settle, visitNext } from "../state/doubts";
+import { mark, markEverywhere } from "../state/marks";
+import { step, useProject } from "../state/project";
+import type { Action } from "./action";
+import { showKeys } from "./sheet";
+
+/** Listen on until the caption with the next doubt is over. */
+function playToDoubt(player: Player | null): void {
+  const next = nextDoubt(useProject.getState().cues, player?.at ?? 0);
+  if (next && player) player.playStretch(player.at, next.cue.end_us, false);
+}
+
+function find(): void {
+  flushSync(() => {
+    goTo("Proof");
+    showProofTab("Find");
+  });
+  document.getElementById("find")?.focus();
+}
+
+export const DOUBTS: Action[] = [
+  {
+    id: "doubt",
+    name: "Play the next doubt",
+    keys: "D",
+    where: ["Proof"],
+    group: "Doubts",
+    run: visitNext,
+  },
+  {
+    id: "doubt-anywhere",
+    name: "Go to the next doubt, also while typing",
+    keys: "F8",
+    typing: true,
+    group: "Doubts",
+    run: (player) => {
+      goTo("Proof");
+      showProofTab("Doubts");
+      visitNext(player);
+    },
+  },
+  {
+    id: "doubt-keep",
+    name: "Keep the doubtful word as it is",
+    keys: "A",
+    where: ["Proof"],
+    group: "Doubts",
+    run: (player) => void settle(player, "keep"),
+  },
+  {
+    id: "doubt-keep-all",
+    name: "Keep all doubtful words that are left",
+    keys: "Shift A",
+    where: ["Proof"],
+    group: "Doubts",
+    run: keepAll,
+  },
+  {
+    id: "doubt-out",
+    name: "Take the doubtful word out",
+    keys: "X",
+    where: ["Proof"],
+    group: "Doubts",
+    run: (player) => void settle(player, "out"),
+  },
+  ...[0, 1, 2].map(
+    (index): Action => ({
+      id: `doubt-other-${index + 1}`,
+      name: `Take what else was heard, number ${index + 1}`,
+      keys: String(index + 1),
+      where: ["Proof"],
+      group: "Doubts",
+      run: (player) => void settle(player, index),
+    }),
+  ),
+  {
+    id: "doubt-play-on",
+    name: "Play from here to the next doubt",
+    keys: "N",
+    where: ["Proof"],
+    group: "Doubts",
+    run: playToDoubt,
+  },
+];
+
+export const PACE: Action[] = [
+  {
+    id: "zoom-in",
+    name: "Zoom in",
+    keys: "+",
+    also: ["="],
+    where: ["Pace"],
+    group: "Pace",
+    run: () => zoomBy(1.4),
+  },
+  {
+    id: "zoom-out",
+    name: "Zoom out",
+    keys: "-",
+    where: ["Pace"],
+    group: "Pace",
+    run: () => zoomBy(1 / 1.4),
+  },
+  {
+    id: "zoom-all",
+    name: "The whole piece on one screen",
+    keys: "0",
+    where: ["Pace"],
+    group: "Pace",
+    run: () => zoomTo(useZoom.getState().range[0]),
+  },
+];
+
+const DRESSED = ["Dress"] as const;
+
+export const DRESS: Action[] = [
+  ...[1, 2, 3, 4, 5, 6, 7, 8].map(
+    (number): Action => ({
+      id: `mark-${number}`,
+      name: `Mark the word with accent ${number}`,
+      keys: String(number),
+      where: DRESSED,
+      group: "Dress",
+      run: (player) => mark(player, number),
+    }),
+  ),
+  {
+    id: "mark-everywhere",
+    name: "Mark the word like this everywhere it occurs",
+    keys: "M",
+    where: DRESSED,
+    group: "Dress",
+    run: markEverywhere,
+  },
+  {
+    id: "unmark",
+    name: "Take the word's mark away",
+    keys: "0",
+    where: DRESSED,
+    group: "Dress",
+    run: (player) => mark(player, 0),
+  },
+];
+
+export const PAGE: Action[] = [
+  {
+    id: "undo",
+    name: "Undo",
+    keys: "Ctrl Z",
+    group: "Page",
+    icon: Undo2,
+    run: () => void step("undo"),
+  },
+  {
+    id: "redo",
+    name: "Redo",
+    keys: "Ctrl Shift Z",
+    also: ["Ctrl Y"],
+    group: "Page",
+    icon: Redo2,
+    run: () => void step("redo"),
+  },
+  {
+    id: "find",
+    name: "Find in the captions",
+    keys: "Ctrl F",
+    typing: true,
+    group: "Page",
+    run: find,
+  },
+  ...STAGES.map(
+    (stage, index): Action => ({
+      id: `stage-${stage}`,
+      name: stage,
+      keys: `Shift ${index + 1}`,
+      group: "Page",
+      run: () => goTo(stage),
+    }),
+  ),
+  {
+    id: "tray",
+    name: "Go to the Tray, or show it",
+    keys: "Y",
+    group: "Page",
+    run: () => {
+      useStage.setState({ trayOpen: true });
+      requestAnimationFrame(() => document.getElementById("tray")?.focus());
+    },
+  },
+  { id: "keys", name: "All keys", keys: "?", group: "Page", icon: Keyboard, run: showKeys },
+];
