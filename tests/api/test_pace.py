@@ -65,3 +65,55 @@ def test_the_pace_is_part_of_the_piece_and_undone_with_it(client: TestClient, pr
     client.post(f"/api/projects/{project}/undo", json={"base_revision": answer["revision"]})
     assert read(client, project)["cues"] == view["cues"]
     assert read(client, project)["pieces"] == view["pieces"]
+
+
+def test_caption_files_keep_to_a_pace_of_their_own(client: TestClient, project: int) -> None:
+    view = read(client, project)
+    piece = view["pieces"][0]
+    assert piece["file_pace"] is None
+    pace = {**client.get("/api/paces").json()[1]["pace"], "lines": 2, "line_chars": 32}
+    made = edit(
+        client, project, view["revision"], kind="set_file_pace", piece_id=piece["id"], pace=pace
+    )
+    assert made.json()["settings"]["pieces"][0]["file_pace"] == pace
+    srt = client.get(f"/api/pieces/{piece['id']}/captions.srt").text
+    vtt = client.get(f"/api/pieces/{piece['id']}/captions.vtt").text
+    for text in (srt, vtt):
+        blocks = [b.split("\n") for b in text.strip().split("\n\n") if "-->" in b]
+        lines = [[x for x in b if "-->" not in x and not x.isdigit()] for b in blocks]
+        assert len(blocks) < len(view["cues"])
+        assert max(len(one) for one in lines) <= 2
+        assert max(len(line) for one in lines for line in one) <= 32
+    client.post(
+        f"/api/projects/{project}/undo", json={"base_revision": made.json()["revision"]}
+    ).raise_for_status()
+
+
+def test_past_edits_are_listed_and_gone_back_to(client: TestClient, project: int) -> None:
+    for name in ("One", "Two"):
+        revision = read(client, project)["revision"]
+        edit(client, project, revision, kind="rename_project", name=name)
+    past = client.get(f"/api/projects/{project}/history").json()
+    assert past["done"][:2] == ["rename project", "rename project"]
+    revision = read(client, project)["revision"]
+    client.post(f"/api/projects/{project}/undo", json={"base_revision": revision})
+    again = client.get(f"/api/projects/{project}/history").json()
+    assert again == {"undone": ["rename project"], "done": past["done"][1:]}
+    assert client.get("/api/projects/999/history").status_code == 404
+
+
+def test_the_palette_keeps_colours_once(client: TestClient) -> None:
+    for colour in ("#1E90FF", "#1e90ff", "#000000"):
+        assert client.post("/api/palette", json={"colour": colour}).status_code == 204
+    assert client.get("/api/palette").json() == ["#1e90ff", "#000000"]
+    assert client.post("/api/palette", json={"colour": "blue"}).status_code == 400
+    for code in ("1e90ff", "000000"):
+        assert client.delete(f"/api/palette/{code}").status_code == 204
+    assert client.get("/api/palette").json() == []
+
+
+def test_a_caption_says_when_all_of_it_stands(client: TestClient, project: int) -> None:
+    cue = read(client, project)["cues"][1]
+    at = client.get(f"/api/cues/{cue['id']}/whole").json()["at_us"]
+    assert cue["start_us"] <= at < cue["end_us"]
+    assert client.get("/api/cues/999999/whole").status_code == 404

@@ -89,3 +89,22 @@ def test_the_glossary_is_kept_offered_and_applied(client: TestClient, project: i
     book = client.get("/api/glossary").json()
     assert [e["written"] for e in book["entries"]] == ["Wanda"]
     client.delete(f"/api/glossary/{book['entries'][0]['id']}")
+
+
+def test_a_file_is_seen_before_it_is_taken_in(client: TestClient) -> None:
+    text = "1\n00:00:01,000 --> 00:00:02,000\nBuenos días, señor\n"
+    seen = client.post("/api/projects/captions/preview", content=text.encode("cp1252")).json()
+    assert (seen["encoding"], seen["guessed"], seen["count"]) == ("cp1252", True, 1)
+    assert seen["first"] == [{"start_us": 1_000_000, "text": "Buenos días, señor"}]
+    other = client.post(
+        "/api/projects/captions/preview",
+        params={"encoding": "cp1250"},
+        content=text.encode("cp1252"),
+    ).json()
+    assert other["first"][0]["text"] == "Buenos días, seńor"
+    plain = client.post("/api/projects/captions/preview", content=b"Good morning\nall").json()
+    assert (plain["timed"], plain["count"]) == (False, 2)
+    wrong = client.post(
+        "/api/projects/captions/preview", params={"encoding": "klingon"}, content=b"x"
+    )
+    assert wrong.status_code == 400

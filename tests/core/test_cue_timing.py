@@ -171,3 +171,18 @@ def test_the_next_lead_in_makes_room_for_the_gap() -> None:
     pace = RULES.model_copy(update={"gap_frames": 2, "lead_us": 100_000})
     first, second = retime([cue((0, 1000)), cue((1090, 2000))], WHOLE, pace, 25.0)
     assert second.start_us - first.end_us == 80_000
+
+
+@given(
+    st.sampled_from([(30_000, 1001), (24_000, 1001), (60_000, 1001), (25, 1)]), st.integers(2, 9)
+)
+def test_measured_rates_meet_every_frame(rate: tuple[int, int], minutes: int) -> None:
+    """The rate is worked out from times rounded to a microsecond, as a recording gives them."""
+    up, down = rate
+    count = minutes * 60 * up // down
+    last = round((count - 1) * down / up * 1e6)
+    frames = Frames((count - 1) / last * 1e6)
+    for number in (1, count // 3, count // 2, count - 2, count - 1):
+        at = round(number * down / up * 1e6)
+        assert (frames.before(at), frames.after(at)) == (at, at)
+        assert frames.after(at - 5) == at

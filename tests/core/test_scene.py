@@ -1,4 +1,5 @@
 import json
+from dataclasses import replace
 
 import pytest
 from hypothesis import given, settings
@@ -66,3 +67,50 @@ def test_times_in_the_scene_are_piece_times() -> None:
     scene = build_scene([cue], PINE, SIZE, cut, font_book())
     last = scene.cues[0].paths[2].fill[0].at_us
     assert last == 500_000
+
+
+def test_an_exit_goes_on_over_the_entrance_of_the_next_where_they_touch() -> None:
+    words = [
+        Word(t, i * 500_000, i * 500_000 + 480_000, id=i + 1)
+        for i, t in enumerate(["we", "mend", "things", "here", "today"])
+    ]
+    parts = [Cue(1, tuple(words[:2]), 0, 1, id=1), Cue(1, tuple(words[2:4]), 0, 1, id=2)]
+    later = replace(words[4], start_us=9_000_000, end_us=9_500_000)
+    cues = retime([*parts, Cue(1, (later,), 0, 1, id=3)], SPANS, PACES["quick"])
+    assert cues[0].end_us == cues[1].start_us
+    leaving = PINE.motion.exit.model_copy(
+        update={"kind": "fade", "duration_ms": 200, "overlap": True}
+    )
+    finish = PINE.model_copy(update={"motion": PINE.motion.model_copy(update={"exit": leaving})})
+    first, second, third = build_scene(cues, finish, SIZE, SPANS, font_book()).cues
+    assert first.end_us == cues[0].end_us + 200_000
+    assert (second.end_us, third.end_us) == (cues[1].end_us, cues[2].end_us)
+    fading = next(layer.opacity for layer in first.layers if layer.opacity)
+    assert (fading[0].at_us, fading[-1].at_us) == (cues[0].end_us, first.end_us)
+    reel = SceneReel(cues, finish, SIZE, SPANS, font_book())
+    assert [c.id for c in reel.at(cues[1].start_us + 100_000)] == [1, 2]
+    assert [c.id for c in reel.at(cues[1].start_us + 250_000)] == [2]
+
+
+@pytest.mark.parametrize("name", list(FINISHES))
+def test_a_caption_stands_whole_at_the_moment_that_is_said(name: str) -> None:
+    cue = one_cue()
+    (shown,) = build_scene([cue], FINISHES[name], SIZE, SPANS, font_book()).cues
+    assert cue.start_us <= shown.whole_us < cue.end_us
+    parts = [layer for item in shown.paths for layer in (*shown.layers, *item.layers)]
+    for layer in parts:
+        if layer.opacity and layer.opacity[-1].value == (1.0,):
+            # An entrance that is over by then.
+            assert layer.opacity[-1].at_us <= shown.whole_us
+
+
+def test_an_accent_has_a_font_and_a_case_of_its_own() -> None:
+    words = (
+        Word("we", 0, 400_000, id=1),
+        Word("mend", 400_000, 900_000, id=2, own='{"case": "upper", "font": "Space Mono"}'),
+    )
+    plain = Cue(1, (words[0], replace(words[1], own="")), 0, 1_000_000, id=1)
+    before = build_scene([plain], PINE, SIZE, SPANS, font_book()).cues[0]
+    own = build_scene([replace(plain, words=words)], PINE, SIZE, SPANS, font_book()).cues[0]
+    assert own.paths[0].path == before.paths[0].path
+    assert own.paths[1].path != before.paths[1].path

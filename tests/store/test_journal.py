@@ -10,8 +10,9 @@ from hypothesis import strategies as st
 
 from mortiser.core.edits.captions import BreakLine, DeleteCues, JoinCue, MoveWord, SplitCue
 from mortiser.core.edits.commands import Edit
+from mortiser.core.edits.everywhere import DressSpeaker, MarkEverywhere
 from mortiser.core.edits.marking import MarkWords
-from mortiser.core.edits.pacing import CheckBy, Regroup, SetPace
+from mortiser.core.edits.pacing import CheckBy, Regroup, SetFilePace, SetPace
 from mortiser.core.edits.settings import RenameProject
 from mortiser.core.edits.shifting import ShiftCues
 from mortiser.core.edits.times import MoveCues
@@ -25,7 +26,7 @@ from mortiser.store.editing import Outcome
 from tests.store.fixtures import open_project, rows, source, spoken
 
 seeds = st.lists(
-    st.tuples(st.integers(0, 14), st.integers(0, 50), st.integers(0, 50)), min_size=1, max_size=10
+    st.tuples(st.integers(0, 17), st.integers(0, 50), st.integers(0, 50)), min_size=1, max_size=10
 )
 
 
@@ -57,6 +58,12 @@ def some_edit(database: Database, piece: int, kind: int, which: int, detail: int
             return MoveCues(cue_ids=[cue.id], by_us=detail * 10_000 - 200_000, ripple=detail > 40)
         case 9:
             return ShiftCues(cue_ids=[cue.id], by=f"+{detail}f", onward=True)
+        case 15:
+            return MarkEverywhere(piece_id=piece, text=cue.words[0].text, accent=detail % 4)
+        case 16:
+            return DressSpeaker(piece_id=piece, name=f"S{detail % 2}", changes={"size": 0.1})
+        case 17:
+            return SetFilePace(piece_id=piece, pace=PACES["sentence"] if detail % 2 else None)
         case 10:
             return MoveWordEdge(cue_id=cue.id, word_id=cue.words[0].id, by_us=detail * 4_000 - 9)
         case 11:

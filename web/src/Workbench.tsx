@@ -16,6 +16,7 @@ import { Tray } from "./stages/Tray";
 import { watchChecks } from "./state/checks";
 import { watchLegibility } from "./state/legibility";
 import { close, load, onPulse, select, useProject } from "./state/project";
+import { seekWhole } from "./state/whole";
 import { Strip } from "./strip/Strip";
 import { KeySheet } from "./ui/KeySheet";
 import { useNarrow } from "./ui/width";
@@ -36,6 +37,11 @@ export function Workbench({ projectId }: { projectId: number }) {
   );
   useEffect(() => listenToKeys(() => newest.current), []);
   useEffect(guardFocus, []);
+  useEffect(() => {
+    // A project opens on its first caption, not on an empty picture.
+    const first = useProject.getState().cues[0];
+    if (player && first && player.at === 0) void seekWhole(player, first.id, first.start_us);
+  }, [player]);
 
   useEffect(() => {
     let events: EventSource | null = null;

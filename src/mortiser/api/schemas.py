@@ -16,6 +16,7 @@ from mortiser.core.finish.model import Finish
 from mortiser.core.glossary import Entry
 from mortiser.core.pace import Pace, RuleSet
 from mortiser.core.time import parse_timecode
+from mortiser.core.unspaced import tight
 from mortiser.core.words import Cue, Seam, Word
 from mortiser.jobs.bringing_in import Hearing
 from mortiser.store.database import now_us
@@ -43,13 +44,14 @@ class WordView(BaseModel):
     seam: Seam
     accent: int = Field(description="Which accent of the finish, from 1; 0 for none.")
     own: dict[str, JsonValue] = Field(description="What the word has in place of its finish's.")
+    tight: bool = Field(description="Whether no space stands before it in its caption.")
     heard_as: str | None = Field(
         description="What was heard where the glossary put it; empty when the word before says it."
     )
     speaker: str | None
 
     @classmethod
-    def of(cls, word: Word) -> WordView:
+    def of(cls, word: Word, before: str = "") -> WordView:
         return cls(
             id=word.id,
             text=word.text,
@@ -61,6 +63,7 @@ class WordView(BaseModel):
             seam=word.seam,
             accent=word.accent,
             own=look_of(word.own),
+            tight=tight(before, word.text),
             heard_as=word.heard_as,
             speaker=word.speaker,
         )
@@ -84,7 +87,10 @@ class CueView(BaseModel):
             start_pinned=cue.start_pinned,
             end_pinned=cue.end_pinned,
             look=look_of(cue.look),
-            words=[WordView.of(word) for word in cue.words],
+            words=[
+                WordView.of(word, before)
+                for word, before in zip(cue.words, ["", *(w.text for w in cue.words)], strict=False)
+            ],
         )
 
 

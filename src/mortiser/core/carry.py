@@ -16,7 +16,8 @@ from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from itertools import accumulate
 
-from mortiser.core.words import Word, spoken_weight, tokens, word_key
+from mortiser.core.unspaced import cut, tight
+from mortiser.core.words import Word, spoken_weight, tokens, tokens_plain, word_key
 
 LONGEST_ADDED_US = 400_000
 """An added word is not stretched over a long pause."""
@@ -28,7 +29,7 @@ def carry(old: Sequence[Word], text: str, room: tuple[int, int]) -> list[Word]:
     ``room`` is the source time in microseconds that may be used: from the end of the word
     before to the start of the word after. Kept and 1:1 replaced words keep their ids.
     """
-    fresh = tokens(text)
+    fresh = tokens_like(text, [word.text for word in old])
     keys = [word_key(word.text) for word in old], [word_key(token) for token in fresh]
     result: list[Word] = []
     looks = {word.look for word in old}
@@ -54,6 +55,31 @@ def carry(old: Sequence[Word], text: str, room: tuple[int, int]) -> list[Word]:
         (look,) = looks
         result = [replace(word, look=look) for word in result]
     return result
+
+
+def tokens_like(text: str, old: Sequence[str]) -> list[str]:
+    """A text's words; where a script has no spaces, parted as the old words are where they stand.
+
+    Words cut in another context would else lose the times of those they are.
+    """
+    known = sorted({word for word in old if len(word) > 1}, key=len, reverse=True)
+    if not any(tight(word[-1], word[-1]) or tight(word[0], word[0]) for word in old):
+        return tokens(text)
+    found: list[str] = []
+    for run in tokens_plain(text):
+        at = rest = 0
+        while at < len(run):
+            word = next((one for one in known if run.startswith(one, at)), None)
+            parts = word and (at == 0 or tight(run[at - 1], run[at]))
+            end = at + len(word) if word else at
+            if word and parts and (end == len(run) or tight(run[end - 1], run[end])):
+                found += cut(run[rest:at]) if at > rest else []
+                found.append(word)
+                at = rest = end
+            else:
+                at += 1
+        found += cut(run[rest:]) if rest < len(run) else []
+    return found
 
 
 def _blocks(old: Sequence[str], new: Sequence[str]) -> Iterator[tuple[bool, int, int, int, int]]:
@@ -90,7 +116,7 @@ def replaced_stretches(
     old: Sequence[Word], text: str
 ) -> Iterator[tuple[Sequence[Word], list[str]]]:
     """Each run of old words that a new text puts other words in the place of, with these words."""
-    fresh = tokens(text)
+    fresh = tokens_like(text, [word.text for word in old])
     keys = [word_key(word.text) for word in old], [word_key(token) for token in fresh]
     for same, a0, a1, b0, b1 in _blocks(*keys):
         if not same and a1 > a0 and b1 > b0:

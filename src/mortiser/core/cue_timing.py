@@ -23,6 +23,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
+from fractions import Fraction
+from functools import lru_cache
 
 from mortiser.core.pace import Pace
 from mortiser.core.spans import SpanMap
@@ -48,7 +50,7 @@ class Frames:
     @property
     def length_us(self) -> float:
         """How long a frame lasts."""
-        return SECOND / (self.rate or USUAL_RATE)
+        return SECOND / _exact(self.rate or USUAL_RATE)
 
     def last(self, count: int) -> int:
         """How long some frames last, in whole µs."""
@@ -68,6 +70,16 @@ class Frames:
     def _number(self, at_us: int) -> int:
         # A frame's own time, rounded to a microsecond, is in it.
         return int((at_us + 1) / self.length_us)
+
+
+@lru_cache(maxsize=64)
+def _exact(rate: float) -> float:
+    """A rate measured from rounded times as the fraction it stands for, such as 30000/1001.
+
+    A millionth off, edges would miss their frame by a microsecond after half a minute.
+    """
+    near = Fraction(rate).limit_denominator(1001)
+    return float(near) if abs(near - rate) < rate * 1e-6 else rate
 
 
 NO_FRAMES = Frames()

@@ -12,6 +12,7 @@ from mortiser.core.grouping import group
 from mortiser.core.layout.lines import break_lines
 from mortiser.core.pace import Pace
 from mortiser.core.spans import SpanMap
+from mortiser.core.unspaced import joined
 from mortiser.core.words import Cue, Word
 
 Lined = tuple[Cue, tuple[str, ...]]
@@ -58,4 +59,4 @@ def _headed(word: Word, head: str) -> Word:
 def _lines(words: Sequence[Word], head: str, most: int) -> tuple[str, ...]:
     widths = [len(word.text) + (len(head) if not index else 0) for index, word in enumerate(words)]
     ranges = break_lines(widths, 1, most)
-    return tuple(" ".join(word.text for word in words[a:b]) for a, b in ranges)
+    return tuple(joined([word.text for word in words[a:b]]) for a, b in ranges)

@@ -6,6 +6,7 @@ import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from mortiser.core.unspaced import joined, tight
 from mortiser.core.words import Cue
 
 
@@ -36,15 +37,15 @@ def find(
     texts = [word.text for cue in cues for word in cue.words]
     offsets: list[int] = []
     at = 0
-    for word in texts:
+    for word, after in zip(texts, [*texts[1:], ""], strict=True):
         offsets.append(at)
-        at += len(word) + 1
+        at += len(word) + (not tight(word, after))
     pattern = re.escape(wanted).replace(r"\ ", " ")
     if whole_words:
         pattern = rf"(?<!\w){pattern}(?!\w)"
     found: list[Match] = []
     first = 0
-    for hit in re.finditer(pattern, " ".join(texts), 0 if match_case else re.IGNORECASE):
+    for hit in re.finditer(pattern, joined(texts), 0 if match_case else re.IGNORECASE):
         while first + 1 < len(offsets) and offsets[first + 1] <= hit.start():
             first += 1
         last = first
@@ -76,5 +77,5 @@ def replaced_texts(
     for cue_id, cue in touched.items():
         start = next(i for i, owner in enumerate(owners) if owner.id == cue_id)
         mine = words[start : start + len(cue.words)]
-        result[cue_id] = (cue, " ".join(" ".join(mine).split()))
+        result[cue_id] = (cue, joined(" ".join(mine).split()))
     return result

@@ -6,6 +6,8 @@ import unicodedata
 from dataclasses import dataclass, replace
 from typing import Literal
 
+from mortiser.core.unspaced import cut, joined
+
 Origin = Literal["heard", "typed", "imported", "tapped"]
 Seam = Literal["free", "break", "join", "line"]
 """What was decided by hand about the place behind a word: captions part there, captions hold
@@ -67,8 +69,8 @@ class Cue:
 
     @property
     def text(self) -> str:
-        """The words with single spaces."""
-        return " ".join(word.text for word in self.words)
+        """The words as running text."""
+        return joined([word.text for word in self.words])
 
     @property
     def pinned(self) -> bool:
@@ -103,7 +105,13 @@ def word_key(text: str) -> str:
 
 
 def tokens(text: str) -> list[str]:
-    """The words of a text: runs without white space, control characters taken out."""
+    """The words of a text: runs without white space (cut where a script has none), no control
+    characters."""
+    return [word for run in tokens_plain(text) for word in cut(run)]
+
+
+def tokens_plain(text: str) -> list[str]:
+    """A text's runs without white space, control characters taken out."""
     clean = "".join(" " if unicodedata.category(ch) in ("Cc", "Zl", "Zp") else ch for ch in text)
     return clean.split()
 

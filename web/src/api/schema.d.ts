@@ -3730,6 +3730,11 @@ export interface components {
                 [key: string]: components["schemas"]["JsonValue"];
             };
             /**
+             * Tight
+             * @description Whether no space stands before it in its caption.
+             */
+            tight: boolean;
+            /**
              * Heard As
              * @description What was heard where the glossary put it; empty when the word before says it.
              */

@@ -16,6 +16,7 @@ function cue(id: number, text: string, ids?: number[]): Cue {
     seam: "free" as const,
     accent: 0,
     own: {},
+    tight: false,
     heard_as: null,
     speaker: null,
   }));

@@ -1,5 +1,5 @@
 /** A caption's text as it was typed, before it is in the transcript; and what can become of it. */
-import type { Cue } from "../api/client";
+import type { Cue, Word } from "../api/client";
 
 export interface Draft {
   cueId: number;
@@ -25,7 +25,11 @@ export type Fate =
   | { kind: "conflict"; cueId: number; theirs: string }
   | { kind: "gone" };
 
-export const textOf = (cue: Cue): string => cue.words.map((word) => word.text).join(" ");
+/** Words as running text; where their script has no spaces, none stands between them. */
+export const joined = (words: readonly Pick<Word, "text" | "tight">[]): string =>
+  words.map((word, index) => (index && !word.tight ? ` ${word.text}` : word.text)).join("");
+
+export const textOf = (cue: Cue): string => joined(cue.words);
 
 /** A text as captions hold it: single spaces, none at its ends. */
 export const tidy = (text: string): string => text.replace(/\s+/g, " ").trim();
@@ -54,7 +58,7 @@ function runOf(draft: Draft, cues: readonly Cue[]): Extract<Fate, { kind: "run" 
   const start = cues[at] as Cue;
   const skip = start.words.findIndex((word) => word.id === first);
   let left = draft.wordIds.length;
-  const seen: string[] = [];
+  const seen: Word[] = [];
   for (const cue of cues.slice(at)) {
     const words = cue === start ? cue.words.slice(skip) : cue.words;
     const taken = words.slice(0, left);
@@ -63,20 +67,19 @@ function runOf(draft: Draft, cues: readonly Cue[]): Extract<Fate, { kind: "run" 
     if (taken.some((word, i) => word.id !== draft.wordIds[draft.wordIds.length - left + i])) {
       return null;
     }
-    seen.push(...taken.map((word) => word.text));
+    seen.push(...taken);
     left -= taken.length;
     if (left) continue;
-    if (seen.join(" ") !== draft.base) return null;
-    const before = start.words.slice(0, skip).map((word) => word.text);
-    const upTo = (cue === start ? cue.words.slice(0, skip + taken.length) : taken).map(
-      (word) => word.text,
-    );
+    if (joined(seen) !== draft.base) return null;
+    const before = start.words.slice(0, skip);
+    const gap = start.words[skip]?.tight ? 0 : 1;
+    const upTo = cue === start ? cue.words.slice(0, skip + taken.length) : taken;
     return {
       kind: "run",
       fromCue: start.id,
-      fromLetter: skip ? before.join(" ").length + 1 : 0,
+      fromLetter: skip ? joined(before).length + gap : 0,
       toCue: cue.id,
-      toLetter: upTo.join(" ").length,
+      toLetter: joined(upTo).length,
     };
   }
   return null;

@@ -75,6 +75,7 @@ export function AccentEditor({ piece, chosen }: { piece: Piece; chosen: number }
               <input
                 key={`${number} ${accent.name}`}
                 aria-label="Name of the accent"
+                dir="auto"
                 className={FIELD}
                 maxLength={24}
                 defaultValue={accent.name}

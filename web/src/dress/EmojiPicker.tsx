@@ -90,6 +90,7 @@ export function EmojiPicker({ piece, player }: { piece: Piece; player: Player | 
         type="search"
         aria-label="Find emoji"
         placeholder="Find: thread, kettle, smile…"
+        dir="auto"
         className={FIELD}
         value={typed}
         onChange={(event) => setTyped(event.target.value)}

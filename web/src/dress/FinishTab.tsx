@@ -126,6 +126,7 @@ function Current({ piece, all }: { piece: Piece; all: FinishView[] }) {
             autoFocus
             aria-label="Name of the new finish"
             placeholder="Its name"
+            dir="auto"
             className={FIELD}
             maxLength={40}
             value={name}

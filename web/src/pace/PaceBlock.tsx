@@ -133,7 +133,7 @@ function Words({ cue, height }: { cue: Cue; height: number }) {
     <p className={look}>
       {cue.words.map((word, index) => (
         <span key={word.id}>
-          {index > 0 && " "}
+          {index > 0 && !word.tight && " "}
           <span
             data-word={word.id}
             className={`${lineEnd(cue, index)} ${word.accent ? "accented" : ""}`}

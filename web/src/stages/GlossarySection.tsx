@@ -188,6 +188,7 @@ function EntryForm(props: {
   return (
     <form className="space-y-1.5" onSubmit={(event) => void save(event)}>
       <input
+        dir="auto"
         className={FIELD}
         aria-label="Written"
         placeholder="Written, such as Marlo"
@@ -197,6 +198,7 @@ function EntryForm(props: {
       {(written.trim() !== "" || entry) && (
         <>
           <input
+            dir="auto"
             className={FIELD}
             aria-label="Heard as"
             placeholder="Heard as (if known), with commas"

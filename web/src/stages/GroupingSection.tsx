@@ -106,6 +106,7 @@ function Paces({ piece }: { piece: Piece }) {
           }}
         >
           <input
+            dir="auto"
             className={FIELD}
             aria-label="Name of the pace"
             placeholder="Keep this pace as …"

@@ -43,6 +43,7 @@ function Shift() {
       <label className="flex items-center gap-2">
         <span className="w-14">By</span>
         <input
+          dir="auto"
           className={`tabular ${FIELD}`}
           aria-label="Shift by"
           value={by}

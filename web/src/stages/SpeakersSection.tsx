@@ -93,6 +93,7 @@ function NameField({ piece, name }: { piece: Piece; name: string }) {
   };
   return (
     <input
+      dir="auto"
       className={FIELD}
       aria-label={`Name of ${name}`}
       maxLength={40}
@@ -145,6 +146,7 @@ function Assign({ speakers }: { speakers: string[] }) {
         }}
       >
         <input
+          dir="auto"
           className={FIELD}
           aria-label="Another speaker"
           placeholder="Name of another speaker"

@@ -81,6 +81,7 @@ export function TapSection({ player }: { player: Player | null }) {
                 min={-500}
                 max={1000}
                 step={10}
+                dir="auto"
                 className={`${FIELD} tabular text-ink`}
                 value={delay}
                 onChange={(event) => keep(Number(event.target.value))}

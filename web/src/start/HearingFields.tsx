@@ -69,6 +69,7 @@ export function HearingFields(props: {
       <label className="text-small text-dim">
         From
         <input
+          dir="auto"
           className={`${FIELD} tabular text-ink`}
           placeholder="start"
           value={choice.from}
@@ -78,6 +79,7 @@ export function HearingFields(props: {
       <label className="text-small text-dim">
         To
         <input
+          dir="auto"
           className={`${FIELD} tabular text-ink`}
           placeholder="end"
           value={choice.to}

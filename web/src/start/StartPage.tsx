@@ -184,6 +184,7 @@ export function StartPage() {
                 type="search"
                 aria-label="Search projects"
                 placeholder="Search"
+                dir="auto"
                 className={`${FIELD} ml-auto w-56`}
                 value={wanted}
                 onChange={(event) => setWanted(event.target.value)}

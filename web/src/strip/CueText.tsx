@@ -113,9 +113,10 @@ export function CueText({ cue, onSeek }: { cue: Cue; onSeek: (atUs: number) => v
 
   const split = (line: boolean) =>
     void holdTyping(async () => {
-      const before = wordsBefore(box.current?.textContent ?? "", letters().focus);
+      const letter = tidy((box.current?.textContent ?? "").slice(0, letters().focus)).length;
       if (!(await take())) return;
       const now = useProject.getState().cues.find((one) => one.id === cue.id);
+      const before = wordsBefore(now?.words ?? [], letter);
       const second = now?.words[before];
       if (!now || !second || before < 1) {
         if (!line) focusPage();

@@ -9,13 +9,26 @@ function box(html: string): HTMLElement {
 }
 
 describe("words before the caret", () => {
+  const words = (texts: string[], tight = false) => texts.map((text) => ({ text, tight }));
+
   it("counts whole words; inside a word is before it", () => {
-    expect(wordsBefore("open the plug", 0)).toBe(0);
-    expect(wordsBefore("open the plug", 4)).toBe(1);
-    expect(wordsBefore("open the plug", 5)).toBe(1);
-    expect(wordsBefore("open the plug", 6)).toBe(1);
-    expect(wordsBefore("open the plug", 13)).toBe(3);
-    expect(wordsBefore("  open", 1)).toBe(0);
+    const plain = words(["open", "the", "plug"]);
+    for (const [letter, count] of [
+      [0, 0],
+      [3, 0],
+      [4, 1],
+      [5, 1],
+      [6, 1],
+      [8, 2],
+      [13, 3],
+    ] as const) {
+      expect(wordsBefore(plain, letter)).toBe(count);
+    }
+  });
+
+  it("counts words without spaces between them", () => {
+    expect(wordsBefore(words(["水壶", "坏了"], true), 2)).toBe(1);
+    expect(wordsBefore(words(["水壶", "坏了"], true), 3)).toBe(1);
   });
 });
 

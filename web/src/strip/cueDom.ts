@@ -1,5 +1,6 @@
 /** The text box of a caption as page elements: its words, its caret, and where letters stand in it. */
 import type { Cue, Word } from "../api/client";
+import { joined } from "../drafts/draft";
 
 /** How a word is shown behind which a line was ended by hand. */
 export function lineEnd(cue: Cue, index: number): string {
@@ -20,7 +21,7 @@ export function showWords(box: HTMLElement, cue: Cue, found: ReadonlySet<number>
   const signature = cue.words
     .map((word, i) => [word.id, word.text, ...marks(word, found), lineEnd(cue, i)].join("|"))
     .join(" ");
-  const text = cue.words.map((word) => word.text).join(" ");
+  const text = joined(cue.words);
   if (box.dataset.shown === signature && box.textContent === text) return;
   const live = box.querySelector<HTMLElement>(".live-word")?.dataset.word;
   const nodes = cue.words.flatMap((word, index) => {
@@ -30,7 +31,7 @@ export function showWords(box: HTMLElement, cue: Cue, found: ReadonlySet<number>
     const names = [...marks(word, found), lineEnd(cue, index)].filter(Boolean);
     if (String(word.id) === live) names.push("live-word");
     span.className = names.join(" ");
-    return index ? [document.createTextNode(" "), span] : [span];
+    return index && !word.tight ? [document.createTextNode(" "), span] : [span];
   });
   keepCaret(box, () => box.replaceChildren(...nodes));
   box.dataset.shown = signature;
@@ -100,11 +101,10 @@ export function textBeforeCaret(box: HTMLElement | null): string | null {
   return (box.textContent ?? "").slice(0, caret.focus);
 }
 
-/** How many whole words stand before the caret; inside a word counts as before it. */
-export function wordsBefore(text: string, letter: number): number {
-  const before = text.slice(0, letter);
-  const inside = before.trimStart().split(/\s+/).filter(Boolean).length;
-  const rest = text.slice(letter);
-  const midWord = before !== "" && !/\s$/.test(before) && rest !== "" && !/^\s/.test(rest);
-  return midWord ? inside - 1 : inside;
+/** How many whole words of a caption stand before a letter; inside a word is before it. */
+export function wordsBefore(
+  words: readonly Pick<Word, "text" | "tight">[],
+  letter: number,
+): number {
+  return words.filter((_, index) => joined(words.slice(0, index + 1)).length <= letter).length;
 }

@@ -9,7 +9,7 @@ from typing import Literal
 
 from pydantic import Field
 
-from mortiser.core.carry import carry
+from mortiser.core.carry import carry, tokens_like
 from mortiser.core.edits.base import BaseEdit, seamed, short
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import CONTEXT, retime_run, untimed_cue
@@ -97,7 +97,8 @@ def retype_run(desk: Desk, cues: Sequence[Cue], lines: Sequence[str]) -> None:
     all of them go.
     """
     old = [word for cue in cues for word in cue.words]
-    counts = [count for line in lines if (count := len(tokens(line)))]
+    texts = [word.text for word in old]
+    counts = [count for line in lines if (count := len(tokens_like(line, texts)))]
     whole = replace(cues[0], words=tuple(old))
     fresh = carry(old, " ".join(lines), desk.word_room(whole)) if counts else []
     for heard, written in corrections(old, " ".join(lines)) if counts else ():

@@ -16,6 +16,7 @@ from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import retime_near
 from mortiser.core.errors import BadInput
 from mortiser.core.glossary import corrections
+from mortiser.core.unspaced import joined
 from mortiser.core.words import tokens, word_key
 
 
@@ -65,7 +66,7 @@ class ReplaceWord(BaseEdit):
             desk.delete_words([self.word_id])
             return
         texts = [self.text if w.id == self.word_id else w.text for w in cue.words]
-        RetypeCue(cue_id=self.cue_id, text=" ".join(texts)).apply(desk)
+        RetypeCue(cue_id=self.cue_id, text=joined(texts)).apply(desk)
 
 
 class AcceptWord(BaseEdit):

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Collection, Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 
 from mortiser.core.finish.changes import worn
 from mortiser.core.finish.model import Accent, Finish, Pattern
@@ -12,6 +13,7 @@ from mortiser.core.layout.bidi import levels, runs_left, visual_order
 from mortiser.core.layout.companions import companion_head, companion_room, companion_stamp
 from mortiser.core.layout.fonts import FontBook, Shaped, Stamp
 from mortiser.core.layout.lines import break_lines
+from mortiser.core.unspaced import tight
 from mortiser.core.words import Cue
 
 SMALLEST = 0.3
@@ -120,6 +122,8 @@ class _Fit:
     widths: list[float]
     size: float
     leftwards: bool
+    tights: list[bool]
+    """Whether no space stands behind each word."""
 
 
 def _cased(texts: Sequence[str], finish: Finish, accents: Sequence[Accent | None]) -> list[str]:
@@ -155,6 +159,7 @@ def _fit(
     full = finish.size * min(width, height)
     most_lines = max(finish.max_lines, len(set(forced) - {0}) + 1)
     leftwards = runs_left(" ".join(shown))
+    tights = [tight(a, b) for a, b in pairwise([*shown, ""])]
     size = full
     while True:
         shaped = [
@@ -171,11 +176,13 @@ def _fit(
         gap = finish.word_gap * size
         rooms = [companion_room(accent, size, leftwards) for accent in accents]
         wide = [s.advance + sum(room) for s, room in zip(shaped, rooms, strict=True)]
-        lines = break_lines(wide, gap, limit, forced)
-        widths = [sum(wide[a:b]) + gap * (b - a - 1) for a, b in lines]
+        # Where a script has no spaces the gap is taken back from the word before it.
+        held = [w - gap * t for w, t in zip(wide, tights, strict=True)]
+        lines = break_lines(held, gap, limit, forced)
+        widths = [sum(wide[a:b]) + gap * (b - a - 1 - sum(tights[a : b - 1])) for a, b in lines]
         fits = len(lines) <= most_lines and max(widths) <= limit
         if fits or size <= full * SMALLEST:
-            return _Fit(shaped, rooms, accents, lines, widths, size, leftwards)
+            return _Fit(shaped, rooms, accents, lines, widths, size, leftwards, tights)
         size *= 0.94
 
 
@@ -189,21 +196,25 @@ def _place(
     grown = [max(1.0, *scales[first:last]) for first, last in fit.lines]
     room = place.width * frame[0]
     heads = [max(companion_head(one, size) for one in fit.accents[a:b]) for a, b in fit.lines]
-    left, top = _corner(place, frame, (room, step * sum(grown) + sum(heads)))
+    left, top = _corner(place, frame, (room, step * sum(grown)))
+    # What stands above words goes into the free room above: the caption stays, but for lines that
+    # have another one above them, which make room upwards.
+    top = max(EDGE * frame[1] + heads[0], top - sum(heads[1:]))
     rise = (step + (face.ascent - face.descent) * size) / 2
     placed: list[PlacedWord] = []
     boxes: list[Box] = []
     for line, (first, last) in enumerate(fit.lines):
         spare = room - fit.widths[line]
         x = left + {"left": 0.0, "centre": spare / 2, "right": spare}[finish.align]
-        top += heads[line]
+        top += heads[line] if line else 0.0
         boxes.append(Box(x, top, fit.widths[line], step * grown[line]))
         baseline = top + rise * grown[line]
         at: dict[int, float] = {}
         for index in visual_order(_word_levels(shown[first:last], fit.leftwards)):
             before, after = fit.rooms[first + index]
             at[first + index] = x + before
-            x += before + fit.shaped[first + index].advance + after + gap
+            room_after = after + gap * (not fit.tights[first + index])
+            x += before + fit.shaped[first + index].advance + room_after
         for index in range(first, last):
             word, accent, scale = fit.shaped[index], fit.accents[index], scales[index]
             y = baseline - (accent.lift * size if accent else 0.0)

@@ -11,6 +11,7 @@ from mortiser.core.finish.changes import dressed
 from mortiser.core.finish.model import Finish
 from mortiser.core.layout.block import Block, lay_out_cue
 from mortiser.core.layout.fonts import FontBook
+from mortiser.core.unspaced import joined
 from mortiser.core.words import Cue, Seam, Word
 
 
@@ -64,7 +65,7 @@ def _layout(
     def lay(words: tuple[_Shown, ...]) -> Laid:
         plain = tuple(Word(w.text, 0, 0, seam=w.seam, accent=w.accent, own=w.own) for w in words)
         block = lay_out_cue(Cue(0, plain, 0, 1), finish, size, fonts)
-        lines = tuple(" ".join(w.text for w in words[a:b]) for a, b in block.lines)
+        lines = tuple(joined([w.text for w in words[a:b]]) for a, b in block.lines)
         return Laid(lines, _reach(block, finish.place.turn))
 
     return lay

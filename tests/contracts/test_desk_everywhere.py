@@ -1,0 +1,220 @@
+"""What holds wherever a word or a speaker occurs, on every desk; and the way back from it."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from mortiser.core.edits.captions import AddCue, DeleteCues
+from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.dressing import DressCues, DressWords
+from mortiser.core.edits.everywhere import (
+    DressEverywhere,
+    DressSpeaker,
+    MarkEverywhere,
+    TakeBack,
+)
+from mortiser.core.edits.marking import MarkWords
+from mortiser.core.edits.pacing import Regroup, SetFilePace
+from mortiser.core.edits.runs import RetypeRun
+from mortiser.core.edits.shifting import Anchor, StretchCues
+from mortiser.core.edits.speakers import SetSpeaker
+from mortiser.core.edits.times import MoveCues, TypeCueTime
+from mortiser.core.edits.words import RetypeCue
+from mortiser.core.errors import BadInput
+from mortiser.core.finish.changes import look_of
+from mortiser.core.pace import PACES
+from mortiser.core.standing import Standing, standing_of, standing_text
+from mortiser.core.words import Word
+
+GREEN = [0, 200, 0, 255]
+
+
+def marks(desk: Desk) -> list[tuple[str, int]]:
+    return [(w.text, w.accent) for cue in desk.cues(1) for w in cue.words if w.accent]
+
+
+def add_word(desk: Desk, index: int, text: str) -> None:
+    cue = desk.cues(1)[index]
+    RetypeCue(cue_id=cue.id, text=f"{cue.text} {text}").apply(desk)
+
+
+def test_a_word_is_marked_everywhere_and_where_it_comes_later(desk: Desk) -> None:
+    add_word(desk, 0, "KETTLE!")
+    edit = MarkEverywhere(piece_id=1, text="kettle", accent=2)
+    assert edit.label(desk) == "mark “kettle” everywhere"
+    edit.apply(desk)
+    assert marks(desk) == [("KETTLE!", 2), ("kettle", 2)]
+    add_word(desk, -1, "kettle,")
+    assert marks(desk)[-1] == ("kettle,", 2)
+    # One place alone is unmarked, and stays so.
+    cue = desk.cues(1)[0]
+    MarkWords(cue_ids=[cue.id], word_ids=[cue.words[-1].id], accent=0).apply(desk)
+    add_word(desk, 0, "today")
+    assert marks(desk) == [("kettle", 2), ("kettle,", 2)]
+    MarkEverywhere(piece_id=1, text="Kettle", accent=0).apply(desk)
+    add_word(desk, 1, "kettle")
+    assert marks(desk) == []
+
+
+def test_a_corrected_word_gets_what_stands_for_its_new_spelling(desk: Desk) -> None:
+    MarkEverywhere(piece_id=1, text="hearth", accent=1).apply(desk)
+    cue = next(c for c in desk.cues(1) if "stone" in c.text)
+    RetypeCue(cue_id=cue.id, text=cue.text.replace("stone", "hearth")).apply(desk)
+    assert marks(desk) == [("hearth", 1)]
+
+
+def test_a_word_is_dressed_everywhere(desk: Desk) -> None:
+    DressEverywhere(piece_id=1, text="kettle", changes={"live": GREEN}).apply(desk)
+    add_word(desk, -1, "kettle")
+    worn = [look_of(w.own) for c in desk.cues(1) for w in c.words if w.own]
+    assert worn == [{"live": GREEN}] * 2
+    DressEverywhere(piece_id=1, text="kettle", changes={"live": None}).apply(desk)
+    assert not any(w.own for c in desk.cues(1) for w in c.words)
+    assert desk.standing(1) == Standing()
+    with pytest.raises(BadInput):
+        DressEverywhere(piece_id=1, text="kettle", changes={"colour": 3}).apply(desk)
+
+
+def test_a_speaker_has_a_look_under_that_of_captions(desk: Desk) -> None:
+    one, two, three = desk.cues(1)[:3]
+    SetSpeaker(cue_ids=[one.id, two.id], name="Ada").apply(desk)
+    edit = DressSpeaker(piece_id=1, name="Ada", changes={"live": GREEN, "size": 0.1})
+    assert edit.label(desk) == "live of Ada"
+    edit.apply(desk)
+    DressCues(cue_ids=[two.id], changes={"size": 0.05}).apply(desk)
+    shown = desk.standing(1).shown([desk.cue(c.id) for c in (one, two, three)])
+    assert [look_of(c.look) for c in shown] == [
+        {"live": GREEN, "size": 0.1},
+        {"live": GREEN, "size": 0.05},
+        {},
+    ]
+    with pytest.raises(BadInput, match="size"):
+        DressSpeaker(piece_id=1, name="Ada", changes={"size": 9}).apply(desk)
+    DressSpeaker(piece_id=1, name="Ada", changes={"live": None, "size": None}).apply(desk)
+    assert desk.standing(1) == Standing()
+
+
+def test_marks_a_words_looks_and_overrides_are_each_taken_back_at_once(desk: Desk) -> None:
+    MarkEverywhere(piece_id=1, text="kettle", accent=1).apply(desk)
+    MarkEverywhere(piece_id=1, text="fuse", accent=2).apply(desk)
+    cue = next(c for c in desk.cues(1) if "kettle" in c.text)
+    kettle = next(w for w in cue.words if w.text == "kettle")
+    DressWords(cue_ids=[cue.id], word_ids=[kettle.id], changes={"tilt": 5}).apply(desk)
+    DressCues(cue_ids=[cue.id], changes={"size": 0.1}).apply(desk)
+    TakeBack(piece_id=1, what="word", text="Kettle").apply(desk)
+    assert marks(desk) == [("fuse.", 2)]
+    assert not any(w.own for c in desk.cues(1) for w in c.words)
+    assert desk.cue(cue.id).look
+    TakeBack(piece_id=1, what="overrides").apply(desk)
+    assert not any(c.look for c in desk.cues(1))
+    assert marks(desk) == [("fuse.", 2)]
+    TakeBack(piece_id=1, what="marks").apply(desk)
+    assert marks(desk) == []
+    assert desk.standing(1) == Standing()
+    with pytest.raises(BadInput, match="nothing"):
+        TakeBack(piece_id=1, what="marks").apply(desk)
+
+
+@given(
+    st.dictionaries(st.text(max_size=8), st.integers(0, 8)),
+    st.dictionaries(st.text(max_size=8), st.text(max_size=8)),
+)
+def test_what_stands_is_stored_and_read(marks: dict[str, int], looks: dict[str, str]) -> None:
+    standing = Standing(marks=marks, own=looks, speakers=looks)
+    assert standing_of(standing_text(standing)) == standing
+    word = Word("tea", 0, 1, accent=3)
+    assert Standing(marks={"tea": 1}).dressed(word).accent == 3
+
+
+def test_files_have_a_pace_of_their_own(desk: Desk) -> None:
+    SetFilePace(piece_id=1, pace=PACES["sentence"]).apply(desk)
+    assert desk.file_pace(1) == PACES["sentence"]
+    SetFilePace(piece_id=1, pace=None).apply(desk)
+    assert desk.file_pace(1) is None
+
+
+# Hidden captions
+
+
+def test_a_run_leaves_hidden_captions_alone(desk: Desk) -> None:
+    before = desk.cues(1)[:5]
+    shown = [before[0], before[2], before[4]]
+    edit = RetypeRun(
+        from_cue=shown[0].id,
+        from_letter=2,
+        to_cue=shown[-1].id,
+        to_letter=len(shown[-1].text) - 1,
+        text="",
+        cue_ids=[c.id for c in shown],
+        doing="delete",
+    )
+    edit.apply(desk)
+    texts = [c.text for c in desk.cues(1)]
+    assert texts[:4] == [
+        before[0].text[:2],
+        before[1].text,
+        before[3].text,
+        before[4].text[-1],
+    ]
+    assert desk.cue(before[1].id).words == before[1].words
+    assert desk.cue(before[3].id).words == before[3].words
+
+
+def test_all_text_can_be_deleted(desk: Desk) -> None:
+    cues = desk.cues(1)
+    RetypeRun(
+        from_cue=cues[0].id, from_letter=0, to_cue=cues[-1].id, to_letter=len(cues[-1].text),
+        text="", doing="delete",
+    ).apply(desk)  # fmt: skip
+    assert desk.cues(1) == []
+
+
+# Captions made by hand, and stretching
+
+
+def hand_made(desk: Desk):
+    desk_cues = desk.cues(1)
+    at = desk_cues[-1].words[-1].end_us + 2_000_000
+    AddCue(piece_id=1, at_us=at, text="Mind the step").apply(desk)
+    return desk.cues(1)[-1]
+
+
+def test_typed_times_take_the_words_of_a_hand_made_caption_along(desk: Desk) -> None:
+    made = hand_made(desk)
+    TypeCueTime(cue_id=made.id, edge="end", text="+4").apply(desk)
+    TypeCueTime(cue_id=made.id, edge="start", text="+2").apply(desk)
+    cue = desk.cue(made.id)
+    assert cue.words[0].start_us == cue.start_us
+    assert cue.words[-1].end_us == cue.end_us
+    MoveCues(cue_ids=[made.id], by_us=1_000_000).apply(desk)
+    moved = desk.cue(made.id)
+    assert moved.words[0].start_us == moved.start_us
+    Regroup(piece_id=1, keep=False).apply(desk)
+    last = desk.cues(1)[-1]
+    assert last.text == "Mind the step"
+    assert abs(last.start_us - moved.start_us) <= 300_000
+
+
+def test_heard_words_stay_on_their_sound_when_times_are_typed(desk: Desk) -> None:
+    cue = desk.cues(1)[1]
+    TypeCueTime(cue_id=cue.id, edge="end", text="+0.1").apply(desk)
+    assert desk.cue(cue.id).words == cue.words
+
+
+@pytest.mark.parametrize("outside", ["stay", "move"])
+def test_what_lies_outside_of_a_stretch_stays_or_moves_along(desk: Desk, outside: str) -> None:
+    before = desk.cues(1)
+    first, last = before[1], before[3]
+    DeleteCues(cue_ids=[before[4].id]).apply(desk)
+    StretchCues(
+        first=Anchor(cue_id=first.id, starts="+0"),
+        second=Anchor(cue_id=last.id, starts="+0.2"),
+        outside=outside,
+    ).apply(desk)
+    after = {c.id: c for c in desk.cues(1)}
+    assert after[before[0].id].words == before[0].words
+    moved = after[before[5].id].words[0].start_us - before[5].words[0].start_us
+    assert moved == (200_000 if outside == "move" else 0)
+    assert after[last.id].words[0].start_us == last.words[0].start_us + 200_000
+    lengths = [w.end_us - w.start_us for w in after[last.id].words]
+    assert lengths == [w.end_us - w.start_us for w in last.words]
