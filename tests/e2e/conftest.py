@@ -27,8 +27,9 @@ def browser_type_launch_args() -> dict[str, Any]:
 
 
 @pytest.fixture(scope="session")
-def browser_context_args() -> dict[str, Any]:
-    return {"viewport": {"width": 1280, "height": 800}, "accept_downloads": True}
+def browser_context_args(server: Server) -> dict[str, Any]:
+    size = {"width": 1280, "height": 800}
+    return {"viewport": size, "accept_downloads": True, "base_url": server.address}
 
 
 @pytest.fixture(scope="session")

@@ -57,11 +57,6 @@ def playing(page: Page) -> bool:
     return not page.evaluate("document.querySelector('video').paused")
 
 
-@pytest.fixture(scope="session")
-def browser_context_args(browser_context_args: dict, server: Server) -> dict:
-    return {**browser_context_args, "base_url": server.address}
-
-
 # Focus
 
 

@@ -36,7 +36,7 @@ export function AccentEditor({ piece, chosen }: { piece: Piece; chosen: number }
       <button
         type="button"
         aria-expanded={open}
-        className="flex items-center gap-1 text-chalk hover:underline"
+        className="flex items-center gap-1 text-link hover:underline"
         onClick={() => setOpen(!open)}
       >
         {open ? <ChevronDown size={15} /> : <ChevronRight size={15} />}

@@ -40,7 +40,7 @@ export function FinishCard(props: { piece: Piece; player: Player | null; view: F
           <Sample piece={piece} player={player} finish={finish} />
           <span className="flex items-center gap-1.5 px-2 py-1">
             <span
-              className={`truncate ${chosen ? "font-bold text-chalk" : ""} ${naming ? "invisible" : ""}`}
+              className={`truncate ${chosen ? "font-bold text-link" : ""} ${naming ? "invisible" : ""}`}
             >
               {finish.name}
             </span>

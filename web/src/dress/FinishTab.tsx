@@ -67,7 +67,7 @@ function Current({ piece, all }: { piece: Piece; all: FinishView[] }) {
     <section className="mb-5 rounded border border-line bg-card p-3">
       <p>
         <b>{finish.name}</b>
-        {changed && <span className="text-chalk"> · changed for this piece</span>}
+        {changed && <span className="text-link"> · changed for this piece</span>}
       </p>
       <p className="text-dim">{finish.about}</p>
       {name === null ? (

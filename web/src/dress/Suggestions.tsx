@@ -79,7 +79,7 @@ export function Suggestions({ piece, player }: { piece: Piece; player: Player | 
             <Tip text="Show it">
               <button
                 type="button"
-                className="min-w-0 flex-1 truncate text-left hover:text-chalk"
+                className="min-w-0 flex-1 truncate text-left hover:text-link"
                 onClick={() => goTo(one.cue_id, one.word_id)}
               >
                 <b>{one.text}</b> <span className="text-dim">{one.reason}</span>

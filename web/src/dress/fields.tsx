@@ -14,7 +14,7 @@ export function Row(props: { target: Target; path: string; label: string; childr
   const own = target.own(path);
   return (
     <div className="flex min-h-7 items-center gap-2">
-      <span className={`w-[86px] shrink-0 ${own ? "font-bold text-chalk" : ""}`}>{label}</span>
+      <span className={`w-[86px] shrink-0 ${own ? "font-bold text-link" : ""}`}>{label}</span>
       <div className="flex min-w-0 flex-1 items-center gap-2">{children}</div>
       <IconButton
         label={`${label}: back to finish`}

@@ -2,8 +2,13 @@
  * Letters typed while the caret is on its way to another caption (a split, a join, a step on):
  * they are held, and put in where the caret arrives. Nothing typed is lost or runs a shortcut.
  */
+import { say } from "../ui/notice";
+
 let waiting = 0;
 let letters = "";
+
+/** Whether letters are held that want a caption to go into. */
+export const lettersHeld = (): boolean => letters !== "";
 
 /** Whether letters are being held. */
 export function holding(): boolean {
@@ -39,4 +44,5 @@ function giveBack(): void {
   const typed = active instanceof HTMLElement && active.isContentEditable;
   // The one way to put text in that the text box hears of as typed.
   if (held && typed) document.execCommand("insertText", false, held);
+  else if (held.trim()) say(`Typed, but no caption was there to take it: “${held}”`);
 }

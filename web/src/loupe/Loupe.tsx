@@ -206,7 +206,7 @@ function WordMark(props: {
           tabIndex={-1}
           className={`absolute left-1 whitespace-nowrap leading-5 ${low ? "top-[74px]" : "top-[53px]"} ${
             word.doubt ? "doubt" : ""
-          } ${word.aligned ? "" : "italic text-dim"} ${chosen ? "font-bold text-chalk" : ""}`}
+          } ${word.aligned ? "" : "italic text-dim"} ${chosen ? "font-bold text-link" : ""}`}
           onClick={onHear}
         >
           {word.text}

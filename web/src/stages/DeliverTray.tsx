@@ -124,7 +124,7 @@ function DeliveryCard({ delivery, current }: { delivery: Delivery; current: numb
               href={`/api/deliveries/${delivery.id}/files/${encodeURIComponent(file.name)}`}
               download={file.name}
             >
-              <Download size={15} className="shrink-0 text-chalk" />
+              <Download size={15} className="shrink-0 text-link" />
               <span className="flex-1">{KINDS[file.kind] ?? file.name}</span>
               <span className="text-small text-dim">{bytes(file.size)}</span>
             </a>

@@ -85,7 +85,7 @@ export function GatherTray({ project, source, player }: Props) {
       <TraySection title="Another recording">
         <p className="text-dim">
           Each recording is a project of its own.{" "}
-          <Link href="/" className="text-chalk underline">
+          <Link href="/" className="text-link underline">
             Drop the next one on the start page
           </Link>
           .

@@ -288,13 +288,13 @@ function Files({ empty, act }: { empty: boolean; act: Act }) {
     <p className="flex gap-4 text-small">
       <button
         type="button"
-        className="inline-flex items-center gap-1 text-chalk hover:underline"
+        className="inline-flex items-center gap-1 text-link hover:underline"
         onClick={() => picker.current?.click()}
       >
         <Plus size={13} /> Take in a CSV file
       </button>
       {!empty && (
-        <a className="text-chalk hover:underline" href="/api/glossary.csv" download>
+        <a className="text-link hover:underline" href="/api/glossary.csv" download>
           Save as CSV
         </a>
       )}

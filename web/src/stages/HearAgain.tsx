@@ -48,7 +48,7 @@ export function HearAgain({ projectId, source }: { projectId: number; source: So
       {first && last && (
         <button
           type="button"
-          className="text-small text-chalk hover:underline"
+          className="text-small text-link hover:underline"
           onClick={() =>
             setChoice({
               ...choice,

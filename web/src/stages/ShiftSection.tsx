@@ -173,7 +173,7 @@ function AnchorField(props: {
           value={anchor.starts}
           onChange={(event) => onTime(event.target.value)}
         />
-        <button type="button" className="text-chalk hover:underline" onClick={onHere}>
+        <button type="button" className="text-link hover:underline" onClick={onHere}>
           playhead
         </button>
       </div>

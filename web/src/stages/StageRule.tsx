@@ -29,15 +29,13 @@ export function StageRule({ player }: { player: Player | null }) {
         className="flex h-13 shrink-0 border-b border-line bg-page"
       >
         <div className="flex min-w-0 flex-1 items-center gap-3 px-3.5">
-          <Toolbar.Button asChild>
-            <Link
-              href="/"
-              className="text-[16px] font-bold hover:text-chalk"
-              aria-label="All projects"
-            >
-              Mortiser
-            </Link>
-          </Toolbar.Button>
+          <Tip text="All projects">
+            <Toolbar.Link asChild>
+              <Link href="/" className="text-[16px] font-bold hover:text-link">
+                Mortiser
+              </Link>
+            </Toolbar.Link>
+          </Tip>
           <span className="truncate text-dim max-[900px]:hidden">{project.name}</span>
         </div>
         <nav aria-label="Stages" className="flex">

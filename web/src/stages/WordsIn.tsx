@@ -120,7 +120,7 @@ function Outcome({ job, player }: { job: Job; player: Player | null }) {
               ) : (
                 <button
                   type="button"
-                  className="text-left hover:text-chalk"
+                  className="text-left hover:text-link"
                   onClick={() => goToNote(player, at)}
                 >
                   <span className="tabular text-dim">{clock(at)}</span> {note.text}
@@ -133,7 +133,7 @@ function Outcome({ job, player }: { job: Job; player: Player | null }) {
       {rest > 0 && (
         <button
           type="button"
-          className="mt-1 text-chalk hover:underline"
+          className="mt-1 text-link hover:underline"
           onClick={() => setShown(job.report.length)}
         >
           {rest} more

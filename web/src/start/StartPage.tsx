@@ -122,7 +122,7 @@ export function StartPage() {
           ) : (
             <button
               type="button"
-              className="mt-2 text-small text-chalk hover:underline"
+              className="mt-2 text-small text-link hover:underline"
               onClick={() => setChoosing(true)}
             >
               Language, sound track, range …

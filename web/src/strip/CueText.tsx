@@ -22,7 +22,7 @@ import {
   typeDraft,
   useDrafts,
 } from "../drafts/store";
-import { holdTyping } from "../focus/held";
+import { holdTyping, lettersHeld } from "../focus/held";
 import { focusPage } from "../focus/page";
 import { pick } from "../state/picks";
 import { edit, select, step, useProject } from "../state/project";
@@ -119,7 +119,7 @@ export function CueText({ cue, onSeek }: { cue: Cue; onSeek: (atUs: number) => v
       const before = wordsBefore(now?.words ?? [], letter);
       const second = now?.words[before];
       if (!now || !second || before < 1) {
-        if (!line) focusPage();
+        if (!line) await leave(letter);
         return;
       }
       const ids = { cue_id: cue.id, before_word: before };
@@ -153,8 +153,14 @@ export function CueText({ cue, onSeek }: { cue: Cue; onSeek: (atUs: number) => v
       const next = visibleCues()[at + 1];
       if (!(await take())) return;
       if (next) await focusCue(next.id, 0);
-      else focusPage();
+      else await leave(stored.length);
     });
+
+  /** Back to the page; but whoever typed on meanwhile goes on typing here. */
+  const leave = async (letter: number) => {
+    if (!lettersHeld()) focusPage();
+    else if (document.activeElement !== box.current) await focusCue(cue.id, letter);
+  };
 
   const onKeyDown = (event: KeyboardEvent<HTMLDivElement>) => {
     if (event.nativeEvent.isComposing) return;

@@ -34,7 +34,7 @@ export const Ribbon = memo(function Ribbon(props: {
       ref={canvas}
       aria-hidden
       style={{ width: RIBBON_WIDTH, height }}
-      className={marked ? "text-chalk" : "text-[#9d927c]"}
+      className={marked ? "text-link" : "text-[#9d927c]"}
     />
   );
 });

@@ -17,7 +17,7 @@ export function Finding(props: {
       <Tip text="Go there">
         <button
           type="button"
-          className="flex w-full items-baseline gap-3 text-left hover:text-chalk"
+          className="flex w-full items-baseline gap-3 text-left hover:text-link"
           onClick={onGo}
         >
           <span className="min-w-0 flex-1 truncate">{text}</span>
