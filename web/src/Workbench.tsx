@@ -42,6 +42,14 @@ export function Workbench({ projectId }: { projectId: number }) {
     const first = useProject.getState().cues[0];
     if (player && first && player.at === 0) void seekWhole(player, first.id, first.start_us);
   }, [player]);
+  useEffect(() => {
+    // What is dressed is seen whole.
+    const { selected, cues } = useProject.getState();
+    const cue = cues.find((one) => one.id === selected);
+    if (stage === "Dress" && player && !player.playing && cue) {
+      void seekWhole(player, cue.id, cue.start_us);
+    }
+  }, [stage, player]);
 
   useEffect(() => {
     let events: EventSource | null = null;

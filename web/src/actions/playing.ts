@@ -1,8 +1,11 @@
 /** Playing, stepping and going to places. */
 import { Pause, StepBack, StepForward } from "lucide-react";
+import type { Cue } from "../api/client";
 import type { Player } from "../playback/player";
+import { useStage } from "../stages/stage";
 import { cueAt, select, useProject } from "../state/project";
 import { visibleCues } from "../state/visible";
+import { seekWhole } from "../state/whole";
 import { stepWord } from "../state/wordSteps";
 import type { Action } from "./action";
 
@@ -24,17 +27,20 @@ function walk(player: Player | null, way: 1 | -1): void {
   const cues = visibleCues();
   const { selected } = useProject.getState();
   const here = cues.find((cue) => cue.id === selected) ?? cueAt(cues, player?.at ?? 0);
-  const cue = cues[here ? cues.indexOf(here) + way : 0];
+  goToCue(player, cues[here ? cues.indexOf(here) + way : 0]);
+}
+
+/** Select a caption and go to its first word; in Dress to a moment when all of it stands. */
+function goToCue(player: Player | null, cue: Cue | undefined): void {
   if (!cue) return;
   select(cue.id);
-  player?.seek(cue.words[0]?.start_us ?? cue.start_us);
+  const first = cue.words[0]?.start_us ?? cue.start_us;
+  if (useStage.getState().stage === "Dress") void seekWhole(player, cue.id, first);
+  else player?.seek(first);
 }
 
 function goToEnd(player: Player | null, way: 1 | -1): void {
-  const cue = visibleCues().at(way > 0 ? -1 : 0);
-  if (!cue) return;
-  select(cue.id);
-  player?.seek(cue.words[0]?.start_us ?? cue.start_us);
+  goToCue(player, visibleCues().at(way > 0 ? -1 : 0));
 }
 
 export const PLAYING: Action[] = [

@@ -79,7 +79,7 @@ export function Controls(props: {
       <Select
         inToolbar
         label="Speed"
-        className="tabular w-[60px] shrink-0 px-1.5 border-transparent bg-transparent hover:border-white/50"
+        className="tabular w-[60px] shrink-0 px-1.5 max-[760px]:hidden border-transparent bg-transparent hover:border-white/50"
         options={RATES.map((value) => ({ value, text: `${value}×` }))}
         chosen={RATES.includes(rate) ? rate : 1}
         onChoose={(value) => player?.setRate(value)}
@@ -196,8 +196,10 @@ function TimeNow({ player, durationUs }: { player: Player | null; durationUs: nu
           }}
         />
       </Tip>
-      <span aria-hidden>/</span>
-      <span>{clock(durationUs, true)}</span>
+      <span aria-hidden className="hidden @min-[400px]:inline">
+        /
+      </span>
+      <span className="hidden @min-[400px]:inline">{clock(durationUs, true)}</span>
     </span>
   );
 }

@@ -68,7 +68,11 @@ export function Preview({ piece, source, player, onPlayer }: Props) {
 
   const sharp = window.devicePixelRatio || 1;
   return (
-    <section ref={screen} aria-label="Preview" className="flex min-h-0 flex-1 flex-col bg-easel">
+    <section
+      ref={screen}
+      aria-label="Preview"
+      className="@container flex min-h-0 flex-1 flex-col bg-easel"
+    >
       <div ref={place} className="relative m-3 mb-0 min-h-0 flex-1">
         <div
           className="absolute top-1/2 left-1/2 -translate-x-1/2 -translate-y-1/2 bg-[#2e3c40]"

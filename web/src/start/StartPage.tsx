@@ -180,18 +180,20 @@ export function StartPage() {
           <section className="mt-8" aria-label="Projects">
             <div className="mb-3 flex items-center gap-3">
               <h2 className="font-bold">Projects</h2>
-              <input
-                type="search"
-                aria-label="Search projects"
-                placeholder="Search"
-                dir="auto"
-                className={`${FIELD} ml-auto w-56`}
-                value={wanted}
-                onChange={(event) => setWanted(event.target.value)}
-              />
+              <div className="ml-auto w-56">
+                <input
+                  type="search"
+                  aria-label="Search projects"
+                  placeholder="Search"
+                  dir="auto"
+                  className={FIELD}
+                  value={wanted}
+                  onChange={(event) => setWanted(event.target.value)}
+                />
+              </div>
               <Select
                 label="Sort projects"
-                className="h-8 w-40"
+                className="h-8 w-44 shrink-0"
                 options={ORDERS}
                 chosen={order}
                 onChoose={(value) => {

@@ -5,6 +5,7 @@ import type { Action, Group } from "../actions/action";
 import { ACTIONS } from "../actions/index";
 import { useSheet } from "../actions/sheet";
 import { focusPage } from "../focus/page";
+import { STAGES } from "../stages/stage";
 
 /** Keys that a caption's text box keeps for itself. */
 const TEXT_KEYS = [
@@ -21,13 +22,18 @@ const TEXT_KEYS = [
 
 /** Numbered actions are one line on the sheet. */
 function gathered(actions: readonly Action[]): { keys: string; name: string }[] {
-  const rows = actions.filter(({ id, keys }) => keys && !/^(mark|doubt-other)-\d$/.test(id));
+  const rows = actions.filter(
+    ({ id, keys }) => keys && !/^(mark-\d|doubt-other-\d|stage-.*)$/.test(id),
+  );
   const lines = rows.map(({ keys, name }) => ({ keys, name }));
   if (actions.some(({ id }) => id === "mark-1")) {
     lines.unshift({ keys: "1 … 8", name: "Mark the word with an accent of the finish" });
   }
   if (actions.some(({ id }) => id === "doubt-other-1")) {
     lines.push({ keys: "1 … 3", name: "Take what else was heard" });
+  }
+  if (actions.some(({ id }) => id.startsWith("stage-"))) {
+    lines.push({ keys: `Shift 1 … ${STAGES.length}`, name: `${STAGES[0]} to ${STAGES.at(-1)}` });
   }
   return lines;
 }

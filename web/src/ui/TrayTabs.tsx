@@ -8,7 +8,10 @@ export function TrayTabs(props: {
 }) {
   const { label, names, counts } = props;
   return (
-    <Tabs.List aria-label={label} className="-mx-4 -mt-4 mb-4 flex border-b border-line">
+    <Tabs.List
+      aria-label={label}
+      className="-mx-4 -mt-4 mb-4 flex border-b border-line max-[1119px]:pr-8"
+    >
       {names.map((name) => (
         <Tabs.Trigger
           key={name}
