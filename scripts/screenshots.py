@@ -38,7 +38,17 @@ def take(page: Page, address: str) -> None:
             page.keyboard.press("2")
             page.wait_for_timeout(2_500)
         page.screenshot(path=OUT / f"{stage.lower()}.png")
+        if stage == "Proof":
+            page.keyboard.press("?")
+            page.wait_for_timeout(400)
+            page.screenshot(path=OUT / "keys.png")
+            page.keyboard.press("Escape")
         if stage == "Dress":
+            page.get_by_role("tab", name="Colours").click()
+            page.get_by_role("button", name="Live", exact=True).click()
+            page.wait_for_timeout(500)
+            page.screenshot(path=OUT / "colours.png")
+            page.keyboard.press("Escape")
             page.get_by_role("tab", name="Accents").click()
             page.wait_for_timeout(1_200)
             page.screenshot(path=OUT / "accents.png")

@@ -169,6 +169,19 @@ def test_the_focus_is_never_nowhere(bench: Page) -> None:
     expect(bench.get_by_test_id("active")).to_contain_text("On the page")
 
 
+def test_the_foot_line_says_what_is_active(bench: Page) -> None:
+    line = bench.get_by_test_id("active")
+    expect(line).to_contain_text("On the page")
+    boxes(bench).nth(1).click()
+    expect(line).to_contain_text("Typing in the caption")
+    bench.keyboard.press("Escape")
+    expect(line).to_contain_text("On the page")
+    bench.keyboard.press("Shift+S")
+    expect(line).to_contain_text("Typing in a field")
+    bench.keyboard.press("Escape")
+    expect(line).to_contain_text("On the page")
+
+
 def test_a_row_keeps_its_height_and_its_place(bench: Page) -> None:
     def tops() -> list[tuple[float, float]]:
         found = bench.locator("[data-row-cue]").all()
