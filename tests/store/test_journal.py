@@ -1,7 +1,10 @@
 """Undo and redo over random edits: rows come back exactly, in any order of steps."""
 
+import json
+import sqlite3
 import tempfile
 from dataclasses import replace
+from importlib.resources import files
 from pathlib import Path
 
 import pytest
@@ -20,7 +23,7 @@ from mortiser.core.edits.word_times import MoveWordEdge
 from mortiser.core.edits.words import ReplaceWord, RetypeCue
 from mortiser.core.errors import BadInput, Conflict, NoSpace, NotFound, Stale
 from mortiser.core.pace import PACES
-from mortiser.store import editing, projects
+from mortiser.store import editing, paces, projects
 from mortiser.store.database import Database
 from mortiser.store.editing import Outcome
 from tests.store.fixtures import open_project, rows, source, spoken
@@ -255,3 +258,36 @@ def test_what_follows_from_an_edit_is_undone_with_it(tmp_path: Path) -> None:
     assert rows(database) == after
     with pytest.raises(Stale):
         editing.amend(database, project, 1, change)
+
+
+def test_a_workspace_of_before_is_taken_over(tmp_path: Path) -> None:
+    """A pace that was stored with two shortest durations is read with one."""
+    path = tmp_path / "m.db"
+    folder = files("mortiser.store") / "migrations"
+    db = sqlite3.connect(path)
+    db.execute("CREATE TABLE migration (name TEXT PRIMARY KEY, run_us INTEGER NOT NULL) STRICT")
+    for name in sorted(entry.name for entry in folder.iterdir()):
+        if name.endswith(".sql") and name < "0007":
+            db.executescript((folder / name).read_text())
+            db.execute("INSERT INTO migration VALUES (?, 0)", (name,))
+    old = {**PACES["quick"].model_dump(), "words": 4, "too_short_us": 250_000}
+    db.execute("INSERT INTO project (name, created_us, changed_us) VALUES ('Old', 0, 0)")
+    values = dict(source().__dict__)
+    values |= {"project_id": 1, "variable_rate": 0, "playable": 1}
+    marks = ", ".join("?" for _ in values)
+    db.execute(f"INSERT INTO source ({', '.join(values)}) VALUES ({marks})", (*values.values(),))
+    db.execute(
+        "INSERT INTO piece (project_id, name, width, height, finish, grouping) "
+        "VALUES (1, 'Old', 1080, 1920, 'Lacquer', ?)",
+        (json.dumps(old),),
+    )
+    db.execute(
+        "INSERT INTO span (piece_id, position, source_id, start_us, end_us) VALUES (1, 0, 1, 0, 9)"
+    )
+    db.execute("INSERT INTO saved_pace (name, pace) VALUES ('Four', ?)", (json.dumps(old),))
+    db.commit()
+    db.close()
+    database = Database(path)
+    piece = projects.piece(database.connection, 1)
+    assert (piece.pace.words, piece.file_pace) == (4, None)
+    assert [pace.words for _, _, pace in paces.saved(database.connection)] == [4]

@@ -1,10 +1,10 @@
 /** The Strip of the Pace stage: its head with the zoom, the captions, and what to do with them. */
 import type { Piece } from "../api/client";
 import type { Player } from "../playback/player";
-import { useProject } from "../state/project";
-import { showOnly, useVisibleCues } from "../state/visible";
+import { useVisibleCues } from "../state/visible";
 import { CueBar } from "../strip/CueBar";
 import { DraftNotes } from "../strip/DraftNotes";
+import { OnlySpeaker } from "../strip/OnlySpeaker";
 import { length } from "../ui/format";
 import { Slider } from "../ui/Slider";
 import { useDrag } from "./drag";
@@ -13,7 +13,6 @@ import { useZoom, zoomTo } from "./zoom";
 
 export function PaceSection({ piece, player }: { piece: Piece; player: Player | null }) {
   const count = useVisibleCues().length;
-  const only = useProject((state) => state.onlySpeaker);
   const dragging = useDrag((state) => state.drag !== null);
   return (
     <section aria-label="Strip" className="flex h-full min-h-0 flex-col bg-birch">
@@ -26,15 +25,7 @@ export function PaceSection({ piece, player }: { piece: Piece; player: Player | 
             {count} captions · {length(piece.duration_us)}
           </span>
         )}
-        {only && (
-          <button
-            type="button"
-            className="text-link hover:underline"
-            onClick={() => showOnly(null)}
-          >
-            only {only} · show all
-          </button>
-        )}
+        <OnlySpeaker />
         <Zoom />
       </header>
       <PaceStrip piece={piece} player={player} />

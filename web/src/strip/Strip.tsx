@@ -7,11 +7,12 @@ import type { Piece } from "../api/client";
 import type { Player } from "../playback/player";
 import { useStage } from "../stages/stage";
 import { cueAt, select, useProject } from "../state/project";
-import { showOnly, useVisibleCues, visibleCues } from "../state/visible";
+import { useVisibleCues, visibleCues } from "../state/visible";
 import { seekWhole } from "../state/whole";
 import { length } from "../ui/format";
 import { CueBar } from "./CueBar";
 import { DraftNotes } from "./DraftNotes";
+import { OnlySpeaker } from "./OnlySpeaker";
 import { adoptSelection, clearPassage, listenToClipboard, usePassage } from "./passage";
 import { buildRows, END, topOf } from "./rows";
 import { StripRow } from "./StripRow";
@@ -75,15 +76,7 @@ export function Strip({ piece, player }: { piece: Piece; player: Player | null }
         <span className="text-dim">
           {cues.length} captions · {length(piece.duration_us)}
         </span>
-        {only && (
-          <button
-            type="button"
-            className="text-link hover:underline"
-            onClick={() => showOnly(null)}
-          >
-            only {only} · show all
-          </button>
-        )}
+        <OnlySpeaker />
         {!following && (
           <button
             type="button"
