@@ -307,7 +307,7 @@ def test_faint_captions_are_found_on_their_picture_and_helped(bench: Page, serve
     open_dress(bench, "Legible")
     expect(bench.get_by_text("Help all with")).to_be_visible(timeout=60_000)
     expect(bench.get_by_role("button", name=re.compile("^Dress"))).to_contain_text("too faint")
-    bench.get_by_role("tabpanel").get_by_role("button").first.click()
+    bench.get_by_role("tabpanel").get_by_role("button", name=re.compile("0:0")).first.click()
     bench.get_by_role("button", name="plate", exact=True).first.click()
     expect(bench.get_by_text("Every caption stands out from its picture.")).to_be_visible(
         timeout=60_000

@@ -136,6 +136,18 @@ def test_in_dress_a_click_shows_the_caption_whole(bench: Page) -> None:
     undo_all(bench)
 
 
+def test_a_click_right_after_opening_is_not_taken_back(bench: Page) -> None:
+    """The first caption is gone to when a project opens: not any more once somebody went on."""
+    bench.route("**/whole", lambda route: (bench.wait_for_timeout(400), route.continue_())[1])
+    bench.reload()
+    boxes(bench).nth(3).click()
+    bench.wait_for_timeout(900)
+    cue = view(bench)["cues"][3]
+    now = bench.evaluate("document.querySelector('video').currentTime")
+    assert cue["start_us"] / 1e6 - 0.05 <= now <= cue["end_us"] / 1e6
+    bench.unroute("**/whole")
+
+
 def test_projects_are_searched_and_sorted(page: Page, server: Server, project: dict) -> None:
     page.goto("/")
     cards = page.get_by_label("Projects", exact=True).get_by_role("listitem")

@@ -195,6 +195,24 @@ def test_a_row_keeps_its_height_and_its_place(bench: Page) -> None:
     assert active(bench) == typed_id(bench, 2)
 
 
+def test_a_block_half_in_view_stays_under_the_pointer(bench: Page) -> None:
+    bench.keyboard.press("Shift+Digit3")
+    page = bench.locator("#page").bounding_box()
+    assert page is not None
+    low = page["y"] + page["height"]
+    for cue in view(bench)["cues"]:
+        block = bench.locator(f"[data-block='{cue['id']}']").bounding_box()
+        if block and block["y"] < low - 12 < block["y"] + block["height"] - 14:
+            break
+    bench.mouse.click(page["x"] + 260, low - 8)
+    bench.wait_for_timeout(400)
+    now = bench.evaluate("document.querySelector('video').currentTime")
+    assert cue["start_us"] / 1e6 - 0.05 <= now <= cue["end_us"] / 1e6
+    after = bench.locator(f"[data-block='{cue['id']}']").bounding_box()
+    assert after is not None
+    assert after["y"] == block["y"]
+
+
 # Typing
 
 

@@ -91,7 +91,7 @@ def test_from_drop_to_delivery(page: Page, server: Server, tmp_path: Path) -> No
     start.fill(f"{moved / 1e6:.3f}")
     start.press("Enter")
     expect(page.get_by_role("button", name="Undo: set caption start")).to_be_visible()
-    expect(page.get_by_text("pinned", exact=True)).to_be_visible()
+    expect(page.get_by_role("button", name="unpin")).to_be_visible()
     page.get_by_role("button", name="Undo: set caption start").click()
     expect(page.get_by_role("button", name="Undo: retype “Marlo”")).to_be_visible()
 

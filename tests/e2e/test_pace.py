@@ -222,7 +222,7 @@ def test_a_caption_is_added_where_it_is_quiet_and_typed_at_once(pace: Pace) -> N
     pace.pick(gone)
     page.keyboard.press("Delete")
     pace.undone("delete “")
-    at = (gone["words"][0]["start_us"] + 20_000) / 1e6
+    at = (gone["words"][0]["start_us"] + 60_000) / 1e6
     page.evaluate("(at) => { document.querySelector('video').currentTime = at }", at)
     page.wait_for_timeout(300)
     page.keyboard.press("c")

@@ -39,8 +39,9 @@ export function Workbench({ projectId }: { projectId: number }) {
   useEffect(guardFocus, []);
   useEffect(() => {
     // A project opens on its first caption, not on an empty picture.
-    const first = useProject.getState().cues[0];
-    if (player && first && player.at === 0) void seekWhole(player, first.id, first.start_us);
+    const { cues, selected } = useProject.getState();
+    const first = cues.find((cue) => cue.id === selected) ?? cues[0];
+    if (player && first && player.seeks === 0) void seekWhole(player, first.id, first.start_us);
   }, [player]);
   useEffect(() => {
     // What is dressed is seen whole.

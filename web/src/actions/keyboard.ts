@@ -8,6 +8,7 @@ import { actionFor, chordOf } from "./action";
 import { ACTIONS } from "./index";
 
 const ARROWS = new Set(["←", "→", "↑", "↓", "Home", "End", "PageUp", "PageDown"]);
+const HISTORY = new Set(["Ctrl Z", "Ctrl Shift Z", "Ctrl Y"]);
 const PRESSES = new Set(["Space", "Enter"]);
 
 /** Whether what is active keeps a key for itself. */
@@ -28,15 +29,17 @@ export function listenToKeys(player: () => Player | null): () => void {
   window.addEventListener(
     "keydown",
     (event) => {
-      if (event.defaultPrevented || event.isComposing || floating()) return;
+      if (event.defaultPrevented || event.isComposing) return;
+      const active = activeOf(event.target);
+      const typing = active === "text" || active === "field";
+      const chord = chordOf(event);
+      // What floats keeps its keys; but undo and redo are the piece's there too.
+      if (floating() && (typing || !HISTORY.has(chord))) return;
       if (tabKey(event)) {
         event.preventDefault();
         return;
       }
-      const active = activeOf(event.target);
-      const typing = active === "text" || active === "field";
       if (!typing && passageKey(event)) return;
-      const chord = chordOf(event);
       if (keeps(active, chord, event.target)) return;
       const found = actionFor(ACTIONS, chord, useStage.getState().stage, typing);
       if (!found) return;

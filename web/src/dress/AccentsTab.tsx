@@ -1,4 +1,5 @@
 /** Accents: mark the word at the playhead, or take its mark away. */
+import { Toggle } from "radix-ui";
 import { useMemo } from "react";
 import { hintOf } from "../actions/action";
 import { action } from "../actions/index";
@@ -133,15 +134,14 @@ function AccentButton(props: {
 }) {
   const { name, about, hint, colour, chosen, disabled, onChoose } = props;
   return (
-    <button
-      type="button"
-      aria-pressed={chosen}
+    <Toggle.Root
+      pressed={chosen}
       disabled={disabled}
       aria-description={about}
       className={`flex w-full items-center gap-2 rounded border bg-card px-2.5 py-1.5 text-left disabled:opacity-45 ${
         chosen ? "border-chalk" : "border-line hover:border-dim"
       }`}
-      onClick={onChoose}
+      onPressedChange={onChoose}
     >
       <span
         aria-hidden
@@ -150,6 +150,6 @@ function AccentButton(props: {
       />
       <span className="flex-1 truncate">{name}</span>
       <kbd className="tabular text-[11px] text-dim">{hint}</kbd>
-    </button>
+    </Toggle.Root>
   );
 }

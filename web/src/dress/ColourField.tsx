@@ -1,7 +1,7 @@
 /** A colour: chosen on a field, typed as hex, taken from the picture, from recent or kept ones. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Pipette, Plus, X } from "lucide-react";
-import { Popover } from "radix-ui";
+import { Popover, Toggle } from "radix-ui";
 import { useState } from "react";
 import { HexColorPicker } from "react-colorful";
 import { api, take } from "../api/client";
@@ -48,18 +48,17 @@ export function PaintField(props: {
       )}
       {gradient ? (
         <Tip text={running ? "One plain colour" : "One colour running into another"}>
-          <button
-            type="button"
-            aria-pressed={running}
+          <Toggle.Root
+            pressed={running}
             className="ml-auto rounded border border-line bg-card px-2 py-0.5 text-small hover:border-dim"
-            onClick={() =>
+            onPressedChange={() =>
               target.set({
                 [path]: running ? paint.first : { first, last: deeper(first), angle: 90 },
               })
             }
           >
             {running ? "two colours" : "one colour"}
-          </button>
+          </Toggle.Root>
         </Tip>
       ) : (
         <Opacity

@@ -2,7 +2,7 @@
 
 import { useQueryClient } from "@tanstack/react-query";
 import { MoreHorizontal } from "lucide-react";
-import { DropdownMenu } from "radix-ui";
+import { DropdownMenu, RadioGroup } from "radix-ui";
 import { useState } from "react";
 import { api, type FinishView, type Piece, take, takeAs } from "../api/client";
 import type { Player } from "../playback/player";
@@ -23,20 +23,11 @@ export function FinishCard(props: { piece: Piece; player: Player | null; view: F
       }`}
     >
       <Tip text={finish.about}>
-        <label className="block cursor-pointer">
-          <input
-            type="radio"
-            name="finish"
-            className="sr-only"
-            checked={chosen}
-            onChange={() =>
-              void edit({
-                kind: "set_finish",
-                piece_id: piece.id,
-                finish: id === null ? finish.name : finish,
-              })
-            }
-          />
+        <RadioGroup.Item
+          value={finish.name}
+          aria-label={finish.name}
+          className="block w-full cursor-pointer text-left outline-none"
+        >
           <Sample piece={piece} player={player} finish={finish} />
           <span className="flex items-center gap-1.5 px-2 py-1">
             <span
@@ -50,7 +41,7 @@ export function FinishCard(props: { piece: Piece; player: Player | null; view: F
               </Tip>
             )}
           </span>
-        </label>
+        </RadioGroup.Item>
       </Tip>
       {id !== null && naming && (
         <Naming id={id} piece={piece} name={finish.name} onDone={() => setNaming(false)} />

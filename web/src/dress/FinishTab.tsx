@@ -2,6 +2,7 @@
 
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Download, Upload } from "lucide-react";
+import { RadioGroup } from "radix-ui";
 import { useRef, useState } from "react";
 import { api, type FinishView, type Piece, sendFile, take, takeAs } from "../api/client";
 import type { Player } from "../playback/player";
@@ -148,12 +149,23 @@ function sameLook(one: object, other: object): boolean {
 
 function Gallery(props: { piece: Piece; player: Player | null; finishes: FinishView[] }) {
   const { piece, player, finishes } = props;
+  const choose = (name: string) => {
+    const found = finishes.find((one) => one.finish.name === name);
+    if (!found) return;
+    const finish = found.id === null ? name : found.finish;
+    void edit({ kind: "set_finish", piece_id: piece.id, finish });
+  };
   return (
-    <div role="radiogroup" aria-label="Finishes" className="grid grid-cols-2 gap-2">
+    <RadioGroup.Root
+      aria-label="Finishes"
+      value={piece.finish.name}
+      onValueChange={choose}
+      className="grid grid-cols-2 gap-2"
+    >
       {finishes.map((one) => (
         <FinishCard key={one.finish.name} piece={piece} player={player} view={one} />
       ))}
-    </div>
+    </RadioGroup.Root>
   );
 }
 

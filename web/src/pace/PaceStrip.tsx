@@ -2,6 +2,7 @@
 
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
 import type { Cue, Piece } from "../api/client";
+import { byMouse } from "../focus/page";
 import type { Player } from "../playback/player";
 import { pick } from "../state/picks";
 import { speakerOf, useProject } from "../state/project";
@@ -70,7 +71,10 @@ export function PaceStrip({ piece, player }: { piece: Piece; player: Player | nu
     if (!box || !cue || player?.playing || useDrag.getState().drag) return;
     const now = useZoom.getState().scale;
     const [top, bottom] = [toPixels(cue.start_us, now), toPixels(cue.end_us, now)];
-    if (top < box.scrollTop || bottom > box.scrollTop + box.clientHeight) {
+    // Nothing moves under the pointer: what the mouse chose stays, as long as some of it shows.
+    const [low, high] = [box.scrollTop, box.scrollTop + box.clientHeight];
+    const hidden = byMouse() ? bottom < low || top > high : top < low || bottom > high;
+    if (hidden) {
       box.scrollTo({ top: Math.max(0, top - box.clientHeight / 3) });
     }
   }, [selected, player]);

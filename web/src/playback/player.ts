@@ -9,6 +9,8 @@ const RATES = [-8, -4, -2, -1, 1, 2, 4, 8];
 export class Player {
   /** Media time of what is on screen, in µs. */
   at = 0;
+  /** How often somebody went to a moment. */
+  seeks = 0;
   private readonly listeners = new Set<Listener>();
   private readonly over = new AbortController();
   private frames = new Float64Array(0);
@@ -71,6 +73,7 @@ export class Player {
    * millisecond inside the frame, so that rounding cannot fall before it.
    */
   seek(atUs: number): void {
+    this.seeks += 1;
     this.stretch = null;
     const frame = this.frames[lastAtOrBefore(this.frames, atUs - 1) + 1];
     const inside = Math.max(0, Math.min(frame ?? atUs, this.durationUs - 1_000));

@@ -1,6 +1,7 @@
 /** How many words make a caption, and the paces to choose from and to keep. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Trash2 } from "lucide-react";
+import { Toggle } from "radix-ui";
 import { useEffect, useState } from "react";
 import { api, type Pace, type Piece, type Schemas, take } from "../api/client";
 import { pickedIds } from "../state/picks";
@@ -134,15 +135,14 @@ function PaceRow(props: {
     <li
       className={`flex items-center rounded border bg-card ${chosen ? "border-chalk" : "border-line hover:border-dim"}`}
     >
-      <button
-        type="button"
-        aria-pressed={chosen}
+      <Toggle.Root
+        pressed={chosen}
+        onPressedChange={onChoose}
         className="min-w-0 flex-1 truncate px-2.5 py-1.5 text-left"
-        onClick={onChoose}
       >
         <b className="block truncate">{id === null ? capital(pace.name) : pace.name}</b>
         <span className="block truncate text-small text-dim">{inSize(pace.pace.words)}</span>
-      </button>
+      </Toggle.Root>
       {id !== null && (
         <Tip text="Forget this pace; pieces keep it">
           <button

@@ -2,13 +2,20 @@
 import { api, take } from "../api/client";
 import type { Player } from "../playback/player";
 
+let asked = 0;
+
+/** Whoever goes elsewhere before the answer is there stays there. */
 export async function seekWhole(
   player: Player | null,
   cueId: number,
   otherwise: number,
 ): Promise<void> {
+  asked += 1;
+  const mine = asked;
+  const before = player?.seeks;
   const found = await take(
     api.GET("/api/cues/{cue_id}/whole", { params: { path: { cue_id: cueId } } }),
   ).catch(() => null);
-  player?.seek(found?.at_us ?? otherwise);
+  if (!player || mine !== asked || player.seeks !== before) return;
+  player.seek(found?.at_us ?? otherwise);
 }

@@ -4,6 +4,7 @@ import { ArrowDownToLine } from "lucide-react";
 import { type MouseEvent, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { flushSync } from "react-dom";
 import type { Piece } from "../api/client";
+import { byMouse } from "../focus/page";
 import type { Player } from "../playback/player";
 import { useStage } from "../stages/stage";
 import { cueAt, select, useProject } from "../state/project";
@@ -59,7 +60,10 @@ export function Strip({ piece, player }: { piece: Piece; player: Player | null }
     const row = rows.find((r) => r.cue?.id === selected);
     const box = scroller.current;
     if (!row || !box || player?.playing) return;
-    if (row.top < box.scrollTop || row.top + row.height > box.scrollTop + box.clientHeight - 20) {
+    // Nothing moves under the pointer: what the mouse chose stays, as long as some of it shows.
+    const [low, high] = [box.scrollTop, box.scrollTop + box.clientHeight - 20];
+    const end = row.top + row.height;
+    if (byMouse() ? end < low || row.top > high : row.top < low || end > high) {
       box.scrollTo({ top: Math.max(0, row.top - box.clientHeight / 3) });
     }
   }, [selected, rows, player]);
