@@ -48,7 +48,7 @@ def test_a_hand_made_caption_takes_its_words_along(bench: Page) -> None:
     bench.keyboard.press("c")
     expect(bench.get_by_role("button", name="Undo: add")).to_be_visible()
     bench.wait_for_timeout(200)
-    bench.keyboard.type("Mind it")
+    bench.keyboard.type("Mind the step")
     bench.keyboard.press("Enter")
     expect(bench.get_by_test_id("active")).to_contain_text("On the page")
     bench.keyboard.press("Shift+S")
@@ -61,7 +61,7 @@ def test_a_hand_made_caption_takes_its_words_along(bench: Page) -> None:
     bench.get_by_role("button", name="Regroup all from scratch").click()
     expect(bench.get_by_role("button", name="Undo: regroup afresh")).to_be_visible()
     after = next(c for c in view(bench)["cues"] if c["words"][0]["text"] == "Mind")
-    assert [w["text"] for w in after["words"]] == ["Mind", "it"]
+    assert [w["text"] for w in after["words"]] == ["Mind", "the", "step"]
     assert abs(after["start_us"] - 3_650_000) <= 300_000
     undo_all(bench)
 
