@@ -1,5 +1,7 @@
 """Captions of files at a pace of their own."""
 
+from dataclasses import replace
+
 from hypothesis import given
 from hypothesis import strategies as st
 
@@ -25,8 +27,6 @@ SPANS = SpanMap([Span(1, 0, 10**9)])
 def test_lines_and_characters_are_kept_exactly(
     words: list[Word], chars: int, lines: int, named: bool, speakers: list[str | None]
 ) -> None:
-    from dataclasses import replace
-
     words = [replace(w, speaker=s) for w, s in zip(words, speakers, strict=False)]
     cues = [untimed_cue(1, words[a:b], SPANS) for a, b in group(words, PACES["quick"])]
     pace = PACES["sentence"].model_copy(update={"line_chars": chars, "lines": lines})

@@ -43,6 +43,8 @@ class SqlDesk:
         self._project_id = project_id
         rows = db.execute("SELECT id FROM piece WHERE project_id = ?", (project_id,))
         self._pieces = {row["id"] for row in rows}
+        self._standing: dict[int, Standing] = {}
+        """Asked for with every caption that is saved: read once a piece."""
 
     def cue(self, cue_id: int) -> Cue:
         found = load_cues(self._db, "cue.id = ?", (cue_id,))
@@ -185,12 +187,15 @@ class SqlDesk:
         return self._rulers(finish_of(row["finish"]), size) if self._rulers else None
 
     def standing(self, piece_id: int) -> Standing:
-        return standing_of(self._piece(piece_id)["standing"])
+        if piece_id not in self._standing:
+            self._standing[piece_id] = standing_of(self._piece(piece_id)["standing"])
+        return self._standing[piece_id]
 
     def set_standing(self, piece_id: int, standing: Standing) -> None:
         self._known(piece_id)
         text = standing_text(standing)
         self._db.execute("UPDATE piece SET standing = ? WHERE id = ?", (text, piece_id))
+        self._standing[piece_id] = standing
 
     def file_pace(self, piece_id: int) -> Pace | None:
         text = self._piece(piece_id)["file_pace"]
