@@ -4,16 +4,21 @@ from __future__ import annotations
 
 import argparse
 import logging
+import os
 import sys
 from collections.abc import Sequence
 from pathlib import Path
+
+from pydantic import ValidationError
 
 from mortiser import __version__
 from mortiser.core.errors import MortiserError
 from mortiser.core.finish.builtin import DEFAULT_FINISH, FINISHES
 from mortiser.core.pace import PACES
+from mortiser.jobs.worker import end_with_input, hold_alone
 from mortiser.settings import Settings
 
+OPTIONS = ("workspace", "host", "port")
 OUTPUTS = ("srt", "vtt", "txt", "json", "burn")
 
 
@@ -21,9 +26,14 @@ def main(arguments: Sequence[str] | None = None) -> int:
     """Run a command; returns the exit code: 0 done, 1 failed, 2 wrong use, 130 interrupted."""
     parser = _parser()
     options = parser.parse_args(arguments)
+    if getattr(options, "with_input", False):
+        end_with_input()
     logging.basicConfig(level=logging.WARNING, format="%(levelname)s %(name)s: %(message)s")
     try:
         return int(options.run(options, parser))
+    except ValidationError as error:
+        print(f"mortiser: {_wrong_setting(error)}", file=sys.stderr)
+        return 2
     except MortiserError as error:
         print(f"mortiser: {error}", file=sys.stderr)
         return 1
@@ -47,7 +57,11 @@ def _parser() -> argparse.ArgumentParser:
         command.add_argument("--workspace", type=Path, help="folder for everything that is kept")
         if name != "worker":
             command.add_argument("--host", help="address to listen on (127.0.0.1)")
-            command.add_argument("--port", type=int, help="port to listen on (8747)")
+            command.add_argument("--port", help="port to listen on (8747)")
+        else:
+            command.add_argument(
+                "--with-input", action="store_true", help="end when the standard input closes"
+            )
         command.set_defaults(run=run)
     caption = commands.add_parser(
         "caption",
@@ -66,8 +80,18 @@ def _parser() -> argparse.ArgumentParser:
 
 
 def _settings(options: argparse.Namespace, **defaults: object) -> Settings:
-    named = {key: getattr(options, key, None) for key in ("workspace", "host", "port")}
+    named = {key: getattr(options, key, None) for key in OPTIONS}
     return Settings(**{**defaults, **{k: v for k, v in named.items() if v is not None}})
+
+
+def _wrong_setting(error: ValidationError) -> str:
+    """What is wrong with a setting, and where it can be set."""
+    first = error.errors()[0]
+    name = str(first["loc"][0]) if first["loc"] else ""
+    where = f"MORTISER_{name.upper()}"
+    if name in OPTIONS:
+        where = f"--{name} or {where}"
+    return f"{name} “{first['input']}”: {first['msg']}. Set it with {where}."
 
 
 def _serve(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int:
@@ -80,18 +104,20 @@ def _demo(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int:
     from mortiser.demo.workspace import make_demo
     from mortiser.serving import serve
 
-    settings = _settings(options, workspace=Path("demo-workspace"))
-    make_demo(settings)
-    return serve(settings)
+    return serve(_settings(options, workspace=Path("demo-workspace")), make_demo)
 
 
 def _worker(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int:
-    from mortiser.jobs.worker import work
+    os.umask(0o077)
+    settings = _settings(options)
+    # Waiting comes before opening: the database may still be another worker's to change.
+    hold_alone(settings.workspace / "worker.lock")
     from mortiser.wiring import open_shop
 
-    shop = open_shop(_settings(options))
-    work(shop.queue, shop.workspace.root / "worker.lock")
-    return 0
+    open_shop(settings).queue.work()
+    # Threads in the middle of work are not waited for: what they did is given back.
+    sys.stderr.flush()
+    os._exit(0)
 
 
 def _caption(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int:

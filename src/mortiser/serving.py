@@ -3,29 +3,42 @@
 from __future__ import annotations
 
 import gc
+import os
 import socket
 import sys
+from collections.abc import Callable
 from contextlib import suppress
 
 import uvicorn
 
-from mortiser.api.app import create_app
 from mortiser.core.errors import Conflict
 from mortiser.settings import Settings
-from mortiser.wiring import open_shop
 
 
-def serve(settings: Settings) -> int:
-    """Serve until interrupted; prints the address once it can be opened."""
+def serve(settings: Settings, first: Callable[[Settings], None] | None = None) -> int:
+    """Serve until interrupted, as the workspace's one server; prints the address once it opens.
+
+    ``first`` is done before, when the address and the workspace are this server's.
+    """
+    os.umask(0o077)
     listener = listening(settings.host, settings.port)
-    host, port = listener.getsockname()[:2]
-    app = create_app(open_shop(settings))
-    config = uvicorn.Config(app, log_level="warning", timeout_graceful_shutdown=2)
-    server = uvicorn.Server(config)
-    _spare_collections()
-    print(f"Mortiser is at http://{host}:{port}", flush=True)
-    with suppress(KeyboardInterrupt):
-        server.run(sockets=[listener])
+    address = address_of(listener)
+    # Only now, so that a mistake in the address is said at once.
+    from mortiser.api.app import create_app
+    from mortiser.jobs.workspace import Workspace
+    from mortiser.wiring import open_shop
+
+    with listener, Workspace(settings.workspace).owned(address):
+        if first is not None:
+            first(settings)
+        shop = open_shop(settings)
+        shop.database.reserve.keep()
+        config = uvicorn.Config(create_app(shop), log_level="warning", timeout_graceful_shutdown=2)
+        server = uvicorn.Server(config)
+        _spare_collections()
+        print(f"Mortiser is at {address}", flush=True)
+        with suppress(KeyboardInterrupt):
+            server.run(sockets=[listener])
     print("Mortiser has stopped; everything is saved.", file=sys.stderr)
     return 0
 
@@ -41,17 +54,28 @@ def _spare_collections() -> None:
 
 
 def listening(host: str, port: int) -> socket.socket:
-    """A socket bound to an address. Raises Conflict when that is taken."""
-    # Only of sockets that say they are TCP does asyncio switch off the waiting for acknowledgements,
-    # which held every third answer back by 40 ms.
-    listener = socket.socket(socket.AF_INET, socket.SOCK_STREAM, socket.IPPROTO_TCP)
-    listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+    """A socket bound to an address. Raises Conflict when that is taken or none of this machine's."""
+    listener: socket.socket | None = None
     try:
-        listener.bind((host, port))
-    except OSError as error:
-        listener.close()
+        family, kind, _, _, address = socket.getaddrinfo(
+            host, port, type=socket.SOCK_STREAM, flags=socket.AI_PASSIVE
+        )[0]
+        # Only of sockets that say they are TCP does asyncio switch off the waiting for
+        # acknowledgements, which held every third answer back by 40 ms.
+        listener = socket.socket(family, kind, socket.IPPROTO_TCP)
+        listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        listener.bind(address)
+    except (OSError, UnicodeError) as error:
+        if listener is not None:
+            listener.close()
         raise Conflict(
-            f"{host}:{port} cannot be used ({error.strerror}). "
-            "Is Mortiser running already? Choose another with --port."
+            f"{host}:{port} cannot be used ({getattr(error, 'strerror', None) or error}). "
+            "Is Mortiser running already? Choose another with --port or --host."
         ) from error
     return listener
+
+
+def address_of(listener: socket.socket) -> str:
+    """The address a listening socket is opened at."""
+    host, port = listener.getsockname()[:2]
+    return f"http://[{host}]:{port}" if ":" in host else f"http://{host}:{port}"

@@ -2,13 +2,14 @@ import itertools
 import json
 import shutil
 import threading
+import time
 from dataclasses import replace
 from pathlib import Path
 
 import pytest
 
 from mortiser.core.edits.words import AcceptWord, RetypeCue
-from mortiser.core.errors import BadMedia
+from mortiser.core.errors import BadMedia, Cancelled, NoSpace
 from mortiser.core.words import Word
 from mortiser.jobs import runner
 from mortiser.jobs.bringing_in import bring_in, title
@@ -105,6 +106,85 @@ def test_a_cancelled_job_stops_at_its_next_report(
     run(shop, job, transcribe=slow)
     assert row(shop, job)["status"] == "cancelled"
     assert reached[-1] == 3
+
+
+def test_an_end_that_cannot_be_noted_waits_until_it_can(
+    shop: Shop, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(runner, "AGAIN_S", 0.0)
+    tries = iter([NoSpace("The disk is full."), OSError(28, "No space left on device")])
+    finish = jobs.finish
+
+    def sometimes(*arguments, **named):
+        if fault := next(tries, None):
+            raise fault
+        return finish(*arguments, **named)
+
+    def full(parts, task) -> None:
+        raise OSError(28, "No space left on device")
+
+    monkeypatch.setattr(runner.jobs, "finish", sometimes)
+    job = take_in(shop, COUNTER).jobs[0]
+    run(shop, job, transcribe=full)
+    assert row(shop, job)["status"] == "failed"
+    assert "free some space" in row(shop, job)["error"]
+
+
+def test_a_job_that_cannot_be_begun_stays_queued(
+    shop: Shop, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    job = take_in(shop, COUNTER).jobs[0]
+
+    def full(*_: object) -> None:
+        raise NoSpace("The disk is full.")
+
+    monkeypatch.setattr(runner.jobs, "take", full)
+    assert run(shop, job) == []
+    assert row(shop, job)["status"] == "queued"
+
+
+def test_a_lease_outlives_times_when_it_cannot_be_renewed(
+    shop: Shop, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(runner, "HEARTBEAT_S", 0.01)
+    renewed = threading.Event()
+    tries = iter([NoSpace("The disk is full.")])
+    renew = jobs.renew
+
+    def sometimes(*arguments):
+        if fault := next(tries, None):
+            raise fault
+        renewed.set()
+        return renew(*arguments)
+
+    monkeypatch.setattr(runner.jobs, "renew", sometimes)
+    job = take_in(shop, COUNTER).jobs[0]
+    run(shop, job, transcribe=lambda parts, task: renewed.wait(10))
+    assert renewed.is_set()
+    assert row(shop, job)["status"] == "done"
+
+
+def test_work_that_never_stops_by_itself_is_cancelled_all_the_same(
+    shop: Shop, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(runner, "HEARTBEAT_S", 0.01)
+    monkeypatch.setattr(runner, "PATIENCE_S", 0.05)
+    job = take_in(shop, COUNTER).jobs[0]
+    ended = []
+
+    def deaf(parts, task: Task) -> None:
+        threading.Thread(target=jobs.ask_cancel, args=(shop.database, job)).run()
+        for _ in range(1000):
+            if row(shop, job)["status"] == "cancelled":
+                ended.append(task)
+                return
+            time.sleep(0.01)
+
+    run(shop, job, transcribe=deaf)
+    assert ended
+    assert row(shop, job)["status"] == "cancelled"
+    with pytest.raises(Cancelled):
+        ended[0].still_wanted()
 
 
 def test_transcription_goes_on_behind_the_last_word_and_keeps_corrections(shop: Shop) -> None:

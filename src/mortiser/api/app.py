@@ -25,6 +25,7 @@ from mortiser.api import (
 from mortiser.api.guard import LocalOnly
 from mortiser.api.schemas import Problem
 from mortiser.core.errors import NotFound
+from mortiser.jobs.cleaning import clean
 from mortiser.jobs.worker import Supervisor
 from mortiser.wiring import Shop
 
@@ -34,7 +35,7 @@ def create_app(shop: Shop, *, with_worker: bool = True) -> FastAPI:
 
     @asynccontextmanager
     async def life(_: FastAPI) -> AsyncIterator[None]:
-        shop.workspace.clear_uploads()
+        clean(shop.database, shop.workspace)
         supervisor = Supervisor(shop.workspace.root) if with_worker else None
         if supervisor:
             supervisor.start()

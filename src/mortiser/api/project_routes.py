@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import asyncio
-import os
 import shutil
 import uuid
 from collections.abc import AsyncIterator
@@ -23,7 +22,7 @@ from mortiser.core.errors import BadInput, MortiserError, NoSpace, TooLarge
 from mortiser.core.words import tokens
 from mortiser.formats.decoding import CHOICES, decode
 from mortiser.formats.registry import read, reader_of
-from mortiser.jobs.bringing_in import bring_in, hear_again
+from mortiser.jobs.bringing_in import bring_in, copy_project, hear_again
 from mortiser.store import deliveries, editing, finishes, jobs, journal, projects
 from mortiser.wiring import Shop, recognisable
 
@@ -141,7 +140,14 @@ def delete_project(project_id: int, shop: OpenShop) -> None:
         shop.workspace.path(row["path"]).parent for row in projects.source_rows(db, project_id)
     ]
     folders += [shop.workspace.delivery(row["id"]) for row in deliveries.of_project(db, project_id)]
-    projects.delete_project(shop.database, project_id)
+    for folder in folders:
+        shop.workspace.let_go(folder)
+    try:
+        projects.delete_project(shop.database, project_id)
+    except BaseException:
+        for folder in folders:
+            shop.workspace.keep(folder)
+        raise
     for folder in folders:
         shutil.rmtree(folder, ignore_errors=True)
 
@@ -149,19 +155,7 @@ def delete_project(project_id: int, shop: OpenShop) -> None:
 @router.post("/{project_id}/duplicate", status_code=201)
 def duplicate_project(project_id: int, shop: OpenShop) -> schemas.Created:
     """Copy a project; the recordings, which never change, are shared on disk where possible."""
-    paths: dict[str, str] = {}
-    for source in projects.source_rows(shop.database.connection, project_id):
-        old = shop.workspace.path(source["path"]).parent
-        new = shop.workspace.new_source()
-        for file in old.iterdir():
-            if file.suffix == ".partial":
-                continue
-            try:
-                os.link(file, new / file.name)
-            except OSError:
-                shutil.copy2(file, new / file.name)
-            paths[shop.workspace.relative(file)] = shop.workspace.relative(new / file.name)
-    return schemas.Created(project_id=projects.duplicate_project(shop.database, project_id, paths))
+    return schemas.Created(project_id=copy_project(shop.database, shop.workspace, project_id))
 
 
 @router.post("/{project_id}/edits")

@@ -450,7 +450,10 @@ class GlossaryApplied(BaseModel):
 
 def seconds_left(row: sqlite3.Row) -> float | None:
     """What is left of a running job at its pace so far; None before that can be said."""
-    if row["status"] != "running" or not row["started_us"] or row["progress"] < 0.02:
+    if row["status"] != "running" or not row["started_us"] or row["began"] is None:
+        return None
+    gained = row["progress"] - row["began"]
+    if gained < 0.02:
         return None
     spent = (now_us() - row["started_us"]) / 1e6
-    return float(spent * (1 - row["progress"]) / row["progress"])
+    return float(spent * (1 - row["progress"]) / gained)

@@ -7,9 +7,13 @@ MortiserError
 ├── NotFound        the thing asked for is not there                  (404)
 ├── Stale           the project moved on since it was read            (409)
 ├── Conflict        not possible in this state                        (409)
+├── Busy            other work holds what is needed                   (503)
 ├── NoSpace         the disk is full                                  (507)
+├── Damaged         the workspace cannot be read or written           (500)
 └── Cancelled       stopped on request, not a fault
 """
+
+import errno
 
 UNFORESEEN = (
     "Something went wrong inside Mortiser. Your work is safe; try again, and look into the "
@@ -66,7 +70,30 @@ class NoSpace(MortiserError):
     code = "no_space"
 
 
+class Busy(MortiserError):
+    """Other work holds what is needed for long."""
+
+    code = "busy"
+
+
+class Damaged(MortiserError):
+    """The workspace's files cannot be read or written."""
+
+    code = "damaged"
+
+
 class Cancelled(MortiserError):
     """Work stopped because somebody asked for it."""
 
     code = "cancelled"
+
+
+def foreseen(error: BaseException) -> MortiserError | None:
+    """What a fault of the system means: a full disk, wherever it was met; None for others."""
+    if isinstance(error, MortiserError):
+        return error
+    if getattr(error, "errno", None) in (errno.ENOSPC, errno.EDQUOT):
+        return NoSpace(
+            "The disk is full. Nothing half done was kept; free some space and try again."
+        )
+    return None

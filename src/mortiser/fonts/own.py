@@ -31,6 +31,8 @@ _KINDS = {
     b"wOF2": "a web font (WOFF2)",
     b"ttcf": "a collection of fonts (TTC)",
 }
+LONGEST_NAME = 200
+"""Bytes of a family's name as a part of its file's."""
 _RESTRICTED = 0x0002
 """OS/2 fsType: "Restricted License embedding" (OpenType specification, OS/2 table)."""
 
@@ -135,6 +137,8 @@ def _family(font: TTFont) -> str:
     names = font["name"]
     found = names.getDebugName(16) or names.getDebugName(1) or ""
     clean = " ".join("".join(ch for ch in found if ch.isprintable()).split())[:60]
+    while len(quote(clean, safe="")) > LONGEST_NAME:
+        clean = clean[:-1].rstrip()
     if not clean:
         raise BadInput("That font has no name. Choose another one.")
     return clean

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 import shutil
 from dataclasses import dataclass, replace
 from pathlib import Path, PurePath
@@ -10,7 +11,7 @@ import numpy as np
 
 from mortiser.core.errors import BadInput, Conflict
 from mortiser.core.pace import PaceName
-from mortiser.jobs.workspace import Workspace
+from mortiser.jobs.workspace import UNKEPT, Workspace
 from mortiser.media.picture import save_poster
 from mortiser.media.probe import Probe, probe
 from mortiser.store import jobs, projects
@@ -80,6 +81,7 @@ def bring_in(
             audio_track=hearing.audio_track,
         )
         ids = projects.create_project(database, title(name), source, pace=pace, finish=finish)
+        workspace.keep(folder)
     except BaseException:
         shutil.rmtree(folder, ignore_errors=True)
         raise
@@ -88,6 +90,33 @@ def bring_in(
     if hearing.wanted:
         queued.insert(0, _transcribe(database, project_id, source_id, piece_id, hearing))
     return BroughtIn(project_id, source_id, piece_id, tuple(queued))
+
+
+def copy_project(database: Database, workspace: Workspace, project_id: int) -> int:
+    """Copy a project; the recordings, which never change, are shared on disk where possible."""
+    paths: dict[str, str] = {}
+    folders: list[Path] = []
+    try:
+        for source in projects.source_rows(database.connection, project_id):
+            old = workspace.path(source["path"]).parent
+            new = workspace.new_source()
+            folders.append(new)
+            for file in old.iterdir():
+                if file.suffix == ".partial" or file.name == UNKEPT:
+                    continue
+                try:
+                    os.link(file, new / file.name)
+                except OSError:
+                    shutil.copy2(file, new / file.name)
+                paths[workspace.relative(file)] = workspace.relative(new / file.name)
+        copy = projects.duplicate_project(database, project_id, paths)
+    except BaseException:
+        for folder in folders:
+            shutil.rmtree(folder, ignore_errors=True)
+        raise
+    for folder in folders:
+        workspace.keep(folder)
+    return copy
 
 
 def hear_again(database: Database, project_id: int, hearing: Hearing) -> int:

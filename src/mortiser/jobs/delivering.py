@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import re
 import shutil
+from contextlib import suppress
 from dataclasses import replace
-from pathlib import Path
 
 from mortiser.core.file_captions import file_captions
 from mortiser.core.frame import even_size
@@ -23,6 +23,7 @@ from mortiser.store.deliveries import DeliveredFile
 from mortiser.store.projects import Piece
 
 CAPTION_FILES = ("srt", "vtt")
+ENDINGS = ("mp4", *CAPTION_FILES)
 
 
 def deliver(parts: Parts, task: Task) -> None:
@@ -34,18 +35,17 @@ def deliver(parts: Parts, task: Task) -> None:
         cues = projects.piece_cues(moment, piece.id)
         source = projects.source_row(moment, piece.source_id)
     folder = parts.workspace.delivery(delivery["id"])
-    shutil.rmtree(folder, ignore_errors=True)
-    folder = parts.workspace.delivery(delivery["id"])
+    making = task.partial(folder / "files")
+    making.mkdir()
     size = even_size(piece.width, piece.height)
     dressed = piece.standing.shown(cues)
     shown = with_names(dressed) if piece.show_speakers else dressed
     reel = SceneReel(shown, piece.finish, size, piece.spans, font_book())
-    video = folder / f"{delivery['stem']}.mp4"
-    partial = video.with_suffix(".partial")
+    stem = delivery["stem"]
     try:
         burn(
             parts.workspace.path(source["path"]),
-            partial,
+            making / f"{stem}.mp4",
             reel,
             size,
             source["duration_us"],
@@ -53,18 +53,21 @@ def deliver(parts: Parts, task: Task) -> None:
         )
         for ending in CAPTION_FILES:
             text = caption_file(ending, cues, piece)
-            (folder / f"{delivery['stem']}.{ending}").write_text(text, encoding="utf-8")
-        partial.rename(video)
-    except BaseException:
-        shutil.rmtree(folder, ignore_errors=True)
-        raise
+            (making / f"{stem}.{ending}").write_text(text, encoding="utf-8")
+        task.still_wanted()
+        for ending in ENDINGS:
+            (making / f"{stem}.{ending}").rename(folder / f"{stem}.{ending}")
+    finally:
+        shutil.rmtree(making, ignore_errors=True)
+        with suppress(OSError):
+            folder.rmdir()  # Only where nothing was made.
     made: list[DeliveredFile] = [
         {
             "kind": kind,
-            "name": f"{delivery['stem']}.{kind}",
-            "size": _size(folder, delivery["stem"], kind),
+            "name": f"{stem}.{kind}",
+            "size": (folder / f"{stem}.{kind}").stat().st_size,
         }
-        for kind in ("mp4", *CAPTION_FILES)
+        for kind in ENDINGS
     ]
     deliveries.set_files(parts.database, delivery["id"], made)
 
@@ -97,7 +100,3 @@ def file_stem(name: str) -> str:
     """A project's name as the start of a file name that every system takes."""
     kept = re.sub(r"[^\w\- ]+", "", name).strip()[:80].strip()
     return re.sub(r"\s+", "-", kept) or "piece"
-
-
-def _size(folder: Path, stem: str, ending: str) -> int:
-    return (folder / f"{stem}.{ending}").stat().st_size

@@ -17,10 +17,11 @@ def take_glimpses(parts: Parts, task: Task) -> None:
     file = parts.workspace.beside(source["path"], FILE)
     if source["kind"] != "video" or file.exists():
         return
-    partial = file.with_suffix(".partial")
+    partial = task.partial(file)
     recording = parts.workspace.path(source["path"])
     try:
         make_glimpses(recording, partial, source["duration_us"], task.progress)
+        task.still_wanted()
         partial.rename(file)
     finally:
         partial.unlink(missing_ok=True)

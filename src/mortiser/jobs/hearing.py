@@ -23,14 +23,14 @@ def hear(parts: Parts, task: Task) -> None:
     """
     source_id, piece_id = task.payload["source_id"], task.payload["piece_id"]
     source = projects.source_row(parts.database.connection, source_id)
-    start = task.payload.get("from_us") or 0
+    origin = start = task.payload.get("from_us") or 0
     end = min(task.payload.get("to_us") or source["duration_us"], source["duration_us"])
     if task.payload.get("again"):
         _hear_again(parts, task, start, end)
     else:
         known = projects.source_words(parts.database.connection, source_id)
         start = max([start, *(word.end_us for word in known)])
-        for words in _lines(parts, task, start, end):
+        for words in _lines(parts, task, start, end, origin):
             projects.append_line(parts.database, piece_id, words)
         task.follow("speakers", {"source_id": source_id, "piece_id": piece_id})
     task.follow("doubt", {"source_id": source_id})
@@ -53,8 +53,12 @@ def _hear_again(parts: Parts, task: Task, start: int, end: int) -> None:
     editing.apply_now(parts.database, piece.project_id, edit)
 
 
-def _lines(parts: Parts, task: Task, start: int, end: int) -> Iterator[list[Word]]:
-    """Lines of words in source time, as the glossary writes them."""
+def _lines(
+    parts: Parts, task: Task, start: int, end: int, origin: int | None = None
+) -> Iterator[list[Word]]:
+    """Lines of words in source time, as the glossary writes them; progress counts from ``origin``."""
+    origin = start if origin is None else origin
+    length = max(1, end - origin)
     source = projects.source_row(parts.database.connection, task.payload["source_id"])
     path = parts.workspace.path(source["path"])
     sound = clip(stream_sound(path, source["audio_track"]), start, end)
@@ -67,9 +71,9 @@ def _lines(parts: Parts, task: Task, start: int, end: int) -> Iterator[list[Word
                 for w in item.words
             ]
             yield glossary.write(words)
-            task.progress((words[-1].end_us - start) / max(1, end - start))
+            task.progress((words[-1].end_us - origin) / length)
         else:
-            task.progress(item * SECOND / max(1, end - start))
+            task.progress((start - origin + item * SECOND) / length)
 
 
 def clip(sound: Iterable[Samples], from_us: int, to_us: int) -> Iterator[Samples]:

@@ -83,8 +83,9 @@ class Bench:
 def import_captions(parts: Parts, task: Task) -> None:
     """Take captions with their times from a file; the words inside each are found in the sound."""
     bench = Bench(parts, task)
-    data = parts.workspace.path(task.payload["file"]).read_bytes()
-    text, guessed = decode(data, task.payload.get("encoding"))
+    file = parts.workspace.path(task.payload["file"])
+    task.used_up.append(file)
+    text, guessed = decode(file.read_bytes(), task.payload.get("encoding"))
     reading = registry.read(text)
     if guessed:
         task.note(f"The file is not UTF-8: read as {guessed}.")

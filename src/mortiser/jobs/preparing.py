@@ -26,13 +26,17 @@ def prepare(parts: Parts, task: Task) -> None:
     if not peaks.exists():
         track = stream_sound(path, source["audio_track"])
         sound = counted(track, source["duration_us"], task, PEAKS_SHARE)
-        partial = peaks.with_suffix(".partial")
-        save_peaks(partial, compute_peaks(sound))
-        partial.rename(peaks)
+        partial = task.partial(peaks)
+        try:
+            save_peaks(partial, compute_peaks(sound))
+            task.still_wanted()
+            partial.rename(peaks)
+        finally:
+            partial.unlink(missing_ok=True)
     if source["playable"] or source["proxy_path"]:
         return
     proxy = workspace.beside(source["path"], "proxy.mp4")
-    partial = proxy.with_suffix(".partial")
+    partial = task.partial(proxy)
     size = even_size(source["width"] or 320, source["height"] or 180)
     try:
         burn(
@@ -44,6 +48,7 @@ def prepare(parts: Parts, task: Task) -> None:
             lambda part: task.progress(PEAKS_SHARE + (1 - PEAKS_SHARE) * part),
             PROXY_QUALITY,
         )
+        task.still_wanted()
         partial.rename(proxy)
     finally:
         partial.unlink(missing_ok=True)

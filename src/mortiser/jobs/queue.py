@@ -6,16 +6,22 @@ truth (store.jobs), and what a dead worker left is handed out again.
 
 from __future__ import annotations
 
+import logging
 import threading
+import time
 from collections.abc import Mapping
+from pathlib import Path
 
 from huey import SqliteHuey
 
 from mortiser.jobs import runner
-from mortiser.jobs.runner import Handler, Parts
+from mortiser.jobs.runner import Handler, Held, Parts
 from mortiser.store import jobs
 
+log = logging.getLogger(__name__)
 WORKERS = 3
+SWEEP_S = 3.0
+"""How often what nobody works on is looked for."""
 PRIORITY = {
     "prepare": 3,
     "transcribe": 2,
@@ -38,44 +44,88 @@ class Queue:
         self, parts: Parts, handlers: Mapping[str, Handler], *, inline: bool = False
     ) -> None:
         self._parts = parts
-        self._huey = SqliteHuey(
-            "mortiser", filename=str(parts.workspace.queue), results=False, immediate=inline
-        )
+        self._huey = _opened(parts.workspace.queue, inline)
         self._task = self._huey.task()(self._run)
         self._handlers = handlers
         self._alone = threading.Lock()
+        self._held = Held()
 
     def _run(self, job_id: int) -> None:
         db = self._parts.database.connection
         if not jobs.exists(db, job_id):
             return
         if jobs.get(db, job_id)["kind"] != ONE_AT_A_TIME:
-            self.submit(*runner.run(self._parts, self._handlers, job_id))
+            self.submit(*runner.run(self._parts, self._handlers, job_id, self._held))
             return
         if not self._alone.acquire(blocking=False):
             return  # It stays queued in its row and is handed out when the present one ends.
         try:
-            runner.run(self._parts, self._handlers, job_id)
+            runner.run(self._parts, self._handlers, job_id, self._held)
         finally:
             self._alone.release()
         self.submit(*jobs.queued(db, ONE_AT_A_TIME)[:1])
 
     def submit(self, *job_ids: int) -> None:
-        """Hand jobs out."""
+        """Hand jobs out. One that cannot be handed out now stays queued in its row."""
         for job_id in job_ids:
             kind = jobs.get(self._parts.database.connection, job_id)["kind"]
-            self._task(job_id, priority=PRIORITY[kind])
+            if self._huey.immediate:
+                self._task(job_id, priority=PRIORITY[kind])
+                continue
+            try:
+                self._task(job_id, priority=PRIORITY[kind])
+            except Exception:
+                log.warning("job %s waits to be handed out", job_id, exc_info=True)
 
     def submit_orphans(self) -> None:
-        """Hand out again what nobody works on."""
-        self.submit(*jobs.orphans(self._parts.database))
+        """Hand out again what nobody works on and what is not handed out."""
+        pending = {task.args[0] for task in self._huey.pending()}
+        orphans = jobs.orphans(self._parts.database, self._held.leases())
+        self.submit(*(job_id for job_id in orphans if job_id not in pending))
 
     def work(self) -> None:
-        """Be the worker: take jobs until the process is told to end."""
-        jobs.release_all(self._parts.database)
-        self._huey.flush()
-        self.submit_orphans()
+        """Be the worker: take jobs until the process is told to end, then give back what runs."""
+        self._begin()
+        stop = threading.Event()
+        threading.Thread(target=self._sweep, args=(stop,), daemon=True).start()
         consumer = self._huey.create_consumer(
             workers=WORKERS, periodic=False, initial_delay=0.05, max_delay=0.5, backoff=1.2
         )
         consumer.run()
+        stop.set()
+        jobs.release(self._parts.database, self._held.leases())
+
+    def _begin(self) -> None:
+        """Start from the rows alone; on a full disk wait until there is room for that."""
+        waited = False
+        while True:
+            try:
+                jobs.release_all(self._parts.database)
+                self._huey.flush()
+                return
+            except Exception:
+                if not waited:
+                    log.warning("the worker waits until it can write", exc_info=True)
+                waited = True
+                time.sleep(SWEEP_S)
+
+    def _sweep(self, stop: threading.Event) -> None:
+        while True:
+            try:
+                self._parts.database.reserve.keep()
+                self.submit_orphans()
+            except Exception:
+                log.warning("what nobody works on could not be looked for", exc_info=True)
+            if stop.wait(SWEEP_S):
+                return
+
+
+def _opened(file: Path, inline: bool) -> SqliteHuey:
+    """The queue's own store; where it is damaged, a new one: the rows know what is to be done."""
+    try:
+        return SqliteHuey("mortiser", filename=str(file), results=False, immediate=inline)
+    except Exception:
+        log.warning("%s cannot be read and is begun anew", file, exc_info=True)
+        for name in (file.name, f"{file.name}-wal", f"{file.name}-shm"):
+            file.with_name(name).unlink(missing_ok=True)
+        return SqliteHuey("mortiser", filename=str(file), results=False, immediate=inline)

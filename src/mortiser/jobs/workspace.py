@@ -2,20 +2,76 @@
 
 from __future__ import annotations
 
+import fcntl
+import os
 import shutil
 import uuid
+from collections.abc import Iterator
+from contextlib import contextmanager, suppress
 from pathlib import Path
 
-from mortiser.core.errors import NoSpace
+from mortiser.core.errors import Conflict, Damaged, NoSpace
+
+FOLDERS = ("sources", "deliveries", "uploads")
+UNKEPT = "unkept"
+"""A file that marks a folder which no row of the database names yet, or any more."""
+PRIVATE = 0o700
 
 
 class Workspace:
-    """A folder with the database, the recordings and the deliveries."""
+    """A folder with the database, the recordings and the deliveries.
+
+    Nobody but its owner may look into it. Raises Damaged where it cannot be one.
+    """
 
     def __init__(self, root: Path) -> None:
-        self.root = root.resolve()
-        for folder in ("sources", "deliveries", "uploads"):
-            (self.root / folder).mkdir(parents=True, exist_ok=True)
+        try:
+            self.root = root.resolve()
+            for folder in (self.root, *(self.root / name for name in FOLDERS)):
+                folder.mkdir(mode=PRIVATE, parents=True, exist_ok=True)
+            writable = os.access(self.root, os.W_OK | os.X_OK)
+        except (OSError, RuntimeError) as error:
+            raise Damaged(
+                _unusable(root, str(getattr(error, "strerror", None) or error))
+            ) from error
+        if not writable:
+            raise Damaged(_unusable(root, "it cannot be written"))
+
+    @contextmanager
+    def owned(self, address: str) -> Iterator[None]:
+        """Be the one server of the workspace; ``address`` is told to a second one.
+
+        Raises Conflict where there is another.
+        """
+        held = os.open(self.root / "owner.lock", os.O_RDWR | os.O_CREAT, 0o600)
+        try:
+            try:
+                fcntl.flock(held, fcntl.LOCK_EX | fcntl.LOCK_NB)
+            except BlockingIOError as error:
+                other = os.read(held, 200).decode("utf-8", "replace").strip()
+                raise Conflict(
+                    f"Another Mortiser works in {self.root}"
+                    + (f": open {other}" if other else "")
+                    + ". Use that one, stop it first, or choose another folder with --workspace."
+                ) from error
+            self._make_private()
+            with suppress(OSError):  # On a full disk a second server is told less.
+                os.ftruncate(held, 0)
+                os.pwrite(held, address.encode(), 0)
+            yield
+        finally:
+            os.close(held)
+
+    def _make_private(self) -> None:
+        """Close what an earlier version left open to others; new files are private by the umask."""
+        own = [self.root / name for name in FOLDERS]
+        if self.database.exists():
+            own.append(self.root)
+        for folder in own:
+            folder.chmod(PRIVATE)
+        for file in (self.database, self.queue):
+            with suppress(FileNotFoundError):
+                file.chmod(PRIVATE & 0o666)
 
     @property
     def database(self) -> Path:
@@ -39,8 +95,18 @@ class Workspace:
     def new_source(self) -> Path:
         """A fresh folder for a recording and what is made from it."""
         folder = self.root / "sources" / uuid.uuid4().hex
-        folder.mkdir()
+        folder.mkdir(mode=PRIVATE)
+        (folder / UNKEPT).touch()
         return folder
+
+    def keep(self, folder: Path) -> None:
+        """Note that the database knows of a folder."""
+        (folder / UNKEPT).unlink(missing_ok=True)
+
+    def let_go(self, folder: Path) -> None:
+        """Note that the database is about to forget a folder, so that it is cleaned up for sure."""
+        with suppress(OSError):
+            (folder / UNKEPT).touch()
 
     def path(self, relative: str) -> Path:
         """A stored path made absolute."""
@@ -57,7 +123,7 @@ class Workspace:
     def delivery(self, delivery_id: int) -> Path:
         """The folder of a delivery, made when first asked for."""
         folder = self.root / "deliveries" / str(delivery_id)
-        folder.mkdir(exist_ok=True)
+        folder.mkdir(mode=PRIVATE, exist_ok=True)
         return folder
 
     def need(self, size: int, spare: int) -> None:
@@ -69,7 +135,6 @@ class Workspace:
                 "Nothing was stored; free some space and try again."
             )
 
-    def clear_uploads(self) -> None:
-        """Throw away what an interrupted upload left."""
-        for leftover in (self.root / "uploads").iterdir():
-            leftover.unlink(missing_ok=True)
+
+def _unusable(root: Path, why: str) -> str:
+    return f"{root} cannot be used as a workspace ({why}). Choose another with --workspace."

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import shutil
 import sqlite3
 import threading
 import time
@@ -9,10 +10,16 @@ from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from importlib.resources import files
 from pathlib import Path
+from typing import TypeVar
 
-from mortiser.core.errors import NoSpace
+from mortiser.core.errors import Busy, Damaged, MortiserError, NoSpace, foreseen
 from mortiser.core.finish.model import Finish
 from mortiser.core.grouping import Ruler
+from mortiser.store.reserve import Reserve
+
+T = TypeVar("T")
+NO_ROOM = 1024**2
+"""With less than this free (bytes), what SQLite calls an input or output error is a full disk."""
 
 
 def now_us() -> int:
@@ -29,26 +36,36 @@ class Database:
         self.path = path
         self.rulers = rulers
         """Makes rulers for grouping (see store.sql_desk), where fonts are at hand."""
+        self.reserve = Reserve(path.parent)
         self._local = threading.local()
-        with self.transaction() as db:
-            _migrate(db)
+        self.without_fail(_migrate)
 
     @property
     def connection(self) -> sqlite3.Connection:
         """This thread's connection, opened when first asked for."""
         found: sqlite3.Connection | None = getattr(self._local, "connection", None)
         if found is None:
-            found = sqlite3.connect(self.path, timeout=30, isolation_level=None)
-            found.row_factory = sqlite3.Row
-            found.execute("PRAGMA journal_mode = WAL")
-            found.execute("PRAGMA synchronous = NORMAL")
-            found.execute("PRAGMA foreign_keys = ON")
+            found = self._open()
             self._local.connection = found
         return found
 
+    def _open(self) -> sqlite3.Connection:
+        opened: sqlite3.Connection | None = None
+        try:
+            opened = sqlite3.connect(self.path, timeout=30, isolation_level=None)
+            opened.row_factory = sqlite3.Row
+            opened.execute("PRAGMA journal_mode = WAL")
+            opened.execute("PRAGMA synchronous = NORMAL")
+            opened.execute("PRAGMA foreign_keys = ON")
+        except sqlite3.Error as error:
+            if opened is not None:
+                opened.close()
+            raise self.explained(error) or error from error
+        return opened
+
     @contextmanager
     def transaction(self) -> Iterator[sqlite3.Connection]:
-        """A write transaction: all of it or nothing. A full disk becomes NoSpace."""
+        """A write transaction: all of it or nothing. Raises NoSpace on a full disk, Busy, Damaged."""
         db = self.connection
         try:
             db.execute("BEGIN IMMEDIATE")
@@ -57,12 +74,50 @@ class Database:
         except BaseException as error:
             if db.in_transaction:
                 db.execute("ROLLBACK")
-            if isinstance(error, sqlite3.OperationalError) and "full" in str(error):
-                raise NoSpace(
-                    "The disk is full. The change was not made and nothing was lost; "
-                    "free some space and try again."
-                ) from error
+            if isinstance(error, sqlite3.Error) and (said := self.explained(error)):
+                raise said from error
             raise
+
+    def without_fail(self, work: Callable[[sqlite3.Connection], T]) -> T:
+        """Do ``work`` in a transaction; on a full disk the room set aside is given up for it.
+
+        For what has to be noted then too: how work ended, and what makes room.
+        """
+        try:
+            with self.transaction() as db:
+                return work(db)
+        except NoSpace:
+            if not self.reserve.give_up():
+                raise
+            with self.transaction() as db:
+                return work(db)
+
+    def explained(self, error: BaseException) -> MortiserError | None:
+        """What an error means to people; None where it means a fault of the program."""
+        if not isinstance(error, sqlite3.Error):
+            return foreseen(error)
+        name = getattr(error, "sqlite_errorname", "") or ""
+        full = name == "SQLITE_FULL"
+        if name.startswith(("SQLITE_IOERR", "SQLITE_CANTOPEN")):
+            full = shutil.disk_usage(self.path.parent).free < NO_ROOM
+        if full:
+            return NoSpace(
+                "The disk is full. The change was not made and nothing was lost; "
+                "free some space and try again."
+            )
+        if name.startswith(("SQLITE_BUSY", "SQLITE_LOCKED")):
+            return Busy("The workspace is busy with other work. Nothing was lost; try again.")
+        if name.startswith(("SQLITE_NOTADB", "SQLITE_CORRUPT")):
+            return Damaged(
+                f"{self.path} is damaged or no database. Put a copy of it back in its place, or "
+                "choose another folder with --workspace. It was left as it is."
+            )
+        if name.startswith(("SQLITE_READONLY", "SQLITE_CANTOPEN", "SQLITE_PERM")):
+            return Damaged(
+                f"{self.path} cannot be written. Give yourself the right to write in its folder, "
+                "or choose another with --workspace."
+            )
+        return None
 
     @contextmanager
     def snapshot(self) -> Iterator[sqlite3.Connection]:

@@ -44,7 +44,8 @@ def get(db: sqlite3.Connection, delivery_id: int) -> sqlite3.Row:
 def of_project(db: sqlite3.Connection, project_id: int) -> list[sqlite3.Row]:
     """The project's deliveries with their jobs, newest first."""
     return db.execute(
-        "SELECT delivery.*, job.status, job.progress, job.error, job.started_us, job.created_us "
+        "SELECT delivery.*, job.status, job.progress, job.error, job.started_us, job.began, "
+        "job.created_us "
         "FROM delivery JOIN job ON job.id = delivery.job_id WHERE job.project_id = ? "
         "ORDER BY delivery.id DESC",
         (project_id,),
@@ -52,9 +53,9 @@ def of_project(db: sqlite3.Connection, project_id: int) -> list[sqlite3.Row]:
 
 
 def set_files(database: Database, delivery_id: int, files: list[DeliveredFile]) -> None:
-    """Note the complete files."""
-    with database.transaction() as db:
-        db.execute("UPDATE delivery SET files = ? WHERE id = ?", (json.dumps(files), delivery_id))
+    """Note the complete files; has room on a full disk, as a rule."""
+    change = "UPDATE delivery SET files = ? WHERE id = ?"
+    database.without_fail(lambda db: db.execute(change, (json.dumps(files), delivery_id)))
 
 
 def _one(db: sqlite3.Connection, column: str, value: int) -> sqlite3.Row:

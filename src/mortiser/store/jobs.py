@@ -1,10 +1,16 @@
-"""Job rows: the truth about long work, with a lease that a live worker keeps renewing."""
+"""Job rows: the truth about long work, under a lease that a live worker keeps renewing.
+
+What a worker says of a job counts only under the token of its lease, so that one thought dead
+cannot overwrite its successor.
+"""
 
 from __future__ import annotations
 
 import json
 import sqlite3
-from collections.abc import Mapping, Sequence
+import uuid
+from collections.abc import Collection, Mapping, Sequence
+from dataclasses import dataclass
 from typing import Any
 
 from mortiser.core.errors import Conflict, NotFound
@@ -12,7 +18,17 @@ from mortiser.store.database import Database, now_us
 
 LEASE_US = 15_000_000
 MOST_ATTEMPTS = 3
-"""A job that took its worker down this often is given up."""
+"""A job that took its worker down this often at the same place is given up."""
+FORWARD = 0.02
+"""Getting this much farther than any attempt before makes the attempts count anew."""
+
+
+@dataclass(frozen=True)
+class Lease:
+    """A job, and what shows that it is this worker's."""
+
+    job_id: int
+    token: str
 
 
 def add(database: Database, project_id: int, kind: str, payload: Mapping[str, Any]) -> int:
@@ -37,53 +53,122 @@ def take(database: Database, job_id: int) -> sqlite3.Row | None:
         at = now_us()
         row: sqlite3.Row | None = db.execute(
             "UPDATE job SET status = 'running', started_us = ?, attempts = attempts + 1, "
-            "progress = 0, lease_until_us = ? WHERE id = ? AND cancel_asked = 0 AND "
+            "farthest = max(farthest, progress), progress = 0, began = NULL, token = ?, "
+            "lease_until_us = ? WHERE id = ? AND cancel_asked = 0 AND "
             "(status = 'queued' OR (status = 'running' AND lease_until_us < ?)) RETURNING *",
-            (at, at + LEASE_US, job_id, at),
+            (at, uuid.uuid4().hex, at + LEASE_US, job_id, at),
         ).fetchone()
         return row
 
 
-def report(database: Database, job_id: int, progress: float) -> bool:
+def lease_of(row: sqlite3.Row) -> Lease:
+    """The lease that a job's row was taken under."""
+    return Lease(row["id"], row["token"])
+
+
+def report(database: Database, lease: Lease, progress: float) -> bool:
     """Note progress (0 to 1) and renew the lease; False when the job is to stop."""
+    progress = min(1.0, progress)
     with database.transaction() as db:
         row = db.execute(
-            "UPDATE job SET progress = max(progress, ?), lease_until_us = ? "
-            "WHERE id = ? AND status = 'running' RETURNING cancel_asked",
-            (min(1.0, progress), now_us() + LEASE_US, job_id),
+            "UPDATE job SET progress = max(progress, ?), lease_until_us = ?, "
+            "began = coalesce(began, ?), attempts = iif(? > farthest + ?, 1, attempts) "
+            "WHERE id = ? AND token = ? AND status = 'running' RETURNING cancel_asked",
+            (
+                progress,
+                now_us() + LEASE_US,
+                progress,
+                progress,
+                FORWARD,
+                lease.job_id,
+                lease.token,
+            ),
+        ).fetchone()
+        return row is not None and not row["cancel_asked"]
+
+
+def renew(database: Database, lease: Lease) -> bool:
+    """Renew the lease alone; False when the job is to stop."""
+    with database.transaction() as db:
+        row = db.execute(
+            "UPDATE job SET lease_until_us = ? WHERE id = ? AND token = ? AND status = 'running' "
+            "RETURNING cancel_asked",
+            (now_us() + LEASE_US, lease.job_id, lease.token),
         ).fetchone()
         return row is not None and not row["cancel_asked"]
 
 
 def finish(
     database: Database,
-    job_id: int,
+    lease: Lease,
     status: str,
     error: str | None = None,
     report: Sequence[Mapping[str, Any]] = (),
-) -> None:
-    """End a running job as done, failed or cancelled, with what it has to say."""
-    with database.transaction() as db:
-        db.execute(
+    following: Sequence[tuple[str, Mapping[str, Any]]] = (),
+) -> list[int]:
+    """End a running job as done, failed or cancelled, with what it has to say.
+
+    ``following`` are kinds and payloads of jobs of the same project to queue; returns their ids.
+    Nothing happens when the lease is another's by now. Has room on a full disk, as a rule.
+    """
+
+    def ended(db: sqlite3.Connection) -> list[int]:
+        row = db.execute(
             "UPDATE job SET status = ?, error = ?, finished_us = ?, report = ?, "
-            "progress = CASE WHEN ? = 'done' THEN 1.0 ELSE progress END WHERE id = ?",
-            (status, error, now_us(), json.dumps(list(report)), status, job_id),
-        )
+            "progress = CASE WHEN ? = 'done' THEN 1.0 ELSE progress END "
+            "WHERE id = ? AND token = ? AND status = 'running' RETURNING project_id",
+            (
+                status,
+                error,
+                now_us(),
+                json.dumps(list(report)),
+                status,
+                lease.job_id,
+                lease.token,
+            ),
+        ).fetchone()
+        if row is None:
+            return []
+        return [add_in(db, row["project_id"], kind, payload) for kind, payload in following]
+
+    return database.without_fail(ended)
+
+
+def release(database: Database, leases: Collection[Lease]) -> None:
+    """Give running jobs back as if they had not been tried: their worker is told to stop."""
+
+    def given_back(db: sqlite3.Connection) -> None:
+        for lease in leases:
+            db.execute(
+                "UPDATE job SET status = iif(cancel_asked, 'cancelled', 'queued'), token = NULL, "
+                "lease_until_us = 0, attempts = max(0, attempts - 1) "
+                "WHERE id = ? AND token = ? AND status = 'running'",
+                (lease.job_id, lease.token),
+            )
+
+    database.without_fail(given_back)
 
 
 def ask_cancel(database: Database, job_id: int) -> sqlite3.Row:
-    """Cancel a queued job at once, ask a running one to stop. Raises Conflict when it has ended."""
-    with database.transaction() as db:
-        row: sqlite3.Row = get(db, job_id)
+    """Cancel a job at once that nobody works on, ask a running one to stop.
+
+    Raises Conflict when it has ended. Has room on a full disk, as a rule.
+    """
+
+    def asked(db: sqlite3.Connection) -> sqlite3.Row:
+        row = get(db, job_id)
         if row["status"] not in ("queued", "running"):
             raise Conflict("That job has already ended.")
-        if row["status"] == "queued":
-            db.execute(
-                "UPDATE job SET status = 'cancelled', finished_us = ? WHERE id = ?",
-                (now_us(), job_id),
-            )
+        at = now_us()
+        db.execute(
+            "UPDATE job SET cancel_asked = 1, status = 'cancelled', finished_us = ? WHERE id = ? "
+            "AND (status = 'queued' OR lease_until_us < ?)",
+            (at, job_id, at),
+        )
         db.execute("UPDATE job SET cancel_asked = 1 WHERE id = ?", (job_id,))
         return get(db, job_id)
+
+    return database.without_fail(asked)
 
 
 def get(db: sqlite3.Connection, job_id: int) -> sqlite3.Row:
@@ -114,47 +199,59 @@ def of_project(db: sqlite3.Connection, project_id: int) -> list[sqlite3.Row]:
     ).fetchall()
 
 
-def orphans(database: Database) -> list[int]:
-    """Jobs to hand out: queued, or running under a lease that ran out. Hopeless ones are failed."""
+def payloads_not_done(db: sqlite3.Connection, kind: str) -> list[dict[str, Any]]:
+    """What jobs of a kind are to work on that may still be done, now or on request."""
+    rows = db.execute("SELECT payload FROM job WHERE kind = ? AND status != 'done'", (kind,))
+    return [json.loads(row["payload"]) for row in rows]
+
+
+def orphans(database: Database, held: Collection[Lease] = ()) -> list[int]:
+    """Jobs to hand out: queued, or running under a lease that ran out. Hopeless ones are failed.
+
+    ``held`` are leases whose work is known to go on: after a sleep of the machine they are over,
+    yet will be renewed.
+    """
     with database.transaction() as db:
         at = now_us()
+        tokens = json.dumps([lease.token for lease in held])
+        over = (
+            "status = 'running' AND lease_until_us < ? "
+            "AND coalesce(token, '') NOT IN (SELECT value FROM json_each(?))"
+        )
+        stopped = "The work stopped the worker several times. Nothing else was changed."
         db.execute(
-            "UPDATE job SET status = 'failed', finished_us = ?, error = ? WHERE status = 'running' "
-            "AND lease_until_us < ? AND attempts >= ?",
-            (
-                at,
-                "The work stopped the worker several times. Nothing else was changed.",
-                at,
-                MOST_ATTEMPTS,
-            ),
+            "UPDATE job SET status = 'failed', finished_us = ?, error = ? "
+            f"WHERE {over} AND attempts >= ?",
+            (at, stopped, at, tokens, MOST_ATTEMPTS),
         )
         db.execute(
-            "UPDATE job SET status = 'cancelled', finished_us = ? WHERE status = 'running' "
-            "AND lease_until_us < ? AND cancel_asked = 1",
-            (at, at),
+            f"UPDATE job SET status = 'cancelled', finished_us = ? WHERE {over} AND cancel_asked",
+            (at, at, tokens),
         )
         rows = db.execute(
-            "SELECT id FROM job WHERE status = 'queued' OR "
-            "(status = 'running' AND lease_until_us < ?) ORDER BY id",
-            (at,),
+            f"SELECT id FROM job WHERE status = 'queued' OR ({over}) ORDER BY id", (at, tokens)
         )
         return [row["id"] for row in rows]
 
 
 def release_all(database: Database) -> None:
-    """Let go of every lease: called when a worker starts and no other can be alive."""
+    """End every lease: called when a worker starts and no other can be alive."""
     with database.transaction() as db:
-        db.execute("UPDATE job SET lease_until_us = 0 WHERE status = 'running'")
+        db.execute("UPDATE job SET lease_until_us = 0, token = NULL WHERE status = 'running'")
 
 
 def requeue(database: Database, job_id: int) -> sqlite3.Row:
     """Queue a failed or cancelled job anew. Raises Conflict for any other."""
-    with database.transaction() as db:
+
+    def again(db: sqlite3.Connection) -> sqlite3.Row:
         if get(db, job_id)["status"] not in ("failed", "cancelled"):
             raise Conflict("Only a job that failed or was stopped can be done again.")
         db.execute(
             "UPDATE job SET status = 'queued', error = NULL, attempts = 0, cancel_asked = 0, "
-            "progress = 0, started_us = NULL, finished_us = NULL WHERE id = ?",
+            "progress = 0, farthest = 0, began = NULL, token = NULL, started_us = NULL, "
+            "finished_us = NULL WHERE id = ?",
             (job_id,),
         )
         return get(db, job_id)
+
+    return database.without_fail(again)

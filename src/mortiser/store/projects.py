@@ -152,6 +152,11 @@ def source_rows(db: sqlite3.Connection, project_id: int) -> list[sqlite3.Row]:
     ).fetchall()
 
 
+def source_paths(db: sqlite3.Connection) -> list[str]:
+    """Where the recordings of all projects lie."""
+    return [row["path"] for row in db.execute("SELECT path FROM source")]
+
+
 def pieces(db: sqlite3.Connection, project_id: int) -> list[Piece]:
     """The project's pieces, oldest first."""
     rows = db.execute("SELECT id FROM piece WHERE project_id = ? ORDER BY id", (project_id,))
@@ -342,11 +347,17 @@ def duplicate_project(database: Database, project_id: int, new_paths: dict[str, 
 
 
 def delete_project(database: Database, project_id: int) -> None:
-    """Remove a project and all that belongs to it. Raises NotFound."""
-    with database.transaction() as db:
+    """Remove a project and all that belongs to it; has room on a full disk, as a rule.
+
+    Raises NotFound.
+    """
+
+    def removed(db: sqlite3.Connection) -> None:
         project_row(db, project_id)
         db.execute("DELETE FROM piece WHERE project_id = ?", (project_id,))
         db.execute("DELETE FROM project WHERE id = ?", (project_id,))
+
+    database.without_fail(removed)
 
 
 def _insert_words(db: sqlite3.Connection, source_id: int, words: Sequence[Word]) -> list[Word]:

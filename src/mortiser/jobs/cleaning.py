@@ -1,0 +1,65 @@
+"""What a sudden end left behind, cleaned up at a start by the workspace's one owner.
+
+Only what Mortiser itself has named and marked is touched, links are never followed, and what the
+database knows is kept.
+"""
+
+from __future__ import annotations
+
+import logging
+import re
+import shutil
+from collections.abc import Iterator
+from contextlib import suppress
+from pathlib import Path
+
+from mortiser.jobs.workspace import UNKEPT, Workspace
+from mortiser.store import jobs, projects
+from mortiser.store.database import Database
+
+log = logging.getLogger(__name__)
+_HEX = re.compile(r"[0-9a-f]{32}")
+_NUMBER = re.compile(r"[0-9]{1,18}")
+_CAPTIONS = re.compile(r"captions-[0-9a-f]{32}")
+
+
+def clean(database: Database, workspace: Workspace) -> None:
+    """Remove half uploads, folders no project has, files half made, caption files taken in."""
+    db = database.connection
+    for file in _real(workspace.root / "uploads", _HEX):
+        if file.is_file():
+            _remove(file)
+    known = {workspace.path(path).parent for path in projects.source_paths(db)}
+    for folder in _real(workspace.root / "sources", _HEX):
+        if (folder / UNKEPT).exists():
+            if folder in known:
+                workspace.keep(folder)
+            else:
+                _remove(folder)
+    for folder in _real(workspace.root / "deliveries", _NUMBER):
+        if (folder / UNKEPT).exists():
+            _remove(folder)
+    wanted = {workspace.path(p["file"]) for p in jobs.payloads_not_done(db, "import")}
+    for folder in (*known, *_real(workspace.root / "deliveries", _NUMBER)):
+        for file in _real(folder, None):
+            captions = _CAPTIONS.fullmatch(file.name) and file not in wanted
+            if captions or file.suffix == ".partial":
+                _remove(file)
+
+
+def _real(folder: Path, named: re.Pattern[str] | None) -> Iterator[Path]:
+    """What lies in a folder that is no link, without links, of the names that are given here."""
+    if folder.is_symlink() or not folder.is_dir():
+        return
+    for entry in list(folder.iterdir()):
+        if not entry.is_symlink() and (named is None or named.fullmatch(entry.name)):
+            yield entry
+
+
+def _remove(path: Path) -> None:
+    log.info("cleaning up %s", path)
+    if path.is_dir():
+        shutil.rmtree(path, ignore_errors=True)
+        return
+    with suppress(OSError):
+        path.unlink()
