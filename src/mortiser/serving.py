@@ -12,7 +12,7 @@ from contextlib import suppress
 import uvicorn
 
 from mortiser.core.errors import Conflict
-from mortiser.settings import Settings
+from mortiser.settings import Settings, own_names
 
 
 def serve(settings: Settings, first: Callable[[Settings], None] | None = None) -> int:
@@ -33,10 +33,13 @@ def serve(settings: Settings, first: Callable[[Settings], None] | None = None) -
             first(settings)
         shop = open_shop(settings)
         shop.database.reserve.keep()
-        config = uvicorn.Config(create_app(shop), log_level="warning", timeout_graceful_shutdown=2)
+        app = create_app(shop)
+        config = uvicorn.Config(app, log_level="warning", timeout_graceful_shutdown=2)
         server = uvicorn.Server(config)
         _spare_collections()
         print(f"Mortiser is at {address}", flush=True)
+        if app.state.pairing is not None:
+            print(_opening(settings, listener.getsockname()[1], app.state.pairing.code), flush=True)
         with suppress(KeyboardInterrupt):
             server.run(sockets=[listener])
     print("Mortiser has stopped; everything is saved.", file=sys.stderr)
@@ -78,4 +81,19 @@ def listening(host: str, port: int) -> socket.socket:
 def address_of(listener: socket.socket) -> str:
     """The address a listening socket is opened at."""
     host, port = listener.getsockname()[:2]
+    host = {"0.0.0.0": "127.0.0.1", "::": "::1"}.get(host, host)
     return f"http://[{host}]:{port}" if ":" in host else f"http://{host}:{port}"
+
+
+def _opening(settings: Settings, port: int, code: str) -> str:
+    """What being open beyond this machine means, and what others need."""
+    addresses = ", ".join(
+        f"http://{name}:{port}" for name in own_names(settings) if name not in ("0.0.0.0", "::")
+    )
+    word = "the pass phrase that was set" if settings.pass_phrase else f"this pairing code: {code}"
+    return (
+        f"It is open to other machines, as {addresses} or by this machine's addresses.\n"
+        f"Whoever reaches it can read and change all projects in {settings.workspace.resolve()} "
+        f"with {word}\n"
+        "What is sent is not encrypted: open it in networks you trust, or behind a proxy with TLS."
+    )

@@ -1,8 +1,12 @@
 """What can be set from outside: environment variables that start with MORTISER_."""
 
+from __future__ import annotations
+
+import ipaddress
+import socket
 from pathlib import Path
 
-from pydantic import Field
+from pydantic import Field, SecretStr
 from pydantic_settings import BaseSettings, SettingsConfigDict
 
 GIB = 1024**3
@@ -21,4 +25,33 @@ class Settings(BaseSettings):
     model_folder: Path | None = Field(
         default=None, description="A folder with a multilingual speech model of your own."
     )
+    most_pixels: int = Field(
+        default=36_000_000,
+        gt=0,
+        description="Of one picture of a recording; 8K video has 33 million.",
+    )
+    pass_phrase: SecretStr | None = Field(
+        default=None, min_length=8, description="Asked for beyond this machine, in place of a code."
+    )
+    names: str = Field(
+        default="", description="Further host names to answer to, with commas between."
+    )
     web: Path | None = Field(default=None, description="The built pages; found by itself if unset.")
+
+
+def is_local(host: str) -> bool:
+    """Whether an address to listen on can be reached from this machine alone."""
+    if host.lower() == "localhost":
+        return True
+    try:
+        return ipaddress.ip_address(host).is_loopback
+    except ValueError:
+        return False
+
+
+def own_names(settings: Settings) -> list[str]:
+    """The host names that a server open beyond this machine answers to, beside its addresses."""
+    name = socket.gethostname()
+    further = [one.strip() for one in settings.names.split(",")]
+    found = [settings.host, name, f"{name.split('.')[0]}.local", socket.getfqdn(), *further]
+    return list(dict.fromkeys(one.lower() for one in found if one))

@@ -20,6 +20,7 @@ from mortiser.jobs.queue import Queue
 from mortiser.jobs.runner import Handler, Parts
 from mortiser.jobs.speaking import find_speakers
 from mortiser.jobs.workspace import Workspace
+from mortiser.media.opening import limit_pixels
 from mortiser.paint.legibility import PLAIN, faint_captions
 from mortiser.paint.still import still
 from mortiser.settings import Settings
@@ -79,6 +80,7 @@ def open_shop(settings: Settings, *, inline_jobs: bool = False) -> Shop:
     """Open (or make) the workspace of the settings."""
     workspace = Workspace(settings.workspace)
     use_own_fonts(workspace.fonts)
+    limit_pixels(settings.most_pixels)
     parts = Parts(
         Database(workspace.database, lambda finish, size: LetterRuler(finish, size, font_book())),
         workspace,

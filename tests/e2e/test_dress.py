@@ -145,7 +145,7 @@ def test_a_look_is_saved_exported_and_deleted(bench: Page, server: Server) -> No
     expect(bench.get_by_role("heading", name="Your finishes")).to_be_visible()
     expect(bench.get_by_role("radio", name="Lane evening")).to_be_checked()
     with bench.expect_download() as coming:
-        bench.get_by_role("link", name="Yours as a file").click()
+        bench.get_by_role("button", name="Yours as a file").click()
     file = json.loads(Path(coming.value.path()).read_text())
     assert file["finishes"][0]["motion"]["entrance"]["kind"] == "drop"
     bench.get_by_label("File of finishes").set_input_files(coming.value.path())

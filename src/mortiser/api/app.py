@@ -19,14 +19,18 @@ from mortiser.api import (
     legibility_routes,
     media_routes,
     pace_routes,
+    pairing,
     piece_routes,
     project_routes,
 )
-from mortiser.api.guard import LocalOnly
+from mortiser.api.guard import LOCAL, Guard
+from mortiser.api.pairing import Pairing
+from mortiser.api.routing import LARGEST_JSON
 from mortiser.api.schemas import Problem
 from mortiser.core.errors import NotFound
 from mortiser.jobs.cleaning import clean
 from mortiser.jobs.worker import Supervisor
+from mortiser.settings import is_local, own_names
 from mortiser.wiring import Shop
 
 
@@ -49,9 +53,22 @@ def create_app(shop: Shop, *, with_worker: bool = True) -> FastAPI:
         lifespan=life,
         generate_unique_id_function=_operation_id,
         responses={"4XX": {"model": Problem}},
+        # Their pages would load scripts from elsewhere.
+        docs_url=None,
+        redoc_url=None,
+        openapi_url="/api/openapi.json",
+        max_body_size=LARGEST_JSON,
     )
     app.state.shop = shop
-    app.add_middleware(LocalOnly, also=shop.settings.host)
+    beyond = not is_local(shop.settings.host)
+    phrase = shop.settings.pass_phrase
+    app.state.pairing = (
+        Pairing(shop.workspace.root / "pairing.json", phrase.get_secret_value() if phrase else None)
+        if beyond
+        else None
+    )
+    names = (*LOCAL, *own_names(shop.settings)) if beyond else (*LOCAL, shop.settings.host)
+    app.add_middleware(Guard, names=names, pairing=app.state.pairing)
     errors.add_handlers(app)
     for routes in (
         project_routes,
@@ -61,6 +78,7 @@ def create_app(shop: Shop, *, with_worker: bool = True) -> FastAPI:
         dress_routes,
         legibility_routes,
         glossary_routes,
+        pairing,
     ):
         app.include_router(routes.router)
     _serve_pages(app, pages_folder(shop))

@@ -1,11 +1,34 @@
-"""Request bodies that are files."""
+"""Request bodies that are files: taken in within limits, read outside the event loop."""
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from typing import TypeVar
+
+import anyio
+import anyio.to_thread
 from fastapi import Request
 
 from mortiser.core.errors import BadInput, TooLarge
 from mortiser.formats.decoding import LARGEST
+
+T = TypeVar("T")
+READ_S = 30.0
+"""How long a file may take to read."""
+NO_LIMIT = 2**60
+"""For routes that limit what they take in by themselves (bytes)."""
+
+
+async def in_time(read: Callable[[], T]) -> T:
+    """What reading a file gives, done in a thread. Raises BadInput when it takes too long."""
+    try:
+        with anyio.fail_after(READ_S):
+            return await anyio.to_thread.run_sync(read, abandon_on_cancel=True)
+    except TimeoutError as error:
+        raise BadInput(
+            f"That file takes longer than {READ_S:.0f} seconds to read. Nothing was taken; "
+            "make it smaller, or in parts."
+        ) from error
 
 
 async def small_body(request: Request, largest: int = LARGEST) -> bytes:

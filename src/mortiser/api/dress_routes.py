@@ -5,27 +5,31 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Annotated
 
-from fastapi import APIRouter, Path, Query, Request, Response
+from fastapi import Path, Query, Request, Response
 from pydantic import BaseModel, ConfigDict, Field
-from starlette.concurrency import run_in_threadpool
 
-from mortiser.api.bodies import small_body
+from mortiser.api.attachments import attachment
+from mortiser.api.bodies import NO_LIMIT, in_time, small_body
+from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
 from mortiser.core.errors import BadInput, NotFound
 from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.finish.model import Finish
 from mortiser.core.finish.stored import read_finishes, write_finishes
 from mortiser.core.frame import even_size
+from mortiser.core.limits import Id, Micros, Name
 from mortiser.core.scene import build_scene
 from mortiser.core.suggesting import suggest
 from mortiser.emoji import LARGEST_SIDE, emoji_png, emoji_to_choose, find_emoji
 from mortiser.fonts import font_book, own, shipped
+from mortiser.jobs.delivering import file_stem
 from mortiser.store import finishes, palette, projects
 from mortiser.wiring import still_picture
 
-router = APIRouter(prefix="/api", tags=["dress"])
+router = routes("/api", "dress")
 FOR_EVER = {"Cache-Control": "public, max-age=31536000, immutable"}
 MOST_FOUND = 120
+LARGEST_FINISHES = 2 * 1024**2
 
 
 class FinishView(BaseModel):
@@ -61,8 +65,8 @@ class ColourBody(BaseModel):
 class SuggestionView(BaseModel):
     model_config = ConfigDict(from_attributes=True)
 
-    cue_id: int
-    word_id: int
+    cue_id: Id
+    word_id: Id
     text: str
     reason: str
 
@@ -92,14 +96,14 @@ def save_finish(body: FinishBody, shop: OpenShop) -> FinishView:
 
 
 @router.put("/finishes/{finish_id}")
-def change_finish(finish_id: int, body: FinishChange, shop: OpenShop) -> FinishView:
+def change_finish(finish_id: Id, body: FinishChange, shop: OpenShop) -> FinishView:
     """Rename a saved finish, or put another look in its place; pieces keep the look they have."""
     changed = finishes.change(shop.database, finish_id, body.name, body.finish)
     return FinishView(id=finish_id, finish=changed)
 
 
 @router.delete("/finishes/{finish_id}", status_code=204)
-def remove_finish(finish_id: int, shop: OpenShop) -> None:
+def remove_finish(finish_id: Id, shop: OpenShop) -> None:
     """Forget a saved finish; pieces that have it keep it."""
     finishes.remove(shop.database, finish_id)
 
@@ -112,7 +116,7 @@ def choose_default(body: DefaultBody, shop: OpenShop) -> None:
 
 @router.get("/finishes/file", response_class=Response)
 def export_finishes(
-    shop: OpenShop, name: Annotated[list[str] | None, Query(max_length=200)] = None
+    shop: OpenShop, name: Annotated[list[Name] | None, Query(max_length=200)] = None
 ) -> Response:
     """Finishes as a file: those named, else all of the workspace's own."""
     db = shop.database.connection
@@ -123,22 +127,25 @@ def export_finishes(
     return Response(
         write_finishes(chosen),
         media_type="application/json",
-        headers={"Content-Disposition": 'attachment; filename="finishes.json"'},
+        headers=attachment("finishes.json"),
     )
 
 
-@router.post("/finishes/file", status_code=201)
+@router.post("/finishes/file", status_code=201, max_body_size=NO_LIMIT)
 async def import_finishes(request: Request, shop: OpenShop) -> list[FinishView]:
     """Keep the finishes of a file; a name that is taken gets a number."""
-    found = read_finishes(await small_body(request))
-    return [
-        FinishView(id=id_, finish=finish) for id_, finish in finishes.add_all(shop.database, found)
-    ]
+    data = await small_body(request, LARGEST_FINISHES)
+
+    def taken_in() -> list[FinishView]:
+        kept = finishes.add_all(shop.database, read_finishes(data))
+        return [FinishView(id=id_, finish=finish) for id_, finish in kept]
+
+    return await in_time(taken_in)
 
 
 @router.get("/pieces/{piece_id}/suggestions")
 def suggestions(
-    piece_id: int, shop: OpenShop, density: Annotated[float, Query(ge=0, le=0.5)] = 0.1
+    piece_id: Id, shop: OpenShop, density: Annotated[float, Query(ge=0, le=0.5)] = 0.1
 ) -> list[SuggestionView]:
     """Words worth an accent, with the reason; ``density`` is about how many of all words."""
     with shop.database.snapshot() as db:
@@ -148,7 +155,7 @@ def suggestions(
 
 
 @router.get("/pieces/{piece_id}/still.png", response_class=Response)
-def still(piece_id: int, shop: OpenShop, at_us: Annotated[int, Query(ge=0)]) -> Response:
+def still(piece_id: Id, shop: OpenShop, at_us: Micros) -> Response:
     """The frame that shows at a moment, with its captions, as the delivery has it."""
     with shop.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
@@ -158,8 +165,9 @@ def still(piece_id: int, shop: OpenShop, at_us: Annotated[int, Query(ge=0)]) -> 
     scene = build_scene(found, piece.finish, size, piece.spans, font_book())
     recording = shop.workspace.path(source["path"])
     data = still_picture(recording, scene, size, piece.spans.to_source(at_us), at_us)
-    name = f'attachment; filename="still-{at_us // 1000}.png"'
-    return Response(data, media_type="image/png", headers={"Content-Disposition": name})
+    name = file_stem(projects.project_row(shop.database.connection, piece.project_id)["name"])
+    headers = attachment(f"{name}-{at_us // 1000}.png")
+    return Response(data, media_type="image/png", headers=headers)
 
 
 @router.get("/fonts")
@@ -172,19 +180,24 @@ def fonts() -> list[FamilyView]:
     ]
 
 
-@router.post("/fonts", status_code=201)
+@router.post("/fonts", status_code=201, max_body_size=NO_LIMIT)
 async def add_font(request: Request, shop: OpenShop) -> FamilyView:
     """Add a TTF or OTF file of one's own; it is checked and cleaned first."""
-    font = await run_in_threadpool(own.checked, await small_body(request, own.LARGEST))
-    if font.family in shipped():
-        font = replace(font, family=f"{font.family} (own)")
-    own.add(shop.workspace.fonts, font)
-    weights = font_book().families[font.family]
-    return FamilyView(name=font.family, weights=list(weights), own=True)
+    data = await small_body(request, own.LARGEST)
+
+    def taken_in() -> FamilyView:
+        font = own.checked(data)
+        if font.family in shipped():
+            font = replace(font, family=f"{font.family} (own)")
+        own.add(shop.workspace.fonts, font)
+        weights = font_book().families[font.family]
+        return FamilyView(name=font.family, weights=list(weights), own=True)
+
+    return await in_time(taken_in)
 
 
 @router.delete("/fonts/{family}", status_code=204)
-def remove_font(family: str, shop: OpenShop) -> None:
+def remove_font(family: Name, shop: OpenShop) -> None:
     """Forget a family of one's own; looks that name it fall back to a shipped one."""
     own.remove(shop.workspace.fonts, family)
 
@@ -200,7 +213,7 @@ def emoji(find: Annotated[str, Query(max_length=60)] = "") -> list[EmojiView]:
 
 
 @router.get("/emoji/{code}/{side}.png", response_class=Response)
-def emoji_picture(code: str, side: Annotated[int, Path(ge=1, le=LARGEST_SIDE)]) -> Response:
+def emoji_picture(code: Name, side: Annotated[int, Path(ge=1, le=LARGEST_SIDE)]) -> Response:
     """The picture of an emoji: its code points in hexadecimal, and its side in pixels."""
     try:
         text = "".join(chr(int(part, 16)) for part in code.split("-"))

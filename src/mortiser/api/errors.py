@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import logging
+import sqlite3
 
 from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
@@ -11,6 +12,7 @@ from starlette.exceptions import HTTPException
 
 from mortiser.core import errors
 
+TOO_LARGE = "The request is larger than any that can be used here. Send it in parts."
 log = logging.getLogger(__name__)
 STATUS: list[tuple[type[errors.MortiserError], int]] = [
     (errors.BadMedia, 422),
@@ -19,7 +21,9 @@ STATUS: list[tuple[type[errors.MortiserError], int]] = [
     (errors.NotFound, 404),
     (errors.Stale, 409),
     (errors.Conflict, 409),
+    (errors.Busy, 503),
     (errors.NoSpace, 507),
+    (errors.Damaged, 500),
 ]
 
 
@@ -31,6 +35,12 @@ def add_handlers(app: FastAPI) -> None:
         status = next((code for kind, code in STATUS if isinstance(error, kind)), 500)
         return problem(status, error.code, str(error))
 
+    @app.exception_handler(OSError)
+    @app.exception_handler(sqlite3.Error)
+    async def _system(request: Request, error: Exception) -> JSONResponse:
+        said = request.app.state.shop.database.explained(error)
+        return await (_ours(request, said) if said else _unforeseen(request, error))
+
     @app.exception_handler(RequestValidationError)
     async def _shape(_: Request, error: RequestValidationError) -> JSONResponse:
         first = error.errors()[0]
@@ -39,7 +49,8 @@ def add_handlers(app: FastAPI) -> None:
 
     @app.exception_handler(HTTPException)
     async def _http(_: Request, error: HTTPException) -> JSONResponse:
-        return problem(error.status_code, "http", str(error.detail))
+        said = TOO_LARGE if error.status_code == 413 else str(error.detail)
+        return problem(error.status_code, "http", said)
 
     @app.exception_handler(Exception)
     async def _unforeseen(_: Request, error: Exception) -> JSONResponse:
@@ -49,4 +60,6 @@ def add_handlers(app: FastAPI) -> None:
 
 def problem(status: int, code: str, message: str) -> JSONResponse:
     """An error answer."""
-    return JSONResponse({"code": code, "message": message}, status_code=status)
+    # Names out of a request are told back as they came, whole letters or not.
+    whole = message.encode("utf-8", "replace").decode()
+    return JSONResponse({"code": code, "message": whole}, status_code=status)

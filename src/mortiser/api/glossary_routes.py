@@ -2,18 +2,22 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter, Request, Response
+from fastapi import Request, Response
 
 from mortiser.api import schemas
-from mortiser.api.bodies import small_body
+from mortiser.api.attachments import attachment
+from mortiser.api.bodies import NO_LIMIT, in_time, small_body
+from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
 from mortiser.core.errors import BadInput
 from mortiser.core.glossary import Entry
+from mortiser.core.limits import Id
 from mortiser.formats import glossary as files
 from mortiser.formats.decoding import decode
 from mortiser.store import glossary
+from mortiser.wiring import Shop
 
-router = APIRouter(prefix="/api", tags=["glossary"])
+router = routes("/api", "glossary")
 MOST_REFUSED = 20
 
 
@@ -38,14 +42,14 @@ def add_entry(entry: schemas.EntryBody, shop: OpenShop) -> schemas.EntryView:
 
 
 @router.put("/glossary/{entry_id}")
-def change_entry(entry_id: int, entry: schemas.EntryBody, shop: OpenShop) -> schemas.EntryView:
+def change_entry(entry_id: Id, entry: schemas.EntryBody, shop: OpenShop) -> schemas.EntryView:
     """Give an entry other contents."""
     made = glossary.change(shop.database, Entry(entry.written, tuple(entry.heard), entry_id))
     return schemas.EntryView.of(made)
 
 
 @router.delete("/glossary/{entry_id}", status_code=204)
-def remove_entry(entry_id: int, shop: OpenShop) -> None:
+def remove_entry(entry_id: Id, shop: OpenShop) -> None:
     """Take an entry out; words that it changed stay as they are."""
     glossary.remove(shop.database, entry_id)
 
@@ -62,17 +66,23 @@ def glossary_file(shop: OpenShop) -> Response:
     return Response(
         files.write(glossary.entries(shop.database.connection)),
         media_type="text/csv; charset=utf-8",
-        headers={"Content-Disposition": 'attachment; filename="glossary.csv"'},
+        headers=attachment("glossary.csv"),
     )
 
 
 @router.post(
     "/glossary.csv",
+    max_body_size=NO_LIMIT,
     openapi_extra={"requestBody": {"content": {"application/octet-stream": {}}}},
 )
 async def read_glossary_file(request: Request, shop: OpenShop) -> schemas.GlossaryRead:
     """Take in the entries of a CSV file; lines that cannot be used are named, the others are taken."""
-    text, _ = decode(await small_body(request))
+    data = await small_body(request)
+    return await in_time(lambda: _taken_in(data, shop))
+
+
+def _taken_in(data: bytes, shop: Shop) -> schemas.GlossaryRead:
+    text, _ = decode(data)
     good: list[Entry] = []
     refused: list[str] = []
     for line, entry in files.read(text):
@@ -88,7 +98,7 @@ async def read_glossary_file(request: Request, shop: OpenShop) -> schemas.Glossa
 
 @router.post("/projects/{project_id}/glossary")
 def apply_glossary(
-    project_id: int, request: schemas.StepRequest, shop: OpenShop
+    project_id: Id, request: schemas.StepRequest, shop: OpenShop
 ) -> schemas.GlossaryApplied:
     """Write the captions that are there as the glossary says, as one edit."""
     count, outcome = shop.glossary.apply(project_id, request.base_revision)

@@ -4,19 +4,21 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from fastapi import APIRouter, Query
+from fastapi import Query
 from pydantic import BaseModel, ConfigDict, Field, JsonValue
 
 from mortiser.api import schemas
+from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
 from mortiser.core.frame import even_size
 from mortiser.core.legibility import Way
+from mortiser.core.limits import Id, Micros
 from mortiser.fonts import font_book
 from mortiser.jobs.glimpsing import glimpses_of
 from mortiser.store import jobs, projects
 from mortiser.wiring import NO_PICTURE, hard_to_read
 
-router = APIRouter(prefix="/api", tags=["legibility"])
+router = routes("/api", "legibility")
 
 
 class RemedyView(BaseModel):
@@ -30,7 +32,7 @@ class RemedyView(BaseModel):
 class FaintView(BaseModel):
     model_config = ConfigDict(from_attributes=True)
 
-    cue_id: int
+    cue_id: Id
     at_us: int
     word: str = Field(description="The word that stands out least.")
     contrast: float = Field(description="Of its letters against what is around them, to 1.")
@@ -44,10 +46,10 @@ class LegibilityView(BaseModel):
 
 @router.get("/pieces/{piece_id}/legibility")
 def legibility(
-    piece_id: int,
+    piece_id: Id,
     shop: OpenShop,
-    from_us: Annotated[int, Query(ge=0)],
-    to_us: Annotated[int, Query(gt=0)],
+    from_us: Micros,
+    to_us: Annotated[Micros, Query(gt=0)],
 ) -> LegibilityView:
     """The captions that begin in a window and are hard to read on what is behind them."""
     with shop.database.snapshot() as db:
@@ -65,7 +67,7 @@ def legibility(
 
 
 @router.post("/pieces/{piece_id}/glimpses", status_code=201)
-def look_over(piece_id: int, shop: OpenShop) -> schemas.JobView:
+def look_over(piece_id: Id, shop: OpenShop) -> schemas.JobView:
     """Look the recording over, so that legibility can be told; answers the job that does."""
     db = shop.database.connection
     piece = projects.piece(db, piece_id)

@@ -6,20 +6,22 @@ import sqlite3
 from typing import Annotated
 
 import numpy as np
-from fastapi import APIRouter, Depends, Query, Response
+from fastapi import Depends, Query, Response
 from fastapi.responses import FileResponse
 
 from mortiser.api import schemas
+from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
 from mortiser.core.errors import Conflict, NotFound
+from mortiser.core.limits import Id, Micros
 from mortiser.media.peaks import read_peaks
 from mortiser.store import projects
 
-router = APIRouter(prefix="/api/sources/{source_id}", tags=["sources"])
+router = routes("/api/sources/{source_id}", "sources")
 MOST_PEAKS = 4_000
 
 
-def _source(source_id: int, shop: OpenShop) -> sqlite3.Row:
+def _source(source_id: Id, shop: OpenShop) -> sqlite3.Row:
     return projects.source_row(shop.database.connection, source_id)
 
 
@@ -50,8 +52,8 @@ def poster(source: Source, shop: OpenShop) -> FileResponse:
 def peaks(
     source: Source,
     shop: OpenShop,
-    from_us: Annotated[int, Query(ge=0)],
-    to_us: Annotated[int, Query(gt=0)],
+    from_us: Micros,
+    to_us: Annotated[Micros, Query(gt=0)],
     most: Annotated[int, Query(gt=0, le=MOST_PEAKS)] = 1_000,
 ) -> schemas.PeaksView:
     """Sound peaks of a stretch in at most ``most`` steps (more only at the coarsest level)."""

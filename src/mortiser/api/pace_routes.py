@@ -2,18 +2,18 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter
-
 from mortiser.api import schemas
+from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
 from mortiser.core.checking import check
 from mortiser.core.layout.caption_lines import lay_out_all
+from mortiser.core.limits import Id
 from mortiser.core.pace import PACES, limits
 from mortiser.fonts import font_book
 from mortiser.store import paces, projects
 from mortiser.store.rows import load_unshown
 
-router = APIRouter(prefix="/api", tags=["pace"])
+router = routes("/api", "pace")
 
 
 @router.get("/paces")
@@ -32,13 +32,13 @@ def save_pace(body: schemas.PaceBody, shop: OpenShop) -> schemas.PaceView:
 
 
 @router.delete("/paces/{pace_id}", status_code=204)
-def remove_pace(pace_id: int, shop: OpenShop) -> None:
+def remove_pace(pace_id: Id, shop: OpenShop) -> None:
     """Forget a saved pace; pieces that have it keep it."""
     paces.remove(shop.database, pace_id)
 
 
 @router.get("/pieces/{piece_id}/checks")
-def checks(piece_id: int, shop: OpenShop) -> list[schemas.CheckView]:
+def checks(piece_id: Id, shop: OpenShop) -> list[schemas.CheckView]:
     """What the rules find in the captions, in order of time."""
     with shop.database.snapshot() as db:
         piece = projects.piece(db, piece_id)

@@ -4,15 +4,18 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from fastapi import APIRouter, Query, Response
+from fastapi import Path, Query, Response
 from fastapi.responses import FileResponse, JSONResponse
 
 from mortiser.api import schemas
+from mortiser.api.attachments import attachment
+from mortiser.api.routing import routes
 from mortiser.api.scene_schemas import SceneView
 from mortiser.api.shop import OpenShop
 from mortiser.core import finding
 from mortiser.core.errors import Conflict, NotFound
 from mortiser.core.frame import even_size
+from mortiser.core.limits import Id, Micros, Name
 from mortiser.core.scene import build_scene, scene_json
 from mortiser.core.tapping import reaction_delay
 from mortiser.fonts import font_book
@@ -21,7 +24,8 @@ from mortiser.jobs.delivering import caption_file, file_stem
 from mortiser.store import deliveries, finishes, jobs, projects
 from mortiser.wiring import known_engines
 
-router = APIRouter(prefix="/api", tags=["pieces"])
+FileName = Annotated[str, Path(max_length=300)]
+router = routes("/api", "pieces")
 
 
 @router.get("/engines")
@@ -45,9 +49,7 @@ def measure_delay(taps: schemas.TapsBody) -> schemas.DelayView:
 
 
 @router.get("/pieces/{piece_id}/cues")
-def cues(
-    piece_id: int, shop: OpenShop, from_us: Annotated[int, Query(ge=0)] = 0
-) -> list[schemas.CueView]:
+def cues(piece_id: Id, shop: OpenShop, from_us: Micros = 0) -> list[schemas.CueView]:
     """The captions that end after a moment, in time order."""
     with shop.database.snapshot() as db:
         end = projects.piece(db, piece_id).spans.duration_us + 1
@@ -57,7 +59,7 @@ def cues(
 
 @router.get("/pieces/{piece_id}/find")
 def find(
-    piece_id: int,
+    piece_id: Id,
     shop: OpenShop,
     text: Annotated[str, Query(max_length=200)],
     whole_words: bool = False,
@@ -80,11 +82,11 @@ def find(
 
 @router.get("/pieces/{piece_id}/scene", response_model=SceneView)
 def scene(
-    piece_id: int,
+    piece_id: Id,
     shop: OpenShop,
-    from_us: Annotated[int, Query(ge=0)],
-    to_us: Annotated[int, Query(gt=0)],
-    finish: str | None = None,
+    from_us: Micros,
+    to_us: Annotated[Micros, Query(gt=0)],
+    finish: Name | None = None,
 ) -> JSONResponse:
     """The scene of a window of the piece (see core.scene), in its finish or in another to try."""
     with shop.database.snapshot() as db:
@@ -98,7 +100,7 @@ def scene(
 
 
 @router.get("/cues/{cue_id}/whole")
-def whole_moment(cue_id: int, shop: OpenShop) -> schemas.MomentView:
+def whole_moment(cue_id: Id, shop: OpenShop) -> schemas.MomentView:
     """The first moment at which all of a caption stands, its entrance over."""
     with shop.database.snapshot() as db:
         cue = projects.cue(db, cue_id)
@@ -110,7 +112,7 @@ def whole_moment(cue_id: int, shop: OpenShop) -> schemas.MomentView:
 
 
 @router.get("/pieces/{piece_id}/captions.{ending}", response_class=Response)
-def captions(piece_id: int, ending: str, shop: OpenShop) -> Response:
+def captions(piece_id: Id, ending: Name, shop: OpenShop) -> Response:
     """The captions as a file: srt, vtt, txt or json."""
     if ending not in FORMATS:
         raise NotFound(f"There is no caption format “{ending}”. Try {', '.join(FORMATS)}.")
@@ -122,12 +124,12 @@ def captions(piece_id: int, ending: str, shop: OpenShop) -> Response:
     return Response(
         caption_file(ending, found, piece),
         media_type=f"{kinds.get(ending, 'text/plain')}; charset=utf-8",
-        headers={"Content-Disposition": f"attachment; filename*=UTF-8''{name}.{ending}"},
+        headers=attachment(f"{name}.{ending}"),
     )
 
 
 @router.post("/pieces/{piece_id}/deliveries", status_code=201)
-def deliver(piece_id: int, shop: OpenShop) -> schemas.DeliveryView:
+def deliver(piece_id: Id, shop: OpenShop) -> schemas.DeliveryView:
     """Start a delivery of the piece as it is now."""
     db = shop.database.connection
     piece = projects.piece(db, piece_id)
@@ -143,7 +145,7 @@ def deliver(piece_id: int, shop: OpenShop) -> schemas.DeliveryView:
 
 
 @router.get("/deliveries/{delivery_id}/files/{name}", response_class=FileResponse)
-def delivered_file(delivery_id: int, name: str, shop: OpenShop) -> FileResponse:
+def delivered_file(delivery_id: Id, name: FileName, shop: OpenShop) -> FileResponse:
     """A complete file of a delivery."""
     view = deliveries.get(shop.database.connection, delivery_id)
     file = shop.workspace.delivery(delivery_id) / f"{view['stem']}.{name.rsplit('.', 1)[-1]}"
@@ -153,13 +155,13 @@ def delivered_file(delivery_id: int, name: str, shop: OpenShop) -> FileResponse:
 
 
 @router.post("/jobs/{job_id}/cancel")
-def cancel(job_id: int, shop: OpenShop) -> schemas.JobView:
+def cancel(job_id: Id, shop: OpenShop) -> schemas.JobView:
     """Stop a job."""
     return schemas.JobView.of(jobs.ask_cancel(shop.database, job_id))
 
 
 @router.post("/jobs/{job_id}/retry")
-def retry(job_id: int, shop: OpenShop) -> schemas.JobView:
+def retry(job_id: Id, shop: OpenShop) -> schemas.JobView:
     """Do a failed or cancelled job again; transcription goes on where it stopped."""
     row = jobs.requeue(shop.database, job_id)
     shop.queue.submit(job_id)

@@ -9,16 +9,18 @@ from collections.abc import AsyncIterator
 from pathlib import Path
 from typing import Annotated
 
-from fastapi import APIRouter, Query, Request
+from fastapi import Query, Request
 from fastapi.responses import StreamingResponse
 from starlette.concurrency import run_in_threadpool
 from starlette.requests import ClientDisconnect
 
 from mortiser.api import schemas
-from mortiser.api.bodies import small_body
+from mortiser.api.bodies import NO_LIMIT, in_time, small_body
+from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
 from mortiser.core.edits.settings import ChangeFinish, SetFinish
 from mortiser.core.errors import BadInput, MortiserError, NoSpace, TooLarge
+from mortiser.core.limits import Id
 from mortiser.core.words import tokens
 from mortiser.formats.decoding import CHOICES, decode
 from mortiser.formats.registry import read, reader_of
@@ -30,7 +32,7 @@ SHOWN_FIRST = 6
 """How many captions and notes of a file are shown before it is taken in."""
 MOST_PAST = 100
 """How many edits are listed to go back to."""
-router = APIRouter(prefix="/api/projects", tags=["projects"])
+router = routes("/api/projects", "projects")
 PULSE_S = 0.3
 KEEP_ALIVE_PULSES = 40
 
@@ -44,11 +46,12 @@ def list_projects(shop: OpenShop) -> list[schemas.ProjectCard]:
 @router.post(
     "",
     status_code=201,
+    max_body_size=NO_LIMIT,
     openapi_extra={"requestBody": {"content": {"application/octet-stream": {}}}},
 )
 async def bring_in_recording(
     request: Request,
-    name: str,
+    name: Annotated[str, Query(max_length=1_000)],
     shop: OpenShop,
     choices: Annotated[schemas.HearingChoices, Query()],
 ) -> schemas.Created:
@@ -102,7 +105,7 @@ def _too_large(limit: int) -> str:
 
 
 @router.get("/{project_id}")
-def read_project(project_id: int, shop: OpenShop) -> schemas.ProjectView:
+def read_project(project_id: Id, shop: OpenShop) -> schemas.ProjectView:
     """A project with everything the page shows, of one moment."""
     with shop.database.snapshot() as db:
         project = projects.project_row(db, project_id)
@@ -124,7 +127,7 @@ def read_project(project_id: int, shop: OpenShop) -> schemas.ProjectView:
 
 
 @router.get("/{project_id}/history")
-def past_edits(project_id: int, shop: OpenShop) -> schemas.PastView:
+def past_edits(project_id: Id, shop: OpenShop) -> schemas.PastView:
     """The edits that were made, newest first, and those taken back."""
     with shop.database.snapshot() as db:
         projects.project_row(db, project_id)
@@ -133,7 +136,7 @@ def past_edits(project_id: int, shop: OpenShop) -> schemas.PastView:
 
 
 @router.delete("/{project_id}", status_code=204)
-def delete_project(project_id: int, shop: OpenShop) -> None:
+def delete_project(project_id: Id, shop: OpenShop) -> None:
     """Remove a project with its recordings and deliveries; its jobs stop."""
     db = shop.database.connection
     folders = [
@@ -153,13 +156,13 @@ def delete_project(project_id: int, shop: OpenShop) -> None:
 
 
 @router.post("/{project_id}/duplicate", status_code=201)
-def duplicate_project(project_id: int, shop: OpenShop) -> schemas.Created:
+def duplicate_project(project_id: Id, shop: OpenShop) -> schemas.Created:
     """Copy a project; the recordings, which never change, are shared on disk where possible."""
     return schemas.Created(project_id=copy_project(shop.database, shop.workspace, project_id))
 
 
 @router.post("/{project_id}/edits")
-def apply_edit(project_id: int, request: schemas.EditRequest, shop: OpenShop) -> schemas.EditAnswer:
+def apply_edit(project_id: Id, request: schemas.EditRequest, shop: OpenShop) -> schemas.EditAnswer:
     """Make one edit against a revision; the answer has only what changed."""
     made = editing.apply(
         shop.database, project_id, request.base_revision, request.edit, goes_on=request.goes_on
@@ -172,26 +175,26 @@ def apply_edit(project_id: int, request: schemas.EditRequest, shop: OpenShop) ->
 
 @router.post("/{project_id}/cues/{cue_id}/align")
 def align_cue(
-    project_id: int, cue_id: int, request: schemas.StepRequest, shop: OpenShop
+    project_id: Id, cue_id: Id, request: schemas.StepRequest, shop: OpenShop
 ) -> schemas.EditAnswer:
     """Put the typed words of a caption on their sound, as a part of the newest edit."""
     return schemas.EditAnswer.of(shop.typed_words.align(project_id, request.base_revision, cue_id))
 
 
 @router.post("/{project_id}/undo")
-def undo(project_id: int, request: schemas.StepRequest, shop: OpenShop) -> schemas.EditAnswer:
+def undo(project_id: Id, request: schemas.StepRequest, shop: OpenShop) -> schemas.EditAnswer:
     """Take the newest edit back."""
     return schemas.EditAnswer.of(editing.undo(shop.database, project_id, request.base_revision))
 
 
 @router.post("/{project_id}/redo")
-def redo(project_id: int, request: schemas.StepRequest, shop: OpenShop) -> schemas.EditAnswer:
+def redo(project_id: Id, request: schemas.StepRequest, shop: OpenShop) -> schemas.EditAnswer:
     """Make the last undone edit again."""
     return schemas.EditAnswer.of(editing.redo(shop.database, project_id, request.base_revision))
 
 
 @router.post("/{project_id}/hear", status_code=201)
-def hear(project_id: int, choices: schemas.HearingChoices, shop: OpenShop) -> schemas.JobView:
+def hear(project_id: Id, choices: schemas.HearingChoices, shop: OpenShop) -> schemas.JobView:
     """Hear the recording, or a range of it, again with other choices."""
     recognisable(choices.language, shop.settings.model_folder)
     return _queued(shop, hear_again(shop.database, project_id, choices.hearing()))
@@ -202,6 +205,7 @@ ChosenEncoding = Annotated[str | None, Query(max_length=20)]
 
 @router.post(
     "/captions/preview",
+    max_body_size=NO_LIMIT,
     openapi_extra={"requestBody": {"content": {"application/octet-stream": {}}}},
 )
 async def preview_captions(
@@ -209,7 +213,7 @@ async def preview_captions(
 ) -> schemas.CaptionFileView:
     """What a caption file would bring: its first captions in the encoding guessed or chosen."""
     data = await small_body(request)
-    return await run_in_threadpool(_preview, data, encoding)
+    return await in_time(lambda: _preview(data, encoding))
 
 
 def _preview(data: bytes, encoding: str | None) -> schemas.CaptionFileView:
@@ -241,17 +245,18 @@ def _preview(data: bytes, encoding: str | None) -> schemas.CaptionFileView:
 @router.post(
     "/{project_id}/captions",
     status_code=201,
+    max_body_size=NO_LIMIT,
     openapi_extra={"requestBody": {"content": {"application/octet-stream": {}}}},
 )
 async def import_captions(
-    project_id: int, request: Request, shop: OpenShop, encoding: ChosenEncoding = None
+    project_id: Id, request: Request, shop: OpenShop, encoding: ChosenEncoding = None
 ) -> schemas.JobView:
     """Take captions from a file (SRT, WebVTT, ASS); a text without times is taken as a script."""
     data = await small_body(request)
-    return await run_in_threadpool(_take_in, project_id, data, encoding, shop)
+    return await in_time(lambda: _take_in(project_id, data, encoding, shop))
 
 
-def _take_in(project_id: int, data: bytes, encoding: str | None, shop: Shop) -> schemas.JobView:
+def _take_in(project_id: Id, data: bytes, encoding: str | None, shop: Shop) -> schemas.JobView:
     text, _ = decode(data, encoding)
     if reader_of(text) is None:
         return _follow_script(project_id, text, shop)
@@ -260,12 +265,12 @@ def _take_in(project_id: int, data: bytes, encoding: str | None, shop: Shop) -> 
 
 
 @router.post("/{project_id}/script", status_code=201)
-def follow_script(project_id: int, script: schemas.ScriptBody, shop: OpenShop) -> schemas.JobView:
+def follow_script(project_id: Id, script: schemas.ScriptBody, shop: OpenShop) -> schemas.JobView:
     """Lay a script or lyrics over the recording, a line a caption."""
     return _follow_script(project_id, script.text, shop)
 
 
-def _follow_script(project_id: int, text: str, shop: Shop) -> schemas.JobView:
+def _follow_script(project_id: Id, text: str, shop: Shop) -> schemas.JobView:
     if not tokens(text):
         raise BadInput("That text has no words.")
     piece = projects.pieces(shop.database.connection, project_id)[0]
@@ -273,7 +278,7 @@ def _follow_script(project_id: int, text: str, shop: Shop) -> schemas.JobView:
     return _queued(shop, jobs.add(shop.database, project_id, "script", payload))
 
 
-def _import(project_id: int, data: bytes, encoding: str | None, shop: Shop) -> schemas.JobView:
+def _import(project_id: Id, data: bytes, encoding: str | None, shop: Shop) -> schemas.JobView:
     db = shop.database.connection
     piece = projects.pieces(db, project_id)[0]
     source = projects.source_row(db, piece.source_id)
@@ -288,13 +293,13 @@ def _import(project_id: int, data: bytes, encoding: str | None, shop: Shop) -> s
     return _queued(shop, jobs.add(shop.database, project_id, "import", payload))
 
 
-def _queued(shop: Shop, job_id: int) -> schemas.JobView:
+def _queued(shop: Shop, job_id: Id) -> schemas.JobView:
     shop.queue.submit(job_id)
     return schemas.JobView.of(jobs.get(shop.database.connection, job_id))
 
 
 @router.get("/{project_id}/pulse")
-def read_pulse(project_id: int, shop: OpenShop) -> schemas.Pulse:
+def read_pulse(project_id: Id, shop: OpenShop) -> schemas.Pulse:
     """What changes by itself, now."""
     with shop.database.snapshot() as db:
         project = projects.project_row(db, project_id)
@@ -312,13 +317,13 @@ def read_pulse(project_id: int, shop: OpenShop) -> schemas.Pulse:
 
 
 @router.get("/{project_id}/events", response_class=StreamingResponse)
-async def follow(project_id: int, request: Request, shop: OpenShop) -> StreamingResponse:
+async def follow(project_id: Id, request: Request, shop: OpenShop) -> StreamingResponse:
     """Server-sent events: a Pulse whenever it changed."""
     await run_in_threadpool(read_pulse, project_id, shop)
     return StreamingResponse(_pulses(project_id, request, shop), media_type="text/event-stream")
 
 
-async def _pulses(project_id: int, request: Request, shop: OpenShop) -> AsyncIterator[str]:
+async def _pulses(project_id: Id, request: Request, shop: OpenShop) -> AsyncIterator[str]:
     sent, quiet = "", 0
     while not await request.is_disconnected():
         try:

@@ -10,10 +10,11 @@ from pydantic import BaseModel, Field, JsonValue
 
 from mortiser.core.checking import Check, CheckKind
 from mortiser.core.checks import doubtful
-from mortiser.core.edits.commands import Edit
+from mortiser.core.edits.commands import AskedEdit
 from mortiser.core.finish.changes import look_of
 from mortiser.core.finish.model import Finish
 from mortiser.core.glossary import Entry
+from mortiser.core.limits import Id, Micros, Name
 from mortiser.core.pace import Pace, RuleSet
 from mortiser.core.time import parse_timecode
 from mortiser.core.unspaced import tight
@@ -280,8 +281,8 @@ class Created(BaseModel):
 
 
 class EditRequest(BaseModel):
-    base_revision: int
-    edit: Edit
+    base_revision: Id
+    edit: AskedEdit
     goes_on: bool = Field(
         default=False,
         description="One more step of the same dragging: undone together with the newest edit.",
@@ -289,7 +290,7 @@ class EditRequest(BaseModel):
 
 
 class StepRequest(BaseModel):
-    base_revision: int
+    base_revision: Id
 
 
 class SettingsView(BaseModel):
@@ -375,7 +376,7 @@ class CheckView(BaseModel):
 
 class HearingChoices(BaseModel):
     language: str = Field(default="en", max_length=8)
-    audio_track: int = Field(default=0, ge=0)
+    audio_track: int = Field(default=0, ge=0, le=1000)
     from_time: str = Field(default="", max_length=40, description="As typed: 1:30 or 90.")
     to_time: str = Field(default="", max_length=40)
     transcribe: bool = Field(default=True, description="False where words come another way.")
@@ -394,8 +395,8 @@ class ScriptBody(BaseModel):
 
 
 class TapsBody(BaseModel):
-    clicks_us: list[int] = Field(max_length=100)
-    taps_us: list[int] = Field(max_length=200)
+    clicks_us: list[Micros] = Field(max_length=100)
+    taps_us: list[Micros] = Field(max_length=200)
 
 
 class DelayView(BaseModel):
@@ -410,8 +411,8 @@ class EngineView(BaseModel):
 
 
 class EntryBody(BaseModel):
-    written: str = Field(max_length=200)
-    heard: list[str] = Field(default=[], max_length=40)
+    written: Name
+    heard: list[Name] = Field(default=[], max_length=40)
 
 
 class EntryView(BaseModel):

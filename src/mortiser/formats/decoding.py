@@ -18,6 +18,8 @@ _MARKS = (
 )
 FEW_MARKS = 4
 LARGEST = 8 * 1024**2
+LOOKED_AT = 256 * 1024
+"""Bytes from which an encoding is guessed."""
 
 
 WESTERN = frozenset(
@@ -55,10 +57,11 @@ def _guessed(data: bytes) -> tuple[str, str | None]:
     try:
         text = data.decode(encoding)
     except UnicodeDecodeError as error:
-        best = charset_normalizer.from_bytes(data).best()
+        # Guessing takes time for each of some ninety encodings: the beginning is enough for it.
+        best = charset_normalizer.from_bytes(data[:LOOKED_AT]).best()
         if best is None or b"\0" in data:
             raise BadInput("That file is no text: its letters cannot be read.") from error
-        text, guessed = str(best), best.encoding
+        text, guessed = data.decode(best.encoding, "replace"), best.encoding
         if len({byte for byte in data if byte > 127}) < FEW_MARKS:
             # So few letters with marks tell languages apart by chance: the commonest is taken.
             text, guessed = data.decode("cp1252", "replace"), "cp1252"
@@ -86,4 +89,6 @@ def _western(data: bytes) -> bool:
 
 
 def _lines(text: str) -> str:
+    # Some encodings can spell half a character, which nothing can store.
+    text = text.encode("utf-16", "surrogatepass").decode("utf-16", "replace")
     return text.replace("\r\n", "\n").replace("\r", "\n")

@@ -1,14 +1,22 @@
-"""A glossary as CSV (RFC 4180): a line an entry, forms it is heard as in further columns."""
+"""A glossary as CSV (RFC 4180): a line an entry, forms it is heard as in further columns.
+
+Cells that a spreadsheet would take for a formula get an apostrophe in front, as the OWASP page on
+CSV injection has it, which is taken off again when the file is read.
+"""
 
 from __future__ import annotations
 
 import csv
 import io
+import re
 from collections.abc import Iterable
 
+from mortiser.core.errors import BadInput
 from mortiser.core.glossary import Entry
 
 HEADER = ("written", "heard")
+MOST_ENTRIES = 20_000
+_FORMULA = re.compile(r"'*[=+\-@\t\r]")
 
 
 def write(entries: Iterable[Entry]) -> str:
@@ -16,19 +24,41 @@ def write(entries: Iterable[Entry]) -> str:
     out = io.StringIO()
     rows = csv.writer(out)
     rows.writerow(HEADER)
-    rows.writerows((entry.written, *entry.heard) for entry in entries)
+    rows.writerows(map(_harmless, (entry.written, *entry.heard)) for entry in entries)
     return out.getvalue()
 
 
 def read(text: str) -> list[tuple[int, Entry]]:
-    """(line number, entry) of every line that is not empty; separators , ; and tab are found out."""
+    """(line number, entry) of every line that is not empty; separators , ; and tab are found out.
+
+    Raises BadInput for what is no CSV, or has more than MOST_ENTRIES entries.
+    """
     first = text.split("\n", 1)[0]
     separator = max(",;\t", key=first.count)
     found: list[tuple[int, Entry]] = []
     rows = csv.reader(io.StringIO(text), delimiter=separator)
-    for row in rows:
-        cells = [cell.strip() for cell in row]
+    while True:
+        try:
+            row = next(rows)
+        except StopIteration:
+            return found
+        except csv.Error as error:
+            raise BadInput(
+                f"Line {rows.line_num + 1} cannot be read ({error}): is a quotation mark left open?"
+            ) from error
+        cells = [_as_it_was(cell.strip()) for cell in row]
         if not any(cells) or (rows.line_num == 1 and cells[0].casefold() == HEADER[0]):
             continue
+        if len(found) == MOST_ENTRIES:
+            raise BadInput(
+                f"That file has more than {MOST_ENTRIES:,} entries. Nothing was taken; send it in parts."
+            )
         found.append((rows.line_num, Entry(cells[0], tuple(filter(None, cells[1:])))))
-    return found
+
+
+def _harmless(cell: str) -> str:
+    return f"'{cell}" if _FORMULA.match(cell) else cell
+
+
+def _as_it_was(cell: str) -> str:
+    return cell[1:] if cell.startswith("'") and _FORMULA.match(cell) else cell

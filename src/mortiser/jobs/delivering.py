@@ -22,6 +22,8 @@ from mortiser.store import deliveries, projects
 from mortiser.store.deliveries import DeliveredFile
 from mortiser.store.projects import Piece
 
+LONGEST_STEM = 180
+"""Bytes: file systems take 255 for a name."""
 CAPTION_FILES = ("srt", "vtt")
 ENDINGS = ("mp4", *CAPTION_FILES)
 
@@ -99,4 +101,7 @@ def caption_file(ending: str, cues: list[Cue], piece: Piece) -> str:
 def file_stem(name: str) -> str:
     """A project's name as the start of a file name that every system takes."""
     kept = re.sub(r"[^\w\- ]+", "", name).strip()[:80].strip()
-    return re.sub(r"\s+", "-", kept) or "piece"
+    stem = re.sub(r"\s+", "-", kept)
+    while len(stem.encode()) > LONGEST_STEM:
+        stem = stem[:-1]
+    return stem or "piece"

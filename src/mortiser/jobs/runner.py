@@ -5,6 +5,7 @@ from __future__ import annotations
 import itertools
 import json
 import logging
+import shutil
 import threading
 import time
 from collections.abc import Callable, Iterator, Mapping
@@ -94,7 +95,15 @@ class Task:
             raise Cancelled("Stopped on request.")
 
     def partial(self, path: Path) -> Path:
-        """A name beside ``path``, this attempt's alone, for what is not whole yet."""
+        """A name beside ``path``, this attempt's alone, for what is not whole yet.
+
+        What earlier attempts left half done is removed.
+        """
+        for left in path.parent.glob(f"{path.stem}-*.partial"):
+            if left.is_dir():
+                shutil.rmtree(left, ignore_errors=True)
+            else:
+                left.unlink(missing_ok=True)
         return path.with_name(f"{path.stem}-{self.lease.token}.partial")
 
 

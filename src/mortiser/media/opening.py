@@ -22,7 +22,18 @@ FORMATS = "mov,mp4,m4a,3gp,3g2,mj2,matroska,webm,wav,w64,mp3,ogg,flac,aac,aiff,c
 OPTIONS = {"format_whitelist": FORMATS, "protocol_whitelist": "pipe"}
 TAKES = "MP4, MOV, WebM or MKV video, or WAV, MP3, M4A, OGG or FLAC sound"
 
+LEAST_SIDE, MOST_SIDE = 16, 8_192
+"""Of a picture, in pixels: smaller ones hold no caption, larger ones no player plays."""
+
+_most_pixels = 36_000_000
+
 logging.getLogger("libav").setLevel(logging.CRITICAL)
+
+
+def limit_pixels(most: int) -> None:
+    """Take pictures of so many pixels at most, from now on in this process."""
+    global _most_pixels
+    _most_pixels = most
 
 
 @contextmanager
@@ -36,7 +47,31 @@ def open_media(path: Path) -> Iterator[InputContainer]:
                 f"This file is no recording that can be read. Bring in {TAKES}. ({reason(error)})"
             ) from error
         with container:
+            _check_size(container)
             yield container
+
+
+def _check_size(container: InputContainer) -> None:
+    """Refuse, before anything is decoded, a picture that would take much memory or holds nothing.
+
+    One that says less than it has is stopped by the decoder.
+    """
+    picture = moving_picture(container)
+    if picture is None or picture.codec_context is None:
+        return
+    width, height = picture.codec_context.width, picture.codec_context.height
+    said = f"The picture of this recording is {width} × {height} pixels"
+    if width * height > _most_pixels:
+        raise BadMedia(
+            f"{said}: more than {_most_pixels / 1e6:.0f} million. Bring in a smaller copy, or set "
+            "MORTISER_MOST_PIXELS to take more."
+        )
+    if width and height and not LEAST_SIDE <= min(width, height) <= max(width, height) <= MOST_SIDE:
+        raise BadMedia(
+            f"{said}. Captions need sides from {LEAST_SIDE} to {MOST_SIDE} pixels: "
+            "bring in a copy of such a size."
+        )
+    picture.codec_context.options = {"max_pixels": str(_most_pixels)}
 
 
 def reason(error: Exception) -> str:

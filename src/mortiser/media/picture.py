@@ -10,8 +10,10 @@ import numpy as np
 import numpy.typing as npt
 
 from mortiser.core.errors import BadMedia
-from mortiser.media.opening import open_media
+from mortiser.media.opening import open_media, unfinished
 
+POSTER = 1920, 480
+"""The most a poster has across and down, in pixels."""
 Planes = npt.NDArray[np.uint8]
 
 
@@ -44,8 +46,18 @@ def plane_of(frame: av.VideoFrame, index: int) -> Planes:
     return rows[: plane.height, : plane.width]
 
 
-def save_poster(path: Path, out: Path, at_s: float, height: int = 480) -> None:
-    """A JPEG of the picture around ``at_s`` seconds, ``height`` pixels high, rotation applied."""
+def save_poster(path: Path, out: Path, at_s: float) -> None:
+    """A JPEG of the picture around ``at_s`` seconds, rotation applied, within POSTER pixels.
+
+    Raises BadMedia, and NoSpace on a full disk.
+    """
+    try:
+        _save_poster(path, out, at_s)
+    except av.error.FFmpegError as error:
+        raise unfinished(error, "bring the recording in") from error
+
+
+def _save_poster(path: Path, out: Path, at_s: float) -> None:
     with open_media(path) as container:
         stream = container.streams.video[0]
         container.seek(int(at_s * av.time_base))
@@ -56,7 +68,8 @@ def save_poster(path: Path, out: Path, at_s: float, height: int = 480) -> None:
         if frame is None:
             raise BadMedia("The picture of this recording cannot be decoded.")
         upright = turned(frame)
-    width = max(2, round(upright.width * height / upright.height / 2) * 2)
+    scale = min(POSTER[0] / upright.width, POSTER[1] / upright.height)
+    width, height = (max(2, round(n * scale / 2) * 2) for n in (upright.width, upright.height))
     small = upright.reformat(width=width, height=height, format="yuvj420p")
     with av.open(str(out), "w", format="mjpeg") as image:
         drawn = image.add_stream("mjpeg", rate=1, options={"qmin": "3", "qmax": "3"})

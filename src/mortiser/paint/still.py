@@ -7,6 +7,7 @@ from fractions import Fraction
 from pathlib import Path
 
 import av
+import numpy as np
 import skia
 
 from mortiser.core.errors import BadMedia
@@ -36,7 +37,8 @@ def still(path: Path, shows: Shows, size: tuple[int, int], source_us: int, at_us
         raise BadMedia(f"This frame of the recording cannot be read. ({reason(error)})") from error
     Veils(shows).put_on(frame, at_us)
     rgb = frame.reformat(format="rgba", src_colorspace=frame.colorspace).to_ndarray()
-    image = skia.Image.fromarray(rgb, colorType=skia.kRGBA_8888_ColorType)
+    # Rows of a picture may be padded, which skia does not take.
+    image = skia.Image.fromarray(np.ascontiguousarray(rgb), colorType=skia.kRGBA_8888_ColorType)
     return bytes(image.encodeToData(skia.kPNG, 100))
 
 

@@ -38,8 +38,9 @@ def add(database: Database, entry: Entry) -> Entry:
 
 def add_all(database: Database, many: Sequence[Entry]) -> list[Entry]:
     """Several entries in one step."""
+    tidied = [checked(entry) for entry in many]
     with database.transaction() as db:
-        return [_merge(db, checked(entry)) for entry in many]
+        return [_merge(db, entry) for entry in tidied]
 
 
 def change(database: Database, entry: Entry) -> Entry:

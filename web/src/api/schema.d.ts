@@ -1197,21 +1197,6 @@ export interface components {
             starts: string;
         };
         /**
-         * ApplyGlossary
-         * @description Write heard words as the glossary says; what was heard stays beside them.
-         */
-        ApplyGlossary: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "apply_glossary";
-            /** Piece Id */
-            piece_id: number;
-            /** Changes */
-            changes: components["schemas"]["Rewording"][];
-        };
-        /**
          * BreakLine
          * @description End a line before one of a caption's words, or take such a break out again.
          */
@@ -1578,7 +1563,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Edit */
-            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["ApplyGlossary"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["LayCaptions"] | components["schemas"]["TapTimes"] | components["schemas"]["NameSpeakers"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["SetFilePace"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["LeaveOut"] | components["schemas"]["MarkWords"] | components["schemas"]["MarkEverywhere"] | components["schemas"]["DressEverywhere"] | components["schemas"]["DressSpeaker"] | components["schemas"]["TakeBack"] | components["schemas"]["DressCues"] | components["schemas"]["DressEach"] | components["schemas"]["UndressCues"] | components["schemas"]["CopyLook"] | components["schemas"]["DressWords"] | components["schemas"]["SetFinish"] | components["schemas"]["ChangeFinish"] | components["schemas"]["RenameProject"];
+            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["TapTimes"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["SetFilePace"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["LeaveOut"] | components["schemas"]["MarkWords"] | components["schemas"]["MarkEverywhere"] | components["schemas"]["DressEverywhere"] | components["schemas"]["DressSpeaker"] | components["schemas"]["TakeBack"] | components["schemas"]["DressCues"] | components["schemas"]["DressEach"] | components["schemas"]["UndressCues"] | components["schemas"]["CopyLook"] | components["schemas"]["DressWords"] | components["schemas"]["SetFinish"] | components["schemas"]["ChangeFinish"] | components["schemas"]["RenameProject"];
             /**
              * Goes On
              * @description One more step of the same dragging: undone together with the newest edit.
@@ -2185,84 +2170,6 @@ export interface components {
             /** Piece Id */
             piece_id: number;
         };
-        /**
-         * LaidCaption
-         * @description Words shown together; times (piece µs) that are given are pinned.
-         */
-        LaidCaption: {
-            /** Words */
-            words: components["schemas"]["LaidWord"][];
-            /** Start Us */
-            start_us?: number | null;
-            /** End Us */
-            end_us?: number | null;
-        };
-        /**
-         * LaidWord
-         * @description A word in source time.
-         */
-        LaidWord: {
-            /** Text */
-            text: string;
-            /** Start Us */
-            start_us: number;
-            /** End Us */
-            end_us: number;
-            /** Confidence */
-            confidence?: number | null;
-            /** Speaker */
-            speaker?: string | null;
-            /**
-             * Origin
-             * @default imported
-             * @enum {string}
-             */
-            origin: "heard" | "typed" | "imported" | "tapped";
-            /**
-             * Aligned
-             * @default true
-             */
-            aligned: boolean;
-            /** Heard As */
-            heard_as?: string | null;
-            /**
-             * Seam
-             * @default free
-             * @enum {string}
-             */
-            seam: "free" | "break" | "join" | "line";
-            /**
-             * Accent
-             * @default 0
-             */
-            accent: number;
-            /**
-             * Look
-             * @default
-             */
-            look: string;
-        };
-        /**
-         * LayCaptions
-         * @description Put captions in the place of all words in a stretch of the source; the rest stays as it is.
-         */
-        LayCaptions: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "lay_captions";
-            /** About */
-            about: string;
-            /** Piece Id */
-            piece_id: number;
-            /** From Us */
-            from_us: number;
-            /** To Us */
-            to_us: number;
-            /** Captions */
-            captions: components["schemas"]["LaidCaption"][];
-        };
         /** LayerView */
         LayerView: {
             /** Pivot */
@@ -2516,23 +2423,6 @@ export interface components {
             to_us?: number | null;
             /** By Us */
             by_us?: number | null;
-        };
-        /**
-         * NameSpeakers
-         * @description Say who speaks many words at once, by word id; captions are parted where the speaker changes.
-         */
-        NameSpeakers: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "name_speakers";
-            /** Piece Id */
-            piece_id: number;
-            /** Names */
-            names: {
-                [key: string]: number[];
-            };
         };
         /** NoteView */
         NoteView: {
@@ -3204,16 +3094,6 @@ export interface components {
              * @enum {string}
              */
             doing: "type" | "cut" | "delete" | "paste";
-        };
-        /**
-         * Rewording
-         * @description Neighbouring words that are to read otherwise.
-         */
-        Rewording: {
-            /** Word Ids */
-            word_ids: number[];
-            /** Text */
-            text: string;
         };
         /** SceneCueView */
         SceneCueView: {

@@ -5,9 +5,10 @@ import { MoreHorizontal } from "lucide-react";
 import { DropdownMenu, RadioGroup } from "radix-ui";
 import { useState } from "react";
 import { api, type FinishView, type Piece, take, takeAs } from "../api/client";
+import { download } from "../api/download";
 import type { Player } from "../playback/player";
 import { edit } from "../state/project";
-import { sayWrong } from "../ui/notice";
+import { attempt, sayWrong } from "../ui/notice";
 import { Tip } from "../ui/Tip";
 import { Sample } from "./Sample";
 
@@ -58,6 +59,7 @@ const ITEM =
 
 function Menu({ id, name, onRename }: { id: number; name: string; onRename: () => void }) {
   const client = useQueryClient();
+  const file = `/api/finishes/file?name=${encodeURIComponent(name)}`;
   const forget = () =>
     void take(api.DELETE("/api/finishes/{finish_id}", { params: { path: { finish_id: id } } }))
       .then(() => client.invalidateQueries({ queryKey: ["finishes"] }))
@@ -80,10 +82,8 @@ function Menu({ id, name, onRename }: { id: number; name: string; onRename: () =
           <DropdownMenu.Item className={ITEM} onSelect={onRename}>
             Rename…
           </DropdownMenu.Item>
-          <DropdownMenu.Item className={ITEM} asChild>
-            <a href={`/api/finishes/file?name=${encodeURIComponent(name)}`} download>
-              As a file
-            </a>
+          <DropdownMenu.Item className={ITEM} onSelect={() => void attempt(download(file))}>
+            As a file
           </DropdownMenu.Item>
           <Tip text="Pieces that have it keep it">
             <DropdownMenu.Item className={`${ITEM} text-clay`} onSelect={forget}>

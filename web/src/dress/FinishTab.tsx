@@ -5,6 +5,7 @@ import { Download, Upload } from "lucide-react";
 import { RadioGroup } from "radix-ui";
 import { useRef, useState } from "react";
 import { api, type FinishView, type Piece, sendFile, take, takeAs } from "../api/client";
+import { FileButton } from "../api/download";
 import type { Player } from "../playback/player";
 import { edit } from "../state/project";
 import { Button } from "../ui/Button";
@@ -199,13 +200,12 @@ function Files({ own }: { own: boolean }) {
         }}
       />
       {own && (
-        <a
+        <FileButton
           className="inline-flex h-8 items-center gap-2 rounded border border-line bg-card px-3 hover:border-dim"
-          href="/api/finishes/file"
-          download
+          url="/api/finishes/file"
         >
           <Download size={15} /> Yours as a file
-        </a>
+        </FileButton>
       )}
     </div>
   );

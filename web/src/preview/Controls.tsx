@@ -5,11 +5,12 @@ import { type ReactNode, useEffect, useRef, useState } from "react";
 import { hintOf } from "../actions/action";
 import { action } from "../actions/index";
 import type { Piece } from "../api/client";
+import { download } from "../api/download";
 import { focusPage } from "../focus/page";
 import type { Player } from "../playback/player";
 import { Check } from "../ui/Check";
 import { clock, timeTyped } from "../ui/format";
-import { say } from "../ui/notice";
+import { attempt, say } from "../ui/notice";
 import { Select } from "../ui/Select";
 import { Slider } from "../ui/Slider";
 import { Tip } from "../ui/Tip";
@@ -44,7 +45,7 @@ export function Controls(props: {
   const { playing, rate, volume, muted } = state;
   const still = () => {
     const at = Math.max(0, Math.round(player?.at ?? 0));
-    window.location.assign(`/api/pieces/${piece.id}/still.png?at_us=${at}`);
+    void attempt(download(`/api/pieces/${piece.id}/still.png?at_us=${at}`));
   };
   const full = () => {
     if (document.fullscreenElement) void document.exitFullscreen();

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Download } from "lucide-react";
 import { api, type Delivery, type Pace, type Piece, type Project, take } from "../api/client";
+import { FileButton } from "../api/download";
 import { edit } from "../state/project";
 import { Button } from "../ui/Button";
 import { ago, bytes } from "../ui/format";
@@ -42,14 +43,13 @@ export function DeliverTray({ project, piece }: { project: Project; piece: Piece
       <TraySection title="Caption files now" about="As the captions stand at this moment.">
         <div className="flex gap-2">
           {["srt", "vtt", "txt", "json"].map((ending) => (
-            <a
+            <FileButton
               key={ending}
               className="rounded border border-line bg-card px-2.5 py-1 hover:border-dim"
-              href={`/api/pieces/${piece.id}/captions.${ending}`}
-              download
+              url={`/api/pieces/${piece.id}/captions.${ending}`}
             >
               {ending.toUpperCase()}
-            </a>
+            </FileButton>
           ))}
         </div>
       </TraySection>

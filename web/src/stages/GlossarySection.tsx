@@ -13,6 +13,7 @@ import {
   take,
   type Word,
 } from "../api/client";
+import { FileButton } from "../api/download";
 import type { Player } from "../playback/player";
 import { applyGlossary, edit, select, useProject } from "../state/project";
 import { Button } from "../ui/Button";
@@ -294,9 +295,9 @@ function Files({ empty, act }: { empty: boolean; act: Act }) {
         <Plus size={13} /> Take in a CSV file
       </button>
       {!empty && (
-        <a className="text-link hover:underline" href="/api/glossary.csv" download>
+        <FileButton className="text-link hover:underline" url="/api/glossary.csv">
           Save as CSV
-        </a>
+        </FileButton>
       )}
       <input
         ref={picker}

@@ -13,6 +13,7 @@ from mortiser.core.edits.base import BaseEdit, chosen, counted, seamed, short
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import retime_each, retime_near
 from mortiser.core.errors import BadInput
+from mortiser.core.limits import Count, Id, Ids, Micros
 from mortiser.core.time import MILLISECOND, SECOND
 from mortiser.core.words import Cue, tokens
 
@@ -24,8 +25,8 @@ class AddCue(BaseEdit):
     """Put a caption of one's own where nobody speaks; its times are pinned."""
 
     kind: Literal["add_cue"] = "add_cue"
-    piece_id: int
-    at_us: int = Field(ge=0)
+    piece_id: Id
+    at_us: Micros
     text: str = Field(max_length=2_000)
 
     def label(self, desk: Desk) -> str:
@@ -61,7 +62,7 @@ class DeleteCues(BaseEdit):
     """Take captions away; their words stay in the source."""
 
     kind: Literal["delete_cues"] = "delete_cues"
-    cue_ids: list[int] = Field(min_length=1)
+    cue_ids: Ids = Field(min_length=1)
 
     def label(self, desk: Desk) -> str:
         cues = chosen(desk, self.cue_ids)
@@ -82,8 +83,8 @@ class SplitCue(BaseEdit):
     """Break a caption in two before one of its words; regrouping keeps the break."""
 
     kind: Literal["split_cue"] = "split_cue"
-    cue_id: int
-    before_word: int = Field(ge=1, description="Index of the word that starts the second half.")
+    cue_id: Id
+    before_word: Count = Field(ge=1, description="Index of the word that starts the second half.")
 
     def label(self, desk: Desk) -> str:
         return "split caption"
@@ -108,8 +109,8 @@ class SplitAt(BaseEdit):
     """Break the caption that shows at a moment of the piece before the word nearest to it."""
 
     kind: Literal["split_at"] = "split_at"
-    piece_id: int
-    at_us: int = Field(ge=0)
+    piece_id: Id
+    at_us: Micros
 
     def label(self, desk: Desk) -> str:
         return "split caption"
@@ -129,7 +130,7 @@ class JoinCue(BaseEdit):
     """Join a caption to the one before or after it; regrouping keeps them together."""
 
     kind: Literal["join_cue"] = "join_cue"
-    cue_id: int
+    cue_id: Id
     to: Literal["before", "after"] = "before"
 
     def label(self, desk: Desk) -> str:
@@ -148,7 +149,7 @@ class JoinCues(BaseEdit):
     """Make one caption of several that follow one another."""
 
     kind: Literal["join_cues"] = "join_cues"
-    cue_ids: list[int] = Field(min_length=2)
+    cue_ids: Ids = Field(min_length=2)
 
     def label(self, desk: Desk) -> str:
         return f"join {counted(chosen(desk, self.cue_ids))}"
@@ -180,7 +181,7 @@ class MoveWord(BaseEdit):
     """Give a caption's first word to the caption before, or its last to the caption after."""
 
     kind: Literal["move_word"] = "move_word"
-    cue_id: int
+    cue_id: Id
     which: Literal["first", "last"]
 
     def label(self, desk: Desk) -> str:
@@ -214,8 +215,8 @@ class BreakLine(BaseEdit):
     """End a line before one of a caption's words, or take such a break out again."""
 
     kind: Literal["break_line"] = "break_line"
-    cue_id: int
-    before_word: int = Field(ge=1)
+    cue_id: Id
+    before_word: Count = Field(ge=1)
 
     def label(self, desk: Desk) -> str:
         return "take line break out" if self._is_broken(desk.cue(self.cue_id)) else "break line"

@@ -44,19 +44,16 @@ from mortiser.core.edits.times import CloseGaps, MoveCues, SetCueTimes, TypeCueT
 from mortiser.core.edits.word_times import MoveWordEdge
 from mortiser.core.edits.words import AcceptAll, AcceptWord, ReplaceText, ReplaceWord, RetypeCue
 
-Edit = Annotated[
+AskedEdit = Annotated[
     RetypeCue
     | RetypeRun
     | ReplaceWord
     | AcceptWord
     | AcceptAll
     | ReplaceText
-    | ApplyGlossary
     | RefuseGlossary
     | KeepGlossary
-    | LayCaptions
     | TapTimes
-    | NameSpeakers
     | SetSpeaker
     | RenameSpeaker
     | ShowSpeakers
@@ -97,4 +94,7 @@ Edit = Annotated[
     | RenameProject,
     Field(discriminator="kind"),
 ]
+MadeEdit = Annotated[ApplyGlossary | LayCaptions | NameSpeakers, Field(discriminator="kind")]
+"""Those that Mortiser works out and makes by itself."""
+Edit = AskedEdit | MadeEdit
 EDIT: TypeAdapter[Edit] = TypeAdapter(Edit)

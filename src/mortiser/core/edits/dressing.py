@@ -13,6 +13,7 @@ from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.settings import setting_name
 from mortiser.core.errors import NotFound
 from mortiser.core.finish.changes import changed, changed_accent, look_of, look_text
+from mortiser.core.limits import Id, Ids, Name
 from mortiser.core.words import Cue, Word
 
 
@@ -20,7 +21,7 @@ class DressCues(BaseEdit):
     """Set some values of how these captions look, by dotted paths; the rest stays the finish's."""
 
     kind: Literal["dress_cues"] = "dress_cues"
-    cue_ids: list[int] = Field(min_length=1)
+    cue_ids: Ids = Field(min_length=1)
     changes: dict[str, JsonValue] = Field(min_length=1, max_length=60)
 
     def label(self, desk: Desk) -> str:
@@ -42,7 +43,7 @@ class OneLook(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
-    cue_id: int
+    cue_id: Id
     changes: dict[str, JsonValue] = Field(min_length=1, max_length=60)
 
 
@@ -70,8 +71,10 @@ class UndressCues(BaseEdit):
     """Go back to the finish: in some settings (dotted paths) of these captions, or in all."""
 
     kind: Literal["undress_cues"] = "undress_cues"
-    cue_ids: list[int] = Field(min_length=1)
-    paths: list[str] = Field(default=[], description="Everything, the words' own too, where empty.")
+    cue_ids: Ids = Field(min_length=1)
+    paths: list[Name] = Field(
+        default=[], max_length=200, description="Everything, the words' own too, where empty."
+    )
 
     def label(self, desk: Desk) -> str:
         return f"back to finish: {counted(chosen(desk, self.cue_ids))}"
@@ -90,8 +93,8 @@ class CopyLook(BaseEdit):
     """Give other captions what one caption has in place of the finish's settings."""
 
     kind: Literal["copy_look"] = "copy_look"
-    from_cue_id: int
-    cue_ids: list[int] = Field(min_length=1)
+    from_cue_id: Id
+    cue_ids: Ids = Field(min_length=1)
 
     def label(self, desk: Desk) -> str:
         return f"copy look to {counted(chosen(desk, self.cue_ids))}"
@@ -109,8 +112,8 @@ class DressWords(BaseEdit):
     """
 
     kind: Literal["dress_words"] = "dress_words"
-    cue_ids: list[int] = Field(min_length=1)
-    word_ids: list[int] = Field(min_length=1)
+    cue_ids: Ids = Field(min_length=1)
+    word_ids: Ids = Field(min_length=1)
     changes: dict[str, JsonValue] = Field(min_length=1, max_length=40)
 
     def label(self, desk: Desk) -> str:

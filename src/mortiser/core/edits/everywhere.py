@@ -14,6 +14,7 @@ from mortiser.core.edits.settings import setting_name
 from mortiser.core.errors import BadInput
 from mortiser.core.finish.changes import changed, changed_accent, look_of, look_text
 from mortiser.core.finish.model import MOST_ACCENTS
+from mortiser.core.limits import Id
 from mortiser.core.words import Word, word_key
 
 
@@ -21,7 +22,7 @@ class MarkEverywhere(BaseEdit):
     """Mark a word with an accent wherever it occurs, now and when it comes again; 0 takes it back."""
 
     kind: Literal["mark_everywhere"] = "mark_everywhere"
-    piece_id: int
+    piece_id: Id
     text: str = Field(min_length=1, max_length=200)
     accent: int = Field(ge=0, le=MOST_ACCENTS)
 
@@ -46,7 +47,7 @@ class DressEverywhere(BaseEdit):
     """
 
     kind: Literal["dress_everywhere"] = "dress_everywhere"
-    piece_id: int
+    piece_id: Id
     text: str = Field(min_length=1, max_length=200)
     changes: dict[str, JsonValue] = Field(min_length=1, max_length=40)
 
@@ -75,7 +76,7 @@ class DressSpeaker(BaseEdit):
     """Set some values of how all that somebody says looks, by dotted paths; null takes one back."""
 
     kind: Literal["dress_speaker"] = "dress_speaker"
-    piece_id: int
+    piece_id: Id
     name: str = Field(min_length=1, max_length=80)
     changes: dict[str, JsonValue] = Field(min_length=1, max_length=60)
 
@@ -96,7 +97,7 @@ class TakeBack(BaseEdit):
     captions, words and speakers have of their own."""
 
     kind: Literal["take_back"] = "take_back"
-    piece_id: int
+    piece_id: Id
     what: Literal["marks", "word", "overrides"]
     text: str = Field(default="", max_length=200, description="Which word.")
 

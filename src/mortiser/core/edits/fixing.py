@@ -19,6 +19,7 @@ from mortiser.core.edits.retiming import retime_all, untimed_cue
 from mortiser.core.errors import BadInput, NotFound
 from mortiser.core.finish.changes import look_of
 from mortiser.core.grouping import ends_sentence, group
+from mortiser.core.limits import Id, Ids
 from mortiser.core.pace import Pace, limits
 from mortiser.core.words import Cue
 
@@ -29,15 +30,15 @@ class Finding(BaseModel):
     model_config = ConfigDict(frozen=True, extra="forbid")
 
     kind: CheckKind
-    cue_id: int | None = None
-    word_ids: list[int] = []
+    cue_id: Id | None = None
+    word_ids: Ids = []
 
 
 class FixChecks(BaseEdit):
     """Apply the remedies of some findings; those whose captions are gone are passed over."""
 
     kind: Literal["fix_checks"] = "fix_checks"
-    piece_id: int
+    piece_id: Id
     findings: list[Finding] = Field(min_length=1, max_length=20_000)
 
     def label(self, desk: Desk) -> str:
@@ -71,8 +72,8 @@ class LeaveOut(BaseEdit):
     """Take words that no caption shows out of the source: they are meant to have none."""
 
     kind: Literal["leave_out"] = "leave_out"
-    piece_id: int
-    word_ids: list[int] = Field(min_length=1, max_length=20_000)
+    piece_id: Id
+    word_ids: Ids = Field(min_length=1, max_length=20_000)
 
     def label(self, desk: Desk) -> str:
         return "leave speech without a caption"

@@ -13,6 +13,7 @@ from mortiser.core.edits.retiming import retime_near
 from mortiser.core.edits.runs import retype_run
 from mortiser.core.errors import BadInput
 from mortiser.core.glossary import Change, reworded
+from mortiser.core.limits import Id, Ids
 from mortiser.core.words import Cue, Word, tokens
 
 
@@ -21,7 +22,7 @@ class Rewording(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
-    word_ids: list[int] = Field(min_length=1)
+    word_ids: Ids = Field(min_length=1)
     text: str = Field(min_length=1, max_length=200)
 
 
@@ -29,7 +30,7 @@ class ApplyGlossary(BaseEdit):
     """Write heard words as the glossary says; what was heard stays beside them."""
 
     kind: Literal["apply_glossary"] = "apply_glossary"
-    piece_id: int
+    piece_id: Id
     changes: list[Rewording]
 
     def label(self, desk: Desk) -> str:
@@ -70,8 +71,8 @@ class RefuseGlossary(BaseEdit):
     """Put back what was heard in the place of what the glossary wrote; it is not asked again."""
 
     kind: Literal["refuse_glossary"] = "refuse_glossary"
-    cue_id: int
-    word_id: int
+    cue_id: Id
+    word_id: Id
 
     def label(self, desk: Desk) -> str:
         heard = word_of(desk.cue(self.cue_id), self.word_id).heard_as
@@ -105,7 +106,7 @@ class KeepGlossary(BaseEdit):
     """Agree to all that the glossary wrote in the piece."""
 
     kind: Literal["keep_glossary"] = "keep_glossary"
-    piece_id: int
+    piece_id: Id
 
     def label(self, desk: Desk) -> str:
         return "keep what the glossary wrote"

@@ -10,6 +10,7 @@ from mortiser.core.edits.base import BaseEdit
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import retime_all, untimed_cue
 from mortiser.core.grouping import Ruler, group
+from mortiser.core.limits import Id
 from mortiser.core.pace import Pace
 from mortiser.core.words import Cue, Origin, Seam, Word
 
@@ -56,7 +57,7 @@ class LayCaptions(BaseEdit):
 
     kind: Literal["lay_captions"] = "lay_captions"
     about: str
-    piece_id: int
+    piece_id: Id
     from_us: int
     to_us: int
     captions: list[LaidCaption]

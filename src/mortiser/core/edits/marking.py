@@ -11,6 +11,7 @@ from pydantic import Field
 from mortiser.core.edits.base import BaseEdit, chosen, short, words_of
 from mortiser.core.edits.desk import Desk
 from mortiser.core.finish.model import MOST_ACCENTS
+from mortiser.core.limits import Ids
 from mortiser.core.words import Cue, Word
 
 
@@ -21,8 +22,8 @@ class MarkWords(BaseEdit):
     """
 
     kind: Literal["mark_words"] = "mark_words"
-    cue_ids: list[int] = Field(min_length=1)
-    word_ids: list[int] = Field(min_length=1)
+    cue_ids: Ids = Field(min_length=1)
+    word_ids: Ids = Field(min_length=1)
     accent: int = Field(ge=0, le=MOST_ACCENTS)
 
     def label(self, desk: Desk) -> str:

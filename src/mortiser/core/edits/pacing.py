@@ -12,6 +12,7 @@ from mortiser.core.edits.base import BaseEdit, chosen, counted
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import retime_all, retime_of, untimed_cue
 from mortiser.core.grouping import group
+from mortiser.core.limits import Id, Ids
 from mortiser.core.pace import Pace, RuleSet, pace_text, regroups
 from mortiser.core.words import Cue, Word
 
@@ -37,7 +38,7 @@ class SetPace(BaseEdit):
     """
 
     kind: Literal["set_pace"] = "set_pace"
-    piece_id: int
+    piece_id: Id
     pace: Pace
 
     def label(self, desk: Desk) -> str:
@@ -63,7 +64,7 @@ class SetFilePace(BaseEdit):
     """Give the piece's caption files a pace of their own, or (None) that of the picture."""
 
     kind: Literal["set_file_pace"] = "set_file_pace"
-    piece_id: int
+    piece_id: Id
     pace: Pace | None
 
     def label(self, desk: Desk) -> str:
@@ -80,9 +81,9 @@ class Regroup(BaseEdit):
     """
 
     kind: Literal["regroup"] = "regroup"
-    piece_id: int
+    piece_id: Id
     pace: Pace | None = Field(default=None, description="The piece's own where left out.")
-    cue_ids: list[int] = Field(default=[], description="All captions where empty.")
+    cue_ids: Ids = Field(default=[], description="All captions where empty.")
     keep: bool = True
 
     def label(self, desk: Desk) -> str:
@@ -99,7 +100,7 @@ class CheckBy(BaseEdit):
     """Choose whose limits the checks go by."""
 
     kind: Literal["check_by"] = "check_by"
-    piece_id: int
+    piece_id: Id
     rules: RuleSet
 
     def label(self, desk: Desk) -> str:

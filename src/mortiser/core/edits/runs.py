@@ -15,6 +15,7 @@ from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import CONTEXT, retime_run, untimed_cue
 from mortiser.core.errors import BadInput
 from mortiser.core.glossary import corrections
+from mortiser.core.limits import Count, Id, Ids
 from mortiser.core.spans import SpanMap
 from mortiser.core.words import Cue, Word, tokens
 
@@ -27,12 +28,12 @@ class RetypeRun(BaseEdit):
     """
 
     kind: Literal["retype_run"] = "retype_run"
-    from_cue: int
-    from_letter: int = Field(ge=0)
-    to_cue: int
-    to_letter: int = Field(ge=0)
+    from_cue: Id
+    from_letter: Count
+    to_cue: Id
+    to_letter: Count
     text: str = Field(max_length=20_000)
-    cue_ids: list[int] | None = Field(
+    cue_ids: Ids | None = Field(
         default=None,
         max_length=20_000,
         description="The captions that are meant, where some between are hidden: those stay.",

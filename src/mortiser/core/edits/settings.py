@@ -12,14 +12,15 @@ from mortiser.core.errors import BadInput
 from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.finish.changes import changed
 from mortiser.core.finish.model import Finish
+from mortiser.core.limits import Id, Name
 
 
 class SetFinish(BaseEdit):
     """Give the whole piece another finish: a built-in one by its name, or any as a value."""
 
     kind: Literal["set_finish"] = "set_finish"
-    piece_id: int
-    finish: str | Finish
+    piece_id: Id
+    finish: Name | Finish
 
     def label(self, desk: Desk) -> str:
         return f"finish {self.finish if isinstance(self.finish, str) else self.finish.name}"
@@ -35,7 +36,7 @@ class ChangeFinish(BaseEdit):
     """Set some values of the piece's finish, by their dotted paths: ``{"shadow.blur": 0.2}``."""
 
     kind: Literal["change_finish"] = "change_finish"
-    piece_id: int
+    piece_id: Id
     changes: dict[str, JsonValue] = Field(min_length=1, max_length=60)
 
     def label(self, desk: Desk) -> str:

@@ -14,6 +14,7 @@ from mortiser.core.edits.base import BaseEdit, chosen, counted
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import retime_of
 from mortiser.core.errors import BadInput
+from mortiser.core.limits import Id, Ids
 from mortiser.core.time import SECOND, parse_entry
 from mortiser.core.words import Cue
 
@@ -27,7 +28,7 @@ class ShiftCues(BaseEdit):
     """
 
     kind: Literal["shift_cues"] = "shift_cues"
-    cue_ids: list[int] = Field(min_length=1)
+    cue_ids: Ids = Field(min_length=1)
     by: str = Field(max_length=40)
     onward: bool = False
 
@@ -58,7 +59,7 @@ class Anchor(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
-    cue_id: int
+    cue_id: Id
     starts: str = Field(max_length=40)
 
 

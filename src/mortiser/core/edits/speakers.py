@@ -12,6 +12,7 @@ from mortiser.core.edits.base import BaseEdit, short
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import CONTEXT, retime_run, untimed_cue
 from mortiser.core.errors import BadInput
+from mortiser.core.limits import Id, Ids, Name
 from mortiser.core.words import Cue, Word
 
 MOST_LETTERS = 40
@@ -21,7 +22,7 @@ class NameSpeakers(BaseEdit):
     """Say who speaks many words at once, by word id; captions are parted where the speaker changes."""
 
     kind: Literal["name_speakers"] = "name_speakers"
-    piece_id: int
+    piece_id: Id
     names: dict[str, list[int]]
 
     def label(self, desk: Desk) -> str:
@@ -37,7 +38,7 @@ class SetSpeaker(BaseEdit):
     """Say who speaks in some captions; nobody, where the name is empty."""
 
     kind: Literal["set_speaker"] = "set_speaker"
-    cue_ids: list[int] = Field(min_length=1)
+    cue_ids: Ids = Field(min_length=1)
     name: str = Field(max_length=200)
 
     def label(self, desk: Desk) -> str:
@@ -54,8 +55,8 @@ class RenameSpeaker(BaseEdit):
     """Give a speaker another name; one that is taken makes them one speaker."""
 
     kind: Literal["rename_speaker"] = "rename_speaker"
-    piece_id: int
-    old: str
+    piece_id: Id
+    old: Name
     new: str = Field(max_length=200)
 
     def label(self, desk: Desk) -> str:
@@ -76,7 +77,7 @@ class ShowSpeakers(BaseEdit):
     """Put the speakers' names into captions and files, or leave them out."""
 
     kind: Literal["show_speakers"] = "show_speakers"
-    piece_id: int
+    piece_id: Id
     shown: bool
 
     def label(self, desk: Desk) -> str:

@@ -13,6 +13,7 @@ from mortiser.core.edits.base import BaseEdit
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import retime_all
 from mortiser.core.errors import BadInput
+from mortiser.core.limits import Id, Micros
 from mortiser.core.time import MILLISECOND
 from mortiser.core.words import Cue, Word, spoken_weight
 
@@ -29,9 +30,9 @@ class TapTimes(BaseEdit):
     """
 
     kind: Literal["tap_times"] = "tap_times"
-    first_cue: int
+    first_cue: Id
     unit: Literal["caption", "word"]
-    taps_us: list[int] = Field(min_length=1, max_length=20_000)
+    taps_us: list[Micros] = Field(min_length=1, max_length=20_000)
     delay_us: int = Field(ge=-500_000, le=1_000_000)
 
     @field_validator("taps_us")

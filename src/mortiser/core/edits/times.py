@@ -14,6 +14,7 @@ from mortiser.core.edits.base import BaseEdit, chosen, counted
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import retime_each, retime_near
 from mortiser.core.errors import BadInput
+from mortiser.core.limits import Id, Ids, Micros, Shift
 from mortiser.core.time import SECOND, parse_entry
 from mortiser.core.words import Cue
 
@@ -28,9 +29,9 @@ class SetCueTimes(BaseEdit):
     """
 
     kind: Literal["set_cue_times"] = "set_cue_times"
-    cue_id: int
-    start_us: int | None = Field(default=None, ge=0)
-    end_us: int | None = Field(default=None, ge=0)
+    cue_id: Id
+    start_us: Micros | None = None
+    end_us: Micros | None = None
     together: bool = False
     ripple: bool = False
 
@@ -101,7 +102,7 @@ class TypeCueTime(BaseEdit):
     """Pin an edge of a caption to a time as somebody typed it (see core.time.parse_entry)."""
 
     kind: Literal["type_cue_time"] = "type_cue_time"
-    cue_id: int
+    cue_id: Id
     edge: Literal["start", "end"]
     text: str = Field(max_length=40)
 
@@ -125,8 +126,8 @@ class MoveCues(BaseEdit):
     """
 
     kind: Literal["move_cues"] = "move_cues"
-    cue_ids: list[int] = Field(min_length=1)
-    by_us: int
+    cue_ids: Ids = Field(min_length=1)
+    by_us: Shift
     ripple: bool = False
 
     def label(self, desk: Desk) -> str:
@@ -160,8 +161,8 @@ class CloseGaps(BaseEdit):
     """
 
     kind: Literal["close_gaps"] = "close_gaps"
-    cue_ids: list[int] = Field(min_length=1)
-    most_us: int = Field(default=3 * SECOND, ge=0)
+    cue_ids: Ids = Field(min_length=1)
+    most_us: Micros = 3 * SECOND
 
     def label(self, desk: Desk) -> str:
         return "close gaps"
@@ -186,7 +187,7 @@ class UnpinCues(BaseEdit):
     """Let the times of captions follow their words again."""
 
     kind: Literal["unpin_cues"] = "unpin_cues"
-    cue_ids: list[int] = Field(min_length=1)
+    cue_ids: Ids = Field(min_length=1)
 
     def label(self, desk: Desk) -> str:
         cues = chosen(desk, self.cue_ids)

@@ -5,12 +5,13 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Literal
 
-from pydantic import Field, model_validator
+from pydantic import model_validator
 
 from mortiser.core.edits.base import BaseEdit, short, word_of
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import retime_near
 from mortiser.core.errors import BadInput
+from mortiser.core.limits import Id, Micros, Shift
 from mortiser.core.time import MILLISECOND
 from mortiser.core.words import Cue, Word
 
@@ -26,11 +27,11 @@ class MoveWordEdge(BaseEdit):
     """
 
     kind: Literal["move_word_edge"] = "move_word_edge"
-    cue_id: int
-    word_id: int
+    cue_id: Id
+    word_id: Id
     edge: Literal["start", "end"] = "start"
-    to_us: int | None = Field(default=None, ge=0)
-    by_us: int | None = None
+    to_us: Micros | None = None
+    by_us: Shift | None = None
 
     @model_validator(mode="after")
     def _one_of_both(self) -> MoveWordEdge:

@@ -16,6 +16,7 @@ from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import retime_near
 from mortiser.core.errors import BadInput
 from mortiser.core.glossary import corrections
+from mortiser.core.limits import Count, Id
 from mortiser.core.unspaced import joined
 from mortiser.core.words import tokens, word_key
 
@@ -24,7 +25,7 @@ class RetypeCue(BaseEdit):
     """Correct the text of a caption; the words that stay keep their times."""
 
     kind: Literal["retype_cue"] = "retype_cue"
-    cue_id: int
+    cue_id: Id
     text: str = Field(max_length=2_000)
 
     def label(self, desk: Desk) -> str:
@@ -48,8 +49,8 @@ class ReplaceWord(BaseEdit):
     """Put another text in the place of one word; an empty one takes the word out."""
 
     kind: Literal["replace_word"] = "replace_word"
-    cue_id: int
-    word_id: int
+    cue_id: Id
+    word_id: Id
     text: str = Field(max_length=200)
 
     def label(self, desk: Desk) -> str:
@@ -73,8 +74,8 @@ class AcceptWord(BaseEdit):
     """Say that a word is right: as it was heard, or as the glossary wrote it."""
 
     kind: Literal["accept_word"] = "accept_word"
-    cue_id: int
-    word_id: int
+    cue_id: Id
+    word_id: Id
 
     def label(self, desk: Desk) -> str:
         return f"accept “{word_of(desk.cue(self.cue_id), self.word_id).text}”"
@@ -95,7 +96,7 @@ class AcceptAll(BaseEdit):
     """Say that all words still in doubt are right as they were heard."""
 
     kind: Literal["accept_all"] = "accept_all"
-    piece_id: int
+    piece_id: Id
 
     def label(self, desk: Desk) -> str:
         count = sum(doubtful(word) for cue in desk.cues(self.piece_id) for word in cue.words)
@@ -115,13 +116,13 @@ class ReplaceText(BaseEdit):
     """Put another text in one or all places of a text in the piece."""
 
     kind: Literal["replace_text"] = "replace_text"
-    piece_id: int
+    piece_id: Id
     find: str = Field(min_length=1, max_length=200)
     text: str = Field(max_length=200)
     whole_words: bool = False
     match_case: bool = False
-    only: int | None = Field(
-        default=None, ge=0, description="Which place, counted from 0; all if left out."
+    only: Count | None = Field(
+        default=None, description="Which place, counted from 0; all if left out."
     )
 
     def label(self, desk: Desk) -> str:
