@@ -32,10 +32,9 @@ def test_every_answer_says_what_a_browser_may_do(client: TestClient) -> None:
 
 
 def test_documentation_loads_nothing_from_elsewhere(client: TestClient) -> None:
-    for path in ("/docs", "/redoc"):
-        assert "<script src=" not in client.get(path).text.replace('src="/assets', "")
-        assert "http://" not in client.get(path).text.replace("http://www.w3.org/2000/svg", "")
-    assert client.get("/api/openapi.json").json()["info"]["title"] == "Mortiser"
+    page = client.get("/").text
+    for path in ("/docs", "/redoc", "/openapi.json"):
+        assert client.get(path).text == page
 
 
 @pytest.mark.parametrize("site", ["cross-site", "same-site"])

@@ -25,7 +25,6 @@ from mortiser.api import (
 )
 from mortiser.api.guard import LOCAL, Guard
 from mortiser.api.pairing import Pairing
-from mortiser.api.routing import LARGEST_JSON
 from mortiser.api.schemas import Problem
 from mortiser.core.errors import NotFound
 from mortiser.jobs.cleaning import clean
@@ -53,11 +52,9 @@ def create_app(shop: Shop, *, with_worker: bool = True) -> FastAPI:
         lifespan=life,
         generate_unique_id_function=_operation_id,
         responses={"4XX": {"model": Problem}},
-        # Their pages would load scripts from elsewhere.
-        docs_url=None,
-        redoc_url=None,
-        openapi_url="/api/openapi.json",
-        max_body_size=LARGEST_JSON,
+        # Pages of documentation would load scripts from elsewhere, and describing all routes takes
+        # a second; web/openapi.json is the description.
+        openapi_url=None,
     )
     app.state.shop = shop
     beyond = not is_local(shop.settings.host)

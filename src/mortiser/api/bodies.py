@@ -15,8 +15,6 @@ from mortiser.formats.decoding import LARGEST
 T = TypeVar("T")
 READ_S = 30.0
 """How long a file may take to read."""
-NO_LIMIT = 2**60
-"""For routes that limit what they take in by themselves (bytes)."""
 
 
 async def in_time(read: Callable[[], T]) -> T:

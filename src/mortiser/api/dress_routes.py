@@ -9,7 +9,7 @@ from fastapi import Path, Query, Request, Response
 from pydantic import BaseModel, ConfigDict, Field
 
 from mortiser.api.attachments import attachment
-from mortiser.api.bodies import NO_LIMIT, in_time, small_body
+from mortiser.api.bodies import in_time, small_body
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
 from mortiser.core.errors import BadInput, NotFound
@@ -131,7 +131,7 @@ def export_finishes(
     )
 
 
-@router.post("/finishes/file", status_code=201, max_body_size=NO_LIMIT)
+@router.post("/finishes/file", status_code=201)
 async def import_finishes(request: Request, shop: OpenShop) -> list[FinishView]:
     """Keep the finishes of a file; a name that is taken gets a number."""
     data = await small_body(request, LARGEST_FINISHES)
@@ -180,7 +180,7 @@ def fonts() -> list[FamilyView]:
     ]
 
 
-@router.post("/fonts", status_code=201, max_body_size=NO_LIMIT)
+@router.post("/fonts", status_code=201)
 async def add_font(request: Request, shop: OpenShop) -> FamilyView:
     """Add a TTF or OTF file of one's own; it is checked and cleaned first."""
     data = await small_body(request, own.LARGEST)

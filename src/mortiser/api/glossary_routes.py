@@ -6,7 +6,7 @@ from fastapi import Request, Response
 
 from mortiser.api import schemas
 from mortiser.api.attachments import attachment
-from mortiser.api.bodies import NO_LIMIT, in_time, small_body
+from mortiser.api.bodies import in_time, small_body
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
 from mortiser.core.errors import BadInput
@@ -72,7 +72,6 @@ def glossary_file(shop: OpenShop) -> Response:
 
 @router.post(
     "/glossary.csv",
-    max_body_size=NO_LIMIT,
     openapi_extra={"requestBody": {"content": {"application/octet-stream": {}}}},
 )
 async def read_glossary_file(request: Request, shop: OpenShop) -> schemas.GlossaryRead:

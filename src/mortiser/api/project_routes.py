@@ -15,7 +15,7 @@ from starlette.concurrency import run_in_threadpool
 from starlette.requests import ClientDisconnect
 
 from mortiser.api import schemas
-from mortiser.api.bodies import NO_LIMIT, in_time, small_body
+from mortiser.api.bodies import in_time, small_body
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
 from mortiser.core.edits.settings import ChangeFinish, SetFinish
@@ -46,7 +46,6 @@ def list_projects(shop: OpenShop) -> list[schemas.ProjectCard]:
 @router.post(
     "",
     status_code=201,
-    max_body_size=NO_LIMIT,
     openapi_extra={"requestBody": {"content": {"application/octet-stream": {}}}},
 )
 async def bring_in_recording(
@@ -205,7 +204,6 @@ ChosenEncoding = Annotated[str | None, Query(max_length=20)]
 
 @router.post(
     "/captions/preview",
-    max_body_size=NO_LIMIT,
     openapi_extra={"requestBody": {"content": {"application/octet-stream": {}}}},
 )
 async def preview_captions(
@@ -245,7 +243,6 @@ def _preview(data: bytes, encoding: str | None) -> schemas.CaptionFileView:
 @router.post(
     "/{project_id}/captions",
     status_code=201,
-    max_body_size=NO_LIMIT,
     openapi_extra={"requestBody": {"content": {"application/octet-stream": {}}}},
 )
 async def import_captions(
@@ -273,14 +270,14 @@ def follow_script(project_id: Id, script: schemas.ScriptBody, shop: OpenShop) ->
 def _follow_script(project_id: Id, text: str, shop: Shop) -> schemas.JobView:
     if not tokens(text):
         raise BadInput("That text has no words.")
-    piece = projects.pieces(shop.database.connection, project_id)[0]
+    piece = projects.first_piece(shop.database.connection, project_id)
     payload = {"source_id": piece.source_id, "piece_id": piece.id, "text": text}
     return _queued(shop, jobs.add(shop.database, project_id, "script", payload))
 
 
 def _import(project_id: Id, data: bytes, encoding: str | None, shop: Shop) -> schemas.JobView:
     db = shop.database.connection
-    piece = projects.pieces(db, project_id)[0]
+    piece = projects.first_piece(db, project_id)
     source = projects.source_row(db, piece.source_id)
     file = shop.workspace.beside(source["path"], f"captions-{uuid.uuid4().hex}")
     file.write_bytes(data)

@@ -5,6 +5,7 @@ Whatever holds the loop holds everybody: JSON of some size is parsed and made in
 
 from __future__ import annotations
 
+import asyncio
 import functools
 import inspect
 import json
@@ -21,8 +22,8 @@ from mortiser.core.errors import BadInput
 
 LARGEST_JSON = 4 * 1024**2
 """Bytes of a request that is no file."""
-SMALL = 4_096
-"""A body of fewer bytes is parsed at once."""
+SMALL = 16_384
+"""A request of fewer bytes is handled in the server's own loop."""
 _HALF = re.compile(rb"\\u[dD][89a-fA-F]")
 """Where half a character may be written in JSON."""
 
@@ -43,19 +44,37 @@ class ThreadedRoute(APIRoute):
         handle = super().get_route_handler()
 
         async def handled(request: Request) -> Response:
-            return await handle(_Request(request.scope, request.receive))
+            asked = _Request(request.scope, request.receive)
+            if not self.body_field or len(await asked.body()) < SMALL:
+                return await handle(asked)
+
+            async def apart() -> Response:
+                return await handle(asked)
+
+            # Checking the values of a large request is the framework's, in whatever loop it runs.
+            return await run_in_threadpool(asyncio.run, apart())
 
         return handled
 
 
 class _Request(Request):
+    async def body(self) -> bytes:
+        """The bytes of a request that is no file; more than can be of use are not read."""
+        if not hasattr(self, "_body"):
+            data = bytearray()
+            async for part in self.stream():
+                data += part
+                if len(data) > LARGEST_JSON:
+                    raise HTTPException(413)
+            self._body = bytes(data)
+        return self._body
+
     async def json(self) -> Any:
         """The body's value (see parsed); faults are told as FastAPI lets them through."""
         if not hasattr(self, "_json"):
             body = await self.body()
             try:
-                small = len(body) < SMALL
-                self._json = parsed(body) if small else await run_in_threadpool(parsed, body)
+                self._json = parsed(body)
             except BadInput as error:
                 raise HTTPException(400, str(error)) from error
         return self._json

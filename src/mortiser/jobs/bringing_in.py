@@ -126,7 +126,7 @@ def hear_again(database: Database, project_id: int, hearing: Hearing) -> int:
     Raises BadInput, or Conflict while a hearing is under way.
     """
     db = database.connection
-    piece = projects.pieces(db, project_id)[0]
+    piece = projects.first_piece(db, project_id)
     source = projects.source_row(db, piece.source_id)
     hearing.check(source["audio_tracks"], source["duration_us"])
     for row in jobs.of_project(db, project_id):

@@ -45,7 +45,7 @@ class GlossaryBench:
     def apply(self, project_id: int, base_revision: int) -> tuple[int, Outcome | None]:
         """Make the changes in a project's captions as one edit; how many, and what became of it."""
         with self._parts.database.snapshot() as db:
-            piece = projects.pieces(db, project_id)[0]
+            piece = projects.first_piece(db, project_id)
             cues = projects.piece_cues(db, piece.id)
         words = [word for cue in cues for word in cue.words]
         changes = [

@@ -163,6 +163,12 @@ def pieces(db: sqlite3.Connection, project_id: int) -> list[Piece]:
     return [piece(db, row["id"]) for row in rows.fetchall()]
 
 
+def first_piece(db: sqlite3.Connection, project_id: int) -> Piece:
+    """The project's oldest piece. Raises NotFound."""
+    project_row(db, project_id)
+    return pieces(db, project_id)[0]
+
+
 def piece(db: sqlite3.Connection, piece_id: int) -> Piece:
     """One piece. Raises NotFound."""
     row = _one(db, "piece", piece_id, "That piece is not there any more.")
