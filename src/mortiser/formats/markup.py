@@ -20,6 +20,8 @@ _TAGS: dict[str, Lost] = {"b": "bold", "u": "underlines", "s": "underlines", "c"
 _TIME = re.compile(r"(?:(\d{1,3}):)?(\d{1,2}):(\d{1,2})[.,](\d{1,3})$")
 _KARAOKE = re.compile(r"k[fo]?(\d{1,6})$", re.IGNORECASE)
 _ALIGN = re.compile(r"an?(\d{1,2})$")
+_NO_LETTER = re.compile(r"&#(?:[xX][0-9a-fA-F]{7,}|[0-9]{8,});?")
+"""A letter by a number that no letter has, however long it goes on."""
 _NUMBER = r"-?\d{1,6}(?:\.\d{1,6})?"
 _POSITION = re.compile(rf"(?:pos|move)\(\s*({_NUMBER})\s*,\s*({_NUMBER})")
 COLOURS = re.compile(r"[1-4]?(?:c|a|alpha)&", re.IGNORECASE)
@@ -60,8 +62,13 @@ def marked(
                 _override(found, state, part)
             case "text":
                 if state.ruby == 0:
-                    _text(found, state, html.unescape(part) if angles else part)
+                    _text(found, state, _unescaped(part) if angles else part)
     return found
+
+
+def _unescaped(text: str) -> str:
+    """The text with letters for their names and numbers, as HTML has them."""
+    return html.unescape(_NO_LETTER.sub("\ufffd", text))
 
 
 @dataclass
@@ -149,7 +156,7 @@ def _tag(found: Marked, state: _State, inside: str) -> None:
         if closing:
             state.ruby = 0
     elif name == "v" and not closing and len(head) > 1:
-        found.voice = found.voice or " ".join(html.unescape(head[1]).split())
+        found.voice = found.voice or " ".join(_unescaped(head[1]).split())
     elif name == "font" and not closing:
         found.lost.add("colours" if "color" in inside.lower() else "fonts and sizes")
     elif name in _TAGS and not closing and (name != "c" or classes):
