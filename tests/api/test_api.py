@@ -3,13 +3,16 @@
 import json
 import os
 import subprocess
+from email.message import Message
 from pathlib import Path
 
 import pytest
+import skia
 from fastapi.testclient import TestClient
 
 from mortiser.api.app import create_app
 from mortiser.api.openapi import description
+from mortiser.jobs.delivering import file_stem
 from mortiser.wiring import Shop
 from tests.api.routes import edit, read, shop_in
 from tests.recordings import COUNTER, make_sound, make_video
@@ -289,3 +292,39 @@ def test_paths_do_not_lead_out_of_the_pages(client: TestClient) -> None:
         answer = client.get(path)
         assert "hatchling" not in answer.text
         assert "mortiser-web" not in answer.text
+
+
+@pytest.mark.parametrize(
+    "name", ["Чайник — кипит", "やかん", 'Kettle "cold"; a=b', "🧵" * 80, "x" * 120]
+)
+@pytest.mark.parametrize("ending", ["srt", "vtt", "txt", "json"])
+def test_files_are_named_after_projects_in_any_script(
+    client: TestClient, project: int, name: str, ending: str
+) -> None:
+    view = read(client, project)
+    assert edit(client, project, view["revision"], kind="rename_project", name=name).is_success
+    answer = client.get(f"/api/pieces/{view['pieces'][0]['id']}/captions.{ending}")
+    assert answer.status_code == 200
+    told = Message()
+    told["content-disposition"] = answer.headers["content-disposition"]
+    found = told.get_filename()
+    assert found == f"{file_stem(name)}.{ending}"
+    assert len(found.encode()) <= 255
+    client.post(
+        f"/api/projects/{project}/undo", json={"base_revision": read(client, project)["revision"]}
+    )
+
+
+@pytest.mark.parametrize("size", [(854, 480), (426, 240), (638, 360), (18, 32)])
+def test_stills_of_pictures_with_padded_rows(
+    client: TestClient, tmp_path: Path, size: tuple[int, int]
+) -> None:
+    recording = make_video(tmp_path / "a.mp4", size=size, seconds=0.4)
+    choices = {"name": "a.mp4", "transcribe": False}
+    made = client.post("/api/projects", params=choices, content=recording.read_bytes()).json()
+    piece = read(client, made["project_id"])["pieces"][0]["id"]
+    answer = client.get(f"/api/pieces/{piece}/still.png", params={"at_us": 200_000})
+    assert answer.status_code == 200
+    picture = skia.Image.MakeFromEncoded(answer.content)
+    assert (picture.width(), picture.height()) == size
+    client.delete(f"/api/projects/{made['project_id']}")

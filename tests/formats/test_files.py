@@ -1,5 +1,7 @@
 """Caption files read back by other people's parsers."""
 
+import csv
+import io
 import json
 from io import StringIO
 from itertools import pairwise
@@ -10,7 +12,10 @@ import webvtt
 from hypothesis import given
 from hypothesis import strategies as st
 
+from mortiser.core.errors import BadInput
+from mortiser.core.glossary import Entry
 from mortiser.core.words import Word
+from mortiser.formats import glossary
 from mortiser.formats.base import Caption
 from mortiser.formats.registry import FORMATS
 
@@ -105,3 +110,40 @@ def test_json_has_words_and_captions() -> None:
         ],
         "cues": [{"start_us": 60_000, "end_us": 900_000, "lines": ["mend"]}],
     }
+
+
+ENTRY_TEXT = st.text(
+    st.characters(codec="utf-8", exclude_characters="\r\n\0"), min_size=1, max_size=12
+)
+
+
+@given(st.lists(st.tuples(ENTRY_TEXT, st.lists(ENTRY_TEXT, max_size=3)), max_size=6))
+def test_a_glossary_reads_back_and_holds_no_live_formula(rows: list[tuple[str, list[str]]]) -> None:
+    entries = [Entry(written.strip(), tuple(h.strip() for h in heard)) for written, heard in rows]
+    entries = [e for e in entries if e.written and e.written.casefold() != "written"]
+    kept = [Entry(e.written, tuple(filter(None, e.heard))) for e in entries]
+    text = glossary.write(entries)
+    for row in csv.reader(io.StringIO(text)):
+        assert not any(cell[:1] in ("=", "+", "-", "@", "\t", "\r") for cell in row if cell)
+    assert [entry for _, entry in glossary.read(text)] == kept
+
+
+@pytest.mark.parametrize(
+    "cell", ['=HYPERLINK("x")', "+1", "-a", "@x", "'=x", "''=x", "'plain", "a=b"]
+)
+def test_formulas_are_told_apart_from_apostrophes(cell: str) -> None:
+    assert glossary.read(glossary.write([Entry(cell, (cell,))]))[0][1] == Entry(cell, (cell,))
+
+
+@pytest.mark.parametrize(
+    ("text", "says"),
+    [
+        ('Kettle,"' + "a" * 200_000, "quotation mark left open"),
+        ("Kettle\nKettle," + "a" * 200_000, "Line . cannot be read"),
+        ("a\n" * 20_001, "more than 20,000 entries"),
+    ],
+    ids=["open quote", "long field", "many"],
+)
+def test_a_glossary_that_cannot_be_read_is_said(text: str, says: str) -> None:
+    with pytest.raises(BadInput, match=says):
+        glossary.read(text)

@@ -2,10 +2,13 @@ import threading
 from http.server import BaseHTTPRequestHandler, HTTPServer
 from pathlib import Path
 
+import av
 import pytest
 
-from mortiser.core.errors import BadMedia
-from mortiser.media.picture import save_poster
+from mortiser.core.errors import BadMedia, NoSpace
+from mortiser.media import probe as probing
+from mortiser.media.opening import limit_pixels
+from mortiser.media.picture import POSTER, save_poster
 from mortiser.media.probe import probe
 from tests.recordings import KETTLE, frame_pts, make_sound, make_video
 
@@ -143,9 +146,9 @@ def test_references_to_other_files_and_hosts_are_not_followed(tmp_path: Path) ->
 
 def test_a_poster_is_upright(tmp_path: Path) -> None:
     video = make_video(tmp_path / "a.mp4", rotation=90)
-    save_poster(video, tmp_path / "p.jpg", 0.5, height=80)
+    save_poster(video, tmp_path / "p.jpg", 0.5)
     facts = frame_size(tmp_path / "p.jpg")
-    assert facts == (60, 80)
+    assert facts == (360, 480)
 
 
 def frame_size(path: Path) -> tuple[int, int]:
@@ -154,3 +157,59 @@ def frame_size(path: Path) -> tuple[int, int]:
     with av.open(str(path)) as image:
         frame = next(image.decode(video=0))
         return frame.width, frame.height
+
+
+@pytest.mark.parametrize("size", [(16, 16), (18, 640), (854, 480), (2000, 16), (16, 2000)])
+def test_odd_shapes_get_a_poster(tmp_path: Path, size: tuple[int, int]) -> None:
+    video = make_video(tmp_path / "a.mp4", seconds=0.2, size=size)
+    assert (probe(video).width, probe(video).height) == size
+    save_poster(video, tmp_path / "poster.jpg", 0.1)
+    with av.open(str(tmp_path / "poster.jpg")) as poster:
+        picture = poster.streams.video[0]
+        assert 2 <= picture.width <= POSTER[0]
+        assert 2 <= picture.height <= POSTER[1]
+
+
+def few_frames(path: Path, size: tuple[int, int], codec: str = "libx264") -> Path:
+    """A recording with the simplest picture of a size: a small file, however large."""
+    pixels = "yuvj420p" if codec == "mjpeg" else "yuv420p"
+    return make_video(
+        path, seconds=0.1, frame_times=[0.0, 0.04], size=size, codec=codec, pixels=pixels
+    )
+
+
+@pytest.mark.parametrize(
+    ("size", "codec", "says"),
+    [
+        ((1, 1), "ffv1", "Captions need sides from 16"),
+        ((8, 640), "libx264", "Captions need sides from 16"),
+        ((16000, 16), "libx264", "to 8192 pixels"),
+        ((9000, 5000), "mjpeg", "more than 36 million"),
+    ],
+)
+def test_pictures_beyond_use_are_refused_undecoded(
+    tmp_path: Path, size: tuple[int, int], codec: str, says: str, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    video = few_frames(tmp_path / "a.mkv", size, codec)
+    monkeypatch.setattr(probing, "_first_frame", None)
+    with pytest.raises(BadMedia, match=says):
+        probe(video)
+
+
+def test_the_most_pixels_are_a_setting(tmp_path: Path) -> None:
+    video = make_video(tmp_path / "a.mp4", size=(160, 120))
+    limit_pixels(160 * 120 - 1)
+    try:
+        with pytest.raises(BadMedia, match="MORTISER_MOST_PIXELS"):
+            probe(video)
+    finally:
+        limit_pixels(36_000_000)
+    assert probe(video).width == 160
+
+
+def test_a_full_disk_while_the_poster_is_written_is_said(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    video = make_video(tmp_path / "a.mp4")
+    with pytest.raises(NoSpace, match="free some space"):
+        save_poster(video, Path("/dev/full"), 0.1)

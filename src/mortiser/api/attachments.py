@@ -2,16 +2,14 @@
 
 from __future__ import annotations
 
-import unicodedata
+import re
 from urllib.parse import quote
+
+_PLAIN = re.compile(r"[A-Za-z0-9._-]+")
 
 
 def attachment(name: str) -> dict[str, str]:
-    """The header that makes an answer a file of this name (RFC 6266, letters by RFC 8187).
-
-    What reads only the older form gets the name in ASCII.
-    """
-    plain = unicodedata.normalize("NFKD", name).encode("ascii", "ignore").decode()
-    plain = "".join(ch for ch in plain if ch.isprintable() and ch not in '"\\')
-    encoded = quote(name, safe="", errors="replace")
-    return {"Content-Disposition": f"attachment; filename=\"{plain}\"; filename*=UTF-8''{encoded}"}
+    """The header that makes an answer a file of this name (RFC 6266), in any letters (RFC 8187)."""
+    if _PLAIN.fullmatch(name):
+        return {"Content-Disposition": f'attachment; filename="{name}"'}
+    return {"Content-Disposition": f"attachment; filename*=UTF-8''{quote(name, safe='')}"}
