@@ -16,8 +16,9 @@ import httpx
 class Server:
     """Start, stop, kill and start again ``mortiser serve`` on one workspace."""
 
-    def __init__(self, workspace: Path, **environment: str) -> None:
+    def __init__(self, workspace: Path, *options: str, **environment: str) -> None:
         self.workspace = workspace
+        self._options = options
         self._environment = {**os.environ, **environment}
         self._process: subprocess.Popen[str] | None = None
         self.address = ""
@@ -35,6 +36,7 @@ class Server:
                 str(self.workspace),
                 "--port",
                 port,
+                *self._options,
             ],
             stdout=subprocess.PIPE,
             text=True,

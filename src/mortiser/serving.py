@@ -88,7 +88,9 @@ def address_of(listener: socket.socket) -> str:
 def _opening(settings: Settings, port: int, code: str) -> str:
     """What being open beyond this machine means, and what others need."""
     addresses = ", ".join(
-        f"http://{name}:{port}" for name in own_names(settings) if name not in ("0.0.0.0", "::")
+        f"http://{name}:{port}"
+        for name in own_names(settings)
+        if name not in ("0.0.0.0", "::", "localhost")
     )
     word = "the pass phrase that was set" if settings.pass_phrase else f"this pairing code: {code}"
     return (

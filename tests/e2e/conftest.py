@@ -7,8 +7,12 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, expect
 
+from tests.e2e.pages import until
 from tests.recordings import cut_demo
 from tests.serving import Server, bring_in, wait_for_job
+
+POLICY = "Content Security Policy"
+"""What the browser says when the page does what its policy forbids."""
 
 
 @pytest.fixture(scope="session")
@@ -58,8 +62,9 @@ def project(server: Server, tmp_path_factory: pytest.TempPathFactory) -> dict:
 def bench(page: Page, server: Server, project: dict) -> Iterator[Page]:
     faults: list[str] = []
     page.on("pageerror", lambda error: faults.append(str(error)))
+    page.on("console", lambda said: faults.append(said.text) if POLICY in said.text else None)
     page.goto(f"{server.address}/projects/{project['id']}")
     expect(page.locator("[data-cue-text]").first).to_be_visible()
-    page.wait_for_function("document.querySelector('video').readyState >= 2")
+    until(page, "document.querySelector('video').readyState >= 2")
     yield page
     assert faults == []

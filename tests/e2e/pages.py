@@ -1,6 +1,20 @@
 """What several tests do on the workbench's page."""
 
+from typing import Any
+
 from playwright.sync_api import Page, expect
+
+PATIENCE_MS = 30_000
+STEP_MS = 25
+
+
+def until(page: Page, holds: str, arg: Any = None) -> None:
+    """Wait until a script's value is true. Asked from here: the page's policy lets it run no text."""
+    for _ in range(PATIENCE_MS // STEP_MS):
+        if page.evaluate(holds, arg):
+            return
+        page.wait_for_timeout(STEP_MS)
+    raise AssertionError(f"it never holds: {holds}")
 
 
 def texts(page: Page) -> list[str]:

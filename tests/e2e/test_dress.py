@@ -7,7 +7,7 @@ from pathlib import Path
 import skia
 from playwright.sync_api import Page, expect
 
-from tests.e2e.pages import choose
+from tests.e2e.pages import choose, until
 from tests.serving import Server
 
 
@@ -90,14 +90,15 @@ def test_a_colour_is_changed_and_seen_at_once(bench: Page) -> None:
     bench.keyboard.press("Enter")
     expect(bench.get_by_text("Undo: finish: live")).to_be_visible()
     assert piece_of(bench)["finish"]["live"] == [0, 255, 0, 255]
-    bench.wait_for_function(
+    until(
+        bench,
         """() => {
           const canvas = document.querySelector("[data-testid=scene]");
           const bytes = canvas.getContext("2d").getImageData(0, 0, canvas.width, canvas.height).data;
           for (let i = 0; i < bytes.length; i += 4)
             if (bytes[i] < 40 && bytes[i + 1] > 220 && bytes[i + 2] < 40 && bytes[i + 3] > 250) return true;
           return false;
-        }"""
+        }""",
     )
     bench.keyboard.press("Escape")
     undo_all(bench)

@@ -6,7 +6,7 @@ import re
 
 from playwright.sync_api import Page, expect
 
-from tests.e2e.pages import choose, undo_all
+from tests.e2e.pages import choose, undo_all, until
 from tests.e2e.test_hands import boxes, send, view
 from tests.serving import Server
 
@@ -118,7 +118,7 @@ def test_files_are_given_a_pace_and_sound_is_set(bench: Page) -> None:
     assert bench.evaluate("document.querySelector('video').muted")
     bench.keyboard.press("Shift+K")
     bench.get_by_role("button", name="Full screen").click()
-    bench.wait_for_function("document.fullscreenElement?.getAttribute('aria-label') === 'Preview'")
+    until(bench, "document.fullscreenElement?.getAttribute('aria-label') === 'Preview'")
     bench.evaluate("document.exitFullscreen()")
 
 
@@ -129,8 +129,10 @@ def test_in_dress_a_click_shows_the_caption_whole(bench: Page) -> None:
     cue = view(bench)["cues"][1]
     boxes(bench).nth(1).click()
     whole = bench.request.get(f"/api/cues/{cue['id']}/whole").json()["at_us"]
-    bench.wait_for_function(
-        "(t) => Math.abs(document.querySelector('video').currentTime - t) < 0.06", arg=whole / 1e6
+    until(
+        bench,
+        "(t) => Math.abs(document.querySelector('video').currentTime - t) < 0.06",
+        arg=whole / 1e6,
     )
     bench.keyboard.press("Escape")
     undo_all(bench)

@@ -6,7 +6,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.e2e.pages import texts, undo_all
+from tests.e2e.pages import texts, undo_all, until
 from tests.recordings import make_sound
 from tests.serving import Server
 
@@ -75,7 +75,7 @@ def test_captions_are_tapped_while_listening(gather: Page) -> None:
     gather.keyboard.press("Escape")
     gather.get_by_label("Hand is late, ms").fill("100")
     gather.get_by_role("button", name="Start tapping").click()
-    gather.wait_for_function("document.querySelector('video').currentTime > 2.3")
+    until(gather, "document.querySelector('video').currentTime > 2.3")
     expect(gather.get_by_role("status").filter(has_text="0 tapped")).to_be_visible()
     for _ in range(2):
         gather.keyboard.press("t")

@@ -11,7 +11,7 @@ from collections.abc import Callable
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.e2e.pages import undo_all
+from tests.e2e.pages import undo_all, until
 from tests.e2e.test_hands import boxes, view
 
 
@@ -160,7 +160,7 @@ def test_everyday_tasks_take_few_gestures(bench: Page, task: Task) -> None:
     for way, do, most in (("keys", by_key, most_keys), ("mouse", by_mouse, most_clicks)):
         bench.reload()
         expect(boxes(bench).first).to_be_visible()
-        bench.wait_for_function("document.querySelector('video').readyState >= 2")
+        until(bench, "document.querySelector('video').readyState >= 2")
         bench.wait_for_timeout(300)
         hand = Hand(bench)
         do(hand)

@@ -7,7 +7,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.e2e.pages import texts, undo_all
+from tests.e2e.pages import texts, undo_all, until
 from tests.serving import Server, wait_for_job
 
 ACTIVE = "document.activeElement"
@@ -70,7 +70,7 @@ def test_space_plays_after_a_click_on_a_button(bench: Page) -> None:
     bench.get_by_role("button", name="Undo: delete").click()
     assert active(bench) == "page"
     bench.keyboard.press("Space")
-    bench.wait_for_function("!document.querySelector('video').paused")
+    until(bench, "!document.querySelector('video').paused")
     bench.keyboard.press("Space")
     expect(bench.get_by_role("button", name="Undo: delete")).to_be_visible()
     assert len(texts(bench)) == len(before) - 1
@@ -88,7 +88,7 @@ def test_space_plays_after_a_select_a_slider_and_a_tick(bench: Page) -> None:
     bench.wait_for_timeout(100)
     assert active(bench) == "page"
     bench.keyboard.press("Space")
-    bench.wait_for_function("!document.querySelector('video').paused")
+    until(bench, "!document.querySelector('video').paused")
     bench.keyboard.press("k")
     undo_all(bench)
 
@@ -516,7 +516,7 @@ def test_doubts_have_a_key_of_their_own_while_typing(
     expect(bench.get_by_role("button", name="Proof")).to_contain_text("left")
     boxes(bench).nth(0).click()
     bench.keyboard.press("F8")
-    bench.wait_for_function("!document.querySelector('video').paused")
+    until(bench, "!document.querySelector('video').paused")
     bench.keyboard.press("Escape")
     bench.keyboard.press("k")
 

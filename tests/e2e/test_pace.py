@@ -6,7 +6,7 @@ from collections.abc import Iterator
 import pytest
 from playwright.sync_api import Locator, Page, expect
 
-from tests.e2e.pages import undo_all
+from tests.e2e.pages import undo_all, until
 from tests.serving import Server
 
 
@@ -158,7 +158,7 @@ def test_words_go_to_the_neighbours_and_captions_are_split_by_key(pace: Pace) ->
     expect(pace.block(pace.cues()[1])).to_be_visible()
     pace.undone("move “")
     pace.page.keyboard.press("Control+z")
-    pace.page.wait_for_function(f"document.querySelector(\"[data-block='{cue['id']}']\")")
+    until(pace.page, f"document.querySelector(\"[data-block='{cue['id']}']\")")
     pace.page.locator(f'[data-word="{cue["words"][1]["id"]}"]').first.wait_for()
     pace.page.get_by_role("button", name=cue["words"][1]["text"], exact=True).click()
     pace.page.keyboard.press("b")
@@ -176,7 +176,7 @@ def test_a_word_lit_too_early_is_fixed_with_two_keys(pace: Pace) -> None:
     pace.undone("move start of")
     expect(loupe).to_contain_text("lights up at")
     pace.page.keyboard.press("]")
-    pace.page.wait_for_function("!document.querySelector('video').paused")
+    until(pace.page, "!document.querySelector('video').paused")
     pace.page.wait_for_timeout(300)
     assert near(pace.cues()[1]["words"][1]["start_us"], word["start_us"] + 66_667)
     pace.page.keyboard.press("Shift+{")

@@ -6,7 +6,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.e2e.pages import texts, undo_all
+from tests.e2e.pages import texts, undo_all, until
 from tests.recordings import KETTLE, MEDIA, make_video
 from tests.serving import Server, bring_in, wait_for_job
 
@@ -33,7 +33,8 @@ def painted(page: Page) -> int:
 def test_clicking_a_word_goes_to_it_and_shows_its_caption(bench: Page, project: dict) -> None:
     word = next(w for cue in project["cues"] for w in cue["words"] if w["text"] == "mend")
     bench.locator(f'[data-word="{word["id"]}"]').click()
-    bench.wait_for_function(
+    until(
+        bench,
         "(t) => Math.abs(document.querySelector('video').currentTime - t) < 0.06",
         arg=word["start_us"] / 1e6,
     )
@@ -202,7 +203,7 @@ def test_doubts_are_walked_and_settled_by_key(bench: Page, server: Server, proje
     expect(rule).to_contain_text("left")
     count = int(rule.inner_text().split()[1])
     bench.keyboard.press("d")
-    bench.wait_for_function("!document.querySelector('video').paused")
+    until(bench, "!document.querySelector('video').paused")
     bench.keyboard.press("a")
     expect(bench.get_by_role("button", name="Undo: accept")).to_be_visible()
     expect(rule).to_contain_text(f"{count - 1} doubt" if count > 1 else "no doubts")
@@ -265,23 +266,23 @@ def test_a_caption_is_replayed_and_looped(bench: Page, project: dict) -> None:
     bench.keyboard.press("Escape")
     cue = project["cues"][1]
     bench.keyboard.press("r")
-    bench.wait_for_function("!document.querySelector('video').paused")
-    bench.wait_for_function("document.querySelector('video').paused", timeout=8_000)
+    until(bench, "!document.querySelector('video').paused")
+    until(bench, "document.querySelector('video').paused")
     assert now(bench) == pytest.approx(cue["end_us"] / 1e6, abs=0.25)
     bench.keyboard.press("o")
     bench.wait_for_timeout(int((cue["end_us"] - cue["start_us"]) / 1_000) + 900)
     assert bench.evaluate("!document.querySelector('video').paused")
     assert cue["start_us"] / 1e6 - 0.1 <= now(bench) <= cue["end_us"] / 1e6 + 0.25
     bench.keyboard.press("o")
-    bench.wait_for_function("document.querySelector('video').paused")
+    until(bench, "document.querySelector('video').paused")
     bench.keyboard.press("Shift+O")
-    bench.wait_for_function("!document.querySelector('video').paused")
+    until(bench, "!document.querySelector('video').paused")
     state = bench.evaluate(
         "(v => [v.playbackRate, v.preservesPitch])(document.querySelector('video'))"
     )
     assert state == [0.6, True]
     bench.keyboard.press("Shift+O")
-    bench.wait_for_function("document.querySelector('video').paused")
+    until(bench, "document.querySelector('video').paused")
     assert bench.evaluate("document.querySelector('video').playbackRate") == 1
 
 

@@ -1,0 +1,71 @@
+"""What goes wrong is said where the user is, and strangers get no further than the door."""
+
+import json
+import re
+from pathlib import Path
+
+from playwright.sync_api import Browser, Page, expect
+
+from tests.serving import Server
+
+
+def test_a_still_that_cannot_be_made_is_said_and_the_page_stays(bench: Page) -> None:
+    address = bench.url
+
+    def refuse(route) -> None:
+        told = {"code": "no_space", "message": "The disk is full. Free some space and try again."}
+        route.fulfill(status=507, content_type="application/json", body=json.dumps(told))
+
+    bench.route("**/still.png*", refuse)
+    bench.get_by_role("button", name="Take a still").click()
+    expect(bench.get_by_test_id("notice")).to_contain_text("The disk is full")
+    assert bench.url == address
+    expect(bench.locator("[data-cue-text]").first).to_be_visible()
+    bench.unroute("**/still.png*")
+
+
+def test_caption_files_have_the_projects_name_in_its_own_letters(
+    bench: Page, server: Server
+) -> None:
+    project = int(bench.url.rsplit("/", 1)[-1])
+    with server.client() as client:
+
+        def rename(name: str) -> None:
+            revision = client.get(f"/api/projects/{project}").json()["revision"]
+            edit = {"kind": "rename_project", "name": name}
+            sent = {"base_revision": revision, "edit": edit}
+            assert client.post(f"/api/projects/{project}/edits", json=sent).is_success
+
+        rename("Чайник 🫖 Übung")
+        bench.get_by_role("button", name=re.compile("^Deliver")).click()
+        for ending in ("srt", "vtt", "txt", "json"):
+            with bench.expect_download() as coming:
+                bench.get_by_role("button", name=ending.upper(), exact=True).click()
+            assert coming.value.suggested_filename == f"Чайник-Übung.{ending}"
+            assert Path(coming.value.path()).read_text()
+        rename("Short kettle")
+
+
+def test_a_browser_beyond_the_machine_is_paired_by_its_code(
+    browser: Browser, tmp_path: Path
+) -> None:
+    server = Server(
+        tmp_path / "w", "--host", "0.0.0.0", MORTISER_PASS_PHRASE="beeswax and linen"
+    )  # fmt: skip
+    try:
+        page = browser.new_page(base_url=server.address)
+        page.goto("/projects/1")
+        expect(page.get_by_role("heading", name="Pair this browser")).to_be_visible()
+        code = page.get_by_label("Code or pass phrase")
+        expect(code).to_be_focused()
+        code.fill("varnish")
+        page.keyboard.press("Enter")
+        expect(page.get_by_role("alert")).to_contain_text("That is not the code")
+        page.get_by_label("Code or pass phrase").fill("beeswax and linen")
+        page.keyboard.press("Enter")
+        expect(page.get_by_text("Drop recordings here").first).to_be_visible()
+        page.reload()
+        expect(page.get_by_text("Drop recordings here").first).to_be_visible()
+        page.close()
+    finally:
+        server.stop()
