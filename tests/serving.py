@@ -24,23 +24,16 @@ class Server:
         self.address = ""
         self.start()
 
-    def start(self) -> None:
+    @property
+    def command(self) -> list[str]:
+        """What starts it; on the port it had before, once it had one."""
         port = self.address.rsplit(":", 1)[-1] if self.address else "0"
+        command = [sys.executable, "-m", "mortiser", "serve", "--port", port]
+        return [*command, "--workspace", str(self.workspace), *self._options]
+
+    def start(self) -> None:
         self._process = subprocess.Popen(
-            [
-                sys.executable,
-                "-m",
-                "mortiser",
-                "serve",
-                "--workspace",
-                str(self.workspace),
-                "--port",
-                port,
-                *self._options,
-            ],
-            stdout=subprocess.PIPE,
-            text=True,
-            env=self._environment,
+            self.command, stdout=subprocess.PIPE, text=True, env=self._environment
         )
         assert self._process.stdout is not None
         found = re.search(r"http://\S+", self._process.stdout.readline())

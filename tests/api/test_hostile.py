@@ -109,7 +109,7 @@ def test_foolish_values_are_told_as_such(attacked: TestClient, path: str) -> Non
         for part in told.get("parameters", []):
             address = address.replace(f"{{{part['name']}}}", "1")
         for _ in range(8 * EXAMPLES):
-            shape = _shape(body["schema"], chance)
+            shape = nearly(body["schema"], chance)
             call(attacked, method, address, content=json.dumps(shape).encode(),
                  headers={"content-type": "application/json"})  # fmt: skip
 
@@ -124,7 +124,7 @@ def _resolved(schema: dict[str, Any]) -> dict[str, Any]:
     return schema
 
 
-def _shape(schema: dict[str, Any], chance: random.Random, depth: int = 0) -> Any:
+def nearly(schema: dict[str, Any], chance: random.Random, depth: int = 0) -> Any:
     """A value nearly of a schema: some of its parts are hostile."""
     if chance.random() < 0.1 or depth > 8:
         return chance.choice(HOSTILE)
@@ -135,22 +135,22 @@ def _shape(schema: dict[str, Any], chance: random.Random, depth: int = 0) -> Any
         return chance.choice(schema["enum"])
     for union in ("anyOf", "oneOf"):
         if union in schema:
-            return _shape(chance.choice(schema[union]), chance, depth + 1)
+            return nearly(chance.choice(schema[union]), chance, depth + 1)
     match schema.get("type"):
         case "object":
             named = {
-                key: _shape(value, chance, depth + 1)
+                key: nearly(value, chance, depth + 1)
                 for key, value in schema.get("properties", {}).items()
                 if key in schema.get("required", ()) or key == "kind" or chance.random() < 0.5
             }
             extra = schema.get("additionalProperties")
             if isinstance(extra, dict):
                 paths = ["size", "place.dy", "motion.loop.kind", "fill", "a.b", "", "\ud800"]
-                named |= {chance.choice(paths): _shape(extra, chance, depth + 1)}
+                named |= {chance.choice(paths): nearly(extra, chance, depth + 1)}
             return named
         case "array":
             item = schema.get("items", {})
-            return [_shape(item, chance, depth + 1) for _ in range(chance.randrange(4))]
+            return [nearly(item, chance, depth + 1) for _ in range(chance.randrange(4))]
         case "integer":
             return chance.choice([0, 1, 1, 2, 3, 1_000_000])
         case "number":

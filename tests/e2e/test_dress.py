@@ -332,7 +332,7 @@ def test_a_still_is_what_the_preview_shows(bench: Page) -> None:
     picture = skia.Image.MakeFromEncoded(Path(coming.value.path()).read_bytes())
     piece = piece_of(bench)
     assert (picture.width(), picture.height()) == (piece["width"], piece["height"])
-    at = re.fullmatch(r"still-(\d+)\.png", coming.value.suggested_filename)
+    at = re.fullmatch(r"Short-kettle-(\d+)\.png", coming.value.suggested_filename)
     assert at
     cue = view_of(bench)["cues"][1]
     assert cue["start_us"] <= int(at[1]) * 1000 + 1000 <= cue["end_us"]

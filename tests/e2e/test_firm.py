@@ -46,6 +46,25 @@ def test_caption_files_have_the_projects_name_in_its_own_letters(
         rename("Short kettle")
 
 
+def test_a_full_disk_is_said_for_as_long_as_it_is_full(bench: Page, server: Server) -> None:
+    project = bench.url.rsplit("/", 1)[-1]
+    with server.client() as client:
+        pulse = client.get(f"/api/projects/{project}/pulse").json()
+    assert pulse["disk_full"] is False
+    full = json.dumps(pulse | {"disk_full": True})
+
+    def say_once(route) -> None:
+        bench.unroute("**/events")  # The page asks again by itself, and the server answers then.
+        text = f"retry: 1500\nevent: pulse\ndata: {full}\n\n"
+        route.fulfill(status=200, content_type="text/event-stream", body=text)
+
+    bench.route("**/events", say_once)
+    bench.reload()
+    note = bench.get_by_role("alert").filter(has_text="The disk is full")
+    expect(note).to_contain_text("goes on by itself")
+    expect(note).to_have_count(0, timeout=10_000)
+
+
 def test_a_browser_beyond_the_machine_is_paired_by_its_code(
     browser: Browser, tmp_path: Path
 ) -> None:

@@ -4,6 +4,7 @@ import { Group, Panel, Separator, useDefaultLayout } from "react-resizable-panel
 import { Link } from "wouter";
 import { listenToKeys } from "./actions/keyboard";
 import type { Pulse } from "./api/client";
+import { DiskNote } from "./DiskNote";
 import { openDrafts } from "./drafts/store";
 import { focusPage, guardFocus } from "./focus/page";
 import { Loupe } from "./loupe/Loupe";
@@ -102,6 +103,7 @@ export function Workbench({ projectId }: { projectId: number }) {
         Go to the captions
       </button>
       <StageRule player={player} />
+      <DiskNote />
       <Panes
         strip={
           stage === "Pace" ? (

@@ -306,6 +306,7 @@ def read_pulse(project_id: Id, shop: OpenShop) -> schemas.Pulse:
             revision=project["revision"],
             heard=heard,
             playable=bool(sources[0]["playable"] or sources[0]["proxy_path"]),
+            disk_full=shop.workspace.full(),
             jobs=[schemas.JobView.of(row) for row in jobs.of_project(db, project_id)],
             deliveries=[
                 schemas.DeliveryView.of(row) for row in deliveries.of_project(db, project_id)

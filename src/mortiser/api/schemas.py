@@ -329,6 +329,7 @@ class Pulse(BaseModel):
     revision: int
     heard: int = Field(description="Words so far; when it grows, new captions can be fetched.")
     playable: bool
+    disk_full: bool = Field(description="Whether work waits until there is room on the disk.")
     jobs: list[JobView]
     deliveries: list[DeliveryView]
 

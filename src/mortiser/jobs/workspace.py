@@ -16,6 +16,8 @@ FOLDERS = ("sources", "deliveries", "uploads")
 UNKEPT = "unkept"
 """A file that marks a folder which no row of the database names yet, or any more."""
 PRIVATE = 0o700
+NEXT_TO_NOTHING = 20 * 1024**2
+"""Bytes with which next to nothing can be done."""
 
 
 class Workspace:
@@ -125,6 +127,10 @@ class Workspace:
         folder = self.root / "deliveries" / str(delivery_id)
         folder.mkdir(mode=PRIVATE, exist_ok=True)
         return folder
+
+    def full(self) -> bool:
+        """Whether there is next to no room, so that work waits or fails."""
+        return shutil.disk_usage(self.root).free < NEXT_TO_NOTHING
 
     def need(self, size: int, spare: int) -> None:
         """Raise NoSpace unless ``size`` bytes fit and ``spare`` are left over."""

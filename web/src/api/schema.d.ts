@@ -2880,6 +2880,11 @@ export interface components {
             heard: number;
             /** Playable */
             playable: boolean;
+            /**
+             * Disk Full
+             * @description Whether work waits until there is room on the disk.
+             */
+            disk_full: boolean;
             /** Jobs */
             jobs: components["schemas"]["JobView"][];
             /** Deliveries */

@@ -25,6 +25,8 @@ interface State {
   /** Grows whenever what is painted may have changed. */
   sceneVersion: number;
   heard: number;
+  /** Whether the server has no room on its disk. */
+  diskFull: boolean;
   selected: number | null;
   /** All captions that commands work on; the selected one is among them. */
   picked: ReadonlySet<number>;
@@ -50,6 +52,7 @@ const NOTHING: Omit<State, "sceneVersion"> = {
   problem: null,
   cues: [],
   heard: 0,
+  diskFull: false,
   selected: null,
   picked: new Set(),
   anchor: null,
@@ -268,6 +271,7 @@ export async function onPulse(pulse: Pulse): Promise<void> {
   if (!project) return;
   set({
     heard: pulse.heard,
+    diskFull: pulse.disk_full,
     project: {
       ...project,
       jobs: pulse.jobs,
