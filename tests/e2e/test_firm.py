@@ -53,12 +53,12 @@ def test_a_full_disk_is_said_for_as_long_as_it_is_full(bench: Page, server: Serv
     assert pulse["disk_full"] is False
     full = json.dumps(pulse | {"disk_full": True})
 
-    def say_once(route) -> None:
-        bench.unroute("**/events")  # The page asks again by itself, and the server answers then.
+    def say(route) -> None:
         text = f"retry: 1500\nevent: pulse\ndata: {full}\n\n"
         route.fulfill(status=200, content_type="text/event-stream", body=text)
 
-    bench.route("**/events", say_once)
+    # Once: the page asks again by itself, and the server answers then.
+    bench.route("**/events", say, times=1)
     bench.reload()
     note = bench.get_by_role("alert").filter(has_text="The disk is full")
     expect(note).to_contain_text("goes on by itself")

@@ -1,5 +1,7 @@
+import random
 from pathlib import Path
 
+import av
 import numpy as np
 import pytest
 from hypothesis import given
@@ -7,7 +9,7 @@ from hypothesis import strategies as st
 
 from mortiser.media.peaks import FINEST_US, LEVELS, compute_peaks, read_peaks, save_peaks
 from mortiser.media.sound import RATE, read_sound, stream_sound
-from tests.recordings import make_video
+from tests.recordings import COUNTER, make_video
 
 
 @pytest.mark.parametrize("delay", [0.0, 0.5])
@@ -64,3 +66,36 @@ def test_a_stretch_is_the_same_sound_as_in_the_whole(
     first = start * RATE // 1_000_000
     expected = whole[first : first + len(part)]
     assert np.abs(part[: len(expected)] - expected).max() < 0.05
+
+
+@pytest.mark.parametrize("seed", range(8))
+def test_damage_in_the_middle_is_passed_over(tmp_path: Path, seed: int) -> None:
+    """Decoders call it by many names, no permission among them."""
+    data = bytearray(COUNTER.read_bytes())
+    chance = random.Random(seed)
+    for _ in range(400):
+        data[chance.randrange(4_000, len(data) - 20_000)] = chance.randrange(256)
+    harmed = tmp_path / "harmed.m4a"
+    harmed.write_bytes(data)
+    heard = sum(len(samples) for samples in stream_sound(harmed))
+    whole = sum(len(samples) for samples in stream_sound(COUNTER))
+    assert heard > 0.5 * whole
+
+
+def test_sound_whose_form_changes_is_heard_on(tmp_path: Path) -> None:
+    parts = []
+    for rate in (44_100, 22_050):
+        part = tmp_path / f"{rate}.mp3"
+        with av.open(str(part), "w") as out:
+            stream = out.add_stream("mp3", rate=rate, layout="mono")
+            for start in range(0, rate, 1_152):
+                frame = av.AudioFrame(format="fltp", layout="mono", samples=1_152)
+                frame.sample_rate, frame.pts = rate, start
+                out.mux(stream.encode(frame))
+            out.mux(stream.encode(None))
+        parts.append(part.read_bytes())
+    both = tmp_path / "both.mp3"
+    both.write_bytes(b"".join(parts))
+    heard = sum(len(samples) for samples in stream_sound(both))
+    assert heard > 1.8 * RATE
+    assert len(read_sound(both, 500_000, 1_500_000)) == RATE

@@ -39,5 +39,5 @@ async def small_body(request: Request, largest: int = LARGEST) -> bytes:
                 f"That file is larger than {largest // 1_000_000} MB: it is none that can be read here."
             )
     if not data:
-        raise BadInput("That file is empty.")
+        raise BadInput("That file is empty. Choose another one.")
     return bytes(data)

@@ -9,6 +9,7 @@ from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from starlette.exceptions import HTTPException
+from starlette.requests import ClientDisconnect
 
 from mortiser.core import errors
 
@@ -40,6 +41,11 @@ def add_handlers(app: FastAPI) -> None:
     async def _system(request: Request, error: Exception) -> JSONResponse:
         said = request.app.state.shop.database.explained(error)
         return await (_ours(request, said) if said else _unforeseen(request, error))
+
+    @app.exception_handler(ClientDisconnect)
+    async def _broken_off(_: Request, error: ClientDisconnect) -> JSONResponse:
+        # Nobody reads the answer any more.
+        return problem(400, "broken_off", "The request broke off. Nothing was kept; send it again.")
 
     @app.exception_handler(RequestValidationError)
     async def _shape(_: Request, error: RequestValidationError) -> JSONResponse:

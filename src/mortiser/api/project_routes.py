@@ -67,7 +67,8 @@ async def bring_in_recording(
 
 async def _receive(request: Request, shop: OpenShop) -> Path:
     limit = shop.settings.largest_upload
-    stated = int(request.headers.get("content-length") or 0)
+    length = request.headers.get("content-length", "")
+    stated = int(length) if length.isdecimal() and len(length) < 20 else 0
     if stated > limit:
         raise TooLarge(_too_large(limit))
     shop.workspace.need(stated, shop.settings.spare_disk)
@@ -81,7 +82,7 @@ async def _receive(request: Request, shop: OpenShop) -> Path:
                     raise TooLarge(_too_large(limit))
                 await run_in_threadpool(out.write, part)
         if not received:
-            raise BadInput("That file is empty.")
+            raise BadInput("That file is empty. Choose another one.")
     except ClientDisconnect as gone:
         file.unlink(missing_ok=True)
         raise MortiserError("The upload was stopped; nothing was kept.") from gone

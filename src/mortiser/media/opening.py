@@ -38,7 +38,10 @@ def limit_pixels(most: int) -> None:
 
 @contextmanager
 def open_media(path: Path) -> Iterator[InputContainer]:
-    """Open a recording to read it; FFmpeg's errors become BadMedia with its own words kept."""
+    """Open a recording to read it; FFmpeg's errors become BadMedia with its own words kept.
+
+    One that a full disk causes, where something is written meanwhile, becomes NoSpace.
+    """
     with path.open("rb") as data:
         try:
             container = av.open(data, "r", options=dict(OPTIONS), metadata_errors="replace")
@@ -48,7 +51,10 @@ def open_media(path: Path) -> Iterator[InputContainer]:
             ) from error
         with container:
             _check_size(container)
-            yield container
+            try:
+                yield container
+            except av.error.FFmpegError as error:
+                raise unfinished(error, "try") from error
 
 
 def _check_size(container: InputContainer) -> None:

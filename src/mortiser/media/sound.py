@@ -25,7 +25,7 @@ def stream_sound(path: Path, track: int = 0) -> Iterator[Samples]:
     """
     with open_media(path) as container:
         stream = container.streams.audio[track]
-        resampler = av.AudioResampler(format="flt", layout="mono", rate=RATE)
+        resampler = _Resampler()
         written = 0
         for frame in _frames(container, stream):
             if frame.pts is not None and frame.time_base is not None:
@@ -33,12 +33,10 @@ def stream_sound(path: Path, track: int = 0) -> Iterator[Samples]:
                 if start - written > RATE // 20:
                     yield from _silence(start - written)
                     written = start
-            for piece in resampler.resample(frame):
-                samples = np.asarray(piece.to_ndarray(), np.float32).reshape(-1)
+            for samples in resampler.heard(frame):
                 written += len(samples)
                 yield samples
-        for piece in resampler.resample(None):
-            yield np.asarray(piece.to_ndarray(), np.float32).reshape(-1)
+        yield from resampler.rest()
 
 
 def read_sound(path: Path, from_us: int, to_us: int, track: int = 0) -> Samples:
@@ -46,7 +44,7 @@ def read_sound(path: Path, from_us: int, to_us: int, track: int = 0) -> Samples:
     wanted = np.zeros(max(0, (to_us - from_us) * RATE // 1_000_000), np.float32)
     with open_media(path) as container:
         stream = container.streams.audio[track]
-        resampler = av.AudioResampler(format="flt", layout="mono", rate=RATE)
+        resampler = _Resampler()
         container.seek(max(0, from_us - SEEK_LEAD_US))
         at: int | None = None
         for frame in _frames(container, stream):
@@ -54,13 +52,38 @@ def read_sound(path: Path, from_us: int, to_us: int, track: int = 0) -> Samples:
                 if frame.pts is None or frame.time_base is None:
                     continue
                 at = round((float(frame.pts * frame.time_base) - from_us / 1e6) * RATE)
-            for piece in resampler.resample(frame):
-                samples = np.asarray(piece.to_ndarray(), np.float32).reshape(-1)
+            for samples in resampler.heard(frame):
                 _copy_into(wanted, samples, at)
                 at += len(samples)
             if at >= len(wanted):
                 break
     return wanted
+
+
+class _Resampler:
+    """To one channel at RATE, whatever the form of the frames, which may change in damaged files."""
+
+    def __init__(self) -> None:
+        self._form: tuple[str, str, int] | None = None
+        self._resampler: av.AudioResampler | None = None
+
+    def heard(self, frame: av.AudioFrame) -> Iterator[Samples]:
+        """What can be told of a frame by now."""
+        form = frame.format.name, frame.layout.name, frame.sample_rate
+        if form != self._form:
+            yield from self.rest()
+            self._form = form
+            self._resampler = av.AudioResampler(format="flt", layout="mono", rate=RATE)
+        yield from self._told(frame)
+
+    def rest(self) -> Iterator[Samples]:
+        """What is left when no more frames come."""
+        yield from self._told(None)
+
+    def _told(self, frame: av.AudioFrame | None) -> Iterator[Samples]:
+        if self._resampler is not None:
+            for piece in self._resampler.resample(frame):
+                yield np.asarray(piece.to_ndarray(), np.float32).reshape(-1)
 
 
 def _copy_into(wanted: Samples, samples: Samples, at: int) -> None:
@@ -75,8 +98,8 @@ def _frames(
     for packet in container.demux(stream):
         try:
             yield from packet.decode()
-        except av.error.InvalidDataError:
-            continue
+        except av.error.FFmpegError:
+            continue  # Decoders call damage by many names.
 
 
 def _silence(count: int) -> Iterator[Samples]:
