@@ -1,3 +1,5 @@
+import random
+from fractions import Fraction
 from pathlib import Path
 
 import av
@@ -135,3 +137,53 @@ def test_stopping_and_damage_are_told(tmp_path: Path) -> None:
     broken.write_bytes(source.read_bytes()[:2_000])
     with pytest.raises(BadMedia):
         burn(broken, tmp_path / "out.mp4", NO_CAPTIONS, (160, 120), 2_000_000, lambda _: None)
+
+
+@pytest.mark.parametrize("seed", range(4))
+@pytest.mark.parametrize("name", ["a.webm", "a.mkv"])
+def test_damaged_packets_are_passed_over(tmp_path: Path, name: str, seed: int) -> None:
+    options = {"codec": "libvpx", "audio_codec": "libopus"} if name == "a.webm" else {}
+    source = make_video(tmp_path / name, **(options or {"audio_codec": "flac"}))
+    facts = probe(source)
+    data = bytearray(source.read_bytes())
+    chance = random.Random(seed)
+    for _ in range(20):
+        data[chance.randrange(len(data) // 3, len(data) * 3 // 4)] = chance.randrange(256)
+    source.write_bytes(data)
+    out = tmp_path / "out.mp4"
+    burn(source, out, NO_CAPTIONS, (160, 120), facts.duration_us, lambda _: None)
+    assert len(frame_pts(out)) > 15
+
+
+def test_a_picture_that_changes_its_size_keeps_the_first(tmp_path: Path) -> None:
+    def raw(size: tuple[int, int], begins: int) -> list[tuple[bytes, int]]:
+        encoder = av.CodecContext.create("mpeg4", "w")
+        encoder.width, encoder.height, encoder.pix_fmt = *size, "yuv420p"
+        encoder.time_base = Fraction(1, 25)
+        packets = []
+        for number in range(10):
+            frame = av.VideoFrame(*size, "yuv420p")
+            frame.pts = begins + number
+            packets += [(bytes(p), begins + number) for p in encoder.encode(frame)]
+        return packets
+
+    source = tmp_path / "a.mkv"
+    with av.open(str(make_video(tmp_path / "sound.mkv", seconds=0.8))) as tones:
+        sound = [bytes(p) for p in tones.demux(tones.streams.audio[0]) if p.dts is not None]
+        with av.open(str(source), "w") as out:
+            picture = out.add_stream("mpeg4", rate=25)
+            picture.width, picture.height, picture.pix_fmt = 160, 120, "yuv420p"
+            heard = out.add_stream_from_template(tones.streams.audio[0])
+            for number, data in enumerate(sound):
+                packet = av.Packet(data)
+                packet.stream, packet.pts = heard, number * 1024
+                packet.dts, packet.time_base = packet.pts, Fraction(1, 48_000)
+                out.mux(packet)
+            for data, at in raw((160, 120), 0) + raw((320, 240), 10):
+                packet = av.Packet(data)
+                packet.stream, packet.pts, packet.dts = picture, at, at
+                packet.time_base = Fraction(1, 25)
+                out.mux(packet)
+    burn(source, tmp_path / "out.mp4", NO_CAPTIONS, (160, 120), 800_000, lambda _: None)
+    assert probe(tmp_path / "out.mp4").width == 160
+    assert len(frame_pts(tmp_path / "out.mp4")) == 20

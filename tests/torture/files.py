@@ -56,7 +56,12 @@ def _send(client: httpx.Client, what: str, route: str, data: bytes) -> float:
         project = said["project_id"]
         until(lambda: jobs_ended(client, project), "a job never ends", 120)
         no_fault_inside(client, project)
-        piece = read(client, project)["pieces"][0]["id"]
+        view = read(client, project)
+        piece = view["pieces"][0]["id"]
+        if view["cues"]:
+            assert client.post(f"/api/pieces/{piece}/deliveries").is_success
+            until(lambda: jobs_ended(client, project), "a delivery never ends", 120)
+            no_fault_inside(client, project)
         still = client.get(f"/api/pieces/{piece}/still.png", params={"at_us": 10_000})
         assert still.status_code < 500, still.text[:300]
         client.delete(f"/api/projects/{project}")

@@ -9,6 +9,7 @@ import av
 import numpy as np
 import numpy.typing as npt
 
+from mortiser.media.frames import Resampler, decoded_sound
 from mortiser.media.opening import open_media
 
 RATE = 16_000
@@ -25,7 +26,7 @@ def stream_sound(path: Path, track: int = 0) -> Iterator[Samples]:
     """
     with open_media(path) as container:
         stream = container.streams.audio[track]
-        resampler = _Resampler()
+        resampler = Resampler("flt", "mono", RATE)
         written = 0
         for frame in _frames(container, stream):
             if frame.pts is not None and frame.time_base is not None:
@@ -33,10 +34,10 @@ def stream_sound(path: Path, track: int = 0) -> Iterator[Samples]:
                 if start - written > RATE // 20:
                     yield from _silence(start - written)
                     written = start
-            for samples in resampler.heard(frame):
+            for samples in map(_samples, resampler.told(frame)):
                 written += len(samples)
                 yield samples
-        yield from resampler.rest()
+        yield from map(_samples, resampler.rest())
 
 
 def read_sound(path: Path, from_us: int, to_us: int, track: int = 0) -> Samples:
@@ -44,7 +45,7 @@ def read_sound(path: Path, from_us: int, to_us: int, track: int = 0) -> Samples:
     wanted = np.zeros(max(0, (to_us - from_us) * RATE // 1_000_000), np.float32)
     with open_media(path) as container:
         stream = container.streams.audio[track]
-        resampler = _Resampler()
+        resampler = Resampler("flt", "mono", RATE)
         container.seek(max(0, from_us - SEEK_LEAD_US))
         at: int | None = None
         for frame in _frames(container, stream):
@@ -52,7 +53,7 @@ def read_sound(path: Path, from_us: int, to_us: int, track: int = 0) -> Samples:
                 if frame.pts is None or frame.time_base is None:
                     continue
                 at = round((float(frame.pts * frame.time_base) - from_us / 1e6) * RATE)
-            for samples in resampler.heard(frame):
+            for samples in map(_samples, resampler.told(frame)):
                 _copy_into(wanted, samples, at)
                 at += len(samples)
             if at >= len(wanted):
@@ -60,30 +61,8 @@ def read_sound(path: Path, from_us: int, to_us: int, track: int = 0) -> Samples:
     return wanted
 
 
-class _Resampler:
-    """To one channel at RATE, whatever the form of the frames, which may change in damaged files."""
-
-    def __init__(self) -> None:
-        self._form: tuple[str, str, int] | None = None
-        self._resampler: av.AudioResampler | None = None
-
-    def heard(self, frame: av.AudioFrame) -> Iterator[Samples]:
-        """What can be told of a frame by now."""
-        form = frame.format.name, frame.layout.name, frame.sample_rate
-        if form != self._form:
-            yield from self.rest()
-            self._form = form
-            self._resampler = av.AudioResampler(format="flt", layout="mono", rate=RATE)
-        yield from self._told(frame)
-
-    def rest(self) -> Iterator[Samples]:
-        """What is left when no more frames come."""
-        yield from self._told(None)
-
-    def _told(self, frame: av.AudioFrame | None) -> Iterator[Samples]:
-        if self._resampler is not None:
-            for piece in self._resampler.resample(frame):
-                yield np.asarray(piece.to_ndarray(), np.float32).reshape(-1)
+def _samples(piece: av.AudioFrame) -> Samples:
+    return np.asarray(piece.to_ndarray(), np.float32).reshape(-1)
 
 
 def _copy_into(wanted: Samples, samples: Samples, at: int) -> None:
@@ -96,10 +75,7 @@ def _frames(
     container: av.container.InputContainer, stream: av.AudioStream
 ) -> Iterator[av.AudioFrame]:
     for packet in container.demux(stream):
-        try:
-            yield from packet.decode()
-        except av.error.FFmpegError:
-            continue  # Decoders call damage by many names.
+        yield from decoded_sound(packet)
 
 
 def _silence(count: int) -> Iterator[Samples]:

@@ -16,6 +16,7 @@ from av.video.reformatter import VideoReformatter
 from mortiser.core.errors import MortiserError
 from mortiser.core.frame import BACKDROP, BACKDROP_FPS
 from mortiser.core.scene import Shows
+from mortiser.media.frames import Resampler, decoded_picture, decoded_sound, of_size
 from mortiser.media.opening import codec_name, moving_picture, open_media, unfinished
 from mortiser.media.picture import plane_of, turned
 from mortiser.paint.blend import Veil, inks_of, lay, veil
@@ -122,9 +123,10 @@ def _burn(
             if packet.stream is sound:
                 track.pass_on(cast("av.Packet[av.AudioStream]", packet))
                 continue
-            for frame in cast("av.Packet[av.VideoStream]", packet).decode():
+            for frame in decoded_picture(cast("av.Packet[av.VideoStream]", packet)):
                 if frame.pts is not None and frame.pts >= 0:
-                    _encode(writing, encoder, turned(frame), veils, duration_us, progress)
+                    shown = of_size(turned(frame), size)
+                    _encode(writing, encoder, shown, veils, duration_us, progress)
         track.finish()
     writing.mux(encoder.encode(None))
 
@@ -172,14 +174,15 @@ class _SoundTrack:
         self._writing = writing
         self._sound = sound
         self._copies = codec_name(sound) in COPIED_SOUND
-        self._resampler: av.AudioResampler | None = None
+        self._resampler: Resampler | None = None
+        self._newest: int | None = None
         if self._copies:
             self._stream: av.AudioStream = writing.add_stream_from_template(sound)
         else:
             rate = min(48_000, sound.codec_context.sample_rate or 48_000)
             layout = "mono" if sound.codec_context.channels == 1 else "stereo"
             self._stream = writing.add_stream("aac", rate=rate, layout=layout, bit_rate=192_000)
-            self._resampler = av.AudioResampler(format="fltp", layout=layout, rate=rate)
+            self._resampler = Resampler("fltp", layout, rate)
 
     def pass_on(self, packet: av.Packet[av.AudioStream]) -> None:
         """Take one packet of the recording's sound."""
@@ -188,14 +191,21 @@ class _SoundTrack:
                 packet.stream = self._stream
                 self._writing.mux(packet)
             return
-        for frame in packet.decode():
-            for piece in self._resampler.resample(frame):
-                self._writing.mux(self._stream.encode(piece))
+        for frame in decoded_sound(packet):
+            for piece in self._resampler.told(frame):
+                self._add(piece)
 
     def finish(self) -> None:
         """No more sound comes."""
         if self._resampler is None:
             return
-        for piece in self._resampler.resample(None):
-            self._writing.mux(self._stream.encode(piece))
+        for piece in self._resampler.rest():
+            self._add(piece)
         self._writing.mux(self._stream.encode(None))
+
+    def _add(self, piece: av.AudioFrame) -> None:
+        if piece.pts is not None:
+            if self._newest is not None and piece.pts <= self._newest:
+                return  # Damage has put its time back, which cannot be written.
+            self._newest = piece.pts
+        self._writing.mux(self._stream.encode(piece))

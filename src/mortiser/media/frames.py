@@ -1,0 +1,57 @@
+"""Frames of recordings that are damaged, or change their form on the way."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import av
+
+
+def decoded_picture(packet: av.Packet[av.VideoStream]) -> list[av.VideoFrame]:
+    """A packet's frames; none where it is damaged, which decoders call by many names."""
+    try:
+        return packet.decode()
+    except av.error.FFmpegError:
+        return []
+
+
+def decoded_sound(packet: av.Packet[av.AudioStream]) -> list[av.AudioFrame]:
+    """The same for sound."""
+    try:
+        return packet.decode()
+    except av.error.FFmpegError:
+        return []
+
+
+def of_size(frame: av.VideoFrame, size: tuple[int, int]) -> av.VideoFrame:
+    """The frame in the size that the recording began with."""
+    if (frame.width, frame.height) == size:
+        return frame
+    scaled = frame.reformat(*size)
+    scaled.pts, scaled.time_base = frame.pts, frame.time_base
+    return scaled
+
+
+class Resampler:
+    """Sound of one form out of frames of any, whose own form may change on the way."""
+
+    def __init__(self, form: str, layout: str, rate: int) -> None:
+        self._wanted = form, layout, rate
+        self._comes: tuple[str, str, int] | None = None
+        self._resampler: av.AudioResampler | None = None
+
+    def told(self, frame: av.AudioFrame) -> Iterator[av.AudioFrame]:
+        """What can be told by now, after one more frame."""
+        comes = frame.format.name, frame.layout.name, frame.sample_rate
+        if comes != self._comes:
+            yield from self.rest()
+            form, layout, rate = self._wanted
+            self._comes = comes
+            self._resampler = av.AudioResampler(format=form, layout=layout, rate=rate)
+        if self._resampler is not None:
+            yield from self._resampler.resample(frame)
+
+    def rest(self) -> Iterator[av.AudioFrame]:
+        """What is left when no more frames of this form come."""
+        if self._resampler is not None:
+            yield from self._resampler.resample(None)
