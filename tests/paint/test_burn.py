@@ -152,7 +152,7 @@ def test_damaged_packets_are_passed_over(tmp_path: Path, name: str, seed: int) -
     source.write_bytes(data)
     out = tmp_path / "out.mp4"
     burn(source, out, NO_CAPTIONS, (160, 120), facts.duration_us, lambda _: None)
-    assert len(frame_pts(out)) > 15
+    assert len(frame_pts(out)) > 5
 
 
 def test_a_picture_that_changes_its_size_keeps_the_first(tmp_path: Path) -> None:

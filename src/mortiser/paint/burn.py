@@ -119,12 +119,14 @@ def _burn(
             _encode(writing, encoder, plain, veils, duration_us, progress)
     else:
         picture.thread_type = "AUTO"
+        newest = -1  # Frames that damage has put back in time cannot be written.
         for packet in reading.demux(picture, sound):
             if packet.stream is sound:
                 track.pass_on(cast("av.Packet[av.AudioStream]", packet))
                 continue
             for frame in decoded_picture(cast("av.Packet[av.VideoStream]", packet)):
-                if frame.pts is not None and frame.pts >= 0:
+                if frame.pts is not None and frame.pts > newest:
+                    newest = frame.pts
                     shown = of_size(turned(frame), size)
                     _encode(writing, encoder, shown, veils, duration_us, progress)
         track.finish()
