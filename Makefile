@@ -3,7 +3,7 @@ VENV := .venv
 PYTHON := $(VENV)/bin/python
 PORT ?= 8747
 
-.PHONY: demo serve build test lint types bench demo-media lock clean
+.PHONY: demo serve build test lint types bench torture demo-media lock clean
 
 demo: build
 	$(VENV)/bin/mortiser demo --port $(PORT)
@@ -32,6 +32,9 @@ types: $(VENV)/installed web/node_modules/.package-lock.json
 
 bench: $(VENV)/tested
 	$(PYTHON) -m bench
+
+torture: build $(VENV)/tested
+	$(PYTHON) -m tests.torture $(if $(WHOLE),--whole)
 
 demo-media: $(VENV)/tested
 	$(VENV)/bin/pip install --quiet --disable-pip-version-check -r requirements-demo-media.lock

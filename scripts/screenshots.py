@@ -10,6 +10,8 @@ from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
 
+from mortiser.api.pairing import pairing_page
+
 OUT = Path("docs/screenshots")
 ARGUMENTS = ["--no-sandbox", "--no-first-run", "--disable-background-networking"]
 
@@ -113,6 +115,9 @@ def main() -> None:
         browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
         size = {"width": 1280, "height": 800}
         take(browser.new_page(viewport=size, base_url=sys.argv[1]), sys.argv[1])
+        door = browser.new_page(viewport=size)
+        door.set_content(pairing_page())
+        door.screenshot(path=OUT / "pairing.png")
         browser.close()
 
 

@@ -18,6 +18,7 @@ from mortiser.core.pace import PACES
 from mortiser.jobs.worker import end_with_input, hold_alone
 from mortiser.settings import Settings
 
+SECRET = ("pass_phrase",)
 OPTIONS = ("workspace", "host", "port")
 OUTPUTS = ("srt", "vtt", "txt", "json", "burn")
 
@@ -91,7 +92,8 @@ def _wrong_setting(error: ValidationError) -> str:
     where = f"MORTISER_{name.upper()}"
     if name in OPTIONS:
         where = f"--{name} or {where}"
-    return f"{name} “{first['input']}”: {first['msg']}. Set it with {where}."
+    given = "" if name in SECRET else f" “{first['input']}”"
+    return f"{name}{given}: {first['msg']}. Set it with {where}."
 
 
 def _serve(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int:

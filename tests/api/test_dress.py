@@ -183,8 +183,8 @@ def test_a_font_of_ones_own_is_added_used_and_removed(client: TestClient) -> Non
     made = client.post("/api/fonts", content=font_file(family="Lane Hand"))
     assert (made.status_code, made.json()["name"], made.json()["own"]) == (201, "Lane Hand", True)
     assert any(one["name"] == "Lane Hand" for one in client.get("/api/fonts").json())
-    assert client.delete("/api/fonts/Lane Hand").status_code == 204
-    assert client.delete("/api/fonts/Rubik").status_code == 404
+    assert client.delete("/api/fonts", params={"family": "Lane Hand"}).status_code == 204
+    assert client.delete("/api/fonts", params={"family": "Rubik"}).status_code == 404
     refused = client.post("/api/fonts", content=b"hello")
     assert (refused.status_code, "TTF or OTF" in refused.json()["message"]) == (400, True)
 
@@ -277,3 +277,16 @@ def test_a_recording_with_a_picture_is_looked_over_first(
     assert (answer.status_code, answer.json()["status"]) == (201, "done")
     assert client.get(path, params=window).json() == {"seen": True, "faint": []}
     client.delete(f"/api/projects/{made['project_id']}")
+
+
+@pytest.mark.parametrize(
+    "family",
+    ["Lane/Hand", "../../Lane", "🧵" * 60, "x" * 3_000, "Lane_Hand 400", "..", "a\\b?c#d%2f"],
+)
+def test_fonts_of_any_name_come_and_go(client: TestClient, family: str) -> None:
+    made = client.post("/api/fonts", content=font_file(family=family))
+    assert made.status_code == 201, made.text
+    name = made.json()["name"]
+    assert name in {one["name"] for one in client.get("/api/fonts").json()}
+    assert client.delete("/api/fonts", params={"family": name}).status_code == 204
+    assert name not in {one["name"] for one in client.get("/api/fonts").json()}

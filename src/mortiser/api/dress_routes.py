@@ -196,9 +196,9 @@ async def add_font(request: Request, shop: OpenShop) -> FamilyView:
     return await in_time(taken_in)
 
 
-@router.delete("/fonts/{family}", status_code=204)
+@router.delete("/fonts", status_code=204)
 def remove_font(family: Name, shop: OpenShop) -> None:
-    """Forget a family of one's own; looks that name it fall back to a shipped one."""
+    """Forget a family of one's own (as a value: names may hold any signs); looks fall back."""
     own.remove(shop.workspace.fonts, family)
 
 

@@ -806,25 +806,9 @@ export interface paths {
          * @description Add a TTF or OTF file of one's own; it is checked and cleaned first.
          */
         post: operations["add_font"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/fonts/{family}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post?: never;
         /**
          * Remove Font
-         * @description Forget a family of one's own; looks that name it fall back to a shipped one.
+         * @description Forget a family of one's own (as a value: names may hold any signs); looks fall back.
          */
         delete: operations["remove_font"];
         options?: never;
@@ -5104,11 +5088,11 @@ export interface operations {
     };
     remove_font: {
         parameters: {
-            query?: never;
-            header?: never;
-            path: {
+            query: {
                 family: string;
             };
+            header?: never;
+            path?: never;
             cookie?: never;
         };
         requestBody?: never;

@@ -25,7 +25,7 @@ export function OwnFonts(props: { piece: Piece; family: string; own: boolean }) 
     }
   };
   const remove = () =>
-    take(api.DELETE("/api/fonts/{family}", { params: { path: { family } } }))
+    take(api.DELETE("/api/fonts", { params: { query: { family } } }))
       .then(fresh)
       .then(() => edit({ kind: "change_finish", piece_id: piece.id, changes: { font: "Rubik" } }))
       .catch(sayWrong);

@@ -1,0 +1,23 @@
+"""The quick core of the attacks: a few of each, counted the same way."""
+
+import pytest
+
+from tests.torture import disk, kills, requests
+
+
+def test_no_hostile_request_is_a_fault() -> None:
+    assert requests.attack(80, seed=7).failures == []
+
+
+def test_kills_lose_nothing_confirmed() -> None:
+    tally = kills.attack(3, seed=2)
+    assert (tally.tried, tally.failures) == (3, [])
+
+
+def test_full_disks_end_nothing_for_good() -> None:
+    try:
+        with disk.small_disk():
+            pass
+    except OSError as error:
+        pytest.skip(str(error))
+    assert disk.attack((disk.cancelling, disk.starting_with_work_left)).failures == []
