@@ -1,3 +1,4 @@
+import errno
 import json
 import subprocess
 import sys
@@ -6,6 +7,8 @@ from pathlib import Path
 import av
 import pytest
 
+from mortiser import captioning
+from mortiser.cli import main
 from tests.recordings import cut_demo, make_video
 
 SHORT_S = 6.0
@@ -83,3 +86,25 @@ def test_a_recording_without_speech_is_said(tmp_path: Path) -> None:
     assert result.returncode == 1
     assert "No speech" in result.stderr
     assert not (tmp_path / "a.srt").exists()
+
+
+@pytest.mark.parametrize(
+    ("fault", "says"),
+    [
+        (OSError(errno.ENOSPC, "No space left on device"), "free some space and try again"),
+        (PermissionError(errno.EACCES, "Permission denied", "out.srt"), "out.srt"),
+    ],
+)
+def test_faults_of_the_system_are_told_without_their_traces(
+    clip: Path,
+    monkeypatch: pytest.MonkeyPatch,
+    capsys: pytest.CaptureFixture[str],
+    fault: OSError,
+    says: str,
+) -> None:
+    def full(*_: object, **__: object) -> None:
+        raise fault
+
+    monkeypatch.setattr(captioning, "caption", full)
+    assert main(["caption", str(clip), "--srt", "out.srt"]) == 1
+    assert says in capsys.readouterr().err

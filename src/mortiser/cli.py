@@ -12,7 +12,7 @@ from pathlib import Path
 from pydantic import ValidationError
 
 from mortiser import __version__
-from mortiser.core.errors import MortiserError
+from mortiser.core.errors import MortiserError, foreseen
 from mortiser.core.finish.builtin import DEFAULT_FINISH, FINISHES
 from mortiser.core.pace import PACES
 from mortiser.jobs.worker import end_with_input, hold_alone
@@ -37,6 +37,9 @@ def main(arguments: Sequence[str] | None = None) -> int:
         return 2
     except MortiserError as error:
         print(f"mortiser: {error}", file=sys.stderr)
+        return 1
+    except OSError as error:
+        print(f"mortiser: {foreseen(error) or error}", file=sys.stderr)
         return 1
     except KeyboardInterrupt:
         print("mortiser: interrupted", file=sys.stderr)
