@@ -14,8 +14,8 @@ from tests.torture import disk, files, kills, load, requests
 from tests.torture.tally import Tally
 
 PARTS: dict[str, Callable[[bool], Tally]] = {
-    "kills": lambda whole: kills.attack(102 if whole else 12),
-    "files": lambda whole: files.attack(110 if whole else 30),
+    "kills": lambda whole: kills.attack(102 if whole else 9),
+    "files": lambda whole: files.attack(110 if whole else 24),
     "requests": lambda whole: requests.attack(1_000 if whole else 500),
     "disk": lambda whole: disk.attack() if whole else disk.attack(disk.SITUATIONS[::3]),
     "load": lambda whole: load.attack(70.0 if whole else 15.0),
