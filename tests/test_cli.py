@@ -48,6 +48,14 @@ def test_everything_is_written(clip: Path, tmp_path: Path) -> None:
     assert sorted(f.name for f in tmp_path.iterdir()) == sorted(f.name for f in outs.values())
 
 
+def test_names_of_a_glossary_are_written_right(clip: Path, tmp_path: Path) -> None:
+    names = tmp_path / "names.csv"
+    names.write_text("written,heard\nLanternlane,lantern lane\n")
+    result = run("caption", clip, "--quiet", "--glossary", names, "--txt", tmp_path / "t.txt")
+    assert result.returncode == 0, result.stderr
+    assert "Lanternlane" in (tmp_path / "t.txt").read_text().replace("\n", " ")
+
+
 def test_quiet_is_quiet(clip: Path, tmp_path: Path) -> None:
     result = run("caption", clip, "--quiet", "--txt", tmp_path / "t.txt")
     assert (result.returncode, result.stdout, result.stderr) == (0, "", "")
@@ -63,6 +71,8 @@ def test_quiet_is_quiet(clip: Path, tmp_path: Path) -> None:
         (("caption", "CLIP", "--burn", "CLIP"), 1, "the recording itself"),
         (("caption", "pyproject.toml", "--srt", "TMP/x.srt"), 1, "no recording that can be read"),
         (("caption", "CLIP", "--finish", "Varnish", "--srt", "x"), 2, "invalid choice"),
+        (("caption", "CLIP", "--language", "xx", "--srt", "TMP/x.srt"), 1, "MORTISER_MODEL_FOLDER"),
+        (("caption", "CLIP", "--glossary", "no.csv", "--srt", "TMP/x.srt"), 1, "no such file"),
         (
             ("serve", "--port", "1", "--host", "198.51.100.7", "--workspace", "TMP/w"),
             1,

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import os
 import tempfile
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from pathlib import Path
 
 from tqdm import tqdm
@@ -14,6 +14,7 @@ from mortiser.core.edits.retiming import untimed_cue
 from mortiser.core.errors import BadInput
 from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.frame import even_size
+from mortiser.core.glossary import Entry, Glossary, reworded
 from mortiser.core.grouping import group
 from mortiser.core.layout.ruler import LetterRuler
 from mortiser.core.pace import PACES, PaceName
@@ -21,13 +22,17 @@ from mortiser.core.scene import SceneReel
 from mortiser.core.spans import Span, SpanMap
 from mortiser.core.words import Cue, Word
 from mortiser.fonts import font_book
+from mortiser.formats import glossary as glossary_file
+from mortiser.formats.decoding import decode
 from mortiser.jobs.delivering import caption_file
 from mortiser.media.probe import Probe, probe
 from mortiser.media.sound import stream_sound
 from mortiser.paint.burn import burn
-from mortiser.speech.moonshine import MoonshineRecogniser
+from mortiser.speech.seams import Recogniser
+from mortiser.speech.sounds import DictionarySounds
 from mortiser.speech.sphinx import SphinxAligner
 from mortiser.speech.transcribe import TimedLine, transcribe
+from mortiser.store.glossary import checked
 from mortiser.store.projects import AUDIO_ONLY_FRAME, Piece
 
 
@@ -38,10 +43,13 @@ def caption(
     pace: PaceName,
     *,
     quiet: bool,
+    recogniser: Recogniser,
+    names: Sequence[Entry] = (),
 ) -> None:
     """Write the outputs (srt, vtt, txt, json, burn) of a recording.
 
-    Files get their names only when complete. Raises MortiserError.
+    ``names`` are written right wherever something like them is heard. Files get their names only
+    when complete. Raises MortiserError.
     """
     for out in outputs.values():
         if not out.absolute().parent.is_dir():
@@ -49,7 +57,7 @@ def caption(
         if out.exists() and out.samefile(recording):
             raise BadInput(f"{out} is the recording itself. Choose another name.")
     facts = probe(recording)
-    words = _hear(recording, facts.duration_us, quiet)
+    words = _hear(recording, facts.duration_us, recogniser, names, quiet)
     if not words:
         raise BadInput("No speech was found in this recording.")
     piece = _piece(facts, finish, pace)
@@ -64,19 +72,36 @@ def caption(
             _write_whole(out, caption_file(kind, cues, piece))
 
 
-def _hear(recording: Path, duration_us: int, quiet: bool) -> list[Word]:
+def _hear(
+    recording: Path, duration_us: int, recogniser: Recogniser, names: Sequence[Entry], quiet: bool
+) -> list[Word]:
     words: list[Word] = []
+    glossary = Glossary(names, DictionarySounds()) if names else None
     with _bar("Listening", quiet) as bar:
-        engine, aligner = MoonshineRecogniser(), SphinxAligner()
-        for item in transcribe(stream_sound(recording), engine, aligner):
+        for item in transcribe(stream_sound(recording), recogniser, SphinxAligner()):
             if isinstance(item, TimedLine):
-                words += item.words
+                line = item.words
+                words += reworded(line, glossary.changes(line)) if glossary else line
                 done = item.words[-1].end_us / duration_us
             else:
                 done = item * 1e6 / duration_us
             _advance(bar, done)
         _advance(bar, 1.0)
     return words
+
+
+def names_of(file: Path) -> list[Entry]:
+    """The entries of a glossary's CSV file. Raises BadInput for a line that cannot be one."""
+    if not file.is_file():
+        raise BadInput(f"{file}: no such file.")
+    text, _ = decode(file.read_bytes())
+    found: list[Entry] = []
+    for line, entry in glossary_file.read(text):
+        try:
+            found.append(checked(entry))
+        except BadInput as error:
+            raise BadInput(f"{file}, line {line}: {error}") from error
+    return found
 
 
 def _burn(recording: Path, out: Path, cues: list[Cue], piece: Piece, quiet: bool) -> None:

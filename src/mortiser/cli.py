@@ -75,6 +75,10 @@ def _parser() -> argparse.ArgumentParser:
     caption.add_argument("input", metavar="INPUT", type=Path)
     caption.add_argument("--finish", default=DEFAULT_FINISH, choices=FINISHES, help="caption look")
     caption.add_argument("--group", default="quick", choices=PACES, help="caption size")
+    caption.add_argument("--language", default="en", help="code of the language spoken (en)")
+    caption.add_argument(
+        "--glossary", metavar="FILE", type=Path, help="CSV of names, as the application saves it"
+    )
     for ending in OUTPUTS:
         what = "video with the captions burned in" if ending == "burn" else f"captions as {ending}"
         caption.add_argument(f"--{ending}", metavar="F", type=Path, help=f"write the {what}")
@@ -126,7 +130,8 @@ def _worker(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int
 
 
 def _caption(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int:
-    from mortiser.captioning import caption
+    from mortiser.captioning import caption, names_of
+    from mortiser.speech.engines import recogniser_for
 
     outputs = {name: getattr(options, name) for name in OUTPUTS if getattr(options, name)}
     if not outputs:
@@ -134,5 +139,13 @@ def _caption(options: argparse.Namespace, parser: argparse.ArgumentParser) -> in
     if not options.input.is_file():
         print(f"mortiser: {options.input}: no such file", file=sys.stderr)
         return 1
-    caption(options.input, outputs, options.finish, options.group, quiet=options.quiet)
+    caption(
+        options.input,
+        outputs,
+        options.finish,
+        options.group,
+        quiet=options.quiet,
+        recogniser=recogniser_for(options.language, Settings().model_folder),
+        names=names_of(options.glossary) if options.glossary else (),
+    )
     return 0
