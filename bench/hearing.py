@@ -10,7 +10,6 @@ import re
 import sys
 import tempfile
 import time
-from difflib import SequenceMatcher
 from pathlib import Path
 from typing import Any
 
@@ -18,6 +17,7 @@ import av
 import numpy as np
 
 from bench.report import alone, at_least, at_most, measured
+from mortiser.core.comparing import compare
 from mortiser.core.words import Word
 from mortiser.media.sound import stream_sound
 from mortiser.speech.moonshine import MoonshineRecogniser
@@ -36,16 +36,6 @@ def key(text: str) -> list[str]:
     return [SPELLINGS.get(word.strip("'"), word.strip("'")) for word in found if word.strip("'")]
 
 
-def word_errors(truth: list[str], heard: list[str]) -> int:
-    """Levenshtein distance in words."""
-    row = list(range(len(heard) + 1))
-    for i, right in enumerate(truth, 1):
-        left, row[0] = row[0], i
-        for j, got in enumerate(heard, 1):
-            left, row[j] = row[j], min(row[j] + 1, row[j - 1] + 1, left + (right != got))
-    return row[-1]
-
-
 def run() -> None:
     """Print all hearing measurements."""
     errors = total = 0
@@ -60,11 +50,10 @@ def run() -> None:
             [" ".join(key(w["text"])) for w in truth],
             [" ".join(key(w.text)) for w in words],
         )
-        errors += word_errors(said, heard)
+        found = compare(said, heard)
+        errors += len(found.differences)
         total += len(said)
-        for block in SequenceMatcher(None, said, heard, False).get_matching_blocks():
-            for i in range(block.size):
-                onsets.append((words[block.b + i].start_us - truth[block.a + i]["start_us"]) / 1000)
+        onsets += [(words[b].start_us - truth[a]["start_us"]) / 1000 for a, b in found.same]
     against = f"{total} words known from the voices"
     at_most("word error", 100 * errors / total, "%", 6, against, 1)
     at_most("word onset, median |error|", float(np.median(np.abs(onsets))), "ms", 40, against)

@@ -56,6 +56,25 @@ def test_names_of_a_glossary_are_written_right(clip: Path, tmp_path: Path) -> No
     assert "Lanternlane" in (tmp_path / "t.txt").read_text().replace("\n", " ")
 
 
+def test_what_is_heard_is_printed_and_compared(clip: Path, tmp_path: Path) -> None:
+    heard = run("hear", clip, "--quiet")
+    assert heard.returncode == 0, heard.stderr
+    words = [line.split("\t") for line in heard.stdout.splitlines()]
+    assert [word[2] for word in words[:5]] == ["Good", "morning", "from", "Lantern", "Lane,"]
+    assert all(float(word[0]) < float(word[1]) for word in words)
+    text = tmp_path / "said.txt"
+    text.write_text(" ".join(word[2] for word in words).replace("morning", "evening") + " bye")
+    compared = run("hear", clip, "--quiet", "--compare", text).stdout.splitlines()
+    assert "said “evening”, heard “morning”" in compared[0]
+    assert "said “bye”, not heard" in compared[1]
+    assert f"{len(words) + 1} words said: 1 wrong, 1 missed, 0 added" in compared[2]
+    timed = tmp_path / "said.json"
+    shifted = [{"text": w[2], "start_us": round(float(w[0]) * 1e6) + 30_000} for w in words]
+    timed.write_text(json.dumps({"words": shifted}))
+    last = run("hear", clip, "--quiet", "--compare", timed).stdout.splitlines()[-1]
+    assert "median 30 ms off, 95 % within 30 ms" in last
+
+
 def test_quiet_is_quiet(clip: Path, tmp_path: Path) -> None:
     result = run("caption", clip, "--quiet", "--txt", tmp_path / "t.txt")
     assert (result.returncode, result.stdout, result.stderr) == (0, "", "")
@@ -72,6 +91,9 @@ def test_quiet_is_quiet(clip: Path, tmp_path: Path) -> None:
         (("caption", "pyproject.toml", "--srt", "TMP/x.srt"), 1, "no recording that can be read"),
         (("caption", "CLIP", "--finish", "Varnish", "--srt", "x"), 2, "invalid choice"),
         (("caption", "CLIP", "--language", "xx", "--srt", "TMP/x.srt"), 1, "MORTISER_MODEL_FOLDER"),
+        (("hear", "CLIP", "--compare", "no.txt"), 1, "no such file"),
+        (("hear", "CLIP", "--compare", "web/package.json"), 1, "no words with times"),
+        (("hear", "nowhere.mp4"), 1, "no such file"),
         (("caption", "CLIP", "--glossary", "no.csv", "--srt", "TMP/x.srt"), 1, "no such file"),
         (
             ("serve", "--port", "1", "--host", "198.51.100.7", "--workspace", "TMP/w"),

@@ -57,7 +57,7 @@ def caption(
         if out.exists() and out.samefile(recording):
             raise BadInput(f"{out} is the recording itself. Choose another name.")
     facts = probe(recording)
-    words = _hear(recording, facts.duration_us, recogniser, names, quiet)
+    words = hear(recording, facts.duration_us, recogniser, names, quiet=quiet)
     if not words:
         raise BadInput("No speech was found in this recording.")
     piece = _piece(facts, finish, pace)
@@ -72,9 +72,15 @@ def caption(
             _write_whole(out, caption_file(kind, cues, piece))
 
 
-def _hear(
-    recording: Path, duration_us: int, recogniser: Recogniser, names: Sequence[Entry], quiet: bool
+def hear(
+    recording: Path,
+    duration_us: int,
+    recogniser: Recogniser,
+    names: Sequence[Entry],
+    *,
+    quiet: bool,
 ) -> list[Word]:
+    """A recording's words with their times, names as the glossary writes them."""
     words: list[Word] = []
     glossary = Glossary(names, DictionarySounds()) if names else None
     with _bar("Listening", quiet) as bar:

@@ -75,16 +75,32 @@ def _parser() -> argparse.ArgumentParser:
     caption.add_argument("input", metavar="INPUT", type=Path)
     caption.add_argument("--finish", default=DEFAULT_FINISH, choices=FINISHES, help="caption look")
     caption.add_argument("--group", default="quick", choices=PACES, help="caption size")
-    caption.add_argument("--language", default="en", help="code of the language spoken (en)")
-    caption.add_argument(
-        "--glossary", metavar="FILE", type=Path, help="CSV of names, as the application saves it"
-    )
+    _add_hearing(caption)
     for ending in OUTPUTS:
         what = "video with the captions burned in" if ending == "burn" else f"captions as {ending}"
         caption.add_argument(f"--{ending}", metavar="F", type=Path, help=f"write the {what}")
-    caption.add_argument("--quiet", action="store_true", help="no progress bar")
     caption.set_defaults(run=_caption)
+    hear = commands.add_parser(
+        "hear",
+        help="print the words of one recording, or what is wrong with them",
+        description="Print when each word of INPUT starts and ends (s) and the word; with "
+        "--compare, what differs from a text that is known, and how much.",
+    )
+    hear.add_argument("input", metavar="INPUT", type=Path)
+    _add_hearing(hear)
+    hear.add_argument(
+        "--compare", metavar="REFERENCE", type=Path, help="a text, or words as caption --json has"
+    )
+    hear.set_defaults(run=_hear)
     return parser
+
+
+def _add_hearing(command: argparse.ArgumentParser) -> None:
+    command.add_argument("--language", default="en", help="code of the language spoken (en)")
+    command.add_argument(
+        "--glossary", metavar="FILE", type=Path, help="CSV of names, as the application saves it"
+    )
+    command.add_argument("--quiet", action="store_true", help="no progress bar")
 
 
 def _settings(options: argparse.Namespace, **defaults: object) -> Settings:
@@ -148,4 +164,26 @@ def _caption(options: argparse.Namespace, parser: argparse.ArgumentParser) -> in
         recogniser=recogniser_for(options.language, Settings().model_folder),
         names=names_of(options.glossary) if options.glossary else (),
     )
+    return 0
+
+
+def _hear(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int:
+    from mortiser.captioning import hear, names_of
+    from mortiser.hearing import lines_of, read_reference, report
+    from mortiser.media.probe import probe
+    from mortiser.speech.engines import recogniser_for
+
+    reference = read_reference(options.compare) if options.compare else None
+    if not options.input.is_file():
+        print(f"mortiser: {options.input}: no such file", file=sys.stderr)
+        return 1
+    words = hear(
+        options.input,
+        probe(options.input).duration_us,
+        recogniser_for(options.language, Settings().model_folder),
+        names_of(options.glossary) if options.glossary else (),
+        quiet=options.quiet,
+    )
+    for line in report(words, reference) if reference else lines_of(words):
+        print(line)
     return 0
