@@ -23,7 +23,7 @@ from mortiser.wiring import HANDLERS, open_shop
 from tests.api.routes import edit, read
 from tests.recordings import COUNTER
 
-EXAMPLES = int(os.environ.get("MORTISER_HOSTILE_EXAMPLES", "12"))
+EXAMPLES = int(os.environ.get("MORTISER_HOSTILE_EXAMPLES", "6"))
 DOCUMENT = json.loads(description())
 SCHEMA = schemathesis.openapi.from_dict(DOCUMENT)
 OPERATIONS = [found.ok() for found in SCHEMA.get_all_operations()]

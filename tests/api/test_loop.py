@@ -103,12 +103,12 @@ SENT: dict[str, Callable[[TestClient], tuple[str, bytes, dict[str, str]]]] = {
     ),
     "long SubRip file seen": lambda _: (
         "/api/projects/captions/preview",
-        captions(60_000, "<i>Good</i> morning {\\an8}all"),
+        captions(30_000, "<i>Good</i> morning {\\an8}all"),
         {},
     ),
     "long SubRip file taken in": lambda _: (
         "/api/projects/1/captions",
-        captions(60_000, "Good morning"),
+        captions(30_000, "Good morning"),
         {},
     ),
     "letters no encoding is known of": lambda _: (
@@ -116,7 +116,7 @@ SENT: dict[str, Callable[[TestClient], tuple[str, bytes, dict[str, str]]]] = {
         bytes(range(128, 256)) * 20_000,
         {},
     ),
-    "glossary": lambda _: ("/api/glossary.csv", glossary(15_000), {}),
+    "glossary": lambda _: ("/api/glossary.csv", glossary(10_000), {}),
     "glossary over the limit": lambda _: ("/api/glossary.csv", glossary(100_000), {}),
     "finishes": lambda client: ("/api/finishes/file", finishes(client), {}),
     "font": lambda _: (
@@ -153,7 +153,7 @@ SENT: dict[str, Callable[[TestClient], tuple[str, bytes, dict[str, str]]]] = {
                     "kind": "dress_each",
                     "looks": [
                         {"cue_id": n, "changes": {"place.dy": 0.1, "size": 0.05}}
-                        for n in range(15_000)
+                        for n in range(8_000)
                     ],
                 },
             }
