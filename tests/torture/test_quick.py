@@ -1,17 +1,12 @@
-"""The quick core of the attacks: a few of each, counted the same way."""
+"""The quick core of the attacks, counted the same way; kills have tests of their own."""
 
 import pytest
 
-from tests.torture import disk, kills, requests
+from tests.torture import disk, requests
 
 
 def test_no_hostile_request_is_a_fault() -> None:
     assert requests.attack(60, seed=7).failures == []
-
-
-def test_kills_lose_nothing_confirmed() -> None:
-    tally = kills.attack(2, seed=2)
-    assert (tally.tried, tally.failures) == (2, [])
 
 
 def test_full_disks_end_nothing_for_good() -> None:
