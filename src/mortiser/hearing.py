@@ -61,11 +61,13 @@ def report(words: Sequence[Word], reference: Reference) -> Iterator[str]:
     found = compare(said, heard)
     for one in found.differences:
         at = words[heard_of[min(one.heard, len(heard) - 1)]].start_us if heard else 0
-        told = {
-            "wrong": lambda one=one: f"said “{said[one.said]}”, heard “{heard[one.heard]}”",
-            "missed": lambda one=one: f"said “{said[one.said]}”, not heard",
-            "added": lambda one=one: f"heard “{heard[one.heard]}”, not said",
-        }[one.kind]()
+        match one.kind:
+            case "wrong":
+                told = f"said “{said[one.said]}”, heard “{heard[one.heard]}”"
+            case "missed":
+                told = f"said “{said[one.said]}”, not heard"
+            case "added":
+                told = f"heard “{heard[one.heard]}”, not said"
         yield f"{timecode(at)[3:]}  {told}"
     yield (
         f"{found.said} words said: {found.count('wrong')} wrong, {found.count('missed')} missed, "

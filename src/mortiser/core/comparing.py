@@ -9,6 +9,8 @@ from typing import Literal
 from rapidfuzz.distance import Levenshtein
 
 Kind = Literal["wrong", "missed", "added"]
+KINDS: dict[str, Kind] = {"replace": "wrong", "delete": "missed", "insert": "added"}
+"""What the steps of a Levenshtein distance are here."""
 
 
 @dataclass(frozen=True)
@@ -50,7 +52,7 @@ def compare(said: Sequence[str], heard: Sequence[str]) -> Comparison:
                 strict=True,
             )
             continue
-        kind: Kind = {"replace": "wrong", "delete": "missed", "insert": "added"}[step.tag]  # type: ignore[assignment]
+        kind = KINDS[step.tag]
         length = max(step.src_end - step.src_start, step.dest_end - step.dest_start)
         differences += [
             Difference(

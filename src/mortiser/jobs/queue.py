@@ -69,12 +69,11 @@ class Queue:
         """Hand jobs out. One that cannot be handed out now stays queued in its row."""
         for job_id in job_ids:
             kind = jobs.get(self._parts.database.connection, job_id)["kind"]
-            if self._huey.immediate:
-                self._task(job_id, priority=PRIORITY[kind])
-                continue
             try:
                 self._task(job_id, priority=PRIORITY[kind])
             except Exception:
+                if self._huey.immediate:
+                    raise
                 log.warning("job %s waits to be handed out", job_id, exc_info=True)
 
     def submit_orphans(self) -> None:
