@@ -69,7 +69,6 @@ def shop(tmp_path_factory: pytest.TempPathFactory) -> Shop:
 @pytest.fixture(scope="module")
 def large(shop: Shop) -> Iterator[TestClient]:
     with TestClient(create_app(shop, with_worker=False), base_url="http://127.0.0.1") as client:
-        client.get("/api/projects")
         yield client
 
 

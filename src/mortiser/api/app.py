@@ -25,6 +25,7 @@ from mortiser.api import (
 )
 from mortiser.api.guard import LOCAL, Guard
 from mortiser.api.pairing import Pairing
+from mortiser.api.routing import prepare_routes
 from mortiser.api.schemas import Problem
 from mortiser.core.errors import NotFound
 from mortiser.jobs.cleaning import clean
@@ -39,6 +40,7 @@ def create_app(shop: Shop, *, with_worker: bool = True) -> FastAPI:
     @asynccontextmanager
     async def life(_: FastAPI) -> AsyncIterator[None]:
         clean(shop.database, shop.workspace)
+        prepare_routes(app)
         supervisor = Supervisor(shop.workspace.root) if with_worker else None
         if supervisor:
             supervisor.start()
