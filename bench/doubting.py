@@ -18,7 +18,6 @@ import numpy.typing as npt
 from bench.report import at_least, at_most
 from mortiser.core.checks import doubtful
 from mortiser.core.words import Word
-from mortiser.jobs.doubting import MARGIN_US, stretches
 from mortiser.media.sound import RATE, stream_sound
 from mortiser.speech.moonshine import MoonshineRecogniser
 from mortiser.speech.second_hearing import SecondHearing

@@ -90,7 +90,7 @@ def test_quiet_is_quiet(clip: Path, tmp_path: Path) -> None:
         (("caption", "CLIP", "--burn", "CLIP"), 1, "the recording itself"),
         (("caption", "pyproject.toml", "--srt", "TMP/x.srt"), 1, "no recording that can be read"),
         (("caption", "CLIP", "--finish", "Varnish", "--srt", "x"), 2, "invalid choice"),
-        (("caption", "CLIP", "--language", "xx", "--srt", "TMP/x.srt"), 1, "MORTISER_MODEL_FOLDER"),
+        (("caption", "CLIP", "--language", "xx", "--srt", "TMP/x.srt"), 1, "No engine here knows"),
         (("hear", "CLIP", "--compare", "no.txt"), 1, "no such file"),
         (("hear", "CLIP", "--compare", "web/package.json"), 1, "no words with times"),
         (("hear", "nowhere.mp4"), 1, "no such file"),

@@ -28,7 +28,8 @@ from mortiser.jobs.delivering import caption_file
 from mortiser.media.probe import Probe, probe
 from mortiser.media.sound import stream_sound
 from mortiser.paint.burn import burn
-from mortiser.speech.seams import Recogniser
+from mortiser.speech.engines import Engines
+from mortiser.speech.second_hearing import SecondHearing, heard_again, settled
 from mortiser.speech.sounds import DictionarySounds
 from mortiser.speech.sphinx import SphinxAligner
 from mortiser.speech.transcribe import TimedLine, transcribe
@@ -43,7 +44,7 @@ def caption(
     pace: PaceName,
     *,
     quiet: bool,
-    recogniser: Recogniser,
+    engines: Engines,
     names: Sequence[Entry] = (),
 ) -> None:
     """Write the outputs (srt, vtt, txt, json, burn) of a recording.
@@ -57,7 +58,7 @@ def caption(
         if out.exists() and out.samefile(recording):
             raise BadInput(f"{out} is the recording itself. Choose another name.")
     facts = probe(recording)
-    words = hear(recording, facts.duration_us, recogniser, names, quiet=quiet)
+    words = hear(recording, facts.duration_us, engines, names, quiet=quiet)
     if not words:
         raise BadInput("No speech was found in this recording.")
     piece = _piece(facts, finish, pace)
@@ -75,7 +76,7 @@ def caption(
 def hear(
     recording: Path,
     duration_us: int,
-    recogniser: Recogniser,
+    engines: Engines,
     names: Sequence[Entry],
     *,
     quiet: bool,
@@ -83,17 +84,29 @@ def hear(
     """A recording's words with their times, names as the glossary writes them."""
     words: list[Word] = []
     glossary = Glossary(names, DictionarySounds()) if names else None
+
+    def written(line: Sequence[Word]) -> list[Word]:
+        return reworded(line, glossary.changes(line)) if glossary else list(line)
+
     with _bar("Listening", quiet) as bar:
-        for item in transcribe(stream_sound(recording), recogniser, SphinxAligner()):
+        for item in transcribe(stream_sound(recording), engines.first, SphinxAligner()):
             if isinstance(item, TimedLine):
-                line = item.words
-                words += reworded(line, glossary.changes(line)) if glossary else line
+                words += written(item.words)
                 done = item.words[-1].end_us / duration_us
             else:
                 done = item * 1e6 / duration_us
             _advance(bar, done)
         _advance(bar, 1.0)
-    return words
+    if engines.second is None:
+        return words
+    judge = SecondHearing(engines.second, written)
+    final: list[Word] = []
+    with _bar("Listening again", quiet) as bar:
+        for _, verdict, reached in heard_again(stream_sound(recording), words, judge):
+            final += written(settled(verdict))
+            _advance(bar, reached / duration_us)
+        _advance(bar, 1.0)
+    return final
 
 
 def names_of(file: Path) -> list[Entry]:

@@ -8,6 +8,7 @@ import os
 import sys
 from collections.abc import Sequence
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from pydantic import ValidationError
 
@@ -17,6 +18,10 @@ from mortiser.core.finish.builtin import DEFAULT_FINISH, FINISHES
 from mortiser.core.pace import PACES
 from mortiser.jobs.worker import end_with_input, hold_alone
 from mortiser.settings import Settings
+
+if TYPE_CHECKING:
+    from mortiser.core.glossary import Entry
+    from mortiser.speech.engines import Engines
 
 SECRET = ("pass_phrase",)
 OPTIONS = ("workspace", "host", "port")
@@ -97,6 +102,7 @@ def _parser() -> argparse.ArgumentParser:
 
 def _add_hearing(command: argparse.ArgumentParser) -> None:
     command.add_argument("--language", default="en", help="code of the language spoken (en)")
+    command.add_argument("--engine", help="name of one engine, which then hears alone")
     command.add_argument(
         "--glossary", metavar="FILE", type=Path, help="CSV of names, as the application saves it"
     )
@@ -147,7 +153,6 @@ def _worker(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int
 
 def _caption(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int:
     from mortiser.captioning import caption, names_of
-    from mortiser.speech.engines import recogniser_for
 
     outputs = {name: getattr(options, name) for name in OUTPUTS if getattr(options, name)}
     if not outputs:
@@ -155,33 +160,42 @@ def _caption(options: argparse.Namespace, parser: argparse.ArgumentParser) -> in
     if not options.input.is_file():
         print(f"mortiser: {options.input}: no such file", file=sys.stderr)
         return 1
+    names = names_of(options.glossary) if options.glossary else []
     caption(
         options.input,
         outputs,
         options.finish,
         options.group,
         quiet=options.quiet,
-        recogniser=recogniser_for(options.language, Settings().model_folder),
-        names=names_of(options.glossary) if options.glossary else (),
+        engines=_engines(options, names),
+        names=names,
     )
     return 0
+
+
+def _engines(options: argparse.Namespace, names: Sequence[Entry]) -> Engines:
+    from mortiser.speech.engines import chosen
+    from mortiser.wiring import model_place
+
+    listen_for = [entry.written for entry in names]
+    return chosen(options.language, model_place(Settings()), options.engine, listen_for)
 
 
 def _hear(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int:
     from mortiser.captioning import hear, names_of
     from mortiser.hearing import lines_of, read_reference, report
     from mortiser.media.probe import probe
-    from mortiser.speech.engines import recogniser_for
 
     reference = read_reference(options.compare) if options.compare else None
     if not options.input.is_file():
         print(f"mortiser: {options.input}: no such file", file=sys.stderr)
         return 1
+    names = names_of(options.glossary) if options.glossary else []
     words = hear(
         options.input,
         probe(options.input).duration_us,
-        recogniser_for(options.language, Settings().model_folder),
-        names_of(options.glossary) if options.glossary else (),
+        _engines(options, names),
+        names,
         quiet=options.quiet,
     )
     for line in report(words, reference) if reference else lines_of(words):

@@ -25,6 +25,18 @@ class Settings(BaseSettings):
     model_folder: Path | None = Field(
         default=None, description="A folder with a multilingual speech model of your own."
     )
+    model_cache: Path = Field(
+        default=Path.home() / ".cache" / "mortiser",
+        description="Where speech models are kept for all workspaces of this machine.",
+    )
+    speech_model: str = Field(
+        default="base",
+        pattern=r"^[\w.-]{1,40}$",
+        description="Which model the multilingual engine uses; a larger one hears better and slower.",
+    )
+    fetch_model: bool = Field(
+        default=False, description="Whether a model that is not here may be fetched."
+    )
     most_pixels: int = Field(
         default=36_000_000,
         gt=0,

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from pathlib import Path
 
 from mortiser.core.errors import BadInput
 from mortiser.core.layout.ruler import LetterRuler
@@ -24,7 +23,8 @@ from mortiser.media.opening import limit_pixels
 from mortiser.paint.legibility import PLAIN, faint_captions
 from mortiser.paint.still import still
 from mortiser.settings import Settings
-from mortiser.speech.engines import engines, recogniser_for, unknown
+from mortiser.speech.engines import Engine, engines, recogniser_for, second_for, unknown
+from mortiser.speech.models import ModelPlace
 from mortiser.speech.second_hearing import SecondHearing
 from mortiser.speech.sounds import DictionarySounds
 from mortiser.speech.speakers import SpectralSpeakers
@@ -64,16 +64,27 @@ class Shop:
         return self.parts.workspace
 
 
-known_engines = engines
 still_picture = still
 hard_to_read = faint_captions
 NO_PICTURE = PLAIN
 
 
-def recognisable(language: str, folder: Path | None) -> None:
+def model_place(settings: Settings) -> ModelPlace:
+    """Where the multilingual engine's model is looked for."""
+    return ModelPlace(
+        settings.model_cache, settings.model_folder, settings.speech_model, settings.fetch_model
+    )
+
+
+def known_engines(settings: Settings) -> list[Engine]:
+    """The speech engines on this machine."""
+    return engines(model_place(settings))
+
+
+def recognisable(language: str, settings: Settings) -> None:
     """Raise BadInput where no engine knows the language."""
-    if not any(language in engine.languages for engine in engines(folder)):
-        raise BadInput(unknown(language))
+    if not any(language in engine.languages for engine in known_engines(settings)):
+        raise BadInput(unknown(language, model_place(settings)))
 
 
 def open_shop(settings: Settings, *, inline_jobs: bool = False) -> Shop:
@@ -81,12 +92,13 @@ def open_shop(settings: Settings, *, inline_jobs: bool = False) -> Shop:
     workspace = Workspace(settings.workspace)
     use_own_fonts(workspace.fonts)
     limit_pixels(settings.most_pixels)
+    place = model_place(settings)
     parts = Parts(
         Database(workspace.database, lambda finish, size: LetterRuler(finish, size, font_book())),
         workspace,
-        lambda language: recogniser_for(language, settings.model_folder),
+        lambda language: recogniser_for(language, place),
         SphinxAligner,
-        SecondHearing,
+        lambda names, write: SecondHearing(second_for("en", names, place), write),
         DictionarySounds,
         SpectralSpeakers,
     )

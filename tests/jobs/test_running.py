@@ -18,7 +18,7 @@ from mortiser.jobs.hearing import clip
 from mortiser.jobs.queue import PRIORITY, Queue
 from mortiser.jobs.runner import Task
 from mortiser.settings import Settings
-from mortiser.speech.seams import RATE
+from mortiser.speech.seams import RATE, Change, Verdict
 from mortiser.store import deliveries, editing, jobs, projects
 from mortiser.wiring import HANDLERS, Shop, open_shop
 from tests.contracts.test_speech import EvenAligner, PlainRecogniser
@@ -51,7 +51,7 @@ def test_a_job_runs_to_its_end(shop: Shop) -> None:
     for job in made.jobs:
         following = run(shop, job)
         assert [row(shop, j)["kind"] for j in following] == (
-            ["speakers", "doubt"] if job == made.jobs[0] else []
+            ["doubt"] if job == made.jobs[0] else []
         )
         assert row(shop, job)["status"] == "done"
         assert row(shop, job)["progress"] == 1
@@ -283,12 +283,13 @@ def test_projects_are_named_after_their_file(file: str, name: str) -> None:
 
 def test_doubts_are_noted_but_not_on_words_that_were_settled(shop: Shop) -> None:
     class Harsh:
-        def judge(self, words, samples):
+        def judge(self, words, samples, from_us):
             assert len(samples) > RATE // 10
-            return [replace(w, confidence=0.1, alternatives=("tome",)) for w in words]
+            doubted = [replace(w, confidence=0.1, alternatives=("tome",)) for w in words]
+            return Verdict(tuple(doubted), ())
 
     made = take_in(shop, COUNTER)
-    _, doubting = run(shop, made.jobs[0])
+    (doubting,) = run(shop, made.jobs[0])
     cues = projects.piece_cues(shop.database.connection, made.piece_id)
     typed, accepted = cues[0], cues[1]
     edits = [
@@ -297,7 +298,7 @@ def test_doubts_are_noted_but_not_on_words_that_were_settled(shop: Shop) -> None
     ]
     for revision, edit in enumerate(edits):
         editing.apply(shop.database, made.project_id, revision, edit)
-    parts = replace(shop.parts, judge=Harsh)
+    parts = replace(shop.parts, judge=lambda names, write: Harsh())
     runner.run(parts, HANDLERS, doubting)
     assert row(shop, doubting)["status"] == "done"
     words = {w.id: w for w in projects.source_words(shop.database.connection, made.source_id)}
@@ -307,6 +308,89 @@ def test_doubts_are_noted_but_not_on_words_that_were_settled(shop: Shop) -> None
     others = [w for cue in after[1:] for w in cue.words if w.id != accepted.words[0].id]
     assert {(w.confidence, w.alternatives) for w in others} == {(0.1, ("tome",))}
     assert editing.undo(shop.database, made.project_id, 2).label.startswith("accept")
+
+
+class Voting:
+    """Hears “mended” in the place of every third word, two words in the place of the fifth, one more
+    behind the seventh, and not the ninth."""
+
+    def judge(self, words, samples, from_us):
+        changes = []
+        for index, word in enumerate(words):
+            if index % 3 == 0 and index != 9:
+                put = (replace(word, id=0, text="mended", confidence=0.7),)
+                changes.append(Change(index, index + 1, put))
+            elif index == 5:
+                middle = (word.start_us + word.end_us) // 2
+                left = Word("kettle", word.start_us, middle, 0.6)
+                changes.append(Change(5, 6, (left, Word("lid", middle, word.end_us, 0.6))))
+            elif index == 7:
+                changes.append(Change(8, 8, (Word("and", word.end_us, word.end_us, 0.6),)))
+            elif index == 9:
+                changes.append(Change(9, 10, ()))
+        return Verdict(tuple(words), tuple(changes))
+
+
+def voted(words: list[str]) -> list[str]:
+    result: list[str] = []
+    for index, text in enumerate(words):
+        if index == 9:
+            continue
+        if index == 5:
+            result += ["kettle", "lid"]
+            continue
+        result.append("mended" if index % 3 == 0 else text)
+        if index == 7:
+            result.append("and")
+    return result
+
+
+def shown(shop: Shop, piece_id: int) -> list[Word]:
+    cues = projects.piece_cues(shop.database.connection, piece_id)
+    assert all(a.end_us <= b.start_us for a, b in itertools.pairwise(cues))
+    return [word for cue in cues for word in cue.words]
+
+
+def vote(shop: Shop, made, doubting: int) -> None:
+    parts = replace(shop.parts, judge=lambda names, write: Voting())
+    runner.run(parts, HANDLERS, doubting)
+    assert row(shop, doubting)["status"] == "done"
+
+
+def test_what_the_vote_changes_takes_its_place_quietly(shop: Shop) -> None:
+    made = take_in(shop, COUNTER)
+    (doubting,) = run(shop, made.jobs[0])
+    before = shown(shop, made.piece_id)
+    vote(shop, made, doubting)
+    after = shown(shop, made.piece_id)
+    first = before[:20]
+    # The first stretch has these words; the vote counts them anew in every stretch.
+    assert [w.text for w in after[:20]] == voted([w.text for w in first])[:20]
+    assert all(a.end_us <= b.start_us for a, b in itertools.pairwise(after))
+    assert {w.id for w in after} == {
+        w.id for w in projects.source_words(shop.database.connection, made.source_id)
+    }
+    # One word for one keeps its number, so that the page keeps its place.
+    assert after[0].id == before[0].id
+    assert projects.project_row(shop.database.connection, made.project_id)["revision"] == 0
+
+
+def test_the_vote_leaves_alone_what_somebody_has_been_at(shop: Shop) -> None:
+    made = take_in(shop, COUNTER)
+    (doubting,) = run(shop, made.jobs[0])
+    cues = projects.piece_cues(shop.database.connection, made.piece_id)
+    editing.apply(
+        shop.database, made.project_id, 0, RetypeCue(cue_id=cues[0].id, text="tone by hand")
+    )
+    editing.undo(shop.database, made.project_id, 1)
+    vote(shop, made, doubting)
+    after = projects.piece_cues(shop.database.connection, made.piece_id)
+    assert after[0].text == cues[0].text
+    assert "mended" in " ".join(cue.text for cue in after[1:])
+    # Undo and redo put rows back as they were: both still can.
+    editing.redo(shop.database, made.project_id, 2)
+    again = projects.piece_cues(shop.database.connection, made.piece_id)
+    assert again[0].text == "tone by hand"
 
 
 def test_what_is_waited_for_goes_first(shop: Shop) -> None:

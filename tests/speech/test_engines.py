@@ -1,7 +1,6 @@
-"""Which engine hears which language, and a model folder of the user's own."""
+"""Which engine hears which language, and where the multilingual one's model comes from."""
 
-import sys
-from collections.abc import Iterator
+import json
 from itertools import pairwise
 from pathlib import Path
 
@@ -9,63 +8,119 @@ import numpy as np
 import pytest
 
 from mortiser.core.errors import BadInput
-from mortiser.speech.engines import engines, recogniser_for
-from mortiser.speech.folder_model import FolderRecogniser, languages_of
+from mortiser.media.sound import stream_sound
+from mortiser.settings import Settings
+from mortiser.speech import models
+from mortiser.speech.engines import QUICK, WIDE, chosen, engines, recogniser_for, second_for
+from mortiser.speech.models import ModelPlace, join, languages_of
 from mortiser.speech.moonshine import MoonshineRecogniser
-from mortiser.speech.seams import RATE, HeardLine
 from mortiser.speech.transcribe import TimedLine, transcribe
+from mortiser.speech.whisper import WhisperRecogniser
+from mortiser.wiring import model_place
 from tests.contracts.test_speech import EvenAligner
-from tests.speech import standin_model
+
+MEDIA = Path("bench/media")
 
 
-@pytest.fixture
-def folder(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> Iterator[Path]:
-    monkeypatch.setitem(sys.modules, "faster_whisper", standin_model.library())
-    return standin_model.make_folder(tmp_path / "model")
+@pytest.fixture(scope="module")
+def place() -> ModelPlace:
+    return model_place(Settings())
 
 
-def test_the_embedded_engine_goes_before_the_folder(folder: Path) -> None:
-    assert isinstance(recogniser_for("en", folder), MoonshineRecogniser)
-    assert isinstance(recogniser_for("de", folder), FolderRecogniser)
-    assert [e.name for e in engines(None)] == ["moonshine-tiny"]
-    assert engines(folder)[1].languages == ("de", "en", "yue")
-    for where in (None, folder):
-        with pytest.raises(BadInput, match="MORTISER_MODEL_FOLDER"):
-            recogniser_for("xx", where)
-
-
-def test_a_folder_that_is_no_model_says_what_is_missing(folder: Path) -> None:
+def make_folder(folder: Path) -> Path:
+    """A folder that has the files of a model, none of them whole."""
+    folder.mkdir(parents=True, exist_ok=True)
     (folder / "model.bin").write_bytes(b"something else")
-    with pytest.raises(BadInput, match="cannot be loaded: Unsupported"):
-        FolderRecogniser(folder, "de")
-    (folder / "tokenizer.json").write_text("[]")
-    assert "cannot be read" in (engines(folder)[1].trouble or "")
-    (folder / "model.bin").unlink()
-    assert "model.bin is missing" in (engines(folder)[1].trouble or "")
-    assert engines(folder)[1].languages == ()
-    with pytest.raises(BadInput, match="missing"):
-        languages_of(folder / "nowhere")
+    (folder / "config.json").write_text("{}")
+    tokens = [{"content": f"<|{text}|>"} for text in ("en", "de", "yue", "transcribe", "0.00")]
+    (folder / "tokenizer.json").write_text(json.dumps({"added_tokens": tokens}))
+    return folder
 
 
-def test_without_its_library_it_says_how_to_get_it(
-    folder: Path, monkeypatch: pytest.MonkeyPatch
-) -> None:
-    monkeypatch.setitem(sys.modules, "faster_whisper", None)
-    with pytest.raises(BadInput, match=r"mortiser\[multilingual\]"):
-        FolderRecogniser(folder, "de")
+def test_the_quick_engine_hears_english_and_the_other_votes_on_it(place: ModelPlace) -> None:
+    assert [engine.name for engine in engines(place)] == [QUICK, WIDE]
+    assert isinstance(recogniser_for("en", place), MoonshineRecogniser)
+    assert isinstance(recogniser_for("de", place), WhisperRecogniser)
+    assert isinstance(second_for("en", ["Marlo"], place), WhisperRecogniser)
+    assert second_for("de", [], place) is None
+    assert chosen("en", place, QUICK, []).second is None
+    assert isinstance(chosen("en", place, WIDE, []).first, WhisperRecogniser)
+    with pytest.raises(BadInput, match="No engine here knows"):
+        recogniser_for("xx", place)
+
+
+def test_a_folder_of_ones_own_goes_before_everything(tmp_path: Path) -> None:
+    own = ModelPlace(tmp_path, make_folder(tmp_path / "model"))
+    assert own.folder() == tmp_path / "model"
+    assert languages_of(own.folder()) == ("de", "en", "yue")
+    assert engines(own)[1].languages == ("de", "en", "yue")
+    with pytest.raises(BadInput, match="cannot be loaded"):
+        WhisperRecogniser(own.folder(), "de")
     with pytest.raises(BadInput, match="does not know"):
-        FolderRecogniser(folder, "xx")
+        WhisperRecogniser(own.folder(), "xx")
 
 
-def test_its_own_word_times_are_used(folder: Path) -> None:
-    sound = np.zeros(4 * RATE, np.float32)
-    sound[RATE : 2 * RATE] = 0.5
-    engine = FolderRecogniser(folder, "de")
-    (line,) = [i for i in engine.hear([sound]) if isinstance(i, HeardLine)]
-    assert (line.text, len(line.times)) == ("Ton Ton.", 2)
-    (timed,) = [i for i in transcribe([sound], engine, EvenAligner()) if isinstance(i, TimedLine)]
-    assert [(w.text, w.start_us, w.end_us, w.confidence) for w in timed.words] == [
-        ("Ton", 1_000_000, 1_500_000, 0.9),
-        ("Ton.", 1_500_000, 2_000_000, 0.5),
+def test_a_folder_that_is_no_model_says_what_is_missing(tmp_path: Path) -> None:
+    folder = make_folder(tmp_path / "model")
+    own = ModelPlace(tmp_path, folder)
+    (folder / "tokenizer.json").write_text("[]")
+    assert "cannot be read" in (engines(own)[1].trouble or "")
+    (folder / "model.bin").unlink()
+    assert "model.bin is missing" in (engines(own)[1].trouble or "")
+    assert second_for("en", [], own) is None
+    with pytest.raises(BadInput, match=r"Only English .* missing"):
+        recogniser_for("de", own)
+    with pytest.raises(BadInput, match="model.bin is missing"):
+        recogniser_for("en", own, WIDE)
+
+
+def test_the_installed_parts_are_joined_once(tmp_path: Path) -> None:
+    there = ModelPlace(tmp_path).folder()
+    assert there == tmp_path / "whisper-base"
+    assert sorted(f.name for f in there.iterdir()) == sorted(models.FILES)
+    before = (there / "model.bin").stat().st_mtime_ns
+    assert ModelPlace(tmp_path).folder() == there
+    assert (there / "model.bin").stat().st_mtime_ns == before
+
+
+def test_damaged_parts_never_become_a_model(tmp_path: Path) -> None:
+    part = tmp_path / "part"
+    part.write_bytes(b"not the model")
+    with pytest.raises(BadInput, match="damaged"):
+        join({"model.bin": [part]}, tmp_path / "cache")
+    assert list((tmp_path / "cache").iterdir()) == []
+
+
+def test_a_cache_that_cannot_be_written_is_told(tmp_path: Path) -> None:
+    (tmp_path / "file").write_text("")
+    with pytest.raises(BadInput, match="cannot be put into"):
+        ModelPlace(tmp_path / "file").folder()
+
+
+def test_a_larger_model_is_not_fetched_unless_that_is_set(tmp_path: Path) -> None:
+    with pytest.raises(BadInput, match=r"“small” is not on this machine.*MORTISER_FETCH_MODEL"):
+        ModelPlace(tmp_path, name="small").folder()
+
+
+def test_without_the_packages_it_says_so(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(models, "PACKAGES", ("no_such_package",))
+    with pytest.raises(BadInput, match="“base” is not on this machine"):
+        ModelPlace(tmp_path).folder()
+
+
+def test_its_own_word_times_are_used_where_no_aligner_knows_the_language(
+    place: ModelPlace,
+) -> None:
+    sound = list(stream_sound(MEDIA / "language-de.ogg"))
+    truth = json.loads((MEDIA / "language-de.words.json").read_text())["words"]
+    items = transcribe(sound, recogniser_for("de", place), EvenAligner())
+    words = [w for item in items if isinstance(item, TimedLine) for w in item.words]
+    assert all(a.end_us <= b.start_us for a, b in pairwise(words))
+    starts = {w["text"].strip(".,").lower(): w["start_us"] for w in truth}
+    off = [
+        abs(w.start_us - starts[key])
+        for w in words
+        if (key := w.text.strip(".,").lower()) in starts and key not in ("der", "wir", "und")
     ]
-    assert all(a.end_us <= b.start_us for a, b in pairwise(timed.words))
+    assert len(off) > 15
+    assert np.median(off) < 100_000

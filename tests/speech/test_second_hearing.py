@@ -5,10 +5,17 @@ import pytest
 
 from mortiser.core.checks import doubtful
 from mortiser.core.words import Word
-from mortiser.jobs.doubting import LONGEST_US, PAUSE_US, stretches
 from mortiser.media.sound import stream_sound
 from mortiser.speech.seams import RATE
-from mortiser.speech.second_hearing import SecondHearing, _alternatives, compare
+from mortiser.speech.second_hearing import (
+    LONGEST_US,
+    PAUSE_US,
+    SecondHearing,
+    _alternatives,
+    compare,
+    settled,
+    stretches,
+)
 from tests.recordings import KETTLE, MEDIA
 
 
@@ -36,7 +43,9 @@ def test_a_wrong_word_is_doubted_more_than_the_right_ones() -> None:
     heard = [Word(w.text, w.start_us, w.end_us, 0.9, id=i + 1) for i, w in enumerate(truth)]
     wrong = 3
     heard[wrong] = Word("cardboard", truth[wrong].start_us, truth[wrong].end_us, 0.9, id=wrong + 1)
-    judged = SecondHearing().judge(heard, sound)
+    verdict = SecondHearing().judge(heard, sound)
+    assert verdict.changes == ()
+    judged = settled(verdict)
     assert [(w.id, w.text, w.start_us) for w in judged] == [
         (w.id, w.text, w.start_us) for w in heard
     ]

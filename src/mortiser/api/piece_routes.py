@@ -38,7 +38,7 @@ def engines(shop: OpenShop) -> list[schemas.EngineView]:
             languages=list(engine.languages),
             trouble=engine.trouble,
         )
-        for engine in known_engines(shop.settings.model_folder)
+        for engine in known_engines(shop.settings)
     ]
 
 

@@ -56,7 +56,7 @@ async def bring_in_recording(
 ) -> schemas.Created:
     """Bring in a recording: the body is the file, streamed to disk; a project is made of it."""
     if choices.transcribe:
-        recognisable(choices.language, shop.settings.model_folder)
+        recognisable(choices.language, shop.settings)
     file = await _receive(request, shop)
     made = await run_in_threadpool(
         bring_in, shop.database, shop.workspace, file, name, hearing=choices.hearing()
@@ -196,7 +196,7 @@ def redo(project_id: Id, request: schemas.StepRequest, shop: OpenShop) -> schema
 @router.post("/{project_id}/hear", status_code=201)
 def hear(project_id: Id, choices: schemas.HearingChoices, shop: OpenShop) -> schemas.JobView:
     """Hear the recording, or a range of it, again with other choices."""
-    recognisable(choices.language, shop.settings.model_folder)
+    recognisable(choices.language, shop.settings)
     return _queued(shop, hear_again(shop.database, project_id, choices.hearing()))
 
 

@@ -25,12 +25,15 @@ class Signs:
 
     ``hearings_against`` of two further hearings of the same sound, played at other speeds, had another
     word; ``decoder_against``: so had another decoder with its own language model; ``guessed``: no
-    dictionary knows it.
+    dictionary knows it. ``voted``: a second engine heard it too; ``chance``: where that had another
+    word, the chance by the vote (core.voting) that this one is right.
     """
 
     hearings_against: int
     decoder_against: bool
     guessed: bool
+    chance: float | None = None
+    voted: bool = False
 
 
 def confidences(signs: Sequence[Signs]) -> list[float]:

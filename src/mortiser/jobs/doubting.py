@@ -1,72 +1,56 @@
-"""The doubt job: go over a recording once more and say how sure each heard word is."""
+"""The doubt job: hear a recording once more, vote on its words, and say how sure each one is."""
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 
-import numpy as np
-
-from mortiser.core.time import SECOND
 from mortiser.core.words import Word
 from mortiser.jobs.glossary import GlossaryBench
+from mortiser.jobs.hearing import clip
 from mortiser.jobs.runner import Parts, Task
-from mortiser.media.sound import RATE, stream_sound
-from mortiser.speech.seams import Samples
+from mortiser.media.sound import stream_sound
+from mortiser.speech.seams import Verdict
+from mortiser.speech.second_hearing import heard_again
 from mortiser.store import projects
 from mortiser.store.projects import SourceRow
+from mortiser.store.settling import settle
 
-MARGIN_US = 150_000
-PAUSE_US = 350_000
-LONGEST_US = 9 * SECOND
-BATCH = 60
 JUDGED = "en"
 
 
 def doubt(parts: Parts, task: Task) -> None:
-    """Judge all words of a source, batch by batch, so that doubts show while it goes on."""
+    """Judge all words of a source, stretch by stretch, so that what comes of it shows while it goes
+    on. A corrected word never changes, nor does any word of a caption that was edited."""
     source = projects.source_row(parts.database.connection, task.payload["source_id"])
-    if source["language"] != JUDGED:
-        return  # The second listening knows this language alone.
+    if source["language"] == JUDGED:
+        _judge(parts, task, source)
+    if task.payload.get("piece_id") and task.payload.get("speakers"):
+        about = {key: task.payload[key] for key in ("source_id", "piece_id")}
+        task.follow("speakers", about)
+
+
+def _judge(parts: Parts, task: Task, source: SourceRow) -> None:
     words = projects.source_words(parts.database.connection, source["id"])
-    judge = parts.judge()
+    if not words:
+        return
+    start = min(task.payload.get("from_us") or 0, words[0].start_us)
+    end = task.payload.get("to_us") or source["duration_us"]
     glossary = GlossaryBench(parts)
-    ready: list[Word] = []
-    for run, samples in _with_sound(words, parts, source):
-        ready += glossary.suggest(judge.judge(run, samples))
-        if len(ready) >= BATCH:
-            projects.judge_words(parts.database, ready)
-            ready = []
-        task.progress(run[-1].end_us / source["duration_us"])
-    projects.judge_words(parts.database, ready)
+    judge = parts.judge(glossary.names(), glossary.write)
+    path = parts.workspace.path(source["path"])
+    sound = clip(stream_sound(path, source["audio_track"]), start, end)
+    for run, verdict, reached in heard_again(sound, words, judge, start):
+        projects.judge_words(parts.database, glossary.suggest(verdict.words))
+        if task.payload.get("piece_id"):
+            _settle(parts, task.payload["piece_id"], run, verdict, glossary)
+        task.progress((reached - start) / max(1, end - start))
 
 
-def stretches(words: Sequence[Word]) -> Iterator[list[Word]]:
-    """The words in runs that end in a pause, or where they get long."""
-    run: list[Word] = []
-    for word in words:
-        if run and (
-            word.start_us - run[-1].end_us > PAUSE_US or word.end_us - run[0].start_us > LONGEST_US
-        ):
-            yield run
-            run = []
-        run.append(word)
-    if run:
-        yield run
-
-
-def _with_sound(
-    words: Sequence[Word], parts: Parts, source: SourceRow
-) -> Iterator[tuple[list[Word], Samples]]:
-    sound = stream_sound(parts.workspace.path(source["path"]), source["audio_track"])
-    held, first = np.zeros(0, np.float32), 0
-    for run in stretches(words):
-        start = max(0, run[0].start_us - MARGIN_US) * RATE // SECOND
-        end = (run[-1].end_us + MARGIN_US) * RATE // SECOND
-        while first + len(held) < end:
-            more = next(sound, None)
-            if more is None:
-                break
-            held = np.concatenate([held, more])
-        if start > first:
-            held, first = held[start - first :], start
-        yield run, held[: end - first]
+def _settle(
+    parts: Parts, piece_id: int, run: Sequence[Word], verdict: Verdict, glossary: GlossaryBench
+) -> None:
+    """Make the changes, the last one first, so that what stands before one is as it was read."""
+    for change in reversed(verdict.changes):
+        before = run[change.first - 1] if change.first else None
+        fresh = glossary.suggest(glossary.write(change.words))
+        settle(parts.database, piece_id, run[change.first : change.end], fresh, before)

@@ -15,6 +15,8 @@ from mortiser.store.editing import Outcome
 from mortiser.store.glossary import Offer
 
 MOST_ALTERNATIVES = 3
+MOST_NAMES = 40
+"""An engine listens for no more words than go into its prompt."""
 
 
 class GlossaryBench:
@@ -41,6 +43,11 @@ class GlossaryBench:
                 word = replace(word, alternatives=others[:MOST_ALTERNATIVES])
             result.append(word)
         return result
+
+    def names(self) -> list[str]:
+        """What to listen for: how the entries are written, the newest first, not too many."""
+        self._now()
+        return [entry.written for entry in reversed(self._state[0])][:MOST_NAMES]
 
     def apply(self, project_id: int, base_revision: int) -> tuple[int, Outcome | None]:
         """Make the changes in a project's captions as one edit; how many, and what became of it."""

@@ -32,8 +32,18 @@ def hear(parts: Parts, task: Task) -> None:
         start = max([start, *(word.end_us for word in known)])
         for words in _lines(parts, task, start, end, origin):
             projects.append_line(parts.database, piece_id, words)
-        task.follow("speakers", {"source_id": source_id, "piece_id": piece_id})
-    task.follow("doubt", {"source_id": source_id})
+    # Telling speakers apart is an edit of all captions, and those are not voted on any more.
+    again = bool(task.payload.get("again"))
+    task.follow(
+        "doubt",
+        {
+            "source_id": source_id,
+            "piece_id": piece_id,
+            "from_us": origin,
+            "to_us": end,
+            "speakers": not again,
+        },
+    )
 
 
 def _hear_again(parts: Parts, task: Task, start: int, end: int) -> None:

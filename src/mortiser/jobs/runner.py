@@ -8,7 +8,7 @@ import logging
 import shutil
 import threading
 import time
-from collections.abc import Callable, Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from contextlib import contextmanager
 from dataclasses import dataclass
 from pathlib import Path
@@ -16,6 +16,7 @@ from typing import Any, TypedDict
 
 from mortiser.core.errors import UNFORESEEN, Cancelled
 from mortiser.core.sounding import Sounds
+from mortiser.core.words import Word
 from mortiser.jobs.workspace import Workspace
 from mortiser.speech.seams import Aligner, Judge, Recogniser, SpeakerFinder
 from mortiser.store import jobs
@@ -35,14 +36,15 @@ AGAIN_S = 1.0
 class Parts:
     """What handlers work with. Engines are made when needed: they hold models in memory.
 
-    ``recogniser`` makes one for a language, by its code.
+    ``recogniser`` makes one for a language, by its code; ``judge`` one that listens for some names
+    and is given a function that writes words as the glossary has them.
     """
 
     database: Database
     workspace: Workspace
     recogniser: Callable[[str], Recogniser]
     aligner: Callable[[], Aligner]
-    judge: Callable[[], Judge]
+    judge: Callable[[Sequence[str], Callable[[Sequence[Word]], list[Word]]], Judge]
     sounds: Callable[[], Sounds]
     speakers: Callable[[], SpeakerFinder]
 

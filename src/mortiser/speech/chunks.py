@@ -11,24 +11,29 @@ from mortiser.speech.seams import RATE, Samples
 FRAME = RATE // 100
 FIRST_S = 5.0
 USUAL_S = 18.0
-MOST_S = 28.0
+LONG_S = 24.0
+"""For an engine that takes as long for any sound under half a minute."""
+MOST_S = 29.0
+AHEAD_S = 10.0
 PAUSE_FRAMES = 25
 
 
-def chunks(sound: Iterable[Samples]) -> Iterator[tuple[float, Samples]]:
+def chunks(
+    sound: Iterable[Samples], usual_s: float = USUAL_S, first_s: float = FIRST_S
+) -> Iterator[tuple[float, Samples]]:
     """(start s, samples) of stretches that end in a pause where there is one.
 
     The first stretch is short, so that the first words come soon; none is longer than MOST_S.
     """
     held = np.zeros(0, np.float32)
     start = 0
-    target = FIRST_S
+    target = first_s
     for samples in sound:
         held = np.concatenate([held, samples])
-        while len(held) >= (target + MOST_S - USUAL_S) * RATE:
+        while len(held) >= min(MOST_S, target + AHEAD_S) * RATE:
             cut = _quietest(held, target)
             yield start / RATE, held[:cut]
-            held, start, target = held[cut:], start + cut, USUAL_S
+            held, start, target = held[cut:], start + cut, usual_s
     if len(held):
         yield start / RATE, held
 

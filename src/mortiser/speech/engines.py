@@ -1,60 +1,101 @@
-"""The engines there are, and which of them hears a language."""
+"""The engines there are, which of them hears a language, and which one votes on what was heard."""
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from pathlib import Path
 
 from mortiser.core.errors import BadInput
-from mortiser.speech.folder_model import FolderRecogniser, languages_of
+from mortiser.speech.models import ModelPlace, languages_of
 from mortiser.speech.moonshine import MoonshineRecogniser
 from mortiser.speech.seams import Recogniser
+from mortiser.speech.whisper import WhisperRecogniser
+
+QUICK = MoonshineRecogniser.name
+WIDE = WhisperRecogniser.name
 
 
 @dataclass(frozen=True)
 class Engine:
-    """An engine that could be used; ``trouble`` says why it cannot be."""
+    """An engine that could be used; ``trouble`` says why it cannot be. ``make`` takes a language and
+    words to listen for."""
 
     name: str
     about: str
     languages: tuple[str, ...]
-    make: Callable[[str], Recogniser]
+    make: Callable[[str, Sequence[str]], Recogniser]
     trouble: str | None = None
 
 
-def engines(folder: Path | None) -> list[Engine]:
-    """The embedded engine, and the one for the user's model folder where there is a folder."""
-    found = [
-        Engine(
-            MoonshineRecogniser.name,
-            "Embedded, small and quick.",
-            MoonshineRecogniser.languages,
-            lambda language: MoonshineRecogniser(),
-        )
-    ]
-    if folder is not None:
-        about = f"Your own model in {folder}."
-        try:
-            known, trouble = languages_of(folder), None
-        except BadInput as error:
-            known, trouble = (), str(error)
-        make = lambda language: FolderRecogniser(folder, language)  # noqa: E731
-        found.append(Engine(FolderRecogniser.name, about, known, make, trouble))
-    return found
-
-
-def recogniser_for(language: str, folder: Path | None) -> Recogniser:
-    """An engine for a language, the embedded one first. Raises BadInput where there is none."""
-    for engine in engines(folder):
-        if language in engine.languages:
-            return engine.make(language)
-    raise BadInput(unknown(language))
-
-
-def unknown(language: str) -> str:
-    """What is said of a language that no engine knows."""
-    return (
-        f"No engine here knows the language “{language}”. Put a multilingual model into a folder "
-        "and set MORTISER_MODEL_FOLDER to it."
+def engines(place: ModelPlace) -> list[Engine]:
+    """The quick English engine, and the one that knows many languages."""
+    quick = Engine(
+        QUICK,
+        "Small and quick, in English.",
+        MoonshineRecogniser.languages,
+        lambda language, words: MoonshineRecogniser(),
     )
+    about = "Hears many languages, and a second time in English."
+    if place.own is not None:
+        about = f"{about} Your own model in {place.own}."
+    try:
+        folder = place.folder()
+        wide = Engine(
+            WIDE,
+            about,
+            languages_of(folder),
+            lambda language, words: WhisperRecogniser(folder, language, words),
+        )
+    except BadInput as error:
+        wide = Engine(WIDE, about, (), _unable(str(error)), str(error))
+    return [quick, wide]
+
+
+def recogniser_for(language: str, place: ModelPlace, name: str | None = None) -> Recogniser:
+    """An engine for a language, the quick one first, or the one named. Raises BadInput."""
+    for engine in engines(place):
+        if name == engine.name and engine.trouble:
+            raise BadInput(engine.trouble)
+        if language in engine.languages and name in (None, engine.name):
+            return engine.make(language, ())
+    raise BadInput(unknown(language, place))
+
+
+def second_for(language: str, words: Sequence[str], place: ModelPlace) -> WhisperRecogniser | None:
+    """The engine that votes on what the first one heard, listening for some words; None where there
+    is no model, or where the first engine was this one already."""
+    if language not in MoonshineRecogniser.languages:
+        return None
+    try:
+        return WhisperRecogniser(place.folder(), language, words)
+    except BadInput:
+        return None
+
+
+@dataclass(frozen=True)
+class Engines:
+    """What hears first, and what votes on that."""
+
+    first: Recogniser
+    second: Recogniser | None = None
+
+
+def chosen(language: str, place: ModelPlace, name: str | None, words: Sequence[str]) -> Engines:
+    """The engines for a language, or the one named alone. Raises BadInput."""
+    first = recogniser_for(language, place, name)
+    return Engines(first, None if name else second_for(language, words, place))
+
+
+def unknown(language: str, place: ModelPlace) -> str:
+    """What is said of a language that no engine knows."""
+    trouble = next((engine.trouble for engine in engines(place) if engine.trouble), None)
+    if trouble:
+        return f"Only English can be heard at the moment. {trouble}"
+    return f"No engine here knows the language “{language}”."
+
+
+def _unable(trouble: str) -> Callable[[str, Sequence[str]], Recogniser]:
+    def fail(language: str, words: Sequence[str]) -> Recogniser:
+        raise BadInput(trouble)
+
+    return fail

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable, Iterator
 
 from moonshine_voice import ModelArch, get_assets_path
 from moonshine_voice.transcriber import Transcriber
 
-from mortiser.speech.chunks import chunks
+from mortiser.speech.activity import over_speech
+from mortiser.speech.chunks import USUAL_S
 from mortiser.speech.seams import RATE, HeardLine, Samples
 
 MARGIN_S = 0.15
@@ -16,35 +16,35 @@ LONGEST_REPEAT = 4
 
 
 class MoonshineRecogniser:
-    """Recogniser on the engine's own voice activity detection, chunk by chunk."""
+    """Recogniser on the engine's own voice activity detection."""
 
     name = "moonshine-tiny"
     languages: tuple[str, ...] = ("en",)
+    stretch_s = USUAL_S
 
     def __init__(self) -> None:
         self._engine = Transcriber(f"{get_assets_path()}/tiny-en", ModelArch.TINY)
 
-    def hear(self, sound: Iterable[Samples]) -> Iterator[HeardLine | float]:
+    def hear(self, samples: Samples) -> list[HeardLine]:
         """See Recogniser."""
-        for start_s, samples in chunks(sound):
-            yield from self._lines(start_s, samples)
-            yield start_s + len(samples) / RATE
-
-    def _lines(self, start_s: float, samples: Samples) -> Iterator[HeardLine]:
         found = self._engine.transcribe_without_streaming(samples.tolist())
+        lines: list[HeardLine] = []
         for line in found.lines:
             text = tidy(line.text)
             if not text:
                 continue
             first = max(0, int((line.start_time - MARGIN_S) * RATE))
-            last = int((line.start_time + line.duration + MARGIN_S) * RATE)
-            yield HeardLine(
-                text,
-                start_s + line.start_time,
-                start_s + line.start_time + line.duration,
-                samples[first:last],
-                start_s + first / RATE,
+            end_s = line.start_time + line.duration
+            lines.append(
+                HeardLine(
+                    text,
+                    line.start_time,
+                    end_s,
+                    samples[first : int((end_s + MARGIN_S) * RATE)],
+                    first / RATE,
+                )
             )
+        return over_speech(lines, samples)
 
 
 def tidy(text: str) -> str:

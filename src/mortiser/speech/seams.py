@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Protocol
 
@@ -29,7 +29,8 @@ class HeardLine:
     """A stretch of speech: its text, where it lies (s) and its sound, shape (n,) at RATE.
 
     ``offset_s`` is the time of the first sample; it may lie a little before ``start_s``. ``times`` has
-    the word times (s from the first sample) of an engine that finds them itself.
+    the times (s from the first sample) of the text's words (see core.words.tokens) where the engine
+    finds them itself.
     """
 
     text: str
@@ -38,27 +39,46 @@ class HeardLine:
     samples: Samples
     offset_s: float
     times: tuple[WordTime, ...] = ()
+    language: str = "en"
 
 
 class Recogniser(Protocol):
-    """Turns sound into lines of text, in order of time, as it reads the sound.
-
-    Lines come as soon as they are complete; silence gives none. Memory must not grow with the
-    length of the sound.
-    """
+    """Turns a stretch of sound into lines of text."""
 
     name: str
     languages: tuple[str, ...]
+    stretch_s: float
+    """How long a stretch it hears best, or quickest."""
 
-    def hear(self, sound: Iterable[Samples]) -> Iterator[HeardLine | float]:
-        """Yield lines, and between them how many seconds of sound are done (for progress)."""
+    def hear(self, samples: Samples) -> list[HeardLine]:
+        """The lines of at most chunks.MOST_S seconds, in order of time, counted from the first
+        sample; silence gives none."""
+
+
+@dataclass(frozen=True)
+class Change:
+    """Words ``first`` to ``end`` (exclusive) of a stretch are to be others; none of either side is
+    an addition or something left out."""
+
+    first: int
+    end: int
+    words: tuple[Word, ...]
+
+
+@dataclass(frozen=True)
+class Verdict:
+    """``words``: those of a stretch with confidence and alternatives, nothing else changed, as they
+    are wherever a change is not made. ``changes``: in order, none overlapping."""
+
+    words: tuple[Word, ...]
+    changes: tuple[Change, ...]
 
 
 class Judge(Protocol):
-    """Says how sure heard words are, and what else they may be."""
+    """Hears words again: says how sure they are, what else they may be, and which were misheard."""
 
-    def judge(self, words: Sequence[Word], samples: Samples) -> list[Word]:
-        """The words of a stretch of sound with confidence and alternatives, nothing else changed."""
+    def judge(self, words: Sequence[Word], samples: Samples, from_us: int = 0) -> Verdict:
+        """On the words (source time) of a stretch of sound that begins at ``from_us``."""
 
 
 class SpeakerFinder(Protocol):

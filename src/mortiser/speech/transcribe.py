@@ -7,9 +7,12 @@ from dataclasses import dataclass, replace
 
 from mortiser.core.carry import spread
 from mortiser.core.words import Word, tokens, word_key
-from mortiser.speech.seams import Aligner, HeardLine, Recogniser, Samples, WordTime
+from mortiser.speech.chunks import chunks
+from mortiser.speech.seams import RATE, Aligner, HeardLine, Recogniser, Samples, WordTime
 
 MOST_REPEATED = 3
+ALIGNED = "en"
+"""The language that the aligner knows; its times go before those of an engine."""
 
 
 @dataclass(frozen=True)
@@ -28,22 +31,26 @@ def transcribe(
     aligner did not find is placed between its neighbours and marked as not aligned.
     """
     last: tuple[Word, ...] = ()
-    for heard in recogniser.hear(sound):
-        if isinstance(heard, float):
-            yield heard
-            continue
-        words = timed_words(heard, aligner)
-        words = _behind(last, words)
-        if words:
-            last = words
-            yield TimedLine(words)
+    for start_s, samples in chunks(sound, recogniser.stretch_s):
+        for line in recogniser.hear(samples):
+            words = _behind(last, timed_words(line, aligner, start_s))
+            if words:
+                last = words
+                yield TimedLine(words)
+        yield start_s + len(samples) / RATE
 
 
-def timed_words(line: HeardLine, aligner: Aligner) -> tuple[Word, ...]:
-    """The words of a heard line with their times."""
+def timed_words(line: HeardLine, aligner: Aligner, from_s: float = 0) -> tuple[Word, ...]:
+    """The words of a heard line with their times, in a stretch of sound that begins at ``from_s``."""
+    line = replace(
+        line,
+        start_s=line.start_s + from_s,
+        end_s=line.end_s + from_s,
+        offset_s=line.offset_s + from_s,
+    )
     texts = tokens(line.text)
     found: Sequence[WordTime | None] = line.times
-    if len(found) != len(texts):
+    if not found or line.language == ALIGNED:
         found = aligner.align(texts, line.samples)
     words: list[Word] = []
     index = 0

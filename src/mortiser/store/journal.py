@@ -30,13 +30,18 @@ class Changes:
         self.rows.setdefault(table, set()).add(row_id)
 
 
-def _changes(db: sqlite3.Connection, entry: int) -> Changes:
-    """What an entry touches; a caption counts as touched when the list of its words is."""
+def touched(db: sqlite3.Connection, project_id: int) -> Changes:
+    """What all edits of a project touch that could still be undone or made again."""
+    return _changes(db, "entry_id IN (SELECT id FROM edit_entry WHERE project_id = ?)", project_id)
+
+
+def _changes(db: sqlite3.Connection, where: str, value: int) -> Changes:
+    """What entries touch; a caption counts as touched when the list of its words is."""
     changes = Changes()
     for row in db.execute(
         "SELECT table_name, row_id, json_extract(before, '$.cue_id') AS was, "
-        "json_extract(after, '$.cue_id') AS now FROM edit_change WHERE entry_id = ?",
-        (entry,),
+        f"json_extract(after, '$.cue_id') AS now FROM edit_change WHERE {where}",
+        (value,),
     ):
         changes.add(row["table_name"], row["row_id"])
         for cue_id in {row["was"], row["now"]} - {None}:
@@ -79,7 +84,7 @@ def reopen_newest(db: sqlite3.Connection, project_id: int) -> int | None:
 def close_entry(db: sqlite3.Connection, entry: int) -> Changes:
     """End the entry and say what it changed; an entry that changed nothing is dropped."""
     db.execute("DELETE FROM temp.open_entry")
-    changes = _changes(db, entry)
+    changes = _changes(db, "entry_id = ?", entry)
     if not changes.rows:
         db.execute("DELETE FROM edit_entry WHERE id = ?", (entry,))
     return changes
@@ -139,7 +144,7 @@ def _replay(db: sqlite3.Connection, entry: int, to: str, *, undone: bool) -> Cha
     for row in rows:
         _restore(db, row["table_name"], row["row_id"], *_states(row, to))
     db.execute("UPDATE edit_entry SET undone = ? WHERE id = ?", (int(undone), entry))
-    return _changes(db, entry)
+    return _changes(db, "entry_id = ?", entry)
 
 
 def _states(row: sqlite3.Row, to: str) -> tuple[dict[str, object] | None, bool]:

@@ -1,0 +1,40 @@
+"""Where somebody speaks: the silero model for voice activity, which comes with faster_whisper (MIT).
+
+Engines make words up over silence, noise and music; what lies over no speech is not kept.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from faster_whisper.vad import VadOptions, get_speech_timestamps
+
+from mortiser.speech.seams import RATE, HeardLine, Samples
+
+OPTIONS = VadOptions(threshold=0.35, min_silence_duration_ms=300, speech_pad_ms=100)
+"""Rather too much than too little: a word that is really spoken must not be lost."""
+LEAST_SHARE = 0.2
+
+
+def speech_in(samples: Samples) -> list[tuple[float, float]]:
+    """Stretches (start s, end s) in which somebody speaks."""
+    if not len(samples):
+        return []
+    found = get_speech_timestamps(samples, OPTIONS, RATE)
+    return [(part["start"] / RATE, part["end"] / RATE) for part in found]
+
+
+def over_speech(lines: Sequence[HeardLine], samples: Samples) -> list[HeardLine]:
+    """The lines of a stretch of sound that speech lies under for some part."""
+    if not lines:
+        return []
+    speech = speech_in(samples)
+    return [
+        line
+        for line in lines
+        if _shared(line.start_s, line.end_s, speech) > LEAST_SHARE * (line.end_s - line.start_s)
+    ]
+
+
+def _shared(start_s: float, end_s: float, speech: Sequence[tuple[float, float]]) -> float:
+    return sum(max(0.0, min(end_s, b) - max(start_s, a)) for a, b in speech)

