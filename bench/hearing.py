@@ -10,6 +10,7 @@ import re
 import sys
 import tempfile
 import time
+from collections.abc import Iterable, Iterator
 from pathlib import Path
 from typing import Any
 
@@ -20,8 +21,9 @@ from bench.report import alone, at_least, at_most, measured
 from mortiser.core.comparing import compare
 from mortiser.core.words import Word
 from mortiser.media.sound import stream_sound
+from mortiser.speech.chunks import chunks
 from mortiser.speech.moonshine import MoonshineRecogniser
-from mortiser.speech.seams import RATE, HeardLine
+from mortiser.speech.seams import RATE, HeardLine, Samples
 from mortiser.speech.sphinx import SphinxAligner
 from mortiser.speech.transcribe import TimedLine, transcribe
 
@@ -87,10 +89,11 @@ def _work(kind: str, times: int) -> dict[str, Any]:
         first = 0.0
         seconds = 0.0
         engine = MoonshineRecogniser()
+        sound = stream_sound(recording)
         items = (
-            engine.hear(stream_sound(recording))
+            _recognised(sound, engine)
             if kind == "recognise"
-            else transcribe(stream_sound(recording), engine, SphinxAligner())
+            else transcribe(sound, engine, SphinxAligner())
         )
         for item in items:
             if isinstance(item, float):
@@ -98,6 +101,14 @@ def _work(kind: str, times: int) -> dict[str, Any]:
             elif isinstance(item, HeardLine | TimedLine) and not first:
                 first = time.perf_counter() - started
         return {"seconds": seconds, "first_line_s": first, "rate": RATE}
+
+
+def _recognised(
+    sound: Iterable[Samples], engine: MoonshineRecogniser
+) -> Iterator[HeardLine | float]:
+    for start_s, samples in chunks(sound, engine.stretch_s):
+        yield from engine.hear(samples)
+        yield start_s + len(samples) / RATE
 
 
 def repeated(source: Path, out: Path, times: int) -> Path:

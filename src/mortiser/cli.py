@@ -101,7 +101,11 @@ def _parser() -> argparse.ArgumentParser:
 
 
 def _add_hearing(command: argparse.ArgumentParser) -> None:
-    command.add_argument("--language", default="en", help="code of the language spoken (en)")
+    command.add_argument(
+        "--language",
+        default="en",
+        help="code of the language spoken (en); auto to find it out, mul where there are several",
+    )
     command.add_argument("--engine", help="name of one engine, which then hears alone")
     command.add_argument(
         "--glossary", metavar="FILE", type=Path, help="CSV of names, as the application saves it"
@@ -174,11 +178,16 @@ def _caption(options: argparse.Namespace, parser: argparse.ArgumentParser) -> in
 
 
 def _engines(options: argparse.Namespace, names: Sequence[Entry]) -> Engines:
-    from mortiser.speech.engines import chosen
+    from mortiser.media.sound import stream_sound
+    from mortiser.speech.engines import chosen, language_finder
+    from mortiser.speech.languages import FIND_OUT, language_spoken
     from mortiser.wiring import model_place
 
-    listen_for = [entry.written for entry in names]
-    return chosen(options.language, model_place(Settings()), options.engine, listen_for)
+    place = model_place(Settings())
+    language = options.language
+    if language == FIND_OUT:
+        language = language_spoken(stream_sound(options.input), language_finder(place)) or "en"
+    return chosen(language, place, options.engine, [entry.written for entry in names])
 
 
 def _hear(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int:

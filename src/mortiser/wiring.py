@@ -23,7 +23,15 @@ from mortiser.media.opening import limit_pixels
 from mortiser.paint.legibility import PLAIN, faint_captions
 from mortiser.paint.still import still
 from mortiser.settings import Settings
-from mortiser.speech.engines import Engine, engines, recogniser_for, second_for, unknown
+from mortiser.speech.engines import (
+    Engine,
+    engines,
+    language_finder,
+    recogniser_for,
+    second_for,
+    unknown,
+)
+from mortiser.speech.languages import FIND_OUT
 from mortiser.speech.models import ModelPlace
 from mortiser.speech.second_hearing import SecondHearing
 from mortiser.speech.sounds import DictionarySounds
@@ -83,7 +91,9 @@ def known_engines(settings: Settings) -> list[Engine]:
 
 def recognisable(language: str, settings: Settings) -> None:
     """Raise BadInput where no engine knows the language."""
-    if not any(language in engine.languages for engine in known_engines(settings)):
+    if language == FIND_OUT:
+        model_place(settings).folder()
+    elif not any(language in engine.languages for engine in known_engines(settings)):
         raise BadInput(unknown(language, model_place(settings)))
 
 
@@ -97,6 +107,7 @@ def open_shop(settings: Settings, *, inline_jobs: bool = False) -> Shop:
         Database(workspace.database, lambda finish, size: LetterRuler(finish, size, font_book())),
         workspace,
         lambda language: recogniser_for(language, place),
+        lambda: language_finder(place),
         SphinxAligner,
         lambda names, write: SecondHearing(second_for("en", names, place), write),
         DictionarySounds,

@@ -7,8 +7,16 @@ from mortiser.core.checks import DOUBT_BELOW, doubtful
 from mortiser.core.doubt import Signs, confidences
 from mortiser.core.words import Word
 
-SURE = Signs(0, False, False)
-signs = st.builds(Signs, st.integers(0, 2), st.booleans(), st.booleans())
+SURE = Signs(False, False, False)
+AGREED = replace(SURE, sure=0.99)
+signs = st.builds(
+    Signs,
+    st.booleans(),
+    st.booleans(),
+    st.booleans(),
+    st.booleans(),
+    st.none() | st.floats(0, 1),
+)
 
 
 @given(st.lists(signs, min_size=1, max_size=12))
@@ -19,14 +27,21 @@ def test_confidence_is_a_chance(line: list[Signs]) -> None:
 @given(st.lists(signs, min_size=1, max_size=6), st.data())
 def test_more_against_a_word_makes_it_less_sure(line: list[Signs], data: st.DataObject) -> None:
     at = data.draw(st.integers(0, len(line) - 1))
-    worse = replace(line[at], hearings_against=min(2, line[at].hearings_against + 1), guessed=True)
+    sure = line[at].sure
+    less = None if sure is None else data.draw(st.floats(0, sure))
+    worse = replace(line[at], hearing_against=True, guessed=True, sure=less)
     changed = [*line[:at], worse, *line[at + 1 :]]
     assert confidences(changed)[at] <= confidences(line)[at]
 
 
 def test_a_word_all_agree_on_is_no_doubt_and_one_that_does_not_hold_is() -> None:
-    steady, shaky, _ = confidences([SURE, Signs(1, True, False), SURE])
+    steady, shaky, _ = confidences([SURE, Signs(True, True, False), SURE])
     assert steady >= DOUBT_BELOW > shaky
+
+
+def test_a_word_the_second_engine_had_otherwise_is_a_doubt() -> None:
+    sure, contested, _ = confidences([AGREED, Signs(False, False, False, True, 0.0), AGREED])
+    assert sure >= DOUBT_BELOW > contested
 
 
 def test_only_heard_words_are_doubtful() -> None:

@@ -1,4 +1,7 @@
 import json
+from dataclasses import replace
+from itertools import pairwise
+from pathlib import Path
 
 import numpy as np
 import pytest
@@ -6,16 +9,21 @@ import pytest
 from mortiser.core.checks import doubtful
 from mortiser.core.words import Word
 from mortiser.media.sound import stream_sound
-from mortiser.speech.seams import RATE
+from mortiser.settings import Settings
+from mortiser.speech.activity import over_speech, passages, speech_in
+from mortiser.speech.beside import alternatives, compare
+from mortiser.speech.engines import language_finder, second_for
+from mortiser.speech.languages import LOOKS, language_spoken
+from mortiser.speech.models import ModelPlace
+from mortiser.speech.seams import RATE, HeardLine
 from mortiser.speech.second_hearing import (
     LONGEST_US,
     PAUSE_US,
     SecondHearing,
-    _alternatives,
-    compare,
     settled,
     stretches,
 )
+from mortiser.wiring import model_place
 from tests.recordings import KETTLE, MEDIA
 
 
@@ -33,8 +41,8 @@ def test_numbers_and_split_words_are_compared_as_they_are_said() -> None:
 
 
 def test_alternatives_are_written_as_the_word_is() -> None:
-    assert _alternatives("Meant,", ["mend", "Mend.", None, "meant"]) == ("Mend,",)
-    assert _alternatives("grate", ["Great", "grey"]) == ("great", "grey")
+    assert alternatives("Meant,", ["mend", "Mend.", None, "meant"]) == ("Mend,",)
+    assert alternatives("grate", ["Great", "grey"]) == ("great", "grey")
 
 
 def test_a_wrong_word_is_doubted_more_than_the_right_ones() -> None:
@@ -62,3 +70,111 @@ def test_stretches_keep_every_word_and_end_in_pauses(gap: int) -> None:
     assert [w for run in runs for w in run] == words
     assert all(run[-1].end_us - run[0].start_us <= LONGEST_US for run in runs)
     assert all(len(run) == 1 for run in runs) is (gap > PAUSE_US)
+
+
+@pytest.fixture(scope="module")
+def place() -> ModelPlace:
+    return model_place(Settings())
+
+
+def demo_start() -> tuple[list[Word], np.ndarray]:
+    """The demo's first sentence, rightly heard, and its sound."""
+    truth = json.loads((MEDIA / "kettle.words.json").read_text())["words"][:9]
+    heard = [
+        Word(w["text"], w["start_us"], w["end_us"], 0.9, id=i + 1) for i, w in enumerate(truth)
+    ]
+    sound = np.concatenate(list(stream_sound(KETTLE)))
+    return heard, sound[: int((heard[-1].end_us / 1e6 + 0.3) * RATE)]
+
+
+def test_the_second_engine_puts_right_what_the_first_misheard(place: ModelPlace) -> None:
+    right, sound = demo_start()
+    heard = list(right)
+    heard[3] = replace(heard[3], text="Cardboard")
+    # A word too many, and one that somebody typed, wrong as it is.
+    extra = replace(heard[5], text="banana", start_us=heard[5].start_us - 60_000, id=90)
+    heard.insert(5, replace(extra, end_us=heard[5].start_us))
+    heard[1] = replace(heard[1], text="mourning", origin="typed")
+    verdict = SecondHearing(second_for("en", [], place)).judge(heard, sound)
+    final = settled(verdict)
+    assert [w.text.lower().strip(".,") for w in final] == [
+        "good", "mourning", "from", "lantern", "lane", "where", "we", "mend", "things",
+    ]  # fmt: skip
+    assert all(a.end_us <= b.start_us for a, b in pairwise(final))
+    lantern = final[3]
+    assert abs(lantern.start_us - right[3].start_us) < 60_000
+    assert "Cardboard" in lantern.alternatives
+    assert [w.text for w in verdict.words] == [w.text for w in heard]
+
+
+def test_a_filler_the_second_engine_leaves_out_stays(place: ModelPlace) -> None:
+    heard, sound = demo_start()
+    at = heard[5].start_us
+    heard.insert(5, Word("um,", at - 50_000, at, 0.9, id=90))
+    assert "um," in [
+        w.text for w in settled(SecondHearing(second_for("en", [], place)).judge(heard, sound))
+    ]
+
+
+def test_names_are_written_before_the_vote(place: ModelPlace) -> None:
+    heard, sound = demo_start()
+
+    def write(words):
+        named = {"Lantern": "Lanternby"}
+        return [
+            replace(w, text=named[w.text], heard_as=w.text) if w.text in named else w for w in words
+        ]
+
+    verdict = SecondHearing(second_for("en", ["Lanternby"], place), write).judge(heard, sound)
+    assert "Lanternby" in [w.text for w in settled(verdict)]
+
+
+def test_a_text_that_was_said_is_likelier_than_one_that_was_not(place: ModelPlace) -> None:
+    _, sound = demo_start()
+    engine = second_for("en", [], place)
+    assert engine is not None
+    said, other = engine.likelihoods(
+        sound,
+        ["Good morning from Lantern Lane, where we mend things.", "Could mourning form a lantern?"],
+    )
+    assert other < said < 0
+
+
+def test_words_over_silence_are_not_kept() -> None:
+    _, sound = demo_start()
+    quiet = np.zeros(RATE * 3, np.float32)
+    line = HeardLine("You", 0.5, 0.7, quiet, 0.5)
+    spoken = replace(line, start_s=3.5, end_s=5.0)
+    assert over_speech([line, spoken], np.concatenate([quiet, sound])) == [spoken]
+    assert speech_in(quiet) == []
+    ((start, end),) = passages(np.concatenate([quiet, sound]))
+    assert 2.5 < start < 3.6
+    assert end > 5
+
+
+class Finder:
+    """Takes loud speech for German."""
+
+    def __init__(self) -> None:
+        self.asked = 0
+
+    def language_of(self, samples: np.ndarray) -> tuple[str, float]:
+        self.asked += 1
+        return ("de", 0.6) if self.asked > 1 else ("en", 0.5)
+
+
+def test_the_language_is_looked_for_where_somebody_speaks() -> None:
+    _, sound = demo_start()
+    finder = Finder()
+    assert language_spoken([np.zeros(RATE * 30, np.float32)], finder) is None
+    assert finder.asked == 0
+    blocks = [sound] * 40
+    assert language_spoken(blocks, finder) == "de"
+    assert finder.asked == LOOKS
+
+
+def test_german_and_english_are_told_apart(place: ModelPlace) -> None:
+    finder = language_finder(place)
+    assert language_spoken(stream_sound(KETTLE), finder) == "en"
+    german = stream_sound(Path("bench/media/language-de.ogg"))
+    assert language_spoken(german, finder) == "de"

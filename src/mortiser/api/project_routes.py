@@ -56,7 +56,7 @@ async def bring_in_recording(
 ) -> schemas.Created:
     """Bring in a recording: the body is the file, streamed to disk; a project is made of it."""
     if choices.transcribe:
-        recognisable(choices.language, shop.settings)
+        await run_in_threadpool(recognisable, choices.language, shop.settings)
     file = await _receive(request, shop)
     made = await run_in_threadpool(
         bring_in, shop.database, shop.workspace, file, name, hearing=choices.hearing()

@@ -15,15 +15,14 @@ from dataclasses import dataclass
 
 from rapidfuzz.distance import Levenshtein
 
-BASE = 1.0
-PER_SURE = 1.0
-ADDED = -1.0
-LEFT_OUT = -1.0
-HEARING_FOR = 1.0
-HEARING_AGAINST = 0.5
-DECODER_FOR = 0.5
-DECODER_AGAINST = 0.5
-GUESSED = 1.0
+BASE = 1.59
+PER_PREFERENCE = 0.123
+PER_WORDING = 0.134
+HEARING_AGAINST = 1.01
+NAMED = 2.0
+"""Not fitted: the glossary is careful on its own."""
+MOST_PREFERENCE = 10.0
+MOST_WORDING = 8.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -91,31 +90,30 @@ def heard_at(mine: Sequence[str], witness: Sequence[str], first: int, end: int) 
 
 @dataclass(frozen=True, slots=True)
 class Evidence:
-    """What speaks for either side of a contest."""
+    """What speaks for either side of a contest.
 
-    least_sure: float
-    """How sure the second engine is of its least sure word there, 0 to 1; 1 where it has none."""
-    added: bool
-    """Only the second hearing has words there."""
-    left_out: bool
-    """Only the first hearing has words there."""
-    hearings_for: int
-    """Further hearings by the first engine that have what the second has."""
-    hearings_against: int
-    """… that have what the first has."""
-    decoder_for: bool
-    decoder_against: bool
-    guessed: int
-    """Words of the first that no dictionary knows, less those of the second."""
+    ``preference``: how much likelier the second engine finds the stretch with its own words than with
+    those of the first (nats). ``wording``: the same by a language model that has not heard anything.
+    ``hearing_against``: a further hearing by the first engine has what the first one has. ``named``:
+    the glossary has written one of the second's words there, and none of the first's.
+    """
+
+    preference: float
+    wording: float
+    hearing_against: bool
+    named: bool = False
 
 
 def second_is_right(seen: Evidence) -> float:
-    """The chance, 0 to 1, that the second hearing is nearer to what was said."""
-    score = BASE + PER_SURE * math.log(max(0.01, seen.least_sure))
-    score += ADDED * seen.added + LEFT_OUT * seen.left_out
-    score += HEARING_FOR * seen.hearings_for - HEARING_AGAINST * seen.hearings_against
-    score += DECODER_FOR * seen.decoder_for - DECODER_AGAINST * seen.decoder_against
-    score += GUESSED * seen.guessed
+    """The chance, 0 to 1, that the second hearing is nearer to what was said.
+
+    A logistic model fitted on 310 contests of eight recordings, noise among them. The second engine
+    is right so much more often that little but the first one's own doubts can be gained: what the
+    vote does is keep it from its worst slips.
+    """
+    score = BASE - HEARING_AGAINST * seen.hearing_against + NAMED * seen.named
+    score += PER_PREFERENCE * max(-MOST_PREFERENCE, min(MOST_PREFERENCE, seen.preference))
+    score += PER_WORDING * max(-MOST_WORDING, min(MOST_WORDING, seen.wording))
     return 1 / (1 + math.exp(-score))
 
 

@@ -11,8 +11,12 @@ from mortiser.core.words import Word
 from mortiser.jobs.glossary import GlossaryBench
 from mortiser.jobs.runner import Parts, Task
 from mortiser.media.sound import RATE, Samples, stream_sound
+from mortiser.speech.languages import FIND_OUT, language_spoken
 from mortiser.speech.transcribe import TimedLine, transcribe
 from mortiser.store import editing, projects
+
+ENGLISH = "en"
+"""What a recording without a word is said to be in."""
 
 
 def hear(parts: Parts, task: Task) -> None:
@@ -22,6 +26,7 @@ def hear(parts: Parts, task: Task) -> None:
     edit when all of it has been heard; what was corrected elsewhere stays.
     """
     source_id, piece_id = task.payload["source_id"], task.payload["piece_id"]
+    _find_language(parts, source_id)
     source = projects.source_row(parts.database.connection, source_id)
     origin = start = task.payload.get("from_us") or 0
     end = min(task.payload.get("to_us") or source["duration_us"], source["duration_us"])
@@ -44,6 +49,16 @@ def hear(parts: Parts, task: Task) -> None:
             "speakers": not again,
         },
     )
+
+
+def _find_language(parts: Parts, source_id: int) -> None:
+    """Find out which language is spoken where that was asked for, and note it."""
+    source = projects.source_row(parts.database.connection, source_id)
+    if source["language"] != FIND_OUT:
+        return
+    sound = stream_sound(parts.workspace.path(source["path"]), source["audio_track"])
+    found = language_spoken(sound, parts.languages()) or ENGLISH
+    projects.choose_hearing(parts.database, source_id, found, source["audio_track"])
 
 
 def _hear_again(parts: Parts, task: Task, start: int, end: int) -> None:

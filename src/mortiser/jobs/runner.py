@@ -18,7 +18,7 @@ from mortiser.core.errors import UNFORESEEN, Cancelled
 from mortiser.core.sounding import Sounds
 from mortiser.core.words import Word
 from mortiser.jobs.workspace import Workspace
-from mortiser.speech.seams import Aligner, Judge, Recogniser, SpeakerFinder
+from mortiser.speech.seams import Aligner, Judge, LanguageFinder, Recogniser, SpeakerFinder
 from mortiser.store import jobs
 from mortiser.store.database import Database
 from mortiser.store.jobs import Lease
@@ -43,6 +43,7 @@ class Parts:
     database: Database
     workspace: Workspace
     recogniser: Callable[[str], Recogniser]
+    languages: Callable[[], LanguageFinder]
     aligner: Callable[[], Aligner]
     judge: Callable[[Sequence[str], Callable[[Sequence[Word]], list[Word]]], Judge]
     sounds: Callable[[], Sounds]

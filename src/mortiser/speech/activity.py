@@ -14,6 +14,8 @@ from mortiser.speech.seams import RATE, HeardLine, Samples
 OPTIONS = VadOptions(threshold=0.35, min_silence_duration_ms=300, speech_pad_ms=100)
 """Rather too much than too little: a word that is really spoken must not be lost."""
 LEAST_SHARE = 0.2
+TURN_S = 0.4
+LEAST_PASSAGE_S = 1.5
 
 
 def speech_in(samples: Samples) -> list[tuple[float, float]]:
@@ -22,6 +24,20 @@ def speech_in(samples: Samples) -> list[tuple[float, float]]:
         return []
     found = get_speech_timestamps(samples, OPTIONS, RATE)
     return [(part["start"] / RATE, part["end"] / RATE) for part in found]
+
+
+def passages(samples: Samples) -> list[tuple[float, float]]:
+    """Speech in passages (start s, end s) between pauses that somebody may change language at; short
+    ones go with the one before."""
+    found: list[tuple[float, float]] = []
+    for start, end in speech_in(samples):
+        if found and (
+            start - found[-1][1] < TURN_S or found[-1][1] - found[-1][0] < LEAST_PASSAGE_S
+        ):
+            found[-1] = (found[-1][0], end)
+        else:
+            found.append((start, end))
+    return found
 
 
 def over_speech(lines: Sequence[HeardLine], samples: Samples) -> list[HeardLine]:

@@ -8,8 +8,8 @@ from dataclasses import dataclass
 from mortiser.core.errors import BadInput
 from mortiser.speech.models import ModelPlace, languages_of
 from mortiser.speech.moonshine import MoonshineRecogniser
-from mortiser.speech.seams import Recogniser
-from mortiser.speech.whisper import WhisperRecogniser
+from mortiser.speech.seams import LanguageFinder, Recogniser, SecondEngine
+from mortiser.speech.whisper import SEVERAL, WhisperRecogniser
 
 QUICK = MoonshineRecogniser.name
 WIDE = WhisperRecogniser.name
@@ -43,7 +43,7 @@ def engines(place: ModelPlace) -> list[Engine]:
         wide = Engine(
             WIDE,
             about,
-            languages_of(folder),
+            (*languages_of(folder), SEVERAL),
             lambda language, words: WhisperRecogniser(folder, language, words),
         )
     except BadInput as error:
@@ -61,7 +61,7 @@ def recogniser_for(language: str, place: ModelPlace, name: str | None = None) ->
     raise BadInput(unknown(language, place))
 
 
-def second_for(language: str, words: Sequence[str], place: ModelPlace) -> WhisperRecogniser | None:
+def second_for(language: str, words: Sequence[str], place: ModelPlace) -> SecondEngine | None:
     """The engine that votes on what the first one heard, listening for some words; None where there
     is no model, or where the first engine was this one already."""
     if language not in MoonshineRecogniser.languages:
@@ -77,13 +77,18 @@ class Engines:
     """What hears first, and what votes on that."""
 
     first: Recogniser
-    second: Recogniser | None = None
+    second: SecondEngine | None = None
 
 
 def chosen(language: str, place: ModelPlace, name: str | None, words: Sequence[str]) -> Engines:
     """The engines for a language, or the one named alone. Raises BadInput."""
     first = recogniser_for(language, place, name)
     return Engines(first, None if name else second_for(language, words, place))
+
+
+def language_finder(place: ModelPlace) -> LanguageFinder:
+    """What tells which language is spoken. Raises BadInput where there is no model."""
+    return WhisperRecogniser(place.folder(), SEVERAL)
 
 
 def unknown(language: str, place: ModelPlace) -> str:

@@ -14,6 +14,7 @@ import os
 import re
 import tempfile
 from dataclasses import dataclass
+from functools import lru_cache
 from pathlib import Path
 
 from mortiser.core.errors import BadInput
@@ -91,12 +92,18 @@ def whole(folder: Path) -> Path:
 
 def languages_of(folder: Path) -> tuple[str, ...]:
     """The language codes that a model's own vocabulary names. Raises BadInput."""
-    whole(folder)
+    tokenizer = whole(folder) / "tokenizer.json"
+    return _languages(tokenizer, tokenizer.stat().st_mtime_ns)
+
+
+@lru_cache(maxsize=8)
+def _languages(tokenizer: Path, changed_ns: int) -> tuple[str, ...]:
+    """Read once while the file stays as it is: it has some megabytes."""
     try:
-        tokens = json.loads((folder / "tokenizer.json").read_text(encoding="utf-8"))["added_tokens"]
+        tokens = json.loads(tokenizer.read_text(encoding="utf-8"))["added_tokens"]
         found = [_LANGUAGE.fullmatch(token["content"]) for token in tokens]
     except (ValueError, KeyError, TypeError) as error:
-        raise BadInput(f"The vocabulary in {folder} cannot be read.") from error
+        raise BadInput(f"The vocabulary in {tokenizer.parent} cannot be read.") from error
     return tuple(sorted(match.group(1) for match in found if match)) or ("en",)
 
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Protocol
 
 import numpy as np
@@ -42,6 +42,23 @@ class HeardLine:
     language: str = "en"
 
 
+def later(line: HeardLine, seconds: float) -> HeardLine:
+    """The line in a stretch of sound that begins so much earlier."""
+    return replace(
+        line,
+        start_s=line.start_s + seconds,
+        end_s=line.end_s + seconds,
+        offset_s=line.offset_s + seconds,
+    )
+
+
+class LanguageFinder(Protocol):
+    """Tells languages apart."""
+
+    def language_of(self, samples: Samples) -> tuple[str, float]:
+        """The code of the language most likely spoken in some seconds of sound, and the chance."""
+
+
 class Recogniser(Protocol):
     """Turns a stretch of sound into lines of text."""
 
@@ -53,6 +70,13 @@ class Recogniser(Protocol):
     def hear(self, samples: Samples) -> list[HeardLine]:
         """The lines of at most chunks.MOST_S seconds, in order of time, counted from the first
         sample; silence gives none."""
+
+
+class SecondEngine(Recogniser, Protocol):
+    """An engine that votes on what another one heard."""
+
+    def likelihoods(self, samples: Samples, texts: Sequence[str]) -> list[float]:
+        """How likely each text is for the same sound (some seconds), as a logarithm (nats)."""
 
 
 @dataclass(frozen=True)

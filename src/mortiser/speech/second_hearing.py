@@ -7,48 +7,38 @@ changed.
 
 from __future__ import annotations
 
-import re
 from bisect import bisect_right
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from difflib import SequenceMatcher
 from itertools import accumulate, islice
 
+import numpy as np
+
 from mortiser.core.doubt import Signs, confidences
 from mortiser.core.time import SECOND
 from mortiser.core.voting import (
     Contest,
     Evidence,
-    Spoken,
     contests,
     heard_at,
     second_is_right,
     styled,
 )
 from mortiser.core.words import Word, tokens, word_key
+from mortiser.speech.beside import alternatives, as_said, compare
 from mortiser.speech.chunks import LONG_S, chunks
 from mortiser.speech.placing import placed
-from mortiser.speech.seams import RATE, Change, Judge, Recogniser, Samples, Verdict
+from mortiser.speech.seams import RATE, Change, Judge, Samples, SecondEngine, Verdict
 from mortiser.speech.sphinx import SphinxAligner
-from mortiser.speech.spoken import spoken, spoken_map
 from mortiser.speech.witnesses import Testimony, Witnesses
+from mortiser.speech.wording import Wording
 
-MOST_ALTERNATIVES = 3
 MARGIN_US = 150_000
 PAUSE_US = 350_000
 LONGEST_US = 9 * SECOND
 FILLERS = frozenset({"um", "uh", "ah", "er", "erm", "hm", "hmm", "mm", "oh", "eh"})
 """The second engine leaves these out: its silence says nothing about them."""
-WRITTEN = {"grey": "gray", "tyre": "tire"}
-"""Spellings of one word: no reason to vote."""
-
-
-@dataclass(frozen=True)
-class Other:
-    """What another hearing had at a word's place: nothing against it, or this text instead."""
-
-    agrees: bool
-    text: str | None = None
 
 
 @dataclass(frozen=True)
@@ -62,8 +52,17 @@ class _Second:
         return [word.text for word in self.words]
 
 
-_Voted = tuple[Word, float | None]
-"""A word, and how likely it is right where it was in a contest."""
+_Voted = tuple[Word, bool]
+"""A word, and whether it was in a contest."""
+
+
+@dataclass(frozen=True)
+class _Heard:
+    """A run of words between pauses, its sound, and what the witnesses say of it."""
+
+    run: list[Word]
+    sound: Samples
+    testimony: Testimony
 
 
 class SecondHearing:
@@ -71,7 +70,7 @@ class SecondHearing:
 
     def __init__(
         self,
-        second: Recogniser | None = None,
+        second: SecondEngine | None = None,
         write: Callable[[Sequence[Word]], list[Word]] = list,
     ) -> None:
         """``write`` puts names into the second engine's words as the glossary has them."""
@@ -79,25 +78,28 @@ class SecondHearing:
         self._write = write
         self._witnesses = Witnesses()
         self._aligner = SphinxAligner()
+        self._wording = Wording()
 
     def judge(self, words: Sequence[Word], samples: Samples, from_us: int = 0) -> Verdict:
         """See Judge."""
         runs = list(stretches(words))
-        heard = [self._witnesses.hear(_cut(samples, run, from_us)) for run in runs]
+        heard = [self._heard(run, samples, from_us) for run in runs]
         second = self._hear(samples, from_us)
         changes: list[Change] = []
-        chances: dict[int, float] = {}
+        contested: set[int] = set()
         if second is not None:
-            changes, chances = self._vote(words, second, list(zip(runs, heard, strict=True)))
+            changes, contested = self._vote(words, second, heard)
             changes = [self._timed(one, words, samples, from_us) for one in changes]
-        stay = [(word, chances.get(index)) for index, word in enumerate(words)]
-        voted = [
-            [(word, change.words[0].confidence) for word in change.words] for change in changes
-        ]
+        stay = [(word, index in contested) for index, word in enumerate(words)]
+        voted = [[(word, True) for word in change.words] for change in changes]
         return Verdict(
             tuple(self._sure(_parted(stay, runs), heard, second)),
             tuple(self._judged(changes, voted, stay, runs, heard, second)),
         )
+
+    def _heard(self, run: list[Word], samples: Samples, from_us: int) -> _Heard:
+        sound = _cut(samples, run, from_us)
+        return _Heard(run, sound, self._witnesses.hear(sound))
 
     def _hear(self, samples: Samples, from_us: int) -> _Second | None:
         if self._second is None:
@@ -118,20 +120,18 @@ class SecondHearing:
         self,
         words: Sequence[Word],
         second: _Second,
-        heard: Sequence[tuple[list[Word], Testimony]],
-    ) -> tuple[list[Change], dict[int, float]]:
-        """What is to be changed, and the chance of being right of every word that was in a contest
-        and stays."""
+        heard: Sequence[_Heard],
+    ) -> tuple[list[Change], set[int]]:
+        """What is to be changed, and the words that were in a contest."""
         texts = [word.text for word in words]
         changes: list[Change] = []
-        chances: dict[int, float] = {}
-        for contest in contests(_spoken(texts), _spoken(second.texts)):
+        contested: set[int] = set()
+        for contest in contests(as_said(texts), as_said(second.texts)):
             mine = words[contest.first : contest.end]
             theirs = second.words[contest.start : contest.stop]
             if any(not _open(word) for word in mine) or _only_fillers(mine, theirs):
                 continue
-            chance = second_is_right(self._evidence(words, contest, theirs, heard))
-            if chance > 0.5:
+            if second_is_right(self._evidence(words, contest, theirs, heard)) > 0.5:
                 before = texts[contest.first - 1] if contest.first else None
                 fresh = styled([w.text for w in theirs], before, [w.text for w in mine])
                 changes.append(
@@ -139,49 +139,45 @@ class SecondHearing:
                         contest.first,
                         contest.end,
                         tuple(
-                            replace(word, text=text, confidence=round(chance, 3))
+                            replace(word, text=text)
                             for word, text in zip(theirs, fresh, strict=True)
                         ),
                     )
                 )
-            for index in range(contest.first, contest.end):
-                chances[index] = 1 - chance
-        return changes, chances
+            contested.update(range(contest.first, contest.end))
+        return changes, contested
 
     def _evidence(
         self,
         words: Sequence[Word],
         contest: Contest,
         theirs: Sequence[Word],
-        heard: Sequence[tuple[list[Word], Testimony]],
+        heard: Sequence[_Heard],
     ) -> Evidence:
-        at = 0
-        run, testimony = heard[-1]
-        for run, testimony in heard:  # noqa: B007
-            if contest.first < at + len(run):
-                break
-            at += len(run)
-        first, end = contest.first - at, min(contest.end - at, len(run))
-        spoken_run = _spoken([word.text for word in run])
-        low = sum(owner < first for owner in spoken_run.owner)
-        high = sum(owner < end for owner in spoken_run.owner)
-        mine = "".join(_spoken([w.text for w in words[contest.first : contest.end]]).said)
-        other = "".join(_spoken([w.text for w in theirs]).said)
+        """What speaks for whom, in the run (or runs) of words the contest lies in."""
+        starts = list(accumulate((len(one.run) for one in heard), initial=0))
+        low = max(0, min(len(heard) - 1, bisect_right(starts, contest.first) - 1))
+        high = max(low, min(len(heard) - 1, bisect_right(starts, contest.end - 1) - 1))
+        first, end = starts[low], starts[high + 1]
+        before, after = words[first : contest.first], words[contest.end : end]
+        mine = words[contest.first : contest.end]
+        one, other = (
+            " ".join(map(_heard_as, (*before, *middle, *after))) for middle in (theirs, mine)
+        )
+        sound = np.concatenate([each.sound for each in heard[low : high + 1]])
+        assert self._second is not None
+        likely = self._second.likelihoods(sound, [one, other])
+        sides = [as_said([w.text for w in part]).said for part in (before, theirs, mine, after)]
         said = [
-            "".join(heard_at(spoken_run.said, _spoken(texts).said, low, high))
-            for texts in (*testimony.hearings, testimony.decoded)
+            word for each in heard[low : high + 1] for word in as_said(each.testimony.slower).said
         ]
-        *hearings, decoded = said
+        whole = [*sides[0], *sides[2], *sides[3]]
+        there = heard_at(whole, said, len(sides[0]), len(sides[0]) + len(sides[2]))
         return Evidence(
-            least_sure=min((word.confidence or 0 for word in theirs), default=1.0),
-            added=contest.first == contest.end,
-            left_out=not theirs,
-            hearings_for=hearings.count(other),
-            hearings_against=hearings.count(mine),
-            decoder_for=decoded == other,
-            decoder_against=decoded == mine,
-            guessed=sum(not self._aligner.knows(w.text) for w in words[contest.first : contest.end])
-            - sum(not self._aligner.knows(w.text) for w in theirs),
+            preference=likely[0] - likely[1],
+            wording=self._wording.difference(*sides),
+            hearing_against="".join(there) == "".join(sides[2]),
+            named=any(word.heard_as is not None for word in theirs),
         )
 
     def _timed(
@@ -219,7 +215,7 @@ class SecondHearing:
         voted: Sequence[list[_Voted]],
         stay: Sequence[_Voted],
         runs: Sequence[list[Word]],
-        heard: Sequence[Testimony],
+        heard: Sequence[_Heard],
         second: _Second | None,
     ) -> Iterator[Change]:
         """The changes, their words judged among their new neighbours."""
@@ -246,37 +242,38 @@ class SecondHearing:
     def _sure(
         self,
         runs: Sequence[Sequence[_Voted]],
-        heard: Sequence[Testimony],
+        heard: Sequence[_Heard],
         second: _Second | None,
     ) -> list[Word]:
         """Words, each with how sure it is and what else it may be."""
         every = [word.text for run in runs for word, _ in run]
         seconds = compare(every, second.texts) if second else None
+        sure = _sureness(every, second) if second else None
         result: list[Word] = []
-        for run, testimony in zip(runs, heard, strict=True):
+        for run, one in zip(runs, heard, strict=True):
             texts = [word.text for word, _ in run]
-            hearings = [compare(texts, other) for other in testimony.hearings]
-            decoded = compare(texts, testimony.decoded)
+            slower = compare(texts, one.testimony.slower)
+            decoded = compare(texts, one.testimony.decoded)
             at = len(result)
             signs = [
                 Signs(
-                    hearings_against=sum(not hearing[i].agrees for hearing in hearings),
+                    hearing_against=not slower[i].agrees,
                     decoder_against=not decoded[i].agrees,
                     guessed=not self._aligner.knows(word.text),
-                    chance=chance,
-                    voted=second is not None,
+                    contested=contested,
+                    sure=sure[at + i] if sure else None,
                 )
-                for i, (word, chance) in enumerate(run)
+                for i, (word, contested) in enumerate(run)
             ]
-            for i, ((word, _), sure) in enumerate(zip(run, confidences(signs), strict=True)):
-                others = [h[i].text for h in (*hearings, decoded)]
+            for i, ((word, _), chance) in enumerate(zip(run, confidences(signs), strict=True)):
+                others = [slower[i].text, decoded[i].text]
                 if seconds is not None:
                     others.insert(0, seconds[at + i].text)
                 result.append(
                     replace(
                         word,
-                        confidence=round(sure, 3),
-                        alternatives=_alternatives(word.text, others),
+                        confidence=round(chance, 3),
+                        alternatives=alternatives(word.text, others),
                     )
                 )
         return result
@@ -318,25 +315,14 @@ def stretches(words: Sequence[Word]) -> Iterator[list[Word]]:
         yield run
 
 
-def compare(texts: Sequence[str], others: Sequence[str]) -> list[Other]:
-    """For each word of ``texts`` whether another hearing of the same sound has it too.
-
-    Numbers and signs are compared as they are said. Where as many words stand in its place, the
-    one there is what the other hearing had instead.
-    """
-    mine, theirs = ([_said(t) for t in side] for side in (texts, others))
-    result = [Other(False)] * len(texts)
-    for tag, a0, a1, b0, b1 in SequenceMatcher(None, mine, theirs, autojunk=False).get_opcodes():
-        if tag == "equal":
-            result[a0:a1] = [Other(True)] * (a1 - a0)
-        elif tag == "replace":
-            spelt = "".join(mine[a0:a1]) == "".join(theirs[b0:b1])
-            for index in range(a0, a1):
-                even = a1 - a0 == b1 - b0
-                text = others[b0 + index - a0] if even else None
-                text = " ".join(others[b0:b1]) if a1 - a0 == 1 and b1 - b0 == 2 else text
-                result[index] = Other(spelt, None if spelt else text)
-    return result
+def _sureness(texts: Sequence[str], second: _Second) -> list[float]:
+    """How sure the second engine is of each word, 0 where it has another."""
+    sure = [0.0] * len(texts)
+    mine, theirs = ([word_key(text) for text in side] for side in (texts, second.texts))
+    for block in SequenceMatcher(None, mine, theirs, autojunk=False).get_matching_blocks():
+        for step in range(block.size):
+            sure[block.a + step] = second.words[block.b + step].confidence or 0.0
+    return sure
 
 
 def _parted(words: Sequence[_Voted], runs: Sequence[Sequence[Word]]) -> list[list[_Voted]]:
@@ -354,7 +340,7 @@ def _with_old(words: Sequence[Word], old: Sequence[str]) -> list[Word]:
     else:
         return list(words)
     return [
-        replace(word, alternatives=_alternatives(word.text, [text, *word.alternatives]))
+        replace(word, alternatives=alternatives(word.text, [text, *word.alternatives]))
         for word, text in zip(words, before, strict=True)
     ]
 
@@ -364,6 +350,11 @@ def _cut(samples: Samples, run: Sequence[Word], from_us: int) -> Samples:
     return samples[start : max(start, (run[-1].end_us + MARGIN_US - from_us) * RATE // SECOND)]
 
 
+def _heard_as(word: Word) -> str:
+    """The word before the glossary wrote it."""
+    return word.text if word.heard_as is None else word.heard_as
+
+
 def _open(word: Word) -> bool:
     """Heard, and not settled by anybody."""
     return word.origin == "heard" and word.heard_as is None and word.confidence != 1.0
@@ -371,29 +362,3 @@ def _open(word: Word) -> bool:
 
 def _only_fillers(mine: Sequence[Word], theirs: Sequence[Word]) -> bool:
     return bool(mine) and not theirs and all(word_key(word.text) in FILLERS for word in mine)
-
-
-def _spoken(texts: Sequence[str]) -> Spoken:
-    said, owner = spoken_map(texts)
-    return Spoken(tuple(WRITTEN.get(word, word) for word in said), tuple(owner), len(texts))
-
-
-def _said(text: str) -> str:
-    return " ".join(WRITTEN.get(word, word) for word in spoken(text)) or word_key(text)
-
-
-def _alternatives(text: str, others: Sequence[str | None]) -> tuple[str, ...]:
-    """Different things heard instead, as they would be written in the word's place."""
-    found: dict[str, str] = {}
-    tail = re.sub(r"^.*?([.,!?;:…]*)$", r"\1", text)
-    for other in others:
-        if other is None:
-            continue
-        plain = other.strip(".,!?;:…")
-        if text[:1].isupper():
-            plain = plain[:1].upper() + plain[1:]
-        elif not plain.startswith(("I ", "I'")) and plain != "I":
-            plain = plain[:1].lower() + plain[1:]
-        if plain and word_key(plain) != word_key(text):
-            found.setdefault(word_key(plain), plain + tail)
-    return tuple(found.values())[:MOST_ALTERNATIVES]

@@ -8,6 +8,7 @@ from collections.abc import Sequence
 from num2words import num2words
 
 SIGNS = {"&": "and", "%": "percent", "+": "plus", "=": "equals", "@": "at", "#": "number"}
+UNITS = {"hz": "hertz", "khz": "kilohertz", "km": "kilometres", "kg": "kilograms"}
 CURRENCIES = {"$": "dollars", "£": "pounds", "€": "euros"}
 _PART = re.compile(
     r"\d+(?:,\d{3})+(?:\.\d+)?|\d+(?:\.\d+)?(?:st|nd|rd|th)?|[^\W\d_]+(?:['’][^\W\d_]+)*|\S"
@@ -26,7 +27,8 @@ def spoken(word: str) -> list[str]:
         elif part in SIGNS:
             said.append(SIGNS[part])
         elif part[0].isalpha():
-            said.append(part.lower().replace("’", "'"))
+            plain = part.lower().replace("’", "'")
+            said.append(UNITS.get(plain, plain))
     return said + after
 
 

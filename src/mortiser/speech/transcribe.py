@@ -8,7 +8,15 @@ from dataclasses import dataclass, replace
 from mortiser.core.carry import spread
 from mortiser.core.words import Word, tokens, word_key
 from mortiser.speech.chunks import chunks
-from mortiser.speech.seams import RATE, Aligner, HeardLine, Recogniser, Samples, WordTime
+from mortiser.speech.seams import (
+    RATE,
+    Aligner,
+    HeardLine,
+    Recogniser,
+    Samples,
+    WordTime,
+    later,
+)
 
 MOST_REPEATED = 3
 ALIGNED = "en"
@@ -42,12 +50,7 @@ def transcribe(
 
 def timed_words(line: HeardLine, aligner: Aligner, from_s: float = 0) -> tuple[Word, ...]:
     """The words of a heard line with their times, in a stretch of sound that begins at ``from_s``."""
-    line = replace(
-        line,
-        start_s=line.start_s + from_s,
-        end_s=line.end_s + from_s,
-        offset_s=line.offset_s + from_s,
-    )
+    line = later(line, from_s)
     texts = tokens(line.text)
     found: Sequence[WordTime | None] = line.times
     if not found or line.language == ALIGNED:

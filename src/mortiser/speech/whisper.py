@@ -7,17 +7,23 @@ model that comes with the library (silero) finds no speech, nothing is heard.
 
 from __future__ import annotations
 
+import math
 import os
 from collections.abc import Sequence
 from pathlib import Path
 from typing import Any, Literal
 
+from faster_whisper import WhisperModel
+from faster_whisper.audio import pad_or_trim
+from faster_whisper.tokenizer import Tokenizer
+
 from mortiser.core.errors import BadInput
 from mortiser.core.words import tokens
+from mortiser.speech.activity import passages
 from mortiser.speech.chunks import LONG_S
 from mortiser.speech.models import languages_of
 from mortiser.speech.onsets import pulled
-from mortiser.speech.seams import RATE, HeardLine, Samples, WordTime
+from mortiser.speech.seams import RATE, HeardLine, Samples, WordTime, later
 
 Aim = Literal["transcribe", "translate"]
 BEAM = 5
@@ -25,6 +31,14 @@ COOLER = (0.0, 0.2, 0.4)
 """Temperatures tried in turn where a text repeats itself or is unlikely."""
 LEAST_QUIET_MS = 1_000
 MARGIN_S = 0.15
+LEAST_FRAMES, MOST_FRAMES = 300, 3_000
+"""Of 10 ms; the model was made for 30 s, and less sound takes less time."""
+MOST_LETTERS = 600
+LEAST = 1e-6
+SEVERAL = "mul"
+"""ISO 639-2 has this code for several languages."""
+SURE = 0.6
+"""A passage is taken to be in another language than the one before from this chance on."""
 
 
 class WhisperRecogniser:
@@ -33,17 +47,17 @@ class WhisperRecogniser:
     name = "whisper"
     stretch_s = LONG_S
 
-    def __init__(
-        self, folder: Path, language: str | None = None, hotwords: Sequence[str] = ()
-    ) -> None:
-        """Load the model. Raises BadInput when the folder or the language is not there."""
+    def __init__(self, folder: Path, language: str, hotwords: Sequence[str] = ()) -> None:
+        """Load the model; SEVERAL finds the language out passage by passage.
+
+        Raises BadInput when the folder or the language is not there.
+        """
         self.languages = languages_of(folder)
-        if language is not None and language not in self.languages:
+        if language not in (*self.languages, SEVERAL):
             raise BadInput(f"The model in {folder} does not know the language “{language}”.")
         self._language = language
+        self._last: str | None = None
         self._hotwords = ", ".join(hotwords) or None
-        from faster_whisper import WhisperModel
-
         try:
             self._model: Any = WhisperModel(
                 str(folder),
@@ -57,23 +71,48 @@ class WhisperRecogniser:
 
     def hear(self, samples: Samples) -> list[HeardLine]:
         """See Recogniser."""
-        return self._lines(samples, "transcribe")
+        if self._language != SEVERAL:
+            return self._lines(samples, self._language, "transcribe")
+        lines: list[HeardLine] = []
+        for start_s, end_s in passages(samples):
+            part = samples[int(start_s * RATE) : int(end_s * RATE)]
+            language, sure = self.language_of(part)
+            if sure >= SURE:
+                self._last = language
+            lines += [later(line, start_s) for line in self._lines(part, self._last, "transcribe")]
+        return lines
 
     def translate(self, samples: Samples) -> list[HeardLine]:
         """Lines in English of what is said in another language; their word times are rough."""
-        return self._lines(samples, "translate")
+        language = None if self._language == SEVERAL else self._language
+        return self._lines(samples, language, "translate")
+
+    def likelihoods(self, samples: Samples, texts: Sequence[str]) -> list[float]:
+        """See SecondEngine: the probabilities of the text's tokens, one after another."""
+        features = self._model.feature_extractor(samples)
+        count = min(features.shape[-1], MOST_FRAMES)
+        padded = pad_or_trim(features, max(LEAST_FRAMES, count))
+        encoded = self._model.encode(padded)
+        language = "en" if self._language == SEVERAL else self._language
+        tokenizer = Tokenizer(self._model.hf_tokenizer, True, task="transcribe", language=language)
+        result: list[float] = []
+        for text in texts:
+            tokens_of = [tokenizer.encode(f" {text}"[:MOST_LETTERS])]
+            (found,) = self._model.model.align(encoded, tokenizer.sot_sequence, tokens_of, count)
+            result.append(sum(math.log(max(LEAST, chance)) for chance in found.text_token_probs))
+        return result
 
     def language_of(self, samples: Samples) -> tuple[str, float]:
         """The language most likely spoken in at most 30 s of sound, and how likely it is (0 to 1)."""
         language, sure, _ = self._model.detect_language(samples, vad_filter=True)
         return str(language), float(sure)
 
-    def _lines(self, samples: Samples, aim: Aim) -> list[HeardLine]:
+    def _lines(self, samples: Samples, language: str | None, aim: Aim) -> list[HeardLine]:
         if len(samples) < RATE // 10:
             return []
         segments, info = self._model.transcribe(
             samples,
-            language=self._language,
+            language=language,
             task=aim,
             beam_size=BEAM,
             temperature=COOLER,

@@ -1,7 +1,8 @@
 """Further hearings of a stretch of sound that do not stand for election but say whom they back.
 
-Two by the quick engine of the sound played at other speeds (a word that was a guess changes more often
-than one that was heard), and one of another decoder with a language model of its own.
+One by the quick engine of the sound played slower (a word that was a guess changes more often than one
+that was heard; a second one, faster, told nothing more), and one of another decoder with a language
+model of its own.
 """
 
 from __future__ import annotations
@@ -16,7 +17,7 @@ from mortiser.core.words import tokens
 from mortiser.speech.moonshine import MoonshineRecogniser
 from mortiser.speech.seams import RATE, Samples
 
-SPEEDS = (1.08, 0.86)
+SPEED = 0.86
 SILENCE = np.zeros(RATE // 4, np.float32)
 
 
@@ -24,7 +25,7 @@ SILENCE = np.zeros(RATE // 4, np.float32)
 class Testimony:
     """What the further hearings had, as written words."""
 
-    hearings: tuple[list[str], ...]
+    slower: list[str]
     decoded: list[str]
 
 
@@ -45,13 +46,11 @@ class Witnesses:
         )
 
     def hear(self, samples: Samples) -> Testimony:
-        """All of them, of at most some ten seconds."""
-        return Testimony(
-            tuple(self._again(samples, speed) for speed in SPEEDS), self._decode(samples)
-        )
+        """Both, of at most some ten seconds."""
+        return Testimony(self._slower(samples), self._decode(samples))
 
-    def _again(self, samples: Samples, speed: float) -> list[str]:
-        positions = np.arange(0, len(samples), speed)
+    def _slower(self, samples: Samples) -> list[str]:
+        positions = np.arange(0, len(samples), SPEED)
         bent = np.interp(positions, np.arange(len(samples)), samples).astype(np.float32)
         heard = self._engine.hear(np.concatenate([SILENCE, bent, SILENCE]))
         return [text for line in heard for text in tokens(line.text)]

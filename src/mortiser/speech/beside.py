@@ -1,0 +1,72 @@
+"""Hearings of the same sound set beside each other, word by word, as they are said."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Sequence
+from dataclasses import dataclass
+from difflib import SequenceMatcher
+
+from mortiser.core.voting import Spoken
+from mortiser.core.words import word_key
+from mortiser.speech.spoken import spoken, spoken_map
+
+MOST_ALTERNATIVES = 3
+WRITTEN = {"grey": "gray", "tyre": "tire"}
+"""Spellings of one word: no reason to vote."""
+
+
+@dataclass(frozen=True)
+class Other:
+    """What another hearing had at a word's place: nothing against it, or this text instead."""
+
+    agrees: bool
+    text: str | None = None
+
+
+def compare(texts: Sequence[str], others: Sequence[str]) -> list[Other]:
+    """For each word of ``texts`` whether another hearing of the same sound has it too.
+
+    Numbers and signs are compared as they are said. Where as many words stand in its place, the
+    one there is what the other hearing had instead.
+    """
+    mine, theirs = ([_said(t) for t in side] for side in (texts, others))
+    result = [Other(False)] * len(texts)
+    for tag, a0, a1, b0, b1 in SequenceMatcher(None, mine, theirs, autojunk=False).get_opcodes():
+        if tag == "equal":
+            result[a0:a1] = [Other(True)] * (a1 - a0)
+        elif tag == "replace":
+            spelt = "".join(mine[a0:a1]) == "".join(theirs[b0:b1])
+            for index in range(a0, a1):
+                even = a1 - a0 == b1 - b0
+                text = others[b0 + index - a0] if even else None
+                text = " ".join(others[b0:b1]) if a1 - a0 == 1 and b1 - b0 == 2 else text
+                result[index] = Other(spelt, None if spelt else text)
+    return result
+
+
+def as_said(texts: Sequence[str]) -> Spoken:
+    """Written words as they are said, each spelling of a word alike."""
+    said, owner = spoken_map(texts)
+    return Spoken(tuple(WRITTEN.get(word, word) for word in said), tuple(owner), len(texts))
+
+
+def _said(text: str) -> str:
+    return " ".join(WRITTEN.get(word, word) for word in spoken(text)) or word_key(text)
+
+
+def alternatives(text: str, others: Sequence[str | None]) -> tuple[str, ...]:
+    """Different things heard instead, as they would be written in the word's place."""
+    found: dict[str, str] = {}
+    tail = re.sub(r"^.*?([.,!?;:…]*)$", r"\1", text)
+    for other in others:
+        if other is None:
+            continue
+        plain = other.strip(".,!?;:…")
+        if text[:1].isupper():
+            plain = plain[:1].upper() + plain[1:]
+        elif not plain.startswith(("I ", "I'")) and plain != "I":
+            plain = plain[:1].lower() + plain[1:]
+        if plain and word_key(plain) != word_key(text):
+            found.setdefault(word_key(plain), plain + tail)
+    return tuple(found.values())[:MOST_ALTERNATIVES]

@@ -1,0 +1,38 @@
+"""How usual a wording is: the trigram language model in pocketsphinx's wheel (20,000 words)."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from pocketsphinx import Config, LogMath, NGramModel, get_model_path
+
+UNIT = 1e-4
+"""The model counts in logarithms to the base 1.0001."""
+FLOOR = -13.0
+"""Of a word it does not know: as a rare one, in nats."""
+REACH = 2
+"""A trigram looks two words back."""
+
+
+class Wording:
+    """Holds the model."""
+
+    def __init__(self) -> None:
+        self._model = NGramModel(
+            Config(loglevel="FATAL"), LogMath(), get_model_path("en-us/en-us.lm.bin")
+        )
+
+    def difference(
+        self, before: Sequence[str], one: Sequence[str], other: Sequence[str], after: Sequence[str]
+    ) -> float:
+        """By how much ``one`` is likelier than ``other`` between its neighbours, in nats."""
+        return self._sum(before, one, after) - self._sum(before, other, after)
+
+    def _sum(self, before: Sequence[str], middle: Sequence[str], after: Sequence[str]) -> float:
+        words = [*before, *middle, *after]
+        end = min(len(words), len(before) + len(middle) + REACH)
+        return sum(self._word(words[max(0, at - REACH) : at + 1]) for at in range(len(before), end))
+
+    def _word(self, words: Sequence[str]) -> float:
+        """The last word's, after those before it; the model takes them the last one first."""
+        return max(FLOOR, float(self._model.prob(list(words[::-1]))) * UNIT)
