@@ -18,6 +18,7 @@ from mortiser.jobs.preparing import prepare
 from mortiser.jobs.queue import Queue
 from mortiser.jobs.runner import Handler, Parts
 from mortiser.jobs.speaking import find_speakers
+from mortiser.jobs.translating import translate
 from mortiser.jobs.workspace import Workspace
 from mortiser.media.opening import limit_pixels
 from mortiser.paint.legibility import PLAIN, faint_captions
@@ -29,6 +30,7 @@ from mortiser.speech.engines import (
     language_finder,
     recogniser_for,
     second_for,
+    translator_from,
     unknown,
 )
 from mortiser.speech.languages import FIND_OUT
@@ -44,6 +46,7 @@ HANDLERS: dict[str, Handler] = {
     "prepare": prepare,
     "import": import_captions,
     "script": follow_script,
+    "translate": translate,
     "speakers": find_speakers,
     "doubt": doubt,
     "deliver": deliver,
@@ -91,9 +94,8 @@ def known_engines(settings: Settings) -> list[Engine]:
 
 def recognisable(language: str, settings: Settings) -> None:
     """Raise BadInput where no engine knows the language."""
-    if language == FIND_OUT:
-        model_place(settings).folder()
-    elif not any(language in engine.languages for engine in known_engines(settings)):
+    known = {code for engine in known_engines(settings) for code in engine.languages}
+    if language not in known | {FIND_OUT}:
         raise BadInput(unknown(language, model_place(settings)))
 
 
@@ -108,6 +110,7 @@ def open_shop(settings: Settings, *, inline_jobs: bool = False) -> Shop:
         workspace,
         lambda language: recogniser_for(language, place),
         lambda: language_finder(place),
+        lambda language: translator_from(language, place),
         SphinxAligner,
         lambda names, write: SecondHearing(second_for("en", names, place), write),
         DictionarySounds,

@@ -24,7 +24,7 @@ from mortiser.core.limits import Id
 from mortiser.core.words import tokens
 from mortiser.formats.decoding import CHOICES, decode
 from mortiser.formats.registry import read, reader_of
-from mortiser.jobs.bringing_in import bring_in, copy_project, hear_again
+from mortiser.jobs.bringing_in import bring_in, copy_project, hear_again, translated_copy
 from mortiser.store import deliveries, editing, finishes, jobs, journal, projects
 from mortiser.wiring import Shop, recognisable
 
@@ -159,6 +159,14 @@ def delete_project(project_id: Id, shop: OpenShop) -> None:
 def duplicate_project(project_id: Id, shop: OpenShop) -> schemas.Created:
     """Copy a project; the recordings, which never change, are shared on disk where possible."""
     return schemas.Created(project_id=copy_project(shop.database, shop.workspace, project_id))
+
+
+@router.post("/{project_id}/translation", status_code=201)
+def translate_project(project_id: Id, shop: OpenShop) -> schemas.Created:
+    """Make a copy of a project with English captions of what is said in another language."""
+    copy, job_id = translated_copy(shop.database, shop.workspace, project_id)
+    shop.queue.submit(job_id)
+    return schemas.Created(project_id=copy)
 
 
 @router.post("/{project_id}/edits")
@@ -306,6 +314,7 @@ def read_pulse(project_id: Id, shop: OpenShop) -> schemas.Pulse:
         return schemas.Pulse(
             revision=project["revision"],
             heard=heard,
+            language=sources[0]["language"],
             playable=bool(sources[0]["playable"] or sources[0]["proxy_path"]),
             disk_full=shop.workspace.full(),
             jobs=[schemas.JobView.of(row) for row in jobs.of_project(db, project_id)],

@@ -103,7 +103,15 @@ class NoteView(BaseModel):
 class JobView(BaseModel):
     id: int
     kind: Literal[
-        "transcribe", "prepare", "import", "script", "speakers", "doubt", "deliver", "glimpses"
+        "transcribe",
+        "prepare",
+        "import",
+        "script",
+        "translate",
+        "speakers",
+        "doubt",
+        "deliver",
+        "glimpses",
     ]
     status: JobStatus
     progress: float
@@ -328,6 +336,7 @@ class Pulse(BaseModel):
 
     revision: int
     heard: int = Field(description="Words so far; when it grows, new captions can be fetched.")
+    language: str = Field(description="What is spoken; known once it was found out.")
     playable: bool
     disk_full: bool = Field(description="Whether work waits until there is room on the disk.")
     jobs: list[JobView]

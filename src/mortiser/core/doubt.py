@@ -66,6 +66,18 @@ SURE_POWER = 8
 """An engine that is sure by less than nine tenths says next to nothing."""
 
 
+ALONE_BASE = -0.40
+ALONE_SURE = -5.06
+
+
+def alone(sure: float) -> float:
+    """The chance that a word is right which one engine heard alone, by how sure it is (0 to 1).
+
+    Fitted on 2,900 English words; other languages have not been measured.
+    """
+    return 1 / (1 + math.exp(ALONE_BASE + ALONE_SURE * sure**SURE_POWER))
+
+
 def confidences(signs: Sequence[Signs]) -> list[float]:
     """The chance, 0 to 1, that each word of a stretch of speech is right; neighbours count a little."""
     result = []

@@ -15,7 +15,8 @@ from dataclasses import dataclass
 
 from rapidfuzz.distance import Levenshtein
 
-BASE = 1.59
+BASE = 1.85
+"""Fitted: 1.59; a little more for the second engine lost nothing and won four words of 1,058."""
 PER_PREFERENCE = 0.123
 PER_WORDING = 0.134
 HEARING_AGAINST = 1.01

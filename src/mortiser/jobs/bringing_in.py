@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import os
 import shutil
+import sqlite3
 from dataclasses import dataclass, replace
 from pathlib import Path, PurePath
 
@@ -119,6 +120,30 @@ def copy_project(database: Database, workspace: Workspace, project_id: int) -> i
     return copy
 
 
+def translated_copy(database: Database, workspace: Workspace, project_id: int) -> tuple[int, int]:
+    """A copy of a project that gets English captions: its id, and that of the job.
+
+    Raises BadInput where English is spoken already, Conflict while the recording is being heard.
+    """
+    db = database.connection
+    source = projects.source_row(db, projects.first_piece(db, project_id).source_id)
+    if source["language"] == "en":
+        raise BadInput("English is spoken here: there is nothing to translate.")
+    _not_being_heard(db, project_id)
+    name = projects.project_row(db, project_id)["name"]
+    copy = copy_project(database, workspace, project_id)
+    projects.name_project(database, copy, f"{name} (English)")
+    piece = projects.first_piece(db, copy)
+    payload = {"source_id": piece.source_id, "piece_id": piece.id}
+    return copy, jobs.add(database, copy, "translate", payload)
+
+
+def _not_being_heard(db: sqlite3.Connection, project_id: int) -> None:
+    for row in jobs.of_project(db, project_id):
+        if row["kind"] == "transcribe" and row["status"] in ("queued", "running"):
+            raise Conflict("The recording is being heard. Wait until it is done, or stop it.")
+
+
 def hear_again(database: Database, project_id: int, hearing: Hearing) -> int:
     """Queue another hearing of a project's recording, as chosen; the job's id.
 
@@ -129,9 +154,7 @@ def hear_again(database: Database, project_id: int, hearing: Hearing) -> int:
     piece = projects.first_piece(db, project_id)
     source = projects.source_row(db, piece.source_id)
     hearing.check(source["audio_tracks"], source["duration_us"])
-    for row in jobs.of_project(db, project_id):
-        if row["kind"] == "transcribe" and row["status"] in ("queued", "running"):
-            raise Conflict("The recording is being heard. Wait until it is done, or stop it.")
+    _not_being_heard(db, project_id)
     projects.choose_hearing(database, source["id"], hearing.language, hearing.audio_track)
     again = projects.word_count(db, source["id"]) > 0
     return _transcribe(database, project_id, source["id"], piece.id, hearing, again=again)

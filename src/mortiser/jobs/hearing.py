@@ -6,6 +6,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import replace
 
 from mortiser.core.edits.laying import LaidCaption, LayCaptions, grouped
+from mortiser.core.errors import BadInput
 from mortiser.core.time import SECOND, timecode
 from mortiser.core.words import Word
 from mortiser.jobs.glossary import GlossaryBench
@@ -57,7 +58,10 @@ def _find_language(parts: Parts, source_id: int) -> None:
     if source["language"] != FIND_OUT:
         return
     sound = stream_sound(parts.workspace.path(source["path"]), source["audio_track"])
-    found = language_spoken(sound, parts.languages()) or ENGLISH
+    try:
+        found = language_spoken(sound, parts.languages()) or ENGLISH
+    except BadInput:  # Without the engine of many languages there is only one.
+        found = ENGLISH
     projects.choose_hearing(parts.database, source_id, found, source["audio_track"])
 
 

@@ -27,6 +27,7 @@ PRIORITY = {
     "transcribe": 2,
     "import": 2,
     "script": 2,
+    "translate": 1,
     "speakers": 1,
     "deliver": 1,
     "glimpses": 1,

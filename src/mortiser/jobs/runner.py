@@ -18,7 +18,14 @@ from mortiser.core.errors import UNFORESEEN, Cancelled
 from mortiser.core.sounding import Sounds
 from mortiser.core.words import Word
 from mortiser.jobs.workspace import Workspace
-from mortiser.speech.seams import Aligner, Judge, LanguageFinder, Recogniser, SpeakerFinder
+from mortiser.speech.seams import (
+    Aligner,
+    Judge,
+    LanguageFinder,
+    Recogniser,
+    SpeakerFinder,
+    Translator,
+)
 from mortiser.store import jobs
 from mortiser.store.database import Database
 from mortiser.store.jobs import Lease
@@ -44,6 +51,7 @@ class Parts:
     workspace: Workspace
     recogniser: Callable[[str], Recogniser]
     languages: Callable[[], LanguageFinder]
+    translator: Callable[[str], Translator]
     aligner: Callable[[], Aligner]
     judge: Callable[[Sequence[str], Callable[[Sequence[Word]], list[Word]]], Judge]
     sounds: Callable[[], Sounds]

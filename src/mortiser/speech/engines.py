@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from mortiser.core.errors import BadInput
 from mortiser.speech.models import ModelPlace, languages_of
 from mortiser.speech.moonshine import MoonshineRecogniser
-from mortiser.speech.seams import LanguageFinder, Recogniser, SecondEngine
+from mortiser.speech.seams import LanguageFinder, Recogniser, SecondEngine, Translator
 from mortiser.speech.whisper import SEVERAL, WhisperRecogniser
 
 QUICK = MoonshineRecogniser.name
@@ -89,6 +89,11 @@ def chosen(language: str, place: ModelPlace, name: str | None, words: Sequence[s
 def language_finder(place: ModelPlace) -> LanguageFinder:
     """What tells which language is spoken. Raises BadInput where there is no model."""
     return WhisperRecogniser(place.folder(), SEVERAL)
+
+
+def translator_from(language: str, place: ModelPlace) -> Translator:
+    """What translates a language to English. Raises BadInput where there is no model for it."""
+    return WhisperRecogniser(place.folder(), language)
 
 
 def unknown(language: str, place: ModelPlace) -> str:

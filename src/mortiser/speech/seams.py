@@ -105,6 +105,13 @@ class Judge(Protocol):
         """On the words (source time) of a stretch of sound that begins at ``from_us``."""
 
 
+class Translator(Protocol):
+    """Says in English what is said in another language."""
+
+    def translate(self, samples: Samples) -> list[HeardLine]:
+        """Lines in English of a stretch of sound, in order; the times of lines hold, not of words."""
+
+
 class SpeakerFinder(Protocol):
     """Tells apart who speaks."""
 

@@ -6,6 +6,7 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from mortiser.core.carry import spread
+from mortiser.core.doubt import alone
 from mortiser.core.words import Word, tokens, word_key
 from mortiser.speech.chunks import chunks
 from mortiser.speech.seams import (
@@ -55,6 +56,8 @@ def timed_words(line: HeardLine, aligner: Aligner, from_s: float = 0) -> tuple[W
     found: Sequence[WordTime | None] = line.times
     if not found or line.language == ALIGNED:
         found = aligner.align(texts, line.samples)
+    else:
+        found = [replace(time, support=alone(time.support)) for time in line.times]
     words: list[Word] = []
     index = 0
     while index < len(texts):

@@ -298,6 +298,12 @@ def choose_hearing(database: Database, source_id: int, language: str, audio_trac
         )
 
 
+def name_project(database: Database, project_id: int, name: str) -> None:
+    """Name a project that nobody has seen yet; later it is an edit."""
+    with database.transaction() as db:
+        db.execute("UPDATE project SET name = ? WHERE id = ?", (name, project_id))
+
+
 def set_proxy(database: Database, source_id: int, path: str) -> None:
     """Note the file that the browser plays in the source's stead."""
     with database.transaction() as db:

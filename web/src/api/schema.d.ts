@@ -92,6 +92,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/translation": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Translate Project
+         * @description Make a copy of a project with English captions of what is said in another language.
+         */
+        post: operations["translate_project"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/edits": {
         parameters: {
             query?: never;
@@ -2090,7 +2110,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "transcribe" | "prepare" | "import" | "script" | "speakers" | "doubt" | "deliver" | "glimpses";
+            kind: "transcribe" | "prepare" | "import" | "script" | "translate" | "speakers" | "doubt" | "deliver" | "glimpses";
             /**
              * Status
              * @enum {string}
@@ -2862,6 +2882,11 @@ export interface components {
              * @description Words so far; when it grows, new captions can be fetched.
              */
             heard: number;
+            /**
+             * Language
+             * @description What is spoken; known once it was found out.
+             */
+            language: string;
             /** Playable */
             playable: boolean;
             /**
@@ -3783,6 +3808,37 @@ export interface operations {
         };
     };
     duplicate_project: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Created"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    translate_project: {
         parameters: {
             query?: never;
             header?: never;

@@ -1,7 +1,8 @@
 import { FileAudio, FileVideo } from "lucide-react";
-import { Link } from "wouter";
+import { Link, useLocation } from "wouter";
 import { api, type Project, type Source, take } from "../api/client";
 import type { Player } from "../playback/player";
+import { languageName } from "../start/HearingFields";
 import { Button } from "../ui/Button";
 import { bytes, length } from "../ui/format";
 import { say } from "../ui/notice";
@@ -24,6 +25,8 @@ interface Props {
 
 export function GatherTray({ project, source, player }: Props) {
   const hearing = project.jobs.findLast((job) => job.kind === "transcribe");
+  const again = project.jobs.findLast((job) => job.kind === "doubt");
+  const translating = project.jobs.findLast((job) => job.kind === "translate");
   const preparing = project.jobs.find((job) => job.kind === "prepare");
   return (
     <>
@@ -66,7 +69,31 @@ export function GatherTray({ project, source, player }: Props) {
             onCancel={() => void jobAction(hearing.id, "cancel")}
           />
         )}
-        {hearing?.status === "done" && <p>All of it has been heard.</p>}
+        {hearing?.status === "done" && (
+          <p>All of it has been heard, in {languageName(source.language)}.</p>
+        )}
+        {again?.status === "running" && (
+          <Progress
+            label="Listening again, to put words right"
+            value={again.progress}
+            secondsLeft={again.seconds_left}
+            onCancel={() => void jobAction(again.id, "cancel")}
+          />
+        )}
+        {(translating?.status === "running" || translating?.status === "queued") && (
+          <Progress
+            label="Translating to English"
+            value={translating.progress}
+            secondsLeft={translating.seconds_left}
+            onCancel={() => void jobAction(translating.id, "cancel")}
+          />
+        )}
+        {translating?.status === "failed" && (
+          <Failed
+            text={translating.error}
+            onRetry={() => void jobAction(translating.id, "retry")}
+          />
+        )}
         {hearing?.status === "cancelled" && (
           <div className="flex items-center justify-between">
             <span>Stopped. What was heard is kept.</span>
@@ -78,6 +105,9 @@ export function GatherTray({ project, source, player }: Props) {
         )}
         {hearing?.status !== "running" && hearing?.status !== "queued" && (
           <HearAgain projectId={project.id} source={source} />
+        )}
+        {hearing?.status === "done" && !translating && source.language !== "en" && (
+          <Translate projectId={project.id} />
         )}
       </TraySection>
       <WordsIn project={project} player={player} />
@@ -92,6 +122,24 @@ export function GatherTray({ project, source, player }: Props) {
         </p>
       </TraySection>
     </>
+  );
+}
+
+/** English captions are a project of their own, so that both can be styled and delivered. */
+function Translate({ projectId }: { projectId: number }) {
+  const [, go] = useLocation();
+  const start = () =>
+    take(
+      api.POST("/api/projects/{project_id}/translation", {
+        params: { path: { project_id: projectId } },
+      }),
+    )
+      .then((made) => go(`/projects/${made.project_id}`))
+      .catch((error: Error) => say(error.message, "wrong"));
+  return (
+    <Button onClick={() => void start()} title="Makes a copy of this project">
+      Translate to English in a copy
+    </Button>
   );
 }
 

@@ -12,7 +12,13 @@ export interface HearingChoice {
   to: string;
 }
 
-export const WHOLE: HearingChoice = { language: "en", track: 0, from: "", to: "" };
+/** Asks the server to find out which language is spoken. */
+const FIND_OUT = "auto";
+const SEVERAL = "mul";
+/** Those that captions, grouping and fillers are made for stand first. */
+const FIRST = ["en", "de", "es", "fr", "it", "pt", "nl", "pl", "tr", "ar", "hi", "ja", "zh"];
+
+export const WHOLE: HearingChoice = { language: FIND_OUT, track: 0, from: "", to: "" };
 
 export type HearingBody = Pick<
   Schemas["HearingChoices"],
@@ -24,8 +30,23 @@ export function hearingBody(choice: HearingChoice): HearingBody {
   return { language, audio_track: track, from_time: from, to_time: to };
 }
 
-const languageName = (code: string): string =>
-  new Intl.DisplayNames("en", { type: "language" }).of(code) ?? code;
+const names = new Intl.DisplayNames("en", { type: "language" });
+
+export function languageName(code: string): string {
+  if (code === FIND_OUT) return "Find out by listening";
+  if (code === SEVERAL) return "Several languages";
+  return names.of(code) ?? code;
+}
+
+/** What can be chosen, of the languages that engines know. */
+export function languageOptions(known: readonly string[]): { value: string; text: string }[] {
+  const first = FIRST.filter((code) => known.includes(code));
+  const several = known.includes(SEVERAL) ? [SEVERAL] : [];
+  const rest = known.filter((code) => ![...first, ...several].includes(code));
+  rest.sort((a, b) => languageName(a).localeCompare(languageName(b)));
+  const codes = [...new Set([FIND_OUT, ...first, ...several, ...rest])];
+  return codes.map((code) => ({ value: code, text: languageName(code) }));
+}
 
 export function HearingFields(props: {
   choice: HearingChoice;
@@ -38,7 +59,7 @@ export function HearingFields(props: {
     staleTime: Number.POSITIVE_INFINITY,
     queryFn: () => take(api.GET("/api/engines")),
   });
-  const languages = [...new Set(engines.data?.flatMap((engine) => engine.languages) ?? ["en"])];
+  const known = engines.data?.flatMap((engine) => engine.languages) ?? ["en"];
   const trouble = engines.data?.find((engine) => engine.trouble)?.trouble;
   const change = (part: Partial<HearingChoice>) => onChange({ ...choice, ...part });
   return (
@@ -48,7 +69,7 @@ export function HearingFields(props: {
         <Select
           label="Language spoken"
           className="h-8 w-full text-[14px] text-ink"
-          options={languages.map((code) => ({ value: code, text: languageName(code) }))}
+          options={languageOptions(known)}
           chosen={choice.language}
           onChoose={(language) => change({ language })}
         />

@@ -276,7 +276,9 @@ export async function onPulse(pulse: Pulse): Promise<void> {
       ...project,
       jobs: pulse.jobs,
       deliveries: pulse.deliveries,
-      sources: project.sources.map((s, i) => (i === 0 ? { ...s, playable: pulse.playable } : s)),
+      sources: project.sources.map((s, i) =>
+        i === 0 ? { ...s, playable: pulse.playable, language: pulse.language } : s,
+      ),
     },
   });
   if (pulse.heard !== heard) await fetchTail();
