@@ -6,6 +6,7 @@ import sys
 PARTS = (
     "hearing",
     "doubting",
+    "languages",
     "naming",
     "speaking",
     "following",

@@ -26,6 +26,7 @@ from mortiser.paint.still import still
 from mortiser.settings import Settings
 from mortiser.speech.engines import (
     Engine,
+    aligner_for,
     engines,
     language_finder,
     recogniser_for,
@@ -38,7 +39,6 @@ from mortiser.speech.models import ModelPlace
 from mortiser.speech.second_hearing import SecondHearing
 from mortiser.speech.sounds import DictionarySounds
 from mortiser.speech.speakers import SpectralSpeakers
-from mortiser.speech.sphinx import SphinxAligner
 from mortiser.store.database import Database
 
 HANDLERS: dict[str, Handler] = {
@@ -111,7 +111,7 @@ def open_shop(settings: Settings, *, inline_jobs: bool = False) -> Shop:
         lambda language: recogniser_for(language, place),
         lambda: language_finder(place),
         lambda language: translator_from(language, place),
-        SphinxAligner,
+        lambda language: aligner_for(language, place),
         lambda names, write: SecondHearing(second_for("en", names, place), write),
         DictionarySounds,
         SpectralSpeakers,

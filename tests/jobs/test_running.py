@@ -28,7 +28,9 @@ from tests.recordings import COUNTER, make_video
 @pytest.fixture
 def shop(tmp_path: Path) -> Shop:
     made = open_shop(Settings(workspace=tmp_path / "w"), inline_jobs=True)
-    parts = replace(made.parts, recogniser=lambda _: PlainRecogniser(), aligner=EvenAligner)
+    parts = replace(
+        made.parts, recogniser=lambda _: PlainRecogniser(), aligner=lambda _: EvenAligner()
+    )
     return replace(made, parts=parts)
 
 

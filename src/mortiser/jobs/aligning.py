@@ -22,12 +22,13 @@ MARGIN_US = 250_000
 
 
 class TypedWordAligner:
-    """Keeps one aligner ready; one caption at a time."""
+    """Keeps an aligner ready for the language used last; one caption at a time."""
 
     def __init__(self, parts: Parts) -> None:
         self._parts = parts
         self._lock = threading.Lock()
         self._aligner: Aligner | None = None
+        self._language = ""
 
     def align(self, project_id: int, base_revision: int, cue_id: int) -> Outcome:
         """Align the typed words of a caption as a part of the newest edit.
@@ -58,8 +59,9 @@ class TypedWordAligner:
         path = self._parts.workspace.path(source["path"])
         samples = read_sound(path, start, end, source["audio_track"])
         with self._lock:
-            if self._aligner is None:
-                self._aligner = self._parts.aligner()
+            if self._aligner is None or self._language != source["language"]:
+                self._language = source["language"]
+                self._aligner = self._parts.aligner(self._language)
             times = self._aligner.align([word.text for word in cue.words], samples)
         return [_source_time(time, start) if time else None for time in times]
 

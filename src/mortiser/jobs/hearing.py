@@ -93,7 +93,7 @@ def _lines(
     sound = clip(stream_sound(path, source["audio_track"]), start, end)
     glossary = GlossaryBench(parts)
     recogniser = parts.recogniser(source["language"])
-    for item in transcribe(sound, recogniser, parts.aligner()):
+    for item in transcribe(sound, recogniser, parts.aligner(ENGLISH)):
         if isinstance(item, TimedLine):
             words = [
                 replace(w, start_us=min(w.start_us + start, end), end_us=min(w.end_us + start, end))

@@ -41,7 +41,7 @@ class Bench:
         self.source = projects.source_row(parts.database.connection, task.payload["source_id"])
         self.duration_us: int = self.source["duration_us"]
         self.finish = projects.piece(parts.database.connection, self.piece_id).finish
-        self.aligner: Aligner = parts.aligner()
+        self.aligner: Aligner = parts.aligner(self.source["language"])
         self.path: Path = parts.workspace.path(self.source["path"])
 
     def place(

@@ -43,7 +43,7 @@ AGAIN_S = 1.0
 class Parts:
     """What handlers work with. Engines are made when needed: they hold models in memory.
 
-    ``recogniser`` makes one for a language, by its code; ``judge`` one that listens for some names
+    ``recogniser`` and ``aligner`` make one for a language, by its code; ``judge`` one that listens for some names
     and is given a function that writes words as the glossary has them.
     """
 
@@ -52,7 +52,7 @@ class Parts:
     recogniser: Callable[[str], Recogniser]
     languages: Callable[[], LanguageFinder]
     translator: Callable[[str], Translator]
-    aligner: Callable[[], Aligner]
+    aligner: Callable[[str], Aligner]
     judge: Callable[[Sequence[str], Callable[[Sequence[Word]], list[Word]]], Judge]
     sounds: Callable[[], Sounds]
     speakers: Callable[[], SpeakerFinder]

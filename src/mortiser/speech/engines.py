@@ -8,7 +8,8 @@ from dataclasses import dataclass
 from mortiser.core.errors import BadInput
 from mortiser.speech.models import ModelPlace, languages_of
 from mortiser.speech.moonshine import MoonshineRecogniser
-from mortiser.speech.seams import LanguageFinder, Recogniser, SecondEngine, Translator
+from mortiser.speech.seams import Aligner, LanguageFinder, Recogniser, SecondEngine, Translator
+from mortiser.speech.sphinx import SphinxAligner
 from mortiser.speech.whisper import SEVERAL, WhisperRecogniser
 
 QUICK = MoonshineRecogniser.name
@@ -94,6 +95,16 @@ def language_finder(place: ModelPlace) -> LanguageFinder:
 def translator_from(language: str, place: ModelPlace) -> Translator:
     """What translates a language to English. Raises BadInput where there is no model for it."""
     return WhisperRecogniser(place.folder(), language)
+
+
+def aligner_for(language: str, place: ModelPlace) -> Aligner:
+    """What finds known words in sound: exactly in English, by the engine of many languages in others."""
+    if language not in MoonshineRecogniser.languages:
+        try:
+            return WhisperRecogniser(place.folder(), language)
+        except BadInput:
+            pass  # Times by the sounds of English are better than none.
+    return SphinxAligner()
 
 
 def unknown(language: str, place: ModelPlace) -> str:

@@ -11,6 +11,7 @@ import math
 import os
 from collections.abc import Sequence
 from pathlib import Path
+from types import SimpleNamespace
 from typing import Any, Literal
 
 from faster_whisper import WhisperModel
@@ -18,7 +19,8 @@ from faster_whisper.audio import pad_or_trim
 from faster_whisper.tokenizer import Tokenizer
 
 from mortiser.core.errors import BadInput
-from mortiser.core.words import tokens
+from mortiser.core.unspaced import joined
+from mortiser.core.words import tokens, word_key
 from mortiser.speech.activity import passages
 from mortiser.speech.chunks import LONG_S
 from mortiser.speech.models import languages_of
@@ -34,6 +36,8 @@ MARGIN_S = 0.15
 LEAST_FRAMES, MOST_FRAMES = 300, 3_000
 """Of 10 ms; the model was made for 30 s, and less sound takes less time."""
 MOST_LETTERS = 600
+MOST_TOKENS = 400
+FRAME = RATE // 100
 LEAST = 1e-6
 SEVERAL = "mul"
 """ISO 639-2 has this code for several languages."""
@@ -87,20 +91,42 @@ class WhisperRecogniser:
         language = None if self._language == SEVERAL else self._language
         return self._lines(samples, language, "translate")
 
+    def align(self, words: Sequence[str], samples: Samples) -> list[WordTime | None]:
+        """See Aligner; for languages that no other one knows. Sound over half a minute is not searched."""
+        if not any(map(word_key, words)) or not RATE // 10 < len(samples) <= MOST_FRAMES * FRAME:
+            return [None] * len(words)
+        features = self._model.feature_extractor(samples)
+        tokenizer = self._tokenizer()
+        text = tokenizer.encode(f" {joined(words)}")
+        if len(text) > MOST_TOKENS:
+            return [None] * len(words)
+        encoded = self._model.encode(pad_or_trim(features, MOST_FRAMES))
+        count = min(features.shape[-1], MOST_FRAMES)
+        (found,) = self._model.find_alignment(tokenizer, [text], encoded, count)
+        parts = [SimpleNamespace(**part) for part in found if part["word"].strip()]
+        times = pulled(_by_token(words, parts), samples)
+        return [
+            time if any(map(str.isalnum, word)) else None
+            for word, time in zip(words, times, strict=True)
+        ]
+
     def likelihoods(self, samples: Samples, texts: Sequence[str]) -> list[float]:
         """See SecondEngine: the probabilities of the text's tokens, one after another."""
         features = self._model.feature_extractor(samples)
         count = min(features.shape[-1], MOST_FRAMES)
         padded = pad_or_trim(features, max(LEAST_FRAMES, count))
         encoded = self._model.encode(padded)
-        language = "en" if self._language == SEVERAL else self._language
-        tokenizer = Tokenizer(self._model.hf_tokenizer, True, task="transcribe", language=language)
+        tokenizer = self._tokenizer()
         result: list[float] = []
         for text in texts:
             tokens_of = [tokenizer.encode(f" {text}"[:MOST_LETTERS])]
             (found,) = self._model.model.align(encoded, tokenizer.sot_sequence, tokens_of, count)
             result.append(sum(math.log(max(LEAST, chance)) for chance in found.text_token_probs))
         return result
+
+    def _tokenizer(self) -> Any:
+        language = (self._last or "en") if self._language == SEVERAL else self._language
+        return Tokenizer(self._model.hf_tokenizer, True, task="transcribe", language=language)
 
     def language_of(self, samples: Samples) -> tuple[str, float]:
         """The language most likely spoken in at most 30 s of sound, and how likely it is (0 to 1)."""
@@ -133,7 +159,7 @@ def _line(segment: Any, samples: Samples, language: str) -> HeardLine | None:
     if not parts:
         return None
     text = "".join(part.word for part in parts).strip()
-    times = pulled(_by_token(text, parts), samples)
+    times = pulled(_by_token(tokens(text), parts), samples)
     cut = max(0, int((times[0].start_s - MARGIN_S) * RATE))
     return HeardLine(
         text,
@@ -146,15 +172,15 @@ def _line(segment: Any, samples: Samples, language: str) -> HeardLine | None:
     )
 
 
-def _by_token(text: str, parts: Sequence[Any]) -> list[WordTime]:
-    """A time for each word of a text as Mortiser cuts it, from the engine's parts of the same text.
+def _by_token(words: Sequence[str], parts: Sequence[Any]) -> list[WordTime]:
+    """A time for each word as Mortiser cuts a text, from the engine's parts of the same text.
 
     Where a script has no spaces the engine's parts are letters, several to a word.
     """
     owner = [part for part in parts for letter in part.word if not letter.isspace()]
     times: list[WordTime] = []
     at = 0
-    for token in tokens(text):
+    for token in words:
         mine = owner[at : at + len(token)] or owner[-1:]
         at += len(token)
         times.append(
