@@ -41,7 +41,9 @@ class Witnesses:
             beam=1e-40,
             pbeam=1e-40,
             wbeam=1e-30,
-            maxhmmpf=3_000,
+            maxhmmpf=1_500,
+            fwdflat=False,
+            bestpath=False,
             loglevel="FATAL",
         )
 
