@@ -57,8 +57,10 @@ def test_what_cannot_be_used_is_refused(
 
 
 def test_engines_and_the_hands_delay_are_told(client: TestClient) -> None:
-    (engine,) = client.get("/api/engines").json()
-    assert engine["languages"] == ["en"]
+    quick, wide = client.get("/api/engines").json()
+    assert quick["languages"] == ["en"]
+    assert {"en", "de", "ja", "mul"} <= set(wide["languages"])
+    assert wide["trouble"] is None
     clicks = [i * 700_000 for i in range(8)]
     body = {"clicks_us": clicks, "taps_us": [click + 130_000 for click in clicks]}
     assert client.post("/api/tapping/delay", json=body).json() == {"delay_us": 130_000}

@@ -95,7 +95,7 @@ def test_a_recording_dropped_with_its_captions_is_not_transcribed(
     words.write_text("WEBVTT\n\n00:01.000 --> 00:02.000\n<v Ada>La la\n")
     page.goto(server.address)
     page.get_by_text("Language, sound track, range").click()
-    expect(page.get_by_label("Language spoken")).to_have_text("English")
+    expect(page.get_by_label("Language spoken")).to_have_text("Find it out")
     page.get_by_label("Recordings", exact=True).set_input_files([sound, words])
     page.wait_for_url("**/projects/*")
     expect(page.locator("[data-cue-text]")).to_have_text(["La la"])

@@ -33,7 +33,7 @@ export function hearingBody(choice: HearingChoice): HearingBody {
 const names = new Intl.DisplayNames("en", { type: "language" });
 
 export function languageName(code: string): string {
-  if (code === FIND_OUT) return "Find out by listening";
+  if (code === FIND_OUT) return "Find it out";
   if (code === SEVERAL) return "Several languages";
   return names.of(code) ?? code;
 }
