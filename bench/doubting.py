@@ -83,6 +83,13 @@ def run() -> None:
     at_least("wrong words flagged", recall, "%", 80, f"{sum(bad for _, bad in judged)} wrong words")
     at_most("words flagged", flagged, "%", 9, f"{len(judged)} words", 1)
     at_least("heard twice, aligned, judged", seconds / spent, "×", 1.5, "real time, two cores", 1)
+    for limit in (0.7, 0.75, 0.8, 0.83, 0.86, 0.9):
+        flags = [((word.confidence or 0) < limit, bad) for word, bad in judged]
+        found_wrong = np.mean([flag for flag, bad in flags if bad])
+        every = np.mean([flag for flag, _ in flags])
+        print(
+            f"      flagged below {limit:.2f}: {found_wrong:.0%} of the wrong words, {every:.1%} of all"
+        )
     print("      chance of being right, said and true:")
     for low, high in ((0, 0.25), (0.25, 0.5), (0.5, 0.75), (0.75, 0.9), (0.9, 0.95), (0.95, 1)):
         part = [
