@@ -12,11 +12,11 @@ from mortiser.core.edits.words import AcceptWord, RetypeCue
 from mortiser.core.errors import BadMedia, Cancelled, NoSpace
 from mortiser.core.words import Word
 from mortiser.jobs import runner
-from mortiser.jobs.bringing_in import bring_in, title
+from mortiser.jobs.bringing_in import Hearing, bring_in, hear_again, title
 from mortiser.jobs.delivering import deliver, file_stem
-from mortiser.jobs.hearing import clip
 from mortiser.jobs.queue import PRIORITY, Queue
 from mortiser.jobs.runner import Task
+from mortiser.media.sound import clip
 from mortiser.settings import Settings
 from mortiser.speech.seams import RATE, Change, Verdict
 from mortiser.store import deliveries, editing, jobs, projects
@@ -393,6 +393,19 @@ def test_the_vote_leaves_alone_what_somebody_has_been_at(shop: Shop) -> None:
     editing.redo(shop.database, made.project_id, 2)
     again = projects.piece_cues(shop.database.connection, made.piece_id)
     assert again[0].text == "tone by hand"
+
+
+def test_a_stretch_heard_again_is_voted_on_before_it_is_laid(shop: Shop) -> None:
+    made = take_in(shop, COUNTER)
+    run(shop, made.jobs[0])
+    again = hear_again(shop.database, made.project_id, Hearing())
+    parts = replace(shop.parts, judge=lambda names, write: Voting())
+    following = runner.run(parts, HANDLERS, again)
+    assert row(shop, again)["status"] == "done", row(shop, again)["error"]
+    texts = [word.text for word in shown(shop, made.piece_id)]
+    assert texts.count("mended") > 3
+    assert editing.undo(shop.database, made.project_id, 1).label.startswith("hear 00:00")
+    assert [row(shop, job)["kind"] for job in following] == ["doubt"]
 
 
 def test_what_is_waited_for_goes_first(shop: Shop) -> None:

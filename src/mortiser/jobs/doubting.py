@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 
 from mortiser.core.words import Word
 from mortiser.jobs.glossary import GlossaryBench
-from mortiser.jobs.hearing import clip
 from mortiser.jobs.runner import Parts, Task
-from mortiser.media.sound import stream_sound
+from mortiser.media.sound import clip, stream_sound
 from mortiser.speech.seams import Verdict
 from mortiser.speech.second_hearing import heard_again
 from mortiser.store import projects
@@ -36,14 +35,24 @@ def _judge(parts: Parts, task: Task, source: SourceRow) -> None:
     start = min(task.payload.get("from_us") or 0, words[0].start_us)
     end = task.payload.get("to_us") or source["duration_us"]
     glossary = GlossaryBench(parts)
-    judge = parts.judge(glossary.names(), glossary.write)
-    path = parts.workspace.path(source["path"])
-    sound = clip(stream_sound(path, source["audio_track"]), start, end)
-    for run, verdict, reached in heard_again(sound, words, judge, start):
+    for verdict, run, reached in second_look(parts, source, words, start, end):
         projects.judge_words(parts.database, glossary.suggest(verdict.words))
         if task.payload.get("piece_id"):
             _settle(parts, task.payload["piece_id"], run, verdict, glossary)
         task.progress((reached - start) / max(1, end - start))
+
+
+def second_look(
+    parts: Parts, source: SourceRow, words: Sequence[Word], start_us: int, end_us: int
+) -> Iterator[tuple[Verdict, list[Word], int]]:
+    """Hear a stretch of a source again, with the names of the glossary in mind: (verdict, the words it
+    is on, the moment reached)."""
+    glossary = GlossaryBench(parts)
+    judge = parts.judge(glossary.names(), glossary.write)
+    path = parts.workspace.path(source["path"])
+    sound = clip(stream_sound(path, source["audio_track"]), start_us, end_us)
+    for run, verdict, reached in heard_again(sound, words, judge, start_us):
+        yield verdict, run, reached
 
 
 def _settle(

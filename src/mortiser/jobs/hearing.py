@@ -2,17 +2,19 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterator
 from dataclasses import replace
 
 from mortiser.core.edits.laying import LaidCaption, LayCaptions, grouped
 from mortiser.core.errors import BadInput
 from mortiser.core.time import SECOND, timecode
 from mortiser.core.words import Word
+from mortiser.jobs.doubting import JUDGED, second_look
 from mortiser.jobs.glossary import GlossaryBench
 from mortiser.jobs.runner import Parts, Task
-from mortiser.media.sound import RATE, Samples, stream_sound
+from mortiser.media.sound import clip, stream_sound
 from mortiser.speech.languages import FIND_OUT, language_spoken
+from mortiser.speech.second_hearing import settled
 from mortiser.speech.transcribe import TimedLine, transcribe
 from mortiser.store import editing, projects
 
@@ -67,11 +69,20 @@ def _find_language(parts: Parts, source_id: int) -> None:
 
 def _hear_again(parts: Parts, task: Task, start: int, end: int) -> None:
     piece = projects.piece(parts.database.connection, task.payload["piece_id"])
-    captions: list[LaidCaption] = []
+    source = projects.source_row(parts.database.connection, task.payload["source_id"])
     rulers = parts.database.rulers
     ruler = rulers(piece.finish, (piece.width, piece.height)) if rulers else None
-    for words in _lines(parts, task, start, end):
-        captions += grouped(words, piece.pace, ruler)
+    lines = list(_lines(parts, task, start, end))
+    if source["language"] == JUDGED:
+        # The edit puts its captions beyond the vote, so that this comes first.
+        words = [word for line in lines for word in line]
+        lines = []
+        for verdict, _, reached in second_look(parts, source, words, start, end):
+            lines.append(GlossaryBench(parts).write(settled(verdict)))
+            task.progress((reached - start) / max(1, end - start))
+    captions: list[LaidCaption] = [
+        caption for line in lines if line for caption in grouped(line, piece.pace, ruler)
+    ]
     edit = LayCaptions(
         about=f"hear {timecode(start)[3:8]} to {timecode(end)[3:8]} again",
         piece_id=piece.id,
@@ -103,20 +114,3 @@ def _lines(
             task.progress((words[-1].end_us - origin) / length)
         else:
             task.progress((start - origin + item * SECOND) / length)
-
-
-def clip(sound: Iterable[Samples], from_us: int, to_us: int) -> Iterator[Samples]:
-    """The sound from one moment (µs) to another."""
-    skipped = from_us * RATE // SECOND
-    left = max(0, to_us - from_us) * RATE // SECOND
-    for samples in sound:
-        if skipped >= len(samples):
-            skipped -= len(samples)
-            continue
-        part = samples[skipped : skipped + left]
-        skipped = 0
-        left -= len(part)
-        if len(part):
-            yield part
-        if left <= 0:
-            return

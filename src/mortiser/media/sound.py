@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from pathlib import Path
 
 import av
 import numpy as np
 import numpy.typing as npt
 
+from mortiser.core.time import SECOND
 from mortiser.media.frames import Resampler, decoded_sound
 from mortiser.media.opening import open_media
 
@@ -83,3 +84,20 @@ def _silence(count: int) -> Iterator[Samples]:
         step = min(count, RATE * 10)
         yield np.zeros(step, np.float32)
         count -= step
+
+
+def clip(sound: Iterable[Samples], from_us: int, to_us: int) -> Iterator[Samples]:
+    """The sound from one moment (µs) to another."""
+    skipped = from_us * RATE // SECOND
+    left = max(0, to_us - from_us) * RATE // SECOND
+    for samples in sound:
+        if skipped >= len(samples):
+            skipped -= len(samples)
+            continue
+        part = samples[skipped : skipped + left]
+        skipped = 0
+        left -= len(part)
+        if len(part):
+            yield part
+        if left <= 0:
+            return
