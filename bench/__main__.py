@@ -7,6 +7,7 @@ PARTS = (
     "hearing",
     "doubting",
     "languages",
+    "keys",
     "naming",
     "speaking",
     "following",

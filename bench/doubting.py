@@ -23,6 +23,7 @@ from mortiser.media.sound import RATE, stream_sound
 from mortiser.settings import Settings
 from mortiser.speech.engines import second_for
 from mortiser.speech.moonshine import MoonshineRecogniser
+from mortiser.speech.seams import SecondEngine
 from mortiser.speech.second_hearing import SecondHearing, heard_again, settled
 from mortiser.speech.sphinx import SphinxAligner
 from mortiser.speech.spoken import spoken_map
@@ -56,16 +57,12 @@ def run() -> None:
     found: dict[str, Heard] = {}
     seconds = spent = 0.0
     for name, (sound, truth) in voices().items():
-        blocks = np.array_split(sound, max(1, len(sound) // RATE))
         started = time.perf_counter()
-        items = transcribe(blocks, MoonshineRecogniser(), SphinxAligner())
-        words = [word for item in items if isinstance(item, TimedLine) for word in item.words]
-        judge = SecondHearing(second)
-        final = [w for _, v, _ in heard_again(blocks, words, judge) for w in settled(v)]
+        words, final = hear_twice(sound, second)
         spent += time.perf_counter() - started
         seconds += len(sound) / RATE
         found[name] = Heard(
-            len(_said(truth)),
+            len(as_said(truth)),
             _errors(words, truth),
             _errors(final, truth),
             list(zip(final, _wrong(final, truth), strict=True)),
@@ -136,18 +133,28 @@ def noisy(sound: Sound, seed: int) -> Sound:
     return (sound + noise * level).astype(np.float32)
 
 
+def hear_twice(sound: Sound, second: SecondEngine | None) -> tuple[list[Word], list[Word]]:
+    """The words after the first hearing, and after the vote."""
+    blocks = np.array_split(sound, max(1, len(sound) // RATE))
+    items = transcribe(blocks, MoonshineRecogniser(), SphinxAligner())
+    words = [word for item in items if isinstance(item, TimedLine) for word in item.words]
+    judge = SecondHearing(second)
+    return words, [w for _, v, _ in heard_again(blocks, words, judge) for w in settled(v)]
+
+
 def _read(file: Path) -> tuple[Sound, list[str]]:
     truth = json.loads(file.with_suffix(".words.json").read_text())["words"]
     return np.concatenate(list(stream_sound(file))), [word["text"] for word in truth]
 
 
-def _said(texts: list[str]) -> list[str]:
+def as_said(texts: list[str]) -> list[str]:
+    """Words as they are spoken, both spellings the same."""
     return [SPELLINGS.get(word, word) for word in spoken_map(texts)[0]]
 
 
 def _errors(words: list[Word], truth: list[str]) -> int:
     """Words wrong, missed and added, compared as they are said."""
-    return len(compare(_said(truth), _said([word.text for word in words])).differences)
+    return len(compare(as_said(truth), as_said([word.text for word in words])).differences)
 
 
 def _wrong(words: list[Word], truth: list[str]) -> list[bool]:

@@ -165,7 +165,9 @@ def speaker() -> Any:
     return speak
 
 
-def words_of(text: str, starts: list[tuple[int, float]], length_s: float) -> list[tuple[str, float]]:
+def words_of(
+    text: str, starts: list[tuple[int, float]], length_s: float
+) -> list[tuple[str, float]]:
     """(word, start s) for every word that has an event at its first letter."""
     found: list[tuple[str, float]] = []
     at = 0
