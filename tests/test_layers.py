@@ -1,6 +1,8 @@
 """Who may import whom, walked over the real source."""
 
 import ast
+import subprocess
+import sys
 from pathlib import Path
 
 import pytest
@@ -87,3 +89,9 @@ def test_the_core_touches_nothing_outside() -> None:
     for file in (ROOT / "core").rglob("*.py"):
         roots = {name.split(".")[0] for name in imports(file)}
         assert not roots & FOREIGN_TO_CORE, file
+
+
+def test_a_server_starts_without_loading_the_second_engine() -> None:
+    ask = "import sys, mortiser.wiring; print('faster_whisper' in sys.modules)"
+    answer = subprocess.run([sys.executable, "-c", ask], capture_output=True, text=True, check=True)
+    assert answer.stdout.strip() == "False"

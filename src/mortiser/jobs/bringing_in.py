@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import os
 import shutil
-import sqlite3
 from dataclasses import dataclass, replace
 from pathlib import Path, PurePath
 
@@ -129,7 +128,7 @@ def translated_copy(database: Database, workspace: Workspace, project_id: int) -
     source = projects.source_row(db, projects.first_piece(db, project_id).source_id)
     if source["language"] == "en":
         raise BadInput("English is spoken here: there is nothing to translate.")
-    _not_being_heard(db, project_id)
+    _not_being_heard(database, project_id)
     name = projects.project_row(db, project_id)["name"]
     copy = copy_project(database, workspace, project_id)
     projects.name_project(database, copy, f"{name} (English)")
@@ -138,8 +137,8 @@ def translated_copy(database: Database, workspace: Workspace, project_id: int) -
     return copy, jobs.add(database, copy, "translate", payload)
 
 
-def _not_being_heard(db: sqlite3.Connection, project_id: int) -> None:
-    for row in jobs.of_project(db, project_id):
+def _not_being_heard(database: Database, project_id: int) -> None:
+    for row in jobs.of_project(database.connection, project_id):
         if row["kind"] == "transcribe" and row["status"] in ("queued", "running"):
             raise Conflict("The recording is being heard. Wait until it is done, or stop it.")
 
@@ -154,7 +153,7 @@ def hear_again(database: Database, project_id: int, hearing: Hearing) -> int:
     piece = projects.first_piece(db, project_id)
     source = projects.source_row(db, piece.source_id)
     hearing.check(source["audio_tracks"], source["duration_us"])
-    _not_being_heard(db, project_id)
+    _not_being_heard(database, project_id)
     projects.choose_hearing(database, source["id"], hearing.language, hearing.audio_track)
     again = projects.word_count(db, source["id"]) > 0
     return _transcribe(database, project_id, source["id"], piece.id, hearing, again=again)

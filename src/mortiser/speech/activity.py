@@ -7,11 +7,9 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from faster_whisper.vad import VadOptions, get_speech_timestamps
-
 from mortiser.speech.seams import RATE, HeardLine, Samples
 
-OPTIONS = VadOptions(threshold=0.35, min_silence_duration_ms=300, speech_pad_ms=100)
+OPTIONS = {"threshold": 0.35, "min_silence_duration_ms": 300, "speech_pad_ms": 100}
 """Rather too much than too little: a word that is really spoken must not be lost."""
 LEAST_SHARE = 0.2
 TURN_S = 0.4
@@ -22,7 +20,10 @@ def speech_in(samples: Samples) -> list[tuple[float, float]]:
     """Stretches (start s, end s) in which somebody speaks."""
     if not len(samples):
         return []
-    found = get_speech_timestamps(samples, OPTIONS, RATE)
+    # Loading the library takes a second that only those who hear should spend.
+    from faster_whisper.vad import VadOptions, get_speech_timestamps
+
+    found = get_speech_timestamps(samples, VadOptions(**OPTIONS), RATE)
     return [(part["start"] / RATE, part["end"] / RATE) for part in found]
 
 

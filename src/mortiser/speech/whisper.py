@@ -14,10 +14,6 @@ from pathlib import Path
 from types import SimpleNamespace
 from typing import Any, Literal
 
-from faster_whisper import WhisperModel
-from faster_whisper.audio import pad_or_trim
-from faster_whisper.tokenizer import Tokenizer
-
 from mortiser.core.errors import BadInput
 from mortiser.core.unspaced import joined
 from mortiser.core.words import tokens, word_key
@@ -61,6 +57,9 @@ class WhisperRecogniser:
             raise BadInput(f"The model in {folder} does not know the language “{language}”.")
         self._language = language
         self._last: str | None = None
+        # Loading the library takes a second that only those who hear should spend.
+        from faster_whisper import WhisperModel
+
         self._hotwords = ", ".join(hotwords) or None
         try:
             self._model: Any = WhisperModel(
@@ -100,7 +99,7 @@ class WhisperRecogniser:
         text = tokenizer.encode(f" {joined(words)}")
         if len(text) > MOST_TOKENS:
             return [None] * len(words)
-        encoded = self._model.encode(pad_or_trim(features, MOST_FRAMES))
+        encoded = self._encoded(features, MOST_FRAMES)
         count = min(features.shape[-1], MOST_FRAMES)
         (found,) = self._model.find_alignment(tokenizer, [text], encoded, count)
         parts = [SimpleNamespace(**part) for part in found if part["word"].strip()]
@@ -114,8 +113,7 @@ class WhisperRecogniser:
         """See SecondEngine: the probabilities of the text's tokens, one after another."""
         features = self._model.feature_extractor(samples)
         count = min(features.shape[-1], MOST_FRAMES)
-        padded = pad_or_trim(features, max(LEAST_FRAMES, count))
-        encoded = self._model.encode(padded)
+        encoded = self._encoded(features, max(LEAST_FRAMES, count))
         tokenizer = self._tokenizer()
         result: list[float] = []
         for text in texts:
@@ -124,7 +122,14 @@ class WhisperRecogniser:
             result.append(sum(math.log(max(LEAST, chance)) for chance in found.text_token_probs))
         return result
 
+    def _encoded(self, features: Any, frames: int) -> Any:
+        from faster_whisper.audio import pad_or_trim
+
+        return self._model.encode(pad_or_trim(features, frames))
+
     def _tokenizer(self) -> Any:
+        from faster_whisper.tokenizer import Tokenizer
+
         language = (self._last or "en") if self._language == SEVERAL else self._language
         return Tokenizer(self._model.hf_tokenizer, True, task="transcribe", language=language)
 
