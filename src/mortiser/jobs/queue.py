@@ -61,10 +61,10 @@ class Queue:
         if not self._alone.acquire(blocking=False):
             return  # It stays queued in its row and is handed out when the present one ends.
         try:
-            runner.run(self._parts, self._handlers, job_id, self._held)
+            following = runner.run(self._parts, self._handlers, job_id, self._held)
         finally:
             self._alone.release()
-        self.submit(*jobs.queued(db, ONE_AT_A_TIME)[:1])
+        self.submit(*following, *jobs.queued(db, ONE_AT_A_TIME)[:1])
 
     def submit(self, *job_ids: int) -> None:
         """Hand jobs out. One that cannot be handed out now stays queued in its row."""
