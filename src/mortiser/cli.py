@@ -23,6 +23,7 @@ if TYPE_CHECKING:
     from mortiser.core.glossary import Entry
     from mortiser.speech.engines import Engines
 
+BEHIND = 5
 SECRET = ("pass_phrase",)
 OPTIONS = ("workspace", "host", "port")
 OUTPUTS = ("srt", "vtt", "txt", "json", "burn")
@@ -144,6 +145,8 @@ def _demo(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int:
 
 def _worker(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int:
     os.umask(0o077)
+    # Listening takes all cores: the page and its video go before it.
+    os.nice(BEHIND)
     settings = _settings(options)
     # Waiting comes before opening: the database may still be another worker's to change.
     hold_alone(settings.workspace / "worker.lock")

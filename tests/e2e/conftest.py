@@ -53,8 +53,9 @@ def project(server: Server, tmp_path_factory: pytest.TempPathFactory) -> dict:
     with server.client() as client:
         clip = cut_demo(tmp_path_factory.mktemp("clip") / "short.mp4", 9.0)
         view = bring_in(client, clip, "Short kettle.mp4")
-        wait_for_job(client, view["id"], "transcribe")
-        wait_for_job(client, view["id"], "prepare")
+        # What comes after it may change captions by itself, until the voices are told apart.
+        for kind in ("transcribe", "prepare", "speakers"):
+            wait_for_job(client, view["id"], kind)
         return client.get(f"/api/projects/{view['id']}").json()
 
 
