@@ -71,7 +71,7 @@ export function stageNote(
       const doubts = allDoubts(cues).length;
       return doubts
         ? {
-            text: `${doubts} doubt${doubts > 1 ? "s" : ""} left`,
+            text: `${doubts} doubt${doubts > 1 ? "s" : ""}${doubts > 9 ? "" : " left"}`,
             short: String(doubts),
             wrong: true,
           }
