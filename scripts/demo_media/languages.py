@@ -148,7 +148,6 @@ def speaker() -> Any:
         return 0
 
     callback = kind(take)
-    library.espeak_SetSynthCallback(callback)
     library.espeak_SetParameter(1, SPEED, 0)
 
     def speak(voice: str, text: str) -> tuple[np.ndarray, int, list[tuple[int, float]]]:
@@ -156,12 +155,12 @@ def speaker() -> Any:
         starts.clear()
         if library.espeak_SetVoiceByName(voice.encode()):
             raise RuntimeError(f"espeak-ng has no voice {voice}")
+        library.espeak_SetSynthCallback(callback)  # Held by this function, so that it lives on.
         data = text.encode()
         library.espeak_Synth(data, len(data) + 1, 0, 1, 0, 1, None, None)
         library.espeak_Synchronize()
         return np.concatenate(heard), rate, list(starts)
 
-    speak.kept = callback  # type: ignore[attr-defined]
     return speak
 
 

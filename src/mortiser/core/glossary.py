@@ -177,16 +177,11 @@ def worth_an_entry(heard: str, written: str, sounds: Sounds) -> bool:
 def _windows(words: Sequence[Word]) -> Iterator[tuple[int, int]]:
     for first in range(len(words)):
         for last in range(first, min(first + MOST_WORDS, len(words))):
-            if not _open(words[last]):
+            if not words[last].unsettled:
                 break
             yield first, last
             if words[last].text.rstrip("\"'”’)]").endswith((".", "!", "?", "…")):
                 break
-
-
-def _open(word: Word) -> bool:
-    """Heard, and not settled by anybody."""
-    return word.origin == "heard" and word.heard_as is None and word.confidence != 1.0
 
 
 def _split(texts: Sequence[str]) -> tuple[str, str, str]:

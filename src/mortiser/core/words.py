@@ -45,6 +45,11 @@ class Word:
     own: str = ""
     """What the word alone has of its own, as stored; of the piece too."""
 
+    @property
+    def unsettled(self) -> bool:
+        """Heard, and not settled by anybody."""
+        return self.origin == "heard" and self.heard_as is None and self.confidence != 1.0
+
     def __post_init__(self) -> None:
         if self.text.split() != [self.text]:
             raise ValueError(f"a word is one run of letters, not {self.text!r}")

@@ -12,7 +12,7 @@ from mortiser.speech.seams import Verdict
 from mortiser.speech.second_hearing import heard_again
 from mortiser.store import projects
 from mortiser.store.projects import SourceRow
-from mortiser.store.settling import settle
+from mortiser.store.settling import Replacement, settle
 
 JUDGED = "en"
 
@@ -37,7 +37,7 @@ def _judge(parts: Parts, task: Task, source: SourceRow) -> None:
     glossary = GlossaryBench(parts)
     for verdict, run, reached in second_look(parts, source, words, start, end):
         projects.judge_words(parts.database, glossary.suggest(verdict.words))
-        if task.payload.get("piece_id"):
+        if task.payload.get("piece_id") and verdict.changes:
             _settle(parts, task.payload["piece_id"], run, verdict, glossary)
         task.progress((reached - start) / max(1, end - start))
 
@@ -59,7 +59,15 @@ def _settle(
     parts: Parts, piece_id: int, run: Sequence[Word], verdict: Verdict, glossary: GlossaryBench
 ) -> None:
     """Make the changes, the last one first, so that what stands before one is as it was read."""
-    for change in reversed(verdict.changes):
-        before = run[change.first - 1] if change.first else None
-        fresh = glossary.suggest(glossary.write(change.words))
-        settle(parts.database, piece_id, run[change.first : change.end], fresh, before)
+    settle(
+        parts.database,
+        piece_id,
+        [
+            Replacement(
+                run[change.first : change.end],
+                glossary.suggest(glossary.write(change.words)),
+                run[change.first - 1] if change.first else None,
+            )
+            for change in reversed(verdict.changes)
+        ],
+    )

@@ -33,7 +33,8 @@ def hear(parts: Parts, task: Task) -> None:
     source = projects.source_row(parts.database.connection, source_id)
     origin = start = task.payload.get("from_us") or 0
     end = min(task.payload.get("to_us") or source["duration_us"], source["duration_us"])
-    if task.payload.get("again"):
+    again = bool(task.payload.get("again"))
+    if again:
         _hear_again(parts, task, start, end)
     else:
         known = projects.source_words(parts.database.connection, source_id)
@@ -41,7 +42,6 @@ def hear(parts: Parts, task: Task) -> None:
         for words in _lines(parts, task, start, end, origin):
             projects.append_line(parts.database, piece_id, words)
     # Telling speakers apart is an edit of all captions, and those are not voted on any more.
-    again = bool(task.payload.get("again"))
     task.follow(
         "doubt",
         {
@@ -77,8 +77,9 @@ def _hear_again(parts: Parts, task: Task, start: int, end: int) -> None:
         # The edit puts its captions beyond the vote, so that this comes first.
         words = [word for line in lines for word in line]
         lines = []
+        glossary = GlossaryBench(parts)
         for verdict, _, reached in second_look(parts, source, words, start, end):
-            lines.append(GlossaryBench(parts).write(settled(verdict)))
+            lines.append(glossary.write(settled(verdict)))
             task.progress((reached - start) / max(1, end - start))
     captions: list[LaidCaption] = [
         caption for line in lines if line for caption in grouped(line, piece.pace, ruler)

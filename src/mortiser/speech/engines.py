@@ -18,13 +18,12 @@ WIDE = WhisperRecogniser.name
 
 @dataclass(frozen=True)
 class Engine:
-    """An engine that could be used; ``trouble`` says why it cannot be. ``make`` takes a language and
-    words to listen for."""
+    """An engine that could be used; ``trouble`` says why it cannot be. ``make`` takes a language."""
 
     name: str
     about: str
     languages: tuple[str, ...]
-    make: Callable[[str, Sequence[str]], Recogniser]
+    make: Callable[[str], Recogniser]
     trouble: str | None = None
 
 
@@ -34,22 +33,17 @@ def engines(place: ModelPlace) -> list[Engine]:
         QUICK,
         "Small and quick, in English.",
         MoonshineRecogniser.languages,
-        lambda language, words: MoonshineRecogniser(),
+        lambda language: MoonshineRecogniser(),
     )
     about = "Hears many languages, and a second time in English."
     if place.own is not None:
         about = f"{about} Your own model in {place.own}."
     try:
-        folder = place.folder()
-        wide = Engine(
-            WIDE,
-            about,
-            (*languages_of(folder), SEVERAL),
-            lambda language, words: WhisperRecogniser(folder, language, words),
-        )
+        known, trouble = (*languages_of(place.folder()), SEVERAL), None
     except BadInput as error:
-        wide = Engine(WIDE, about, (), _unable(str(error)), str(error))
-    return [quick, wide]
+        known, trouble = (), str(error)
+    make = lambda language: WhisperRecogniser(place.folder(), language)  # noqa: E731
+    return [quick, Engine(WIDE, about, known, make, trouble)]
 
 
 def recogniser_for(language: str, place: ModelPlace, name: str | None = None) -> Recogniser:
@@ -58,7 +52,7 @@ def recogniser_for(language: str, place: ModelPlace, name: str | None = None) ->
         if name == engine.name and engine.trouble:
             raise BadInput(engine.trouble)
         if language in engine.languages and name in (None, engine.name):
-            return engine.make(language, ())
+            return engine.make(language)
     raise BadInput(unknown(language, place))
 
 
@@ -113,10 +107,3 @@ def unknown(language: str, place: ModelPlace) -> str:
     if trouble:
         return f"Only English can be heard at the moment. {trouble}"
     return f"No engine here knows the language “{language}”."
-
-
-def _unable(trouble: str) -> Callable[[str, Sequence[str]], Recogniser]:
-    def fail(language: str, words: Sequence[str]) -> Recogniser:
-        raise BadInput(trouble)
-
-    return fail

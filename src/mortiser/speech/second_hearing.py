@@ -129,7 +129,7 @@ class SecondHearing:
         for contest in contests(as_said(texts), as_said(second.texts)):
             mine = words[contest.first : contest.end]
             theirs = second.words[contest.start : contest.stop]
-            if any(not _open(word) for word in mine) or _only_fillers(mine, theirs):
+            if not all(word.unsettled for word in mine) or _only_fillers(mine, theirs):
                 continue
             if second_is_right(self._evidence(words, contest, theirs, heard)) > 0.5:
                 before = texts[contest.first - 1] if contest.first else None
@@ -353,11 +353,6 @@ def _cut(samples: Samples, run: Sequence[Word], from_us: int) -> Samples:
 def _heard_as(word: Word) -> str:
     """The word before the glossary wrote it."""
     return word.text if word.heard_as is None else word.heard_as
-
-
-def _open(word: Word) -> bool:
-    """Heard, and not settled by anybody."""
-    return word.origin == "heard" and word.heard_as is None and word.confidence != 1.0
 
 
 def _only_fillers(mine: Sequence[Word], theirs: Sequence[Word]) -> bool:

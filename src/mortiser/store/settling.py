@@ -7,8 +7,8 @@ touched. A caption that any edit has been at keeps its words, since undo puts ro
 from __future__ import annotations
 
 import sqlite3
-from collections.abc import Sequence
-from dataclasses import replace
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, replace
 
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import CONTEXT, retime_run, untimed_cue
@@ -24,28 +24,38 @@ APART_US = 350_000
 """Words added farther than this from their neighbours get a caption of their own."""
 
 
-def settle(
-    database: Database, piece_id: int, old: Sequence[Word], put: Sequence[Word], before: Word | None
-) -> bool:
-    """Put words in the place of ``old`` (neighbours, as they were read), or behind ``before`` where
-    none is old; whether that was still possible."""
+@dataclass(frozen=True)
+class Replacement:
+    """Words to put in the place of ``old`` (neighbours, as they were read), or behind ``before`` where
+    none is old."""
+
+    old: Sequence[Word]
+    put: Sequence[Word]
+    before: Word | None
+
+
+def settle(database: Database, piece_id: int, replacements: Iterable[Replacement]) -> None:
+    """Make those replacements that nobody has come in the way of, in the order given."""
     with database.transaction() as db:
         kept = piece(db, piece_id)
         desk = SqlDesk(db, kept.project_id, database.rulers)
         edited = journal.touched(db, kept.project_id)
-        near = list(old) if old else [before] if before else []
-        cues = _owners(db, desk, piece_id, near)
-        if cues is None or _settled(cues, near, edited):
-            return False
-        if old:
-            _replace(desk, cues, old, put)
-        elif before is not None and put[0].start_us - before.end_us <= APART_US:
-            words = cues[0].words
-            at = [word.id for word in words].index(before.id) + 1
-            _save(desk, cues[0], (*words[:at], *put, *words[at:]), grown=True)
-        else:
-            _add(desk, piece_id, put)
-        return True
+        for one in replacements:
+            near = list(one.old) if one.old else [one.before] if one.before else []
+            cues = _owners(db, desk, piece_id, near)
+            if cues is not None and not _settled(cues, near, edited):
+                _make(desk, piece_id, cues, one)
+
+
+def _make(desk: Desk, piece_id: int, cues: Sequence[Cue], one: Replacement) -> None:
+    if one.old:
+        _replace(desk, cues, one.old, one.put)
+    elif one.before is not None and one.put[0].start_us - one.before.end_us <= APART_US:
+        words = cues[0].words
+        at = [word.id for word in words].index(one.before.id) + 1
+        _save(desk, cues[0], (*words[:at], *one.put, *words[at:]), grown=True)
+    else:
+        _add(desk, piece_id, one.put)
 
 
 def _owners(
