@@ -17,8 +17,8 @@ from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.grouping import group
 from mortiser.core.pace import PACES, PaceName
 from mortiser.core.scene import SceneReel
-from mortiser.core.spans import Span, SpanMap
-from mortiser.core.words import Word
+from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.words import Shown
 from mortiser.fonts import font_book
 from mortiser.media.probe import probe
 from mortiser.paint.burn import Quality, burn
@@ -123,12 +123,12 @@ def _plain(out: Path) -> None:
 
 def _reel(finish: str, duration_us: int) -> SceneReel:
     truth = json.loads(CLIP.with_suffix(".words.json").read_text())["words"]
-    words = [Word(**word) for word in truth]
-    spans = SpanMap([Span(1, 0, duration_us)])
+    words = [Shown(**word) for word in truth]
+    spans = Timeline([Clip(1, 0, duration_us)])
     pace = PACES[GROUPED.get(finish, "quick")]
     ranges = group(words, pace)
-    cues = retime([untimed_cue(1, words[a:b], spans) for a, b in ranges], spans, pace)
-    return SceneReel(cues, FINISHES[finish], SIZE, spans, font_book())
+    cues = retime([untimed_cue(1, words[a:b]) for a, b in ranges], spans, pace)
+    return SceneReel(cues, FINISHES[finish], SIZE, font_book())
 
 
 def _sound_start(path: Path) -> int:

@@ -14,8 +14,8 @@ from mortiser.core.cue_timing import retime
 from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.pace import PACES
 from mortiser.core.scene import Scene, build_scene, scene_json
-from mortiser.core.spans import Span, SpanMap
-from mortiser.core.words import Cue, Word
+from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.words import Cue, Shown
 from mortiser.fonts import font_book
 
 FRAMES = 120
@@ -98,12 +98,12 @@ def _painting(server: Server, browser: Browser) -> None:
 
 
 def _scene(finish: str) -> Scene:
-    spans = SpanMap([Span(1, 0, 10**8)])
+    spans = Timeline([Clip(1, 0, 10**8)])
     words = tuple(
-        Word(text, 400_000 + n * 330_000, 700_000 + n * 330_000) for n, text in enumerate(SAID)
+        Shown(text, 400_000 + n * 330_000, 700_000 + n * 330_000) for n, text in enumerate(SAID)
     )
     cues = retime([Cue(1, words, 0, 1, id=1)], spans, PACES["quick"])
-    return build_scene(cues, FINISHES[finish], SIZE, spans, font_book())
+    return build_scene(cues, FINISHES[finish], SIZE, font_book())
 
 
 def _window(server: Server, project: int) -> None:

@@ -14,7 +14,7 @@ from bench.report import at_most
 from mortiser.api.app import create_app
 from mortiser.core.words import Word
 from mortiser.settings import Settings
-from mortiser.store import projects
+from mortiser.store import projects, transcript
 from mortiser.store.projects import NewSource
 from mortiser.wiring import open_shop
 
@@ -37,8 +37,8 @@ def run() -> None:
             "talk.mp4", "sources/x/recording", "video", 1, duration, 1080, 1920, 0, 1, 30.0, False, 1, "h264",
             "aac", True,
         )  # fmt: skip
-        project, _, piece = projects.create_project(shop.database, "Talk", source)
-        projects.append_line(shop.database, piece, words)
+        project, source_id, _ = projects.create_project(shop.database, "Talk", source)
+        transcript.append_line(shop.database, source_id, words)
         with TestClient(create_app(shop, with_worker=False), base_url="http://127.0.0.1") as client:
             _edits(client, project)
 

@@ -19,8 +19,8 @@ from mortiser.core.cue_timing import Frames, retime
 from mortiser.core.edits.retiming import untimed_cue
 from mortiser.core.grouping import SHORT_PAUSE_US, ends_clause, ends_sentence, group
 from mortiser.core.pace import PACES, Pace
-from mortiser.core.spans import Span, SpanMap
-from mortiser.core.words import Cue, Word
+from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.words import Cue, Shown
 
 HOUR_US = 3_600_000_000
 CLIPS = ("kettle", "counter", "lyric")
@@ -65,11 +65,11 @@ def run() -> None:
     _smoothness()
 
 
-def _speed(words: list[Word]) -> None:
+def _speed(words: list[Shown]) -> None:
     many = list(itertools.islice(itertools.cycle(words), WORDS))
     lap = words[-1].end_us
     many = [
-        Word(w.text, w.start_us + i // len(words) * lap, w.end_us + i // len(words) * lap)
+        Shown(w.text, w.start_us + i // len(words) * lap, w.end_us + i // len(words) * lap)
         for i, w in enumerate(many)
     ]
     for name, pace in PACES.items():
@@ -82,29 +82,29 @@ def _speed(words: list[Word]) -> None:
         )
 
 
-def _milliseconds(words: list[Word], pace: Pace) -> float:
+def _milliseconds(words: list[Shown], pace: Pace) -> float:
     started = time.perf_counter()
     group(words, pace)
     return (time.perf_counter() - started) * 1000
 
 
-def _timed(words: list[Word], pace: Pace) -> tuple[list[Cue], SpanMap]:
-    spans = SpanMap([Span(1, 0, words[-1].end_us + 2_000_000)])
-    cues = [untimed_cue(1, words[a:b], spans) for a, b in group(words, pace)]
+def _timed(words: list[Shown], pace: Pace) -> tuple[list[Cue], Timeline]:
+    spans = Timeline([Clip(1, 0, words[-1].end_us + 2_000_000)])
+    cues = [untimed_cue(1, words[a:b]) for a, b in group(words, pace)]
     return retime(cues, spans, pace, FRAMES), spans
 
 
-def _quality(name: str, words: list[Word]) -> None:
+def _quality(name: str, words: list[Shown]) -> None:
     for title, pace in PACES.items():
         cues, spans = _timed(words, pace)
-        kinds = Counter(item.kind for item in check(cues, pace, spans, FRAMES))
+        kinds = Counter(item.kind for item in check(cues, pace, spans.duration_us, FRAMES))
         wrong = sum(kinds[kind] for kind in MATTERS)
         others = ", ".join(f"{kind} {n}" for kind, n in kinds.items() if kind not in MATTERS)
         reference = f"{len(cues)} captions; also {others or 'nothing'}"
         at_most(f"{name}, {title}: wrong times", wrong, "", 0, reference)
 
 
-def _breaks(name: str, words: list[Word]) -> None:
+def _breaks(name: str, words: list[Shown]) -> None:
     ranges = group(words, PACES["sentence"])
     ends = [(words[b - 1], words[b]) for _, b in ranges[:-1]]
     good = sum(
@@ -158,26 +158,26 @@ def _smooth(page: Page, name: str, step: str) -> None:
     )
 
 
-def _spoken(clip: str) -> list[Word]:
+def _spoken(clip: str) -> list[Shown]:
     truth = files("mortiser.demo") / "media" / f"{clip}.words.json"
-    return [Word(**word) for word in json.loads(truth.read_text())["words"]]
+    return [Shown(**word) for word in json.loads(truth.read_text())["words"]]
 
 
-def _repeated(clips: list[list[Word]]) -> list[Word]:
-    words: list[Word] = []
+def _repeated(clips: list[list[Shown]]) -> list[Shown]:
+    words: list[Shown] = []
     at = 0
     for clip in itertools.cycle(clips):
         if at > HOUR_US:
             return words
-        words += [Word(w.text, at + w.start_us, at + w.end_us) for w in clip]
+        words += [Shown(w.text, at + w.start_us, at + w.end_us) for w in clip]
         at = words[-1].end_us + 1_000_000
     return words
 
 
-def _prose() -> list[Word]:
+def _prose() -> list[Shown]:
     """An hour of the licence texts as if read aloud: by their letters, with pauses at marks."""
     text = " ".join(file.read_text() for file in sorted(Path("src/mortiser/fonts").glob("*.txt")))
-    words: list[Word] = []
+    words: list[Shown] = []
     at = 0
     for token in itertools.cycle(text.split()):
         if at > HOUR_US:
@@ -185,7 +185,7 @@ def _prose() -> list[Word]:
         if not any(ch.isalpha() for ch in token) or len(token) > 24:
             continue
         end = at + 70_000 + 55_000 * len(token)
-        words.append(Word(token, at, end))
+        words.append(Shown(token, at, end))
         pause = 600_000 if ends_sentence(token) else 250_000 if ends_clause(token) else 20_000
         at = end + pause
     return words

@@ -18,7 +18,7 @@ from tests.serving import Server, bring_in, wait_for_job
 
 from bench.report import at_most
 from mortiser.core.words import Word
-from mortiser.store import projects
+from mortiser.store import projects, transcript
 from mortiser.store.database import Database
 
 WORDS = 10_000
@@ -75,15 +75,15 @@ def fill(file: Path, view: dict[str, object]) -> None:
     """Pile words onto the piece until it has WORDS, a sentence at a time."""
     database = Database(file)
     piece = projects.pieces(database.connection, int(str(view["id"])))[0]
-    words = projects.source_words(database.connection, piece.source_id)
+    words = transcript.source_words(database.connection, piece.source_id)
     with database.transaction() as db:
         db.execute("UPDATE source SET duration_us = 4000000000")
-        db.execute("UPDATE span SET end_us = 4000000000")
+        db.execute("UPDATE clip SET end_us = 4000000000")
     at = words[-1].end_us
     for _ in range((WORDS - len(words)) // 10):
         texts = ["Nine", "times", "out", "of", "ten", "it", "is", "only", "the", "fuse."]
         line = [Word(t, at + i * 300_000, at + i * 300_000 + 250_000) for i, t in enumerate(texts)]
-        projects.append_line(database, piece.id, line)
+        transcript.append_line(database, piece.source_id, line)
         at += 3_600_000
     database.close()
 

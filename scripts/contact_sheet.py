@@ -16,8 +16,8 @@ from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.finish.model import Finish
 from mortiser.core.pace import PACES
 from mortiser.core.scene import build_scene
-from mortiser.core.spans import Span, SpanMap
-from mortiser.core.words import Cue, Word
+from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.words import Cue, Shown
 from mortiser.fonts import font_book
 from mortiser.paint.outlines import outline
 from mortiser.paint.painter import draw
@@ -58,13 +58,13 @@ def main() -> None:
 
 
 def _row(canvas: skia.Canvas, finish: Finish, x: int, y: int) -> None:
-    spans = SpanMap([Span(1, 0, 10**8)])
+    spans = Timeline([Clip(1, 0, 10**8)])
     words = tuple(
-        Word(text, 500_000 + at * 1000, 500_000 + at * 1000 + 260_000, accent=int(text == "mend"))
+        Shown(text, 500_000 + at * 1000, 500_000 + at * 1000 + 260_000, accent=int(text == "mend"))
         for text, at in SAID
     )
     (cue,) = retime([Cue(1, words, 0, 1, id=1)], spans, PACES["quick"])
-    scene = build_scene([cue], finish, FRAME, spans, font_book())
+    scene = build_scene([cue], finish, FRAME, font_book())
     for number, (share, ground) in enumerate(zip(MOMENTS, (_bright, _dark, _busy), strict=True)):
         at = cue.start_us + int((cue.end_us - cue.start_us) * share)
         left = x + number * TILE[0]

@@ -1,5 +1,6 @@
 """The desk in memory: the contract suite holds it and the SQL one to the same behaviour."""
 
+from collections.abc import Collection
 from dataclasses import replace
 from itertools import count
 
@@ -8,38 +9,68 @@ from mortiser.core.errors import NotFound
 from mortiser.core.finish.builtin import DEFAULT_FINISH, FINISHES
 from mortiser.core.finish.model import Finish
 from mortiser.core.pace import PACES, Pace, RuleSet
-from mortiser.core.spans import Span, SpanMap
 from mortiser.core.standing import NOTHING, Standing
-from mortiser.core.words import Cue, Word
+from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.words import Cue, Shown, Word
 
 DURATION_US = 60_000_000
+WHOLE = Timeline([Clip(1, 0, DURATION_US, id=1)])
 
 
 class MemoryDesk:
-    """One piece of one source, all in dictionaries."""
+    """A transcript and captions in dictionaries. What is not a caption (finish, pace) is that of all
+    pieces."""
 
-    def __init__(self, words: list[Word]) -> None:
+    def __init__(
+        self, words: list[Word], timelines: dict[int, Timeline] | None = None, source_id: int = 1
+    ) -> None:
         self._ids = count(1)
-        self.all_words: dict[int, Word] = {}
+        self.timelines = timelines or {1: WHOLE}
+        self.transcript: dict[int, Word] = {}
         self.all_cues: dict[int, Cue] = {}
+        self.times_changed: set[int] = set()
         self.look = FINISHES[DEFAULT_FINISH]
         self.name = ""
         self.rules: Pace = PACES["quick"]
         self.rule_set: RuleSet = "own"
-        self.piece_id = 1
         self.corrections: list[tuple[str, str]] = []
         self.speakers_shown = False
         self.stands = NOTHING
         self.files: Pace | None = None
-        self.save_cue(Cue(1, tuple(words), words[0].start_us, words[-1].end_us + 1_000_000))
+        for word in words:
+            self.say(word, word.source_id or source_id)
+        for piece_id, timeline in self.timelines.items():
+            shown = tuple(timeline.shown(list(self.transcript.values())))
+            if shown:
+                end = shown[-1].end_us + 1_000_000
+                self.save_cue(Cue(piece_id, shown, shown[0].start_us, end))
+        self.times_changed.clear()
+
+    def say(self, word: Word, source_id: int) -> Word:
+        said = replace(word, id=next(self._ids), source_id=source_id)
+        self.transcript[said.id] = said
+        return said
 
     def cue(self, cue_id: int) -> Cue:
         if cue_id not in self.all_cues:
             raise NotFound("gone")
-        return self.all_cues[cue_id]
+        return self._now(self.all_cues[cue_id])
+
+    def _now(self, cue: Cue) -> Cue:
+        """The caption with its words as the transcript has them."""
+        timeline = self.timelines[cue.piece_id]
+        words = []
+        for word in cue.words:
+            said = timeline.place_of(word).show(self.transcript[word.id])
+            own = {"seam": word.seam, "accent": word.accent, "look": word.look, "own": word.own}
+            words.append(replace(said, **own))
+        return cue.with_words(tuple(words))
 
     def cues(self, piece_id: int) -> list[Cue]:
-        return sorted(self.all_cues.values(), key=lambda c: (c.start_us, c.id))
+        if piece_id not in self.timelines:
+            raise NotFound("gone")
+        mine = [self._now(c) for c in self.all_cues.values() if c.piece_id == piece_id]
+        return sorted(mine, key=lambda c: (c.start_us, c.id))
 
     def showing(self, piece_id: int, at_us: int) -> Cue | None:
         return next((c for c in self.cues(piece_id) if c.start_us <= at_us < c.end_us), None)
@@ -52,46 +83,84 @@ class MemoryDesk:
 
     def word_room(self, cue: Cue) -> tuple[int, int]:
         first, last = cue.words[0], cue.words[-1]
-        others = [w for w in self.all_words.values() if w.id not in {first.id, last.id}]
-        left = [w.end_us for w in others if w.end_us <= first.start_us]
-        right = [w.start_us for w in others if w.start_us >= last.end_us]
-        return max(left, default=0), min(right, default=DURATION_US)
+        timeline = self.timelines[cue.piece_id]
+        left, right = timeline.place_of(first), timeline.place_of(last)
+        start, end = left.said(first).start_us, right.said(last).end_us
+        others = [w for w in self.transcript.values() if w.id not in {first.id, last.id}]
+        before = [
+            w.end_us for w in others
+            if w.source_id == left.clip.source_id and w.end_us <= start and w.start_us <= start
+        ]  # fmt: skip
+        after = [
+            w.start_us for w in others
+            if w.source_id == right.clip.source_id and w.start_us >= end
+        ]  # fmt: skip
+        return (
+            left.to_piece(max(before)) if before else left.at_us,
+            right.to_piece(min(after)) if after else max(last.end_us, right.end_us),
+        )
 
-    def spans(self, piece_id: int) -> SpanMap:
-        return SpanMap([Span(1, 0, DURATION_US)])
+    def timeline(self, piece_id: int) -> Timeline:
+        return self.timelines[piece_id]
 
     def save_cue(self, cue: Cue) -> Cue:
-        known = {w.id: w for w in self.all_cues[cue.id].words} if cue.id in self.all_cues else {}
+        assert cue.words, "a cue has words"
+        known = {w.id: w for w in self.cue(cue.id).words} if cue.id in self.all_cues else {}
         coming = [
             self.stands.dressed(w, known.get(w.id)) if not w.id or w.id in known else w
             for w in cue.words
         ]
-        words = tuple(w if w.id else replace(w, id=next(self._ids)) for w in coming)
-        self.all_words |= {w.id: w for w in words}
+        words = tuple(self._save_word(w, self.timelines[cue.piece_id]) for w in coming)
         saved = replace(cue, words=words, id=cue.id or next(self._ids))
         self.all_cues[saved.id] = saved
-        return saved
+        return self._now(saved)
+
+    def _save_word(self, word: Shown, timeline: Timeline) -> Shown:
+        placed = timeline.place_of(word)
+        if word.id:
+            stored = self.transcript[word.id]
+            said = placed.said(word, (placed.show(stored), stored))
+            if (said.start_us, said.end_us) != (stored.start_us, stored.end_us):
+                self.times_changed.add(said.id)
+        else:
+            said = self.say(placed.said(word), placed.clip.source_id)
+        self.transcript[said.id] = said
+        return replace(word, id=said.id, clip_id=placed.clip.id)
 
     def delete_cue(self, cue: Cue) -> None:
         del self.all_cues[cue.id]
 
     def delete_words(self, word_ids: list[int]) -> None:
         for word_id in word_ids:
-            del self.all_words[word_id]
-        for cue in self.all_cues.values():
+            del self.transcript[word_id]
+        for cue in list(self.all_cues.values()):
             kept = tuple(w for w in cue.words if w.id not in word_ids)
-            self.all_cues[cue.id] = replace(cue, words=kept)
+            if kept:
+                self.all_cues[cue.id] = cue.with_words(kept)
+            else:
+                del self.all_cues[cue.id]
 
-    def words_between(self, piece_id: int, from_us: int, to_us: int) -> list[Word]:
-        inside = [
-            w for w in self.all_words.values() if from_us <= (w.start_us + w.end_us) // 2 < to_us
+    def elsewhere(self, word_ids: Collection[int], but: Collection[int]) -> list[Cue]:
+        return [
+            self._now(cue)
+            for cue in list(self.all_cues.values())
+            if cue.id not in but and any(word.id in word_ids for word in cue.words)
         ]
-        return sorted(inside, key=lambda w: (w.start_us, w.end_us, w.id))
 
-    def unshown(self, piece_id: int) -> list[Word]:
-        shown = {w.id for cue in self.all_cues.values() for w in cue.words}
-        hidden = [w for w in self.all_words.values() if w.id not in shown]
-        return sorted(hidden, key=lambda w: (w.start_us, w.end_us, w.id))
+    def moved(self) -> Collection[int]:
+        return self.times_changed
+
+    def words_between(self, piece_id: int, from_us: int, to_us: int) -> list[Shown]:
+        timeline = self.timelines[piece_id]
+        words = list(self.transcript.values())
+        parts = Timeline([one.clip for one in timeline.slice(from_us, to_us)])
+        inside = {(w.id, w.clip_id) for w in parts.shown(words)}
+        return [w for w in timeline.shown(words) if (w.id, w.clip_id) in inside]
+
+    def unshown(self, piece_id: int) -> list[Shown]:
+        shown = {(w.id, w.clip_id) for cue in self.cues(piece_id) for w in cue.words}
+        hidden = self.timelines[piece_id].shown(list(self.transcript.values()))
+        return [w for w in hidden if (w.id, w.clip_id) not in shown]
 
     def note_correction(self, heard: str, written: str) -> None:
         self.corrections.append((heard, written))

@@ -4,7 +4,7 @@ from itertools import accumulate
 
 from hypothesis import strategies as st
 
-from mortiser.core.words import Cue, Word
+from mortiser.core.words import Cue, Shown
 
 SPELLINGS = [
     "kettle", "fuse,", "the", "Marlo", "mend", "it.", "of", "chair", "and", "radio!", "a", "ten",
@@ -13,20 +13,20 @@ SPELLINGS = [
 
 
 @st.composite
-def spoken_words(draw: st.DrawFn, least: int = 1, most: int = 14) -> list[Word]:
+def spoken_words(draw: st.DrawFn, least: int = 1, most: int = 14) -> list[Shown]:
     """Words without overlaps, with ids from 1, now and then touching or of no length."""
     count = draw(st.integers(least, most))
     steps = draw(st.lists(st.integers(0, 900_000), min_size=2 * count, max_size=2 * count))
     edges = list(accumulate(steps))
     texts = draw(st.lists(st.sampled_from(SPELLINGS), min_size=count, max_size=count))
     return [
-        Word(text, edges[2 * i], edges[2 * i + 1], confidence=0.8, id=i + 1)
+        Shown(text, edges[2 * i], edges[2 * i + 1], confidence=0.8, id=i + 1)
         for i, text in enumerate(texts)
     ]
 
 
 @st.composite
-def cues_of(draw: st.DrawFn, words: list[Word]) -> list[Cue]:
+def cues_of(draw: st.DrawFn, words: list[Shown]) -> list[Cue]:
     """The words cut into cues at random, some with pinned edges."""
     cues: list[Cue] = []
     at = 0

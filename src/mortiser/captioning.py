@@ -19,7 +19,7 @@ from mortiser.core.grouping import group
 from mortiser.core.layout.ruler import LetterRuler
 from mortiser.core.pace import PACES, PaceName
 from mortiser.core.scene import SceneReel
-from mortiser.core.spans import Span, SpanMap
+from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.words import Cue, Word
 from mortiser.fonts import font_book
 from mortiser.formats import glossary as glossary_file
@@ -63,9 +63,11 @@ def caption(
         raise BadInput("No speech was found in this recording.")
     piece = _piece(facts, finish, pace)
     ruler = LetterRuler(piece.finish, (piece.width, piece.height), font_book())
-    ranges = group(words, piece.pace, ruler)
-    cues = [untimed_cue(0, words[a:b], piece.spans) for a, b in ranges]
-    cues = retime(cues, piece.spans, piece.pace, piece.frames)
+    (whole,) = piece.timeline.placed
+    shows = list(map(whole.show, words))
+    ranges = group(shows, piece.pace, ruler)
+    cues = [untimed_cue(0, shows[a:b]) for a, b in ranges]
+    cues = retime(cues, piece.timeline, piece.pace, piece.frames)
     for kind, out in outputs.items():
         if kind == "burn":
             _burn(recording, out, cues, piece, quiet)
@@ -125,12 +127,17 @@ def names_of(file: Path) -> list[Entry]:
 
 def _burn(recording: Path, out: Path, cues: list[Cue], piece: Piece, quiet: bool) -> None:
     size = even_size(piece.width, piece.height)
-    reel = SceneReel(cues, piece.finish, size, piece.spans, font_book())
+    reel = SceneReel(cues, piece.finish, size, font_book())
     partial = _partial(out)
     try:
         with _bar("Burning in", quiet) as bar:
             burn(
-                recording, partial, reel, size, piece.spans.duration_us, lambda p: _advance(bar, p)
+                recording,
+                partial,
+                reel,
+                size,
+                piece.timeline.duration_us,
+                lambda p: _advance(bar, p),
             )
             _advance(bar, 1.0)
         partial.replace(out)
@@ -155,9 +162,9 @@ def _partial(out: Path) -> Path:
 
 def _piece(facts: Probe, finish: str, pace: PaceName) -> Piece:
     width, height = (facts.width, facts.height) if facts.width else AUDIO_ONLY_FRAME
-    spans = SpanMap([Span(0, 0, facts.duration_us)])
+    timeline = Timeline([Clip(0, 0, facts.duration_us)])
     frames = Frames() if facts.variable_rate else Frames(facts.frame_rate)
-    return Piece(0, 0, "", width, height, FINISHES[finish], PACES[pace], spans, 0, frames=frames)
+    return Piece(0, 0, "", width, height, FINISHES[finish], PACES[pace], timeline, frames=frames)
 
 
 def _bar(name: str, quiet: bool) -> tqdm[None]:

@@ -37,6 +37,9 @@ class Settings(BaseSettings):
     fetch_model: bool = Field(
         default=False, description="Whether a model that is not here may be fetched."
     )
+    undo_steps: int = Field(
+        default=5_000, ge=1, description="How many edits of a project can be taken back."
+    )
     most_pixels: int = Field(
         default=36_000_000,
         gt=0,

@@ -21,7 +21,7 @@ from mortiser.jobs.speaking import find_speakers
 from mortiser.jobs.translating import translate
 from mortiser.jobs.workspace import Workspace
 from mortiser.media.opening import limit_pixels
-from mortiser.paint.legibility import PLAIN, faint_captions
+from mortiser.paint.legibility import faint_captions
 from mortiser.paint.still import still
 from mortiser.settings import Settings
 from mortiser.speech.engines import (
@@ -77,7 +77,6 @@ class Shop:
 
 still_picture = still
 hard_to_read = faint_captions
-NO_PICTURE = PLAIN
 
 
 def model_place(settings: Settings) -> ModelPlace:
@@ -106,7 +105,11 @@ def open_shop(settings: Settings, *, inline_jobs: bool = False) -> Shop:
     limit_pixels(settings.most_pixels)
     place = model_place(settings)
     parts = Parts(
-        Database(workspace.database, lambda finish, size: LetterRuler(finish, size, font_book())),
+        Database(
+            workspace.database,
+            lambda finish, size: LetterRuler(finish, size, font_book()),
+            settings.undo_steps,
+        ),
         workspace,
         lambda language: recogniser_for(language, place),
         lambda: language_finder(place),

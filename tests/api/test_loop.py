@@ -18,7 +18,7 @@ from fastapi.testclient import TestClient
 
 from mortiser.api.app import create_app
 from mortiser.settings import Settings
-from mortiser.store import projects
+from mortiser.store import projects, transcript
 from mortiser.wiring import Shop, open_shop
 from tests.store.fixtures import source, spoken
 
@@ -62,8 +62,10 @@ def shop(tmp_path_factory: pytest.TempPathFactory) -> Shop:
     """A workspace with one project of many words; jobs are only queued."""
     made = open_shop(Settings(workspace=tmp_path_factory.mktemp("large")))
     words = spoken("We mend kettles, chairs and radios on Lantern Lane. " * (WORDS // 9))
-    _, _, piece = projects.create_project(made.database, "Long", source(words[-1].end_us + 10**6))
-    projects.append_line(made.database, piece, words)
+    _, source_id, _ = projects.create_project(
+        made.database, "Long", source(words[-1].end_us + 10**6)
+    )
+    transcript.append_line(made.database, source_id, words)
     (made.workspace.root / "sources" / "x").mkdir()
     return made
 

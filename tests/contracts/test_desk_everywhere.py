@@ -24,7 +24,7 @@ from mortiser.core.errors import BadInput
 from mortiser.core.finish.changes import look_of
 from mortiser.core.pace import PACES
 from mortiser.core.standing import Standing, standing_of, standing_text
-from mortiser.core.words import Word
+from mortiser.core.words import Shown
 
 GREEN = [0, 200, 0, 255]
 
@@ -122,7 +122,7 @@ def test_marks_a_words_looks_and_overrides_are_each_taken_back_at_once(desk: Des
 def test_what_stands_is_stored_and_read(marks: dict[str, int], looks: dict[str, str]) -> None:
     standing = Standing(marks=marks, own=looks, speakers=looks)
     assert standing_of(standing_text(standing)) == standing
-    word = Word("tea", 0, 1, accent=3)
+    word = Shown("tea", 0, 1, accent=3)
     assert Standing(marks={"tea": 1}).dressed(word).accent == 3
 
 

@@ -12,7 +12,7 @@ from mortiser.core.edits.times import SetCueTimes
 from mortiser.core.errors import BadInput
 from mortiser.core.pace import PACES
 from mortiser.core.tapping import reaction_delay
-from mortiser.core.words import Word
+from mortiser.core.words import Shown
 from tests.contracts.test_desk import cues, texts
 
 
@@ -57,7 +57,7 @@ def test_times_that_come_with_captions_are_pinned(desk: Desk) -> None:
 def test_words_are_grouped_as_the_piece_is() -> None:
     said = ["tea", "is", "free.", "We", "mend", "it."]
     words = [
-        Word(text, i * 300_000, i * 300_000 + 200_000, heard_as="tee")
+        Shown(text, i * 300_000, i * 300_000 + 200_000, heard_as="tee")
         for i, text in enumerate(said)
     ]
     found = grouped(words, PACES["quick"])

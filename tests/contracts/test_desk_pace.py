@@ -24,7 +24,8 @@ from mortiser.core.edits.word_times import MoveWordEdge
 from mortiser.core.edits.words import RetypeCue
 from mortiser.core.errors import BadInput, NotFound
 from mortiser.core.pace import PACES, Pace
-from mortiser.core.words import Cue, Word
+from mortiser.core.words import Cue, Shown, Word
+from tests.memory_desk import MemoryDesk
 
 FRAME = 1_000_000 / 30
 
@@ -37,7 +38,7 @@ def texts(desk: Desk) -> list[str]:
     return [cue.text for cue in cues(desk)]
 
 
-def all_words(desk: Desk) -> list[Word]:
+def all_words(desk: Desk) -> list[Shown]:
     return [word for cue in cues(desk) for word in cue.words]
 
 
@@ -333,7 +334,7 @@ def test_many_captions_are_deleted_as_one(desk: Desk) -> None:
 
 
 def found(desk: Desk) -> list[tuple[str, int | None]]:
-    checks = check(cues(desk), desk.pace(1), desk.spans(1), desk.frames(1))
+    checks = check(cues(desk), desk.pace(1), desk.timeline(1).duration_us, desk.frames(1))
     return [(item.kind, item.cue_id) for item in checks]
 
 
@@ -399,3 +400,21 @@ def test_the_rule_set_is_chosen(desk: Desk) -> None:
     assert desk.checked_by(1) == "own"
     CheckBy(piece_id=1, rules="course").apply(desk)
     assert desk.checked_by(1) == "course"
+
+
+def test_a_word_edge_is_moved_where_captions_stand_in_another_order_than_their_words() -> None:
+    words = [Shown("tea", 5_000_000, 5_400_000, id=1), Shown("free", 1_000_000, 1_400_000, id=2)]
+    memory = MemoryDesk([])
+    for number, word in enumerate(words):
+        memory.transcript[word.id] = Word(
+            word.text, word.start_us, word.end_us, id=word.id, source_id=1
+        )
+        start = 500_000 + number * 500_000
+        memory.save_cue(Cue(1, (word,), start, start + 400_000, True, True))
+    second = memory.cues(1)[1]
+    MoveWordEdge(cue_id=second.id, word_id=2, by_us=100_000).apply(memory)
+    MoveWordEdge(cue_id=memory.cues(1)[0].id, word_id=1, edge="end", by_us=-100_000).apply(memory)
+    assert [(w.start_us, w.end_us) for w in memory.transcript.values()] == [
+        (5_000_000, 5_300_000),
+        (1_100_000, 1_400_000),
+    ]

@@ -103,7 +103,7 @@ def test_any_run_leaves_captions_in_order_with_exactly_the_text(
     assert all(x.start_us < x.end_us <= y.start_us for x, y in pairwise(after))
     words = [w for c in after for w in c.words]
     assert all(x.end_us <= y.start_us for x, y in pairwise(words))
-    assert len({w.id for w in words}) == len(words) == len(memory.all_words)
+    assert len({w.id for w in words}) == len(words) == len(memory.transcript)
 
 
 def test_corrections_are_noted(desk: Desk) -> None:

@@ -12,7 +12,7 @@ from mortiser.core.edits.times import SetCueTimes
 from mortiser.core.errors import BadInput
 from mortiser.core.pace import PACES
 from mortiser.core.speakers import turns, with_names
-from mortiser.core.words import Cue, Word
+from mortiser.core.words import Cue, Shown
 from mortiser.formats import srt, txt, vtt
 from mortiser.formats.base import Caption
 from tests.contracts.test_desk import cues
@@ -20,7 +20,7 @@ from tests.contracts.test_desk import cues
 
 def said(*names: str | None) -> list[Cue]:
     return [
-        Cue(1, (Word("Tea", at := i * 1_000_000, at + 300_000, speaker=name),), at, at + 900_000)
+        Cue(1, (Shown("Tea", at := i * 1_000_000, at + 300_000, speaker=name),), at, at + 900_000)
         for i, name in enumerate(names)
     ]
 

@@ -5,12 +5,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from mortiser.core.carry import carry, spread
-from mortiser.core.words import Word, tokens, word_key
+from mortiser.core.words import Shown, tokens, word_key
 from tests.strategies import new_text, spoken_words
 
 
-def words(*spec: tuple[str, int, int]) -> list[Word]:
-    return [Word(t, a * 1000, b * 1000, id=i) for i, (t, a, b) in enumerate(spec, start=1)]
+def words(*spec: tuple[str, int, int]) -> list[Shown]:
+    return [Shown(t, a * 1000, b * 1000, id=i) for i, (t, a, b) in enumerate(spec, start=1)]
 
 
 OLD = words(
@@ -59,7 +59,7 @@ def test_a_word_added_in_front_lies_just_before_the_next() -> None:
 
 
 @given(spoken_words(), new_text, st.integers(0, 500_000))
-def test_no_edit_breaks_the_rules(old: list[Word], fresh: list[str], extra: int) -> None:
+def test_no_edit_breaks_the_rules(old: list[Shown], fresh: list[str], extra: int) -> None:
     text = " ".join(fresh)
     room = (max(0, old[0].start_us - extra), old[-1].end_us + extra)
     result = carry(old, text, room)
@@ -75,12 +75,12 @@ def test_no_edit_breaks_the_rules(old: list[Word], fresh: list[str], extra: int)
 
 
 @given(spoken_words())
-def test_typing_the_same_text_changes_nothing(old: list[Word]) -> None:
+def test_typing_the_same_text_changes_nothing(old: list[Shown]) -> None:
     assert carry(old, " ".join(w.text for w in old), (0, 10**9)) == old
 
 
 @given(spoken_words(least=2), st.data())
-def test_deleting_words_leaves_the_others_alone(old: list[Word], data: st.DataObject) -> None:
+def test_deleting_words_leaves_the_others_alone(old: list[Shown], data: st.DataObject) -> None:
     keep = data.draw(
         st.lists(st.sampled_from(range(len(old))), min_size=1, unique=True).map(sorted)
     )

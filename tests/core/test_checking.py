@@ -9,18 +9,18 @@ from hypothesis import strategies as st
 from mortiser.core.checking import check
 from mortiser.core.cue_timing import Frames, retime
 from mortiser.core.pace import PACES, limits
-from mortiser.core.spans import Span, SpanMap
-from mortiser.core.words import Cue, Word
+from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.words import Cue, Shown
 from tests.strategies import cues_of, spoken_words
 
 QUICK, SENTENCE = PACES["quick"], PACES["sentence"]
 FRAMES = Frames(30.0)
-PIECE = SpanMap([Span(1, 0, 20_000_000)])
+PIECE_US = 20_000_000
 
 
 def cue(text: str, start_us: int = 1_000_000, each_us: int = 400_000, **other: object) -> Cue:
     words = tuple(
-        Word(token, start_us + i * each_us, start_us + (i + 1) * each_us, id=i + 1)
+        Shown(token, start_us + i * each_us, start_us + (i + 1) * each_us, id=i + 1)
         for i, token in enumerate(text.split())
     )
     made = Cue(1, words, words[0].start_us, words[-1].end_us, id=start_us)
@@ -29,7 +29,7 @@ def cue(text: str, start_us: int = 1_000_000, each_us: int = 400_000, **other: o
 
 
 def kinds(*cues: Cue, **other: object) -> list[str]:
-    found = check(list(cues), QUICK, PIECE, FRAMES, **other)  # type: ignore[arg-type]
+    found = check(list(cues), QUICK, PIECE_US, FRAMES, **other)  # type: ignore[arg-type]
     return [item.kind for item in found]
 
 
@@ -68,7 +68,7 @@ def test_two_frames_are_no_flicker_where_the_pace_leaves_them() -> None:
     one, two = cue("mend it yourself."), cue("and save money.", 2_266_667)
     course = limits("course", QUICK)
     assert "flicker" in kinds(one, two)
-    assert "flicker" not in [c.kind for c in check([one, two], course, PIECE, FRAMES)]
+    assert "flicker" not in [c.kind for c in check([one, two], course, PIECE_US, FRAMES)]
 
 
 def test_fast_empty_disordered_and_lone_captions_are_found() -> None:
@@ -90,10 +90,10 @@ def test_lines_are_counted_as_they_are_delivered() -> None:
 
 def test_speech_that_no_caption_shows_is_found_once_a_stretch() -> None:
     one = cue("mend it.")
-    loose = [Word(t, 5_000_000 + i * 300_000, 5_200_000 + i * 300_000, id=50 + i)
+    loose = [Shown(t, 5_000_000 + i * 300_000, 5_200_000 + i * 300_000, id=50 + i)
              for i, t in enumerate(["bring", "your", "chair"])]  # fmt: skip
-    far = Word("bye.", 9_000_000, 9_300_000, id=60)
-    found = check([one], QUICK, PIECE, FRAMES, [*loose, far])
+    far = Shown("bye.", 9_000_000, 9_300_000, id=60)
+    found = check([one], QUICK, PIECE_US, FRAMES, [*loose, far])
     assert [(item.kind, item.word_ids) for item in found] == [
         ("unshown", (50, 51, 52)),
         ("unshown", (60,)),
@@ -103,10 +103,10 @@ def test_speech_that_no_caption_shows_is_found_once_a_stretch() -> None:
 
 @given(spoken_words(most=25), st.data(), st.sampled_from([QUICK, SENTENCE]))
 def test_times_by_the_rules_neither_overlap_nor_flicker(
-    words: list[Word], data: st.DataObject, pace: object
+    words: list[Shown], data: st.DataObject, pace: object
 ) -> None:
     rules = QUICK if pace == QUICK else SENTENCE
-    spans = SpanMap([Span(1, 0, 10**9)])
+    spans = Timeline([Clip(1, 0, 10**9)])
     cues = retime(data.draw(cues_of(words)), spans, rules, FRAMES)
-    found = {item.kind for item in check(cues, rules, spans, FRAMES)}
+    found = {item.kind for item in check(cues, rules, spans.duration_us, FRAMES)}
     assert not found & {"overlap", "flicker", "order", "beyond"}

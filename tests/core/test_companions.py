@@ -15,21 +15,21 @@ from mortiser.core.layout.caption_lines import lay_out_all
 from mortiser.core.motion.track import value_at
 from mortiser.core.pace import PACES
 from mortiser.core.scene import build_scene
-from mortiser.core.spans import Span, SpanMap
-from mortiser.core.words import Cue, Word
+from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.words import Cue, Shown
 from mortiser.fonts import font_book
 
 SIZE = (1080, 1920)
-SPANS = SpanMap([Span(1, 0, 10**9)])
+WHOLE = Timeline([Clip(1, 0, 10**9)])
 PINE = FINISHES["Pine"]
 
 
 def cue_with(place: str | None, texts: tuple[str, ...] = ("mend", "the", "kettle")) -> Cue:
-    words = [Word(t, n * 400_000, n * 400_000 + 350_000, id=n + 1) for n, t in enumerate(texts)]
+    words = [Shown(t, n * 400_000, n * 400_000 + 350_000, id=n + 1) for n, t in enumerate(texts)]
     if place:
         own = look_text({"companion.emoji": "🫖", "companion.place": place})
         words[1] = replace(words[1], own=own)
-    (cue,) = retime([Cue(1, tuple(words), 0, 1, id=1)], SPANS, PACES["quick"])
+    (cue,) = retime([Cue(1, tuple(words), 0, 1, id=1)], WHOLE, PACES["quick"])
     return cue
 
 
@@ -96,7 +96,7 @@ def test_it_stays_on_the_frame_and_counts_for_the_safe_area(place: str, size: fl
 
 def test_it_comes_when_its_word_is_said_and_then_has_its_own_motion() -> None:
     cue = cue_with("above")
-    (shown,) = build_scene([cue], PINE, SIZE, SPANS, font_book()).cues
+    (shown,) = build_scene([cue], PINE, SIZE, font_book()).cues
     (stamp,) = shown.stamps
     assert (stamp.emoji, stamp.word) == ("🫖", 1)
     hidden = [layer.opacity for layer in stamp.layers if layer.opacity]
@@ -114,7 +114,7 @@ def test_what_there_is_no_picture_of_is_left_out() -> None:
     own = look_text({"companion.emoji": "kettle"})
     cue = cue_with(None).with_words((replace(words[0], own=own), *words[1:]))
     assert lay_out_cue(cue, PINE, SIZE, font_book()).words[0].companion is None
-    assert build_scene([cue], PINE, SIZE, SPANS, font_book()).cues[0].stamps == ()
+    assert build_scene([cue], PINE, SIZE, font_book()).cues[0].stamps == ()
 
 
 def test_sizes_beyond_sense_are_refused() -> None:

@@ -8,26 +8,26 @@ from mortiser.core.cue_timing import MOST_EARLY_US, SHORTEST_SHOWN_US, Frames
 from mortiser.core.cue_timing import retime as retime_by
 from mortiser.core.grouping import group
 from mortiser.core.pace import PACES, Pace
-from mortiser.core.spans import Span, SpanMap
-from mortiser.core.words import Cue, Word
+from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.words import Cue, Shown
 from tests.strategies import cues_of, spoken_words
 
-WHOLE = SpanMap([Span(1, 0, 10**9)])
+WHOLE = Timeline([Clip(1, 0, 10**9)])
 RULES = PACES["quick"]
 
 
-def retime(cues: list[Cue], spans: SpanMap, pace: Pace = RULES, rate: float = 0.0) -> list[Cue]:
+def retime(cues: list[Cue], spans: Timeline, pace: Pace = RULES, rate: float = 0.0) -> list[Cue]:
     return retime_by(cues, spans, pace, Frames(rate))
 
 
 def cue(*times: tuple[int, int]) -> Cue:
-    words = tuple(Word("word", a * 1000, b * 1000) for a, b in times)
+    words = tuple(Shown("word", a * 1000, b * 1000) for a, b in times)
     return Cue(1, words, words[0].start_us, words[-1].end_us + 1)
 
 
 @given(spoken_words(most=20), st.data())
 def test_captions_never_overlap_nor_leave_before_their_voice(
-    words: list[Word], data: st.DataObject
+    words: list[Shown], data: st.DataObject
 ) -> None:
     cues = retime(data.draw(cues_of(words)), WHOLE)
     for this, after in itertools.pairwise(cues):
@@ -42,7 +42,7 @@ def test_captions_never_overlap_nor_leave_before_their_voice(
 
 @given(spoken_words(least=6, most=24), st.data())
 def test_a_run_of_eleven_gives_the_middle_as_all_would(
-    words: list[Word], data: st.DataObject
+    words: list[Shown], data: st.DataObject
 ) -> None:
     cues = data.draw(cues_of(words))
     whole = retime(cues, WHOLE)
@@ -83,12 +83,12 @@ def test_pinned_edges_do_not_move() -> None:
 
 
 def test_the_last_caption_ends_with_the_piece() -> None:
-    (one,) = retime([cue((1000, 1900))], SpanMap([Span(1, 0, 2_000_000)]))
+    (one,) = retime([cue((1000, 1900))], Timeline([Clip(1, 0, 2_000_000)]))
     assert one.end_us == 2_000_000
 
 
 @given(spoken_words(most=20), st.data(), st.sampled_from([24.0, 25.0, 30000 / 1001, 60.0]))
-def test_edges_lie_on_frames(words: list[Word], data: st.DataObject, rate: float) -> None:
+def test_edges_lie_on_frames(words: list[Shown], data: st.DataObject, rate: float) -> None:
     times = [
         edge
         for one in retime(data.draw(cues_of(words)), WHOLE, RULES, rate)
@@ -118,14 +118,14 @@ def test_a_caption_stays_as_long_as_reading_takes_but_not_for_ever() -> None:
     slow = RULES.model_copy(update={"chars_per_s": 5, "longest_us": 1_500_000})
     (one,) = retime([cue((1000, 1300))], WHOLE, slow)
     assert one.end_us - one.start_us == 800_000
-    words = (Word("extraordinarily", 1_000_000, 1_300_000),)
+    words = (Shown("extraordinarily", 1_000_000, 1_300_000),)
     (one,) = retime([Cue(1, words, 0, 1)], WHOLE, slow)
     assert one.end_us - one.start_us == 1_500_000
 
 
 def test_captions_do_not_hang_over_a_cut() -> None:
-    spans = SpanMap([Span(1, 0, 2_000_000), Span(1, 5_000_000, 9_000_000)])
-    before, after = retime([cue((800, 1950)), cue((5020, 6000))], spans, RULES)
+    spans = Timeline([Clip(1, 0, 2_000_000), Clip(1, 5_000_000, 9_000_000)])
+    before, after = retime([cue((800, 1950)), cue((2020, 3000))], spans, RULES)
     assert before.end_us == after.start_us == 2_000_000
 
 
@@ -137,7 +137,7 @@ def test_a_pinned_end_is_not_cut_off_by_the_next_caption() -> None:
 
 @given(spoken_words(least=2, most=24), st.sampled_from([300_000, 500_000, 833_000]))
 def test_the_shortest_duration_is_kept_wherever_the_sound_allows_it(
-    words: list[Word], shortest: int
+    words: list[Shown], shortest: int
 ) -> None:
     """Grouped and timed: what stays shorter lies between voices, or could not be put together."""
     pace = RULES.model_copy(update={"words": 6, "line_chars": 40, "shortest_us": shortest})

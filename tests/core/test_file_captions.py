@@ -10,11 +10,11 @@ from mortiser.core.edits.retiming import untimed_cue
 from mortiser.core.file_captions import file_captions
 from mortiser.core.grouping import group
 from mortiser.core.pace import PACES
-from mortiser.core.spans import Span, SpanMap
-from mortiser.core.words import Word
+from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.words import Shown
 from tests.strategies import spoken_words
 
-SPANS = SpanMap([Span(1, 0, 10**9)])
+WHOLE = Timeline([Clip(1, 0, 10**9)])
 
 
 @given(
@@ -25,12 +25,12 @@ SPANS = SpanMap([Span(1, 0, 10**9)])
     st.lists(st.sampled_from(["Ada", "Bo", None]), min_size=40, max_size=40),
 )
 def test_lines_and_characters_are_kept_exactly(
-    words: list[Word], chars: int, lines: int, named: bool, speakers: list[str | None]
+    words: list[Shown], chars: int, lines: int, named: bool, speakers: list[str | None]
 ) -> None:
     words = [replace(w, speaker=s) for w, s in zip(words, speakers, strict=False)]
-    cues = [untimed_cue(1, words[a:b], SPANS) for a, b in group(words, PACES["quick"])]
+    cues = [untimed_cue(1, words[a:b]) for a, b in group(words, PACES["quick"])]
     pace = PACES["sentence"].model_copy(update={"line_chars": chars, "lines": lines})
-    found = file_captions(cues, pace, SPANS, Frames(30.0), named=named)
+    found = file_captions(cues, pace, WHOLE, Frames(30.0), named=named)
     assert [w.text for cue, _ in found for w in cue.words] == [w.text for w in words]
     before = None
     for cue, broken in found:
@@ -46,11 +46,11 @@ def test_lines_and_characters_are_kept_exactly(
 
 def test_what_was_decided_for_the_picture_is_not_taken_over() -> None:
     words = [
-        Word(t, i * 300_000, i * 300_000 + 280_000, seam="break" if i == 1 else "free")
+        Shown(t, i * 300_000, i * 300_000 + 280_000, seam="break" if i == 1 else "free")
         for i, t in enumerate(["we", "mend", "all", "things", "here", "on", "Lantern", "Lane."])
     ]
-    cues = [untimed_cue(1, words[:2], SPANS), untimed_cue(1, words[2:], SPANS)]
-    ((cue, lines),) = file_captions(cues, PACES["sentence"], SPANS, Frames(30.0))
+    cues = [untimed_cue(1, words[:2]), untimed_cue(1, words[2:])]
+    ((cue, lines),) = file_captions(cues, PACES["sentence"], WHOLE, Frames(30.0))
     assert lines == ("we mend all things here on Lantern Lane.",)
     assert cue.end_us > words[-1].end_us
-    assert file_captions([], PACES["sentence"], SPANS, Frames(30.0)) == []
+    assert file_captions([], PACES["sentence"], WHOLE, Frames(30.0)) == []

@@ -2,7 +2,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from mortiser.core.finding import find, replaced_texts
-from mortiser.core.words import Cue, Word
+from mortiser.core.words import Cue, Shown
 from tests.strategies import cues_of, spoken_words
 
 
@@ -10,7 +10,7 @@ def captions(*lines: str) -> list[Cue]:
     cues, at = [], 0
     for line in lines:
         words = tuple(
-            Word(t, (at + i) * 1000, (at + i) * 1000 + 500, id=at + i + 1)
+            Shown(t, (at + i) * 1000, (at + i) * 1000 + 500, id=at + i + 1)
             for i, t in enumerate(line.split())
         )
         at += len(words)
@@ -58,7 +58,7 @@ def test_a_replaced_phrase_stands_where_it_began() -> None:
 
 
 @given(spoken_words(most=20), st.data())
-def test_replacing_is_what_it_is_in_running_text(words: list[Word], data: st.DataObject) -> None:
+def test_replacing_is_what_it_is_in_running_text(words: list[Shown], data: st.DataObject) -> None:
     cues = data.draw(cues_of(words))
     wanted = data.draw(st.sampled_from(["the", "a", "kettle", "it. of", "e", "fuse, the"]))
     changed = {

@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from mortiser.core.cue_timing import MOST_EARLY_US
 from mortiser.core.grouping import NEVER, ORPHAN, TOO_SHORT, break_cost, fill, group, inside_cost
 from mortiser.core.pace import PACES, Pace
-from mortiser.core.words import Seam, Word
+from mortiser.core.words import Seam, Shown
 from tests.strategies import spoken_words
 
 SEAMS: list[Seam] = ["free", "free", "free", "free", "break", "join", "line"]
@@ -28,13 +28,13 @@ Ranges = list[tuple[int, int]]
 
 
 @st.composite
-def decided_words(draw: st.DrawFn, most: int) -> list[Word]:
+def decided_words(draw: st.DrawFn, most: int) -> list[Shown]:
     """Spoken words with something decided by hand between some of them."""
     words = draw(spoken_words(most=most))
     return [replace(word, seam=draw(st.sampled_from(SEAMS))) for word in words]
 
 
-def line_count(words: Sequence[Word], limit: int) -> int:
+def line_count(words: Sequence[Shown], limit: int) -> int:
     lines, width = 1, -1
     for word in reversed(words):
         if width + 1 + len(word.text) > limit and width >= 0:
@@ -43,7 +43,7 @@ def line_count(words: Sequence[Word], limit: int) -> int:
     return lines
 
 
-def fits(words: Sequence[Word], pace: Pace) -> bool:
+def fits(words: Sequence[Shown], pace: Pace) -> bool:
     duration = words[-1].end_us - words[0].start_us
     return (
         len(words) <= pace.words
@@ -52,7 +52,7 @@ def fits(words: Sequence[Word], pace: Pace) -> bool:
     )
 
 
-def allowed(words: list[Word], start: int, end: int, pace: Pace) -> bool:
+def allowed(words: list[Shown], start: int, end: int, pace: Pace) -> bool:
     """Whether a caption parts no words joined by hand, and fits or is one such run."""
     if any(words[i - 1].seam == "join" for i in (start, end) if 0 < i < len(words)):
         return False
@@ -60,7 +60,7 @@ def allowed(words: list[Word], start: int, end: int, pace: Pace) -> bool:
     return joined or fits(words[start:end], pace)
 
 
-def unevenness(words: Sequence[Word], pace: Pace) -> float:
+def unevenness(words: Sequence[Shown], pace: Pace) -> float:
     """How far even line ends lie from the nearest start of a word."""
     starts = [sum(len(w.text) + 1 for w in words[:i]) for i in range(len(words) + 1)]
     lines = line_count(words, pace.line_chars)
@@ -69,7 +69,7 @@ def unevenness(words: Sequence[Word], pace: Pace) -> float:
     return sum(min((abs(s - share) for s in inner), default=0.0) for share in shares)
 
 
-def cost(words: list[Word], ranges: Ranges, pace: Pace) -> float:
+def cost(words: list[Shown], ranges: Ranges, pace: Pace) -> float:
     total = 0.0
     for start, end in ranges:
         run, after = words[start:end], words[end] if end < len(words) else None
@@ -93,7 +93,7 @@ def cost(words: list[Word], ranges: Ranges, pace: Pace) -> float:
     return total
 
 
-def every_grouping(words: list[Word], pace: Pace) -> list[Ranges]:
+def every_grouping(words: list[Shown], pace: Pace) -> list[Ranges]:
     inner = range(1, len(words))
     found = []
     for size in range(len(words)):
@@ -106,7 +106,7 @@ def every_grouping(words: list[Word], pace: Pace) -> list[Ranges]:
 
 @settings(max_examples=150, deadline=None)
 @given(decided_words(most=8), PACE | st.sampled_from(list(PACES.values())))
-def test_no_grouping_is_cheaper(words: list[Word], pace: Pace) -> None:
+def test_no_grouping_is_cheaper(words: list[Shown], pace: Pace) -> None:
     words[-1] = replace(words[-1], seam="free")
     found = group(words, pace)
     least = min(cost(words, ranges, pace) for ranges in every_grouping(words, pace))
@@ -114,7 +114,7 @@ def test_no_grouping_is_cheaper(words: list[Word], pace: Pace) -> None:
 
 
 @given(decided_words(most=40), PACE | st.sampled_from(list(PACES.values())))
-def test_groups_cover_all_words_within_the_limits(words: list[Word], pace: Pace) -> None:
+def test_groups_cover_all_words_within_the_limits(words: list[Shown], pace: Pace) -> None:
     found = group(words, pace)
     assert [i for a, b in found for i in range(a, b)] == list(range(len(words)))
     assert all(allowed(words, a, b, pace) for a, b in found)
@@ -129,14 +129,14 @@ def test_nothing_said_gives_no_captions() -> None:
 
 
 def test_a_break_made_by_hand_outweighs_everything() -> None:
-    words = [Word("the", 0, 100, seam="break"), Word("kettle", 100, 400)]
+    words = [Shown("the", 0, 100, seam="break"), Shown("kettle", 100, 400)]
     assert inside_cost(*words, PACES["quick"]) == NEVER
     assert group(words, PACES["sentence"]) == [(0, 1), (1, 2)]
 
 
-def demo_words(clip: str) -> list[Word]:
+def demo_words(clip: str) -> list[Shown]:
     truth = Path("src/mortiser/demo/media") / f"{clip}.words.json"
-    return [Word(**word) for word in json.loads(truth.read_text())["words"]]
+    return [Shown(**word) for word in json.loads(truth.read_text())["words"]]
 
 
 def test_sentences_of_the_demo_end_captions() -> None:
@@ -170,7 +170,7 @@ def test_captions_have_at_most_as_many_words_as_wanted(most: int) -> None:
     ],
 )
 def test_phrases_stay_in_one_caption(texts: str, together: str) -> None:
-    words = [Word(t, i * 300_000, i * 300_000 + 290_000) for i, t in enumerate(texts.split())]
+    words = [Shown(t, i * 300_000, i * 300_000 + 290_000) for i, t in enumerate(texts.split())]
     pace = PACES["quick"].model_copy(update={"words": 4, "line_chars": 40})
     captions = [" ".join(w.text for w in words[a:b]) for a, b in group(words, pace)]
     assert any(together in caption for caption in captions), captions

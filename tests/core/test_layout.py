@@ -14,7 +14,7 @@ from mortiser.core.finish.parts import Place
 from mortiser.core.layout.bidi import levels, runs_left, visual_order
 from mortiser.core.layout.block import lay_out, lay_out_cue
 from mortiser.core.layout.lines import break_lines
-from mortiser.core.words import Cue, Word
+from mortiser.core.words import Cue, Shown
 from mortiser.emoji import emoji_png
 from mortiser.fonts import FALLBACKS, font_book
 
@@ -208,7 +208,8 @@ def test_forced_breaks_are_kept_and_the_rest_is_best(
 @pytest.mark.parametrize("number", [1, 2, 3, 8])
 def test_marked_words_share_a_baseline_and_stay_on_the_frame(finish, number: int) -> None:
     words = [
-        Word(t, i, i) for i, t in enumerate(["So", "before", "you", "throw", "it", "away,", "open"])
+        Shown(t, i, i)
+        for i, t in enumerate(["So", "before", "you", "throw", "it", "away,", "open"])
     ]
     words[3] = replace(words[3], accent=number)
     block = lay_out_cue(Cue(1, tuple(words), 0, 1), finish, (1080, 1920), font_book())

@@ -10,33 +10,33 @@ from mortiser.core.cue_timing import retime
 from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.pace import PACES
 from mortiser.core.scene import SceneReel, build_scene, scene_json
-from mortiser.core.spans import Span, SpanMap
-from mortiser.core.words import Cue, Word
+from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.words import Cue, Shown
 from mortiser.fonts import font_book
 from tests.strategies import cues_of, spoken_words
 
 LACQUER, PINE = FINISHES["Lacquer"], FINISHES["Pine"]
-SPANS = SpanMap([Span(1, 0, 10**9)])
+WHOLE = Timeline([Clip(1, 0, 10**9)])
 SIZE = (1080, 1920)
 
 
 def one_cue() -> Cue:
     words = tuple(
-        Word(t, i * 400_000, i * 400_000 + 300_000, id=i + 1)
+        Shown(t, i * 400_000, i * 400_000 + 300_000, id=i + 1)
         for i, t in enumerate(["we", "mend", "things"])
     )
-    (cue,) = retime([Cue(1, words, 0, 1, id=7)], SPANS, PACES["quick"])
+    (cue,) = retime([Cue(1, words, 0, 1, id=7)], WHOLE, PACES["quick"])
     return cue
 
 
 @settings(max_examples=25, deadline=None)
 @given(spoken_words(most=20), st.data(), st.sampled_from(list(FINISHES)))
 def test_a_reel_shows_what_the_scene_shows(
-    words: list[Word], data: st.DataObject, name: str
+    words: list[Shown], data: st.DataObject, name: str
 ) -> None:
-    cues = retime(data.draw(cues_of(words)), SPANS, PACES["quick"])
-    scene = build_scene(cues, FINISHES[name], SIZE, SPANS, font_book())
-    reel = SceneReel(cues, FINISHES[name], SIZE, SPANS, font_book())
+    cues = retime(data.draw(cues_of(words)), WHOLE, PACES["quick"])
+    scene = build_scene(cues, FINISHES[name], SIZE, font_book())
+    reel = SceneReel(cues, FINISHES[name], SIZE, font_book())
     for at in data.draw(
         st.lists(st.integers(0, words[-1].end_us + 10**6), min_size=1, max_size=10)
     ):
@@ -44,15 +44,15 @@ def test_a_reel_shows_what_the_scene_shows(
 
 
 def test_a_scene_has_a_path_for_each_word_and_one_plank_under_them() -> None:
-    cue = build_scene([one_cue()], LACQUER, SIZE, SPANS, font_book()).cues[0]
+    cue = build_scene([one_cue()], LACQUER, SIZE, font_book()).cues[0]
     assert len(cue.paths) == 3
     assert len(cue.rects) == 1
-    assert build_scene([one_cue()], PINE, SIZE, SPANS, font_book()).cues[0].rects == ()
+    assert build_scene([one_cue()], PINE, SIZE, font_book()).cues[0].rects == ()
 
 
 def test_the_json_is_complete_and_sends_equal_outlines_once() -> None:
     cue = one_cue()
-    scene = build_scene([cue, cue], PINE, SIZE, SPANS, font_book())
+    scene = build_scene([cue, cue], PINE, SIZE, font_book())
     sent = json.loads(json.dumps(scene_json(scene)))
     assert len(sent["outlines"]) == 3
     first = sent["cues"][0]["paths"][0]
@@ -61,33 +61,25 @@ def test_the_json_is_complete_and_sends_equal_outlines_once() -> None:
     SceneView.model_validate(sent)
 
 
-def test_times_in_the_scene_are_piece_times() -> None:
-    cut = SpanMap([Span(1, 0, 500_000), Span(1, 800_000, 2_000_000)])
-    (cue,) = retime([one_cue()], cut, PACES["quick"])
-    scene = build_scene([cue], PINE, SIZE, cut, font_book())
-    last = scene.cues[0].paths[2].fill[0].at_us
-    assert last == 500_000
-
-
 def test_an_exit_goes_on_over_the_entrance_of_the_next_where_they_touch() -> None:
     words = [
-        Word(t, i * 500_000, i * 500_000 + 480_000, id=i + 1)
+        Shown(t, i * 500_000, i * 500_000 + 480_000, id=i + 1)
         for i, t in enumerate(["we", "mend", "things", "here", "today"])
     ]
     parts = [Cue(1, tuple(words[:2]), 0, 1, id=1), Cue(1, tuple(words[2:4]), 0, 1, id=2)]
     later = replace(words[4], start_us=9_000_000, end_us=9_500_000)
-    cues = retime([*parts, Cue(1, (later,), 0, 1, id=3)], SPANS, PACES["quick"])
+    cues = retime([*parts, Cue(1, (later,), 0, 1, id=3)], WHOLE, PACES["quick"])
     assert cues[0].end_us == cues[1].start_us
     leaving = PINE.motion.exit.model_copy(
         update={"kind": "fade", "duration_ms": 200, "overlap": True}
     )
     finish = PINE.model_copy(update={"motion": PINE.motion.model_copy(update={"exit": leaving})})
-    first, second, third = build_scene(cues, finish, SIZE, SPANS, font_book()).cues
+    first, second, third = build_scene(cues, finish, SIZE, font_book()).cues
     assert first.end_us == cues[0].end_us + 200_000
     assert (second.end_us, third.end_us) == (cues[1].end_us, cues[2].end_us)
     fading = next(layer.opacity for layer in first.layers if layer.opacity)
     assert (fading[0].at_us, fading[-1].at_us) == (cues[0].end_us, first.end_us)
-    reel = SceneReel(cues, finish, SIZE, SPANS, font_book())
+    reel = SceneReel(cues, finish, SIZE, font_book())
     assert [c.id for c in reel.at(cues[1].start_us + 100_000)] == [1, 2]
     assert [c.id for c in reel.at(cues[1].start_us + 250_000)] == [2]
 
@@ -95,7 +87,7 @@ def test_an_exit_goes_on_over_the_entrance_of_the_next_where_they_touch() -> Non
 @pytest.mark.parametrize("name", list(FINISHES))
 def test_a_caption_stands_whole_at_the_moment_that_is_said(name: str) -> None:
     cue = one_cue()
-    (shown,) = build_scene([cue], FINISHES[name], SIZE, SPANS, font_book()).cues
+    (shown,) = build_scene([cue], FINISHES[name], SIZE, font_book()).cues
     assert cue.start_us <= shown.whole_us < cue.end_us
     parts = [layer for item in shown.paths for layer in (*shown.layers, *item.layers)]
     for layer in parts:
@@ -106,11 +98,11 @@ def test_a_caption_stands_whole_at_the_moment_that_is_said(name: str) -> None:
 
 def test_an_accent_has_a_font_and_a_case_of_its_own() -> None:
     words = (
-        Word("we", 0, 400_000, id=1),
-        Word("mend", 400_000, 900_000, id=2, own='{"case": "upper", "font": "Space Mono"}'),
+        Shown("we", 0, 400_000, id=1),
+        Shown("mend", 400_000, 900_000, id=2, own='{"case": "upper", "font": "Space Mono"}'),
     )
     plain = Cue(1, (words[0], replace(words[1], own="")), 0, 1_000_000, id=1)
-    before = build_scene([plain], PINE, SIZE, SPANS, font_book()).cues[0]
-    own = build_scene([replace(plain, words=words)], PINE, SIZE, SPANS, font_book()).cues[0]
+    before = build_scene([plain], PINE, SIZE, font_book()).cues[0]
+    own = build_scene([replace(plain, words=words)], PINE, SIZE, font_book()).cues[0]
     assert own.paths[0].path == before.paths[0].path
     assert own.paths[1].path != before.paths[1].path

@@ -4,7 +4,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from mortiser.core.suggesting import suggest
-from mortiser.core.words import Cue, Word
+from mortiser.core.words import Cue, Shown
 from tests.strategies import cues_of, spoken_words
 
 
@@ -14,7 +14,7 @@ def cues(*texts: str) -> list[Cue]:
         words = []
         for token in text.split():
             number += 1
-            words.append(Word(token, number * 1000, number * 1000 + 900, id=number))
+            words.append(Shown(token, number * 1000, number * 1000 + 900, id=number))
         made.append(Cue(1, tuple(words), at * 1000, at * 1000 + 999, id=at + 1))
     return made
 
@@ -44,7 +44,7 @@ def test_plain_words_are_never_suggested() -> None:
 
 @given(spoken_words(most=30), st.data(), st.floats(0, 0.5))
 def test_no_more_than_asked_and_no_marked_ones(
-    words: list[Word], data: st.DataObject, density: float
+    words: list[Shown], data: st.DataObject, density: float
 ) -> None:
     words = [replace(word, id=n + 1, accent=n % 3 == 0) for n, word in enumerate(words)]
     made = [replace(cue, id=n + 1) for n, cue in enumerate(data.draw(cues_of(words)))]

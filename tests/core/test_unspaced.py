@@ -9,7 +9,7 @@ from mortiser.core.finding import find
 from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.layout.block import lay_out
 from mortiser.core.unspaced import joined, tight
-from mortiser.core.words import Cue, Word, tokens
+from mortiser.core.words import Cue, Shown, tokens
 from mortiser.fonts import font_book
 
 CHINESE = "今天这个水壶送来的时候是冷的，我们来修理它吧。"
@@ -41,7 +41,7 @@ def test_spaced_scripts_are_left_alone() -> None:
 @given(st.data())
 def test_deleting_words_leaves_the_others_their_times(data: st.DataObject) -> None:
     texts = tokens(CHINESE)
-    old = [Word(t, i * 300_000, (i + 1) * 300_000, id=i + 1) for i, t in enumerate(texts)]
+    old = [Shown(t, i * 300_000, (i + 1) * 300_000, id=i + 1) for i, t in enumerate(texts)]
     kept = data.draw(st.sets(st.integers(0, len(old) - 1), min_size=1).map(sorted))
     left = [old[i] for i in kept]
     fresh = carry(old, joined([w.text for w in left]), (0, 10**9))
@@ -70,7 +70,7 @@ def test_a_long_line_breaks_where_it_may() -> None:
 
 def test_text_is_found_over_words_without_spaces() -> None:
     words = tuple(
-        Word(t, i * 300_000, (i + 1) * 300_000, id=i + 1) for i, t in enumerate(tokens(CHINESE))
+        Shown(t, i * 300_000, (i + 1) * 300_000, id=i + 1) for i, t in enumerate(tokens(CHINESE))
     )
     cue = Cue(1, words, 0, 10**7, id=1)
     (match,) = find([cue], "水壶送来")

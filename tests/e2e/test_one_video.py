@@ -12,8 +12,7 @@ from playwright.sync_api import Page, expect
 
 from mortiser.core.finish.model import Finish
 from mortiser.core.scene import build_scene
-from mortiser.core.spans import Span, SpanMap
-from mortiser.core.words import Cue, Word
+from mortiser.core.words import Cue, Shown
 from mortiser.fonts import font_book
 from mortiser.media.picture import turned
 from mortiser.paint.blend import inks_of, lay, veil
@@ -126,14 +125,13 @@ def check_frame(clip: Path, video: Path, view: dict, cue: dict) -> None:
     at_us = (cue["start_us"] + cue["end_us"]) // 2
     burned, source = frame_at(video, at_us), frame_at(clip, at_us)
     assert burned.time == source.time
-    words = tuple(Word(w["text"], w["start_us"], w["end_us"]) for w in cue["words"])
+    words = tuple(Shown(w["text"], w["start_us"], w["end_us"]) for w in cue["words"])
     differences = []
-    for texts in (words, tuple(Word("Marlowe", w.start_us, w.end_us) for w in words)):
+    for texts in (words, tuple(Shown("Marlowe", w.start_us, w.end_us) for w in words)):
         scene = build_scene(
             [Cue(1, texts, cue["start_us"], cue["end_us"])],
             Finish.model_validate_json(json.dumps(view["pieces"][0]["finish"])),
             (360, 640),
-            SpanMap([Span(1, 0, 10**9)]),
             font_book(),
         )
         frame = turned(frame_at(clip, at_us))

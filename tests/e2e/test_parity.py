@@ -16,8 +16,8 @@ from mortiser.core.finish.changes import look_text
 from mortiser.core.finish.model import Finish
 from mortiser.core.pace import PACES
 from mortiser.core.scene import Scene, build_scene, scene_json
-from mortiser.core.spans import Span, SpanMap
-from mortiser.core.words import Cue, Word
+from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.words import Cue, Shown
 from mortiser.fonts import font_book
 from mortiser.paint.painter import Area, area_of, paint
 from mortiser.paint.state import State, state_at
@@ -44,17 +44,16 @@ BY_WORDS = ("", ABOVE, "", "", BEFORE, "")
 
 
 def scene_of(finish: Finish, texts: list[str]) -> Scene:
-    spans = SpanMap([Span(1, 0, 10**8)])
+    spans = Timeline([Clip(1, 0, 10**8)])
     starts = [400, 840, 1010, 1240, 1480, 2100]
     said = zip(texts, starts, [0, 0, 2, 4, 1, 5], BY_WORDS, strict=True)
     words = tuple(
-        Word(t, a * 1000, a * 1000 + 150_000, accent=mark, own=by) for t, a, mark, by in said
+        Shown(t, a * 1000, a * 1000 + 150_000, accent=mark, own=by) for t, a, mark, by in said
     )
     return build_scene(
         retime([Cue(1, words, 0, 1, id=1)], spans, PACES["quick"]),
         finish,
         SIZE,
-        spans,
         font_book(),
     )
 

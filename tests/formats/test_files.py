@@ -14,7 +14,7 @@ from hypothesis import strategies as st
 
 from mortiser.core.errors import BadInput
 from mortiser.core.glossary import Entry
-from mortiser.core.words import Word
+from mortiser.core.words import Shown
 from mortiser.formats import glossary
 from mortiser.formats.base import Caption
 from mortiser.formats.registry import FORMATS
@@ -95,7 +95,7 @@ def test_plain_text_is_the_words_alone() -> None:
 
 
 def test_json_has_words_and_captions() -> None:
-    word = Word("mend", 100_000, 300_000, 0.9, "Marlo")
+    word = Shown("mend", 100_000, 300_000, 0.9, "Marlo")
     made = [Caption(60_000, 900_000, ("mend",), (word,))]
     assert json.loads(FORMATS["json"](made, 2_000_000)) == {
         "duration_us": 2_000_000,

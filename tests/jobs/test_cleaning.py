@@ -69,7 +69,7 @@ def test_a_recording_whose_project_was_never_made_is_removed(
 
     # A kill comes between: nothing that tidies up runs any more.
     monkeypatch.setattr(bringing_in.projects, "create_project", killed)
-    monkeypatch.setattr(bringing_in.projects, "duplicate_project", killed)
+    monkeypatch.setattr(bringing_in.copying, "duplicate_project", killed)
     monkeypatch.setattr(bringing_in.shutil, "rmtree", lambda *_, **__: None)
     with pytest.raises(Killed):
         copy_project(shop.database, shop.workspace, kept) if copy else brought_in(shop)

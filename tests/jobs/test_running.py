@@ -19,7 +19,7 @@ from mortiser.jobs.runner import Task
 from mortiser.media.sound import clip
 from mortiser.settings import Settings
 from mortiser.speech.seams import RATE, Change, Verdict
-from mortiser.store import deliveries, editing, jobs, projects
+from mortiser.store import deliveries, editing, jobs, projects, transcript
 from mortiser.wiring import HANDLERS, Shop, open_shop
 from tests.contracts.test_speech import EvenAligner, PlainRecogniser
 from tests.recordings import COUNTER, make_video
@@ -57,7 +57,7 @@ def test_a_job_runs_to_its_end(shop: Shop) -> None:
         )
         assert row(shop, job)["status"] == "done"
         assert row(shop, job)["progress"] == 1
-    assert projects.source_words(shop.database.connection, made.source_id)
+    assert transcript.source_words(shop.database.connection, made.source_id)
 
 
 def test_faults_are_written_down(shop: Shop) -> None:
@@ -192,16 +192,16 @@ def test_work_that_never_stops_by_itself_is_cancelled_all_the_same(
 def test_transcription_goes_on_behind_the_last_word_and_keeps_corrections(shop: Shop) -> None:
     made = take_in(shop, COUNTER)
     run(shop, made.jobs[0])
-    whole = projects.source_words(shop.database.connection, made.source_id)
+    whole = transcript.source_words(shop.database.connection, made.source_id)
     again = take_in(shop, COUNTER)
     half = [replace(w, id=0) for w in whole[: len(whole) // 2]]
-    projects.append_line(shop.database, again.piece_id, half)
+    transcript.append_line(shop.database, again.source_id, half)
     cue = projects.piece_cues(shop.database.connection, again.piece_id)[0]
     editing.apply(
         shop.database, again.project_id, 0, RetypeCue(cue_id=cue.id, text="corrected tone")
     )
     run(shop, again.jobs[0])
-    words = projects.source_words(shop.database.connection, again.source_id)
+    words = transcript.source_words(shop.database.connection, again.source_id)
     assert words[0].text == "corrected"
     assert len(words) > len(half)
     assert all(a.end_us <= b.start_us for a, b in itertools.pairwise(words))
@@ -223,7 +223,7 @@ def test_a_failed_delivery_leaves_no_half_file(
     shop: Shop, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     made = take_in(shop, make_video(tmp_path / "a.mp4"))
-    projects.append_line(shop.database, made.piece_id, [Word("mend", 200_000, 900_000)])
+    transcript.append_line(shop.database, made.source_id, [Word("mend", 200_000, 900_000)])
     delivery, job = deliveries.add(shop.database, made.project_id, made.piece_id, "a")
     folder = shop.workspace.root / "deliveries" / str(delivery)
     monkeypatch.setattr(runner, "REPORT_S", 0.0)
@@ -303,7 +303,7 @@ def test_doubts_are_noted_but_not_on_words_that_were_settled(shop: Shop) -> None
     parts = replace(shop.parts, judge=lambda names, write: Harsh())
     runner.run(parts, HANDLERS, doubting)
     assert row(shop, doubting)["status"] == "done"
-    words = {w.id: w for w in projects.source_words(shop.database.connection, made.source_id)}
+    words = {w.id: w for w in transcript.source_words(shop.database.connection, made.source_id)}
     assert words[accepted.words[0].id].confidence == 1.0
     after = projects.piece_cues(shop.database.connection, made.piece_id)
     assert all(w.confidence is None for w in after[0].words)
@@ -370,7 +370,7 @@ def test_what_the_vote_changes_takes_its_place_quietly(shop: Shop) -> None:
     assert [w.text for w in after[:20]] == voted([w.text for w in first])[:20]
     assert all(a.end_us <= b.start_us for a, b in itertools.pairwise(after))
     assert {w.id for w in after} == {
-        w.id for w in projects.source_words(shop.database.connection, made.source_id)
+        w.id for w in transcript.source_words(shop.database.connection, made.source_id)
     }
     # One word for one keeps its number, so that the page keeps its place.
     assert after[0].id == before[0].id

@@ -11,8 +11,8 @@ from mortiser.core.cue_timing import retime
 from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.pace import PACES
 from mortiser.core.scene import build_scene
-from mortiser.core.spans import Span, SpanMap
-from mortiser.core.words import Cue, Word
+from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.words import Cue, Shown
 from mortiser.fonts import font_book
 from mortiser.paint.blend import inks_of, lay, veil
 from mortiser.paint.painter import area_of, paint
@@ -58,13 +58,12 @@ def to_rgb(frame: av.VideoFrame, space: Colorspace, full: bool) -> np.ndarray:
 @pytest.mark.parametrize("name", FINISHES)
 def test_a_blend_in_planes_is_a_blend_in_colours(space: Colorspace, full: bool, name: str) -> None:
     colour = (150, 170, 160)
-    words = (Word("mend", 0, 400_000), Word("it🧵", 400_000, 900_000))
-    spans = SpanMap([Span(1, 0, 10**7)])
+    words = (Shown("mend", 0, 400_000), Shown("it🧵", 400_000, 900_000))
+    spans = Timeline([Clip(1, 0, 10**7)])
     scene = build_scene(
         retime([Cue(1, words, 0, 1)], spans, PACES["quick"]),
         FINISHES[name],
         (400, 300),
-        spans,
         font_book(),
     )
     frame = plain_frame(colour, space, full)
@@ -89,13 +88,12 @@ def test_a_blend_in_planes_is_a_blend_in_colours(space: Colorspace, full: bool, 
 @pytest.mark.parametrize("at", range(0, 1_300_000, 45_000))
 @pytest.mark.parametrize("name", FINISHES)
 def test_nothing_is_painted_outside_its_area(at: int, name: str) -> None:
-    words = (Word("Lantern", 100_000, 400_000), Word("Lane,", 400_000, 900_000))
-    spans = SpanMap([Span(1, 0, 10**7)])
+    words = (Shown("Lantern", 100_000, 400_000), Shown("Lane,", 400_000, 900_000))
+    spans = Timeline([Clip(1, 0, 10**7)])
     scene = build_scene(
         retime([Cue(1, words, 0, 1)], spans, PACES["quick"]),
         FINISHES[name],
         (400, 700),
-        spans,
         font_book(),
     )
     state = state_at(scene, at)

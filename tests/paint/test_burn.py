@@ -11,8 +11,8 @@ from mortiser.core.errors import BadMedia
 from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.pace import PACES
 from mortiser.core.scene import NO_CAPTIONS, SceneReel
-from mortiser.core.spans import Span, SpanMap
-from mortiser.core.words import Cue, Word
+from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.words import Cue, Shown
 from mortiser.fonts import font_book
 from mortiser.media.probe import probe
 from mortiser.paint.burn import burn
@@ -20,13 +20,12 @@ from tests.recordings import first_loud, frame_pts, make_sound, make_video
 
 
 def reel(size: tuple[int, int], *spoken: tuple[str, int, int]) -> SceneReel:
-    spans = SpanMap([Span(1, 0, 10**9)])
-    words = tuple(Word(t, a * 1000, b * 1000, id=i) for i, (t, a, b) in enumerate(spoken))
+    spans = Timeline([Clip(1, 0, 10**9)])
+    words = tuple(Shown(t, a * 1000, b * 1000, id=i) for i, (t, a, b) in enumerate(spoken))
     return SceneReel(
         retime([Cue(1, words, 0, 1)], spans, PACES["quick"]),
         FINISHES["Lacquer"],
         size,
-        spans,
         font_book(),
     )
 

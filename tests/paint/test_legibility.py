@@ -11,12 +11,13 @@ from mortiser.core.finish.changes import changed, look_text
 from mortiser.core.finish.model import Finish
 from mortiser.core.legibility import READABLE, Faint
 from mortiser.core.pace import PACES
-from mortiser.core.spans import Span, SpanMap
-from mortiser.core.words import Cue, Word
+from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.words import Cue, Shown
 from mortiser.fonts import font_book
-from mortiser.paint.legibility import PLAIN, faint_captions
+from mortiser.media.glimpses import PieceGlimpses
+from mortiser.paint.legibility import Pictures, faint_captions
 
-SPANS = SpanMap([Span(1, 2_000_000, 10**8)])
+WHOLE = Timeline([Clip(1, 0, 10**8)])
 PLAIN_WHITE = changed(
     FINISHES["Pine"],
     {
@@ -29,6 +30,8 @@ PLAIN_WHITE = changed(
         "past": [255, 255, 255, 255],
     },
 )
+UNSEEN = PieceGlimpses(WHOLE, ())
+"""A piece without a picture."""
 WHITE, BLACK = (255, 255, 255), (0, 0, 0)
 
 
@@ -48,13 +51,13 @@ class Film:
         return np.concatenate(halves)
 
 
-def faint_on(film: Film, finish: Finish = PLAIN_WHITE, look: str = "") -> list[Faint]:
+def faint_on(film: Pictures, finish: Finish = PLAIN_WHITE, look: str = "") -> list[Faint]:
     words = tuple(
-        Word(text, 2_400_000 + n * 400_000, 2_750_000 + n * 400_000, id=n + 1, look=look)
+        Shown(text, 400_000 + n * 400_000, 750_000 + n * 400_000, id=n + 1, look=look)
         for n, text in enumerate(("mend", "the", "kettle"))
     )
-    cues = retime([Cue(1, words, 0, 1, id=7)], SPANS, PACES["quick"])
-    return faint_captions(cues, finish, (1080, 1920), SPANS, film, font_book())
+    cues = retime([Cue(1, words, 0, 1, id=7)], WHOLE, PACES["quick"])
+    return faint_captions(cues, finish, (1080, 1920), film, font_book())
 
 
 def test_white_on_white_is_faint_and_outline_and_plate_help() -> None:
@@ -76,9 +79,9 @@ def test_a_calmer_place_is_found_where_there_is_one() -> None:
 
 def test_the_picture_at_each_word_counts() -> None:
     # Piece time 1.2 s is source time 3.2 s: the last word alone is said over white.
-    (found,) = faint_on(Film(BLACK, BLACK, 3_200_000, WHITE))
+    (found,) = faint_on(Film(BLACK, BLACK, 1_200_000, WHITE))
     assert (found.word, found.at_us) == ("kettle", 1_200_000)
-    assert faint_on(Film(BLACK, BLACK, 3_900_000, WHITE)) == []
+    assert faint_on(Film(BLACK, BLACK, 1_900_000, WHITE)) == []
 
 
 @pytest.mark.parametrize("name", FINISHES)
@@ -91,11 +94,11 @@ def test_the_built_in_finishes_can_be_read_on_bright_dark_and_between(
 
 def test_the_backdrop_stands_in_for_a_missing_picture() -> None:
     grey = changed(PLAIN_WHITE, {"live": [60, 70, 72, 255], "past": [60, 70, 72, 255]})
-    assert len(faint_on(PLAIN, grey)) == 1
-    assert faint_on(PLAIN) == []
+    assert len(faint_on(UNSEEN, grey)) == 1
+    assert faint_on(UNSEEN) == []
 
 
 def test_emoji_alone_are_not_judged() -> None:
-    cue = Cue(1, (Word("🪡", 2_400_000, 2_900_000),), 400_000, 1_000_000, id=1)
+    cue = Cue(1, (Shown("🪡", 400_000, 900_000),), 400_000, 1_000_000, id=1)
     film = Film(WHITE, WHITE)
-    assert faint_captions([cue], PLAIN_WHITE, (1080, 1920), SPANS, film, font_book()) == []
+    assert faint_captions([cue], PLAIN_WHITE, (1080, 1920), film, font_book()) == []

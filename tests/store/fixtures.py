@@ -2,11 +2,17 @@
 
 from pathlib import Path
 
+from mortiser.core.edits.projection import caption_fresh
+from mortiser.core.edits.retiming import retime_all
+from mortiser.core.pace import PACES
+from mortiser.core.timeline import Clip
 from mortiser.core.words import Word
-from mortiser.store import projects
+from mortiser.store import projects, transcript
 from mortiser.store.database import Database
 from mortiser.store.journal import BOOKKEEPING, TABLES
 from mortiser.store.projects import NewSource
+from mortiser.store.rows import insert
+from mortiser.store.sql_desk import SqlDesk
 
 TEXT = (
     "Good morning from Lantern Lane, where we mend things. Today this kettle came in stone cold. "
@@ -34,10 +40,50 @@ def open_project(path: Path, words: list[Word] | None = None) -> tuple[Database,
     """(database, project id, piece id) of a fresh project whose words are all heard."""
     database = Database(path / "m.db")
     duration = max(60_000_000, words[-1].end_us + 1_000_000 if words else 0)
-    project, _, piece = projects.create_project(database, "The kettle", source(duration))
+    project, source_id, piece = projects.create_project(database, "The kettle", source(duration))
     for line in [words or spoken()]:
-        projects.append_line(database, piece, line)
+        transcript.append_line(database, source_id, line)
     return database, project, piece
+
+
+OTHER = "Bring your radio on Saturday and we open it together."
+FUSE, MORNING = 16, 0
+"""The first word of "Nine times out of ten" and of "Good morning" in TEXT."""
+
+
+def before(word: int) -> int:
+    """A moment just before a word of the source begins."""
+    return 375_000 + word * 350_000
+
+
+SHORT = [
+    Clip(2, 0, 4_000_000, id=2),
+    Clip(1, before(FUSE), before(FUSE + 9), id=3),
+    Clip(1, before(MORNING), before(MORNING + 5), id=4),
+    Clip(1, before(FUSE), before(FUSE + 5), id=5),
+]
+"""A second piece: the radio, the fuse, the greeting, and "Nine times out of ten" once more."""
+
+
+def open_two_pieces(path: Path) -> tuple[Database, int]:
+    """(database, project id) of a project with two sources, a piece of the first, and SHORT."""
+    database, project, _ = open_project(path)
+    with database.transaction() as db:
+        values = dict(source().__dict__) | {"project_id": project, "variable_rate": 0}
+        insert(db, "source", **values)
+        size = {"width": 1080, "height": 1920, "finish": "Pine", "grouping": "quick"}
+        insert(db, "piece", project_id=project, name="Short", **size)
+        for position, clip in enumerate(SHORT):
+            insert(
+                db, "clip", piece_id=2, position=position, source_id=clip.source_id,
+                start_us=clip.start_us, end_us=clip.end_us,
+            )  # fmt: skip
+    transcript.append_line(database, 2, spoken(OTHER))
+    with database.transaction() as db:
+        desk = SqlDesk(db, project)
+        caption_fresh(desk, 2, {word.id for word in desk.unshown(2)}, PACES["quick"])
+        retime_all(desk, 2)
+    return database, project
 
 
 def rows(database: Database) -> dict[str, list[tuple[object, ...]]]:

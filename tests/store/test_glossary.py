@@ -9,7 +9,7 @@ from mortiser.core.edits.glossary import ApplyGlossary, RefuseGlossary, Rewordin
 from mortiser.core.edits.words import AcceptWord, RetypeCue
 from mortiser.core.errors import BadInput, NotFound
 from mortiser.core.glossary import Entry
-from mortiser.store import editing, glossary, projects
+from mortiser.store import editing, glossary, projects, transcript
 from mortiser.store.database import Database
 from tests.store.fixtures import open_project, rows
 
@@ -101,7 +101,7 @@ def test_undo_of_the_glossary_leaves_what_jobs_noted_since(opened) -> None:
     with database.transaction() as db:
         db.execute("UPDATE word SET speaker = 'Marlo' WHERE id = ?", (ids[0],))
     editing.undo(database, project, 1)
-    word = next(w for w in projects.source_words(database.connection, 1) if w.id == ids[0])
+    word = next(w for w in transcript.source_words(database.connection, 1) if w.id == ids[0])
     assert (word.text, word.speaker) == (words[3].text, "Marlo")
     with database.transaction() as db:
         db.execute("UPDATE word SET speaker = NULL WHERE id = ?", (ids[0],))

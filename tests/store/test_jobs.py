@@ -197,4 +197,6 @@ def test_tables_are_strict_and_foreign_keys_hold(opened: tuple[Database, int]) -
     with pytest.raises(sqlite3.IntegrityError), database.transaction() as db:
         db.execute("UPDATE cue SET start_us = 'soon'")
     with pytest.raises(sqlite3.IntegrityError), database.transaction() as db:
-        db.execute("INSERT INTO cue_word (cue_id, word_id, position) VALUES (999, 999, 0)")
+        db.execute(
+            "INSERT INTO shown_word (cue_id, word_id, clip_id, position) VALUES (999, 999, 999, 0)"
+        )

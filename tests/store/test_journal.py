@@ -11,73 +11,35 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from mortiser.core.edits.captions import BreakLine, DeleteCues, JoinCue, MoveWord, SplitCue
-from mortiser.core.edits.commands import Edit
-from mortiser.core.edits.everywhere import DressSpeaker, MarkEverywhere
-from mortiser.core.edits.marking import MarkWords
-from mortiser.core.edits.pacing import CheckBy, Regroup, SetFilePace, SetPace
+from mortiser.core.edits.captions import DeleteCues
+from mortiser.core.edits.commands import EDIT, Edit
+from mortiser.core.edits.dressing import DressCues
 from mortiser.core.edits.settings import RenameProject
-from mortiser.core.edits.shifting import ShiftCues
-from mortiser.core.edits.times import MoveCues
-from mortiser.core.edits.word_times import MoveWordEdge
-from mortiser.core.edits.words import ReplaceWord, RetypeCue
+from mortiser.core.edits.words import RetypeCue
 from mortiser.core.errors import BadInput, Conflict, NoSpace, NotFound, Stale
 from mortiser.core.pace import PACES
-from mortiser.store import editing, paces, projects
+from mortiser.store import copying, editing, paces, projects, transcript
 from mortiser.store.database import Database
 from mortiser.store.editing import Outcome
-from tests.store.fixtures import open_project, rows, source, spoken
+from tests.store.fixtures import open_project, open_two_pieces, rows, source, spoken
+from tests.store.some_edits import KINDS, MAKERS, an_edit
 
 seeds = st.lists(
-    st.tuples(st.integers(0, 17), st.integers(0, 50), st.integers(0, 50)), min_size=1, max_size=10
+    st.tuples(
+        st.integers(0, len(KINDS) - 1), st.integers(1, 2), st.integers(0, 50), st.integers(0, 50)
+    ),
+    min_size=1,
+    max_size=10,
 )
 
 
-def some_edit(database: Database, piece: int, kind: int, which: int, detail: int) -> Edit:
-    cues = projects.piece_cues(database.connection, piece)
-    cue = cues[which % len(cues)]
-    match kind:
-        case 0:
-            words = [w.text for w in cue.words]
-            words.insert(detail % (len(words) + 1), f"word{detail}")
-            return RetypeCue(cue_id=cue.id, text=" ".join(words[detail % 2 :]))
-        case 1:
-            return ReplaceWord(
-                cue_id=cue.id, word_id=cue.words[detail % len(cue.words)].id, text=""
-            )
-        case 2:
-            return SplitCue(cue_id=cue.id, before_word=1 + detail % 3)
-        case 3:
-            return JoinCue(cue_id=cue.id)
-        case 4:
-            return DeleteCues(cue_ids=[cue.id])
-        case 5:
-            return RenameProject(name=f"Name {detail}")
-        case 6:
-            return MoveWord(cue_id=cue.id, which="first" if detail % 2 else "last")
-        case 7:
-            return BreakLine(cue_id=cue.id, before_word=1 + detail % 2)
-        case 8:
-            return MoveCues(cue_ids=[cue.id], by_us=detail * 10_000 - 200_000, ripple=detail > 40)
-        case 9:
-            return ShiftCues(cue_ids=[cue.id], by=f"+{detail}f", onward=True)
-        case 15:
-            return MarkEverywhere(piece_id=piece, text=cue.words[0].text, accent=detail % 4)
-        case 16:
-            return DressSpeaker(piece_id=piece, name=f"S{detail % 2}", changes={"size": 0.1})
-        case 17:
-            return SetFilePace(piece_id=piece, pace=PACES["sentence"] if detail % 2 else None)
-        case 10:
-            return MoveWordEdge(cue_id=cue.id, word_id=cue.words[0].id, by_us=detail * 4_000 - 9)
-        case 11:
-            return CheckBy(piece_id=piece, rules="feed" if detail % 2 else "course")
-        case 12:
-            return Regroup(piece_id=piece, cue_ids=[cue.id], keep=bool(detail % 2))
-        case 13:
-            word = cue.words[detail % len(cue.words)]
-            return MarkWords(cue_ids=[cue.id], word_ids=[word.id], accent=detail % 3)
-        case _:
-            return SetPace(piece_id=piece, pace=PACES["sentence" if detail % 2 else "quick"])
+def some_edit(database: Database, kind: int, piece: int, at: int, n: int) -> Edit:
+    edit = an_edit(piece, projects.piece_cues(database.connection, piece), kind, at, n)
+    return EDIT.validate_python(edit.model_dump())
+
+
+def test_every_kind_of_edit_has_a_maker() -> None:
+    assert set(KINDS) == set(MAKERS)
 
 
 def revision(database: Database, project: int) -> int:
@@ -86,15 +48,15 @@ def revision(database: Database, project: int) -> int:
 
 @settings(max_examples=40, deadline=None)
 @given(seeds)
-def test_undo_and_redo_bring_back_every_row(steps: list[tuple[int, int, int]]) -> None:
+def test_undo_and_redo_bring_back_every_row(steps: list[tuple[int, int, int, int]]) -> None:
     with tempfile.TemporaryDirectory() as folder:
-        database, project, piece = open_project(Path(folder))
+        database, project = open_two_pieces(Path(folder))
         states = [rows(database)]
-        for kind, which, detail in steps:
+        for step in steps:
             try:
-                edit = some_edit(database, piece, kind, which, detail)
+                edit = some_edit(database, *step)
                 outcome = editing.apply(database, project, revision(database, project), edit)
-            except (BadInput, ZeroDivisionError):
+            except (BadInput, NotFound, ZeroDivisionError):
                 assert rows(database) == states[-1]
                 continue
             if rows(database) != states[-1]:
@@ -113,31 +75,33 @@ def test_undo_and_redo_bring_back_every_row(steps: list[tuple[int, int, int]]) -
 
 @settings(max_examples=40, deadline=None)
 @given(seeds)
-def test_answers_alone_keep_a_page_up_to_date(steps: list[tuple[int, int, int]]) -> None:
+def test_answers_alone_keep_a_page_up_to_date(steps: list[tuple[int, int, int, int]]) -> None:
     """What a page holds after merging each answer is what reading everything anew would give."""
     with tempfile.TemporaryDirectory() as folder:
-        database, project, piece = open_project(Path(folder))
-        page = {cue.id: cue for cue in projects.piece_cues(database.connection, piece)}
+        database, project = open_two_pieces(Path(folder))
+        db = database.connection
+        page = {cue.id: cue for piece in (1, 2) for cue in projects.piece_cues(db, piece)}
 
         def merge(outcome: Outcome) -> None:
+            page.update({cue.id: cue for cue in outcome.cues})
             for gone in outcome.gone:
                 page.pop(gone, None)
-            page.update({cue.id: cue for cue in outcome.cues})
-            anew = projects.piece_cues(database.connection, piece)
-            assert page == {cue.id: cue for cue in anew}
+            now = [cue for piece in (1, 2) for cue in projects.piece_cues(db, piece)]
+            assert page == {cue.id: cue for cue in now}
+            assert all(cue.words for cue in now)
 
         made = 0
-        for kind, which, detail in steps:
+        for step in steps:
             try:
-                edit = some_edit(database, piece, kind, which, detail)
+                edit = some_edit(database, *step)
                 merge(editing.apply(database, project, revision(database, project), edit))
-            except (BadInput, ZeroDivisionError):
+            except (BadInput, NotFound, ZeroDivisionError):
                 continue
             made += 1
-        for step in (editing.undo, editing.redo):
+        for way in (editing.undo, editing.redo):
             for _ in range(made):
                 try:
-                    merge(step(database, project, revision(database, project)))
+                    merge(way(database, project, revision(database, project)))
                 except Conflict:
                     break
         database.close()
@@ -206,7 +170,7 @@ def test_a_full_disk_loses_nothing(tmp_path: Path) -> None:
 def test_a_growing_transcript_groups_line_by_line(tmp_path: Path) -> None:
     database, project, piece = open_project(tmp_path)
     first = projects.piece_cues(database.connection, piece)
-    projects.append_line(database, piece, spoken("Bring your chair on Saturday.", 40_000_000))
+    transcript.append_line(database, 1, spoken("Bring your chair on Saturday.", 40_000_000))
     after = projects.piece_cues(database.connection, piece)
     assert [c.id for c in after[: len(first)]] == [c.id for c in first]
     assert " ".join(c.text for c in after[len(first) :]) == "Bring your chair on Saturday."
@@ -215,7 +179,7 @@ def test_a_growing_transcript_groups_line_by_line(tmp_path: Path) -> None:
 
 def test_a_copy_is_independent(tmp_path: Path) -> None:
     database, project, piece = open_project(tmp_path)
-    copy = projects.duplicate_project(
+    copy = copying.duplicate_project(
         database, project, {"sources/x/recording": "sources/y/recording"}
     )
     (copied,) = projects.pieces(database.connection, copy)
@@ -291,3 +255,45 @@ def test_a_workspace_of_before_is_taken_over(tmp_path: Path) -> None:
     piece = projects.piece(database.connection, 1)
     assert (piece.pace.words, piece.file_pace) == (4, None)
     assert [pace.words for _, _, pace in paces.saved(database.connection)] == [4]
+
+
+def test_a_drag_over_many_captions_keeps_one_change_a_row(tmp_path: Path) -> None:
+    database, project, piece = open_project(tmp_path, spoken("We mend kettles and chairs. " * 200))
+    cues = projects.piece_cues(database.connection, piece)[:300]
+    words = sum(len(cue.words) for cue in cues)
+    before = rows(database)
+    for step in range(30):
+        edit = DressCues(cue_ids=[cue.id for cue in cues], changes={"size": 0.05 + step / 1000})
+        editing.apply(database, project, step, edit, goes_on=step > 0)
+    kept = database.connection.execute("SELECT count(*) FROM edit_change").fetchone()[0]
+    assert kept == words
+    editing.undo(database, project, 30)
+    assert rows(database) == before
+
+
+def test_a_drag_that_comes_back_leaves_nothing_to_undo_but_names_what_it_touched(
+    tmp_path: Path,
+) -> None:
+    database, project, piece = open_project(tmp_path)
+    cue = projects.piece_cues(database.connection, piece)[0]
+    for step, size in enumerate((0.08, 0.09)):
+        edit = DressCues(cue_ids=[cue.id], changes={"size": size})
+        editing.apply(database, project, step, edit, goes_on=step > 0)
+    own = {"size": projects.piece(database.connection, piece).finish.size}
+    back = editing.apply(
+        database, project, 2, DressCues(cue_ids=[cue.id], changes=own), goes_on=True
+    )
+    assert [(one.id, one.look) for one in back.cues] == [(cue.id, "")]
+    assert back.undo is None
+
+
+def test_only_so_many_edits_can_be_taken_back(tmp_path: Path) -> None:
+    database, project, _ = open_project(tmp_path)
+    database.undo_steps = 3
+    for number in range(5):
+        editing.apply(database, project, number, RenameProject(name=f"Name {number}"))
+    for number in range(3):
+        editing.undo(database, project, 5 + number)
+    with pytest.raises(Conflict, match="nothing to undo"):
+        editing.undo(database, project, 8)
+    assert projects.project_row(database.connection, project)["name"] == "Name 1"

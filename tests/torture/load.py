@@ -9,7 +9,7 @@ from pathlib import Path
 
 import httpx
 
-from mortiser.store import projects
+from mortiser.store import projects, transcript
 from mortiser.store.database import Database
 from tests.serving import Server
 from tests.store.fixtures import source, spoken
@@ -29,8 +29,10 @@ def attack(seconds: float) -> Tally:
         Server(workspace).stop()
         database = Database(workspace / "mortiser.db")
         words = spoken(SENTENCE * (WORDS // 9 + 1))[:WORDS]
-        project, _, piece = projects.create_project(database, "Long", source(words[-1].end_us + 1))
-        projects.append_line(database, piece, words)
+        project, source_id, piece = projects.create_project(
+            database, "Long", source(words[-1].end_us + 1)
+        )
+        transcript.append_line(database, source_id, words)
         server = Server(workspace)
         try:
             over = time.monotonic() + seconds

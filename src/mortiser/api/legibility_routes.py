@@ -16,7 +16,7 @@ from mortiser.core.limits import Id, Micros
 from mortiser.fonts import font_book
 from mortiser.jobs.glimpsing import glimpses_of
 from mortiser.store import jobs, projects
-from mortiser.wiring import NO_PICTURE, hard_to_read
+from mortiser.wiring import hard_to_read
 
 router = routes("/api", "legibility")
 
@@ -55,14 +55,13 @@ def legibility(
     with shop.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
         found = projects.shown_cues(db, piece, from_us, to_us)
-        source = projects.source_row(db, piece.source_id)
-    glimpses = glimpses_of(shop.workspace, source)
-    if source["kind"] == "video" and glimpses is None:
+        sources = projects.source_rows(db, piece.project_id)
+    glimpses = glimpses_of(shop.workspace, piece.timeline, sources)
+    if glimpses is None:
         return LegibilityView(seen=False, faint=[])
     begin = [cue for cue in found if cue.start_us >= from_us]
     size = even_size(piece.width, piece.height)
-    pictures = glimpses or NO_PICTURE
-    faint = hard_to_read(begin, piece.finish, size, piece.spans, pictures, font_book())
+    faint = hard_to_read(begin, piece.finish, size, glimpses, font_book())
     return LegibilityView(seen=True, faint=[FaintView.model_validate(one) for one in faint])
 
 

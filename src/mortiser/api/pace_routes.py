@@ -11,7 +11,6 @@ from mortiser.core.limits import Id
 from mortiser.core.pace import PACES, limits
 from mortiser.fonts import font_book
 from mortiser.store import paces, projects
-from mortiser.store.rows import load_unshown
 
 router = routes("/api", "pace")
 
@@ -43,10 +42,12 @@ def checks(piece_id: Id, shop: OpenShop) -> list[schemas.CheckView]:
     with shop.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
         cues = projects.piece_cues(db, piece_id)
-        hidden = load_unshown(db, piece_id)
+        hidden = projects.unshown(db, piece)
     size = piece.width, piece.height
     laid = lay_out_all(piece.standing.shown(cues), piece.finish, size, font_book())
     lines, reaches = [one.lines for one in laid], [one.reach for one in laid]
     allowed = limits(piece.checked_by, piece.pace)
-    found = check(cues, allowed, piece.spans, piece.frames, hidden, lines, reaches, size)
+    found = check(
+        cues, allowed, piece.timeline.duration_us, piece.frames, hidden, lines, reaches, size
+    )
     return [schemas.CheckView.of(item) for item in found]

@@ -52,7 +52,7 @@ def measure_delay(taps: schemas.TapsBody) -> schemas.DelayView:
 def cues(piece_id: Id, shop: OpenShop, from_us: Micros = 0) -> list[schemas.CueView]:
     """The captions that end after a moment, in time order."""
     with shop.database.snapshot() as db:
-        end = projects.piece(db, piece_id).spans.duration_us + 1
+        end = projects.piece(db, piece_id).timeline.duration_us + 1
         found = projects.window_cues(db, piece_id, from_us, max(end, from_us + 1))
     return [schemas.CueView.of(cue) for cue in found]
 
@@ -94,7 +94,7 @@ def scene(
         found = projects.shown_cues(db, piece, from_us, to_us)
         look = finishes.named(db, finish) if finish else piece.finish
     size = even_size(piece.width, piece.height)
-    built = build_scene(found, look, size, piece.spans, font_book())
+    built = build_scene(found, look, size, font_book())
     # Sent as it is: checking the largest answer there is took longer than making it.
     return JSONResponse(scene_json(built))
 
@@ -107,7 +107,7 @@ def whole_moment(cue_id: Id, shop: OpenShop) -> schemas.MomentView:
         piece = projects.piece(db, cue.piece_id)
         found = projects.shown_cues(db, piece, cue.start_us, cue.end_us)
     size = even_size(piece.width, piece.height)
-    built = build_scene(found, piece.finish, size, piece.spans, font_book())
+    built = build_scene(found, piece.finish, size, font_book())
     return schemas.MomentView(at_us=next(one.whole_us for one in built.cues if one.id == cue_id))
 
 
@@ -134,7 +134,7 @@ def deliver(piece_id: Id, shop: OpenShop) -> schemas.DeliveryView:
     db = shop.database.connection
     piece = projects.piece(db, piece_id)
     source = projects.source_row(db, piece.source_id)
-    if not projects.window_cues(db, piece_id, 0, piece.spans.duration_us + 1):
+    if not projects.window_cues(db, piece_id, 0, piece.timeline.duration_us + 1):
         raise Conflict("There are no captions to deliver yet. Wait for the first words.")
     shop.workspace.need(source["size_bytes"], shop.settings.spare_disk)
     stem = file_stem(projects.project_row(db, piece.project_id)["name"])

@@ -25,7 +25,7 @@ from mortiser.core.words import tokens
 from mortiser.formats.decoding import CHOICES, decode
 from mortiser.formats.registry import read, reader_of
 from mortiser.jobs.bringing_in import bring_in, copy_project, hear_again, translated_copy
-from mortiser.store import deliveries, editing, finishes, jobs, journal, projects
+from mortiser.store import deliveries, editing, finishes, jobs, journal, projects, transcript
 from mortiser.wiring import Shop, recognisable
 
 SHOWN_FIRST = 6
@@ -310,7 +310,7 @@ def read_pulse(project_id: Id, shop: OpenShop) -> schemas.Pulse:
     with shop.database.snapshot() as db:
         project = projects.project_row(db, project_id)
         sources = projects.source_rows(db, project_id)
-        heard = projects.word_count(db, sources[0]["id"])
+        heard = transcript.word_count(db, sources[0]["id"])
         return schemas.Pulse(
             revision=project["revision"],
             heard=heard,

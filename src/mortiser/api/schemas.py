@@ -18,7 +18,7 @@ from mortiser.core.limits import Id, Micros, Name
 from mortiser.core.pace import Pace, RuleSet
 from mortiser.core.time import parse_timecode
 from mortiser.core.unspaced import tight
-from mortiser.core.words import Cue, Seam, Word
+from mortiser.core.words import Cue, Seam, Shown
 from mortiser.jobs.bringing_in import Hearing
 from mortiser.store.database import now_us
 from mortiser.store.editing import Outcome
@@ -52,7 +52,7 @@ class WordView(BaseModel):
     speaker: str | None
 
     @classmethod
-    def of(cls, word: Word, before: str = "") -> WordView:
+    def of(cls, word: Shown, before: str = "") -> WordView:
         return cls(
             id=word.id,
             text=word.text,
@@ -242,7 +242,7 @@ class PieceView(BaseModel):
             pace=piece.pace,
             checked_by=piece.checked_by,
             frame_rate=piece.frames.rate,
-            duration_us=piece.spans.duration_us,
+            duration_us=piece.timeline.duration_us,
             source_id=piece.source_id,
             show_speakers=piece.show_speakers,
             file_pace=piece.file_pace,

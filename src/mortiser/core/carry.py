@@ -16,22 +16,24 @@ from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from itertools import accumulate
 
+from rapidfuzz.distance import LCSseq
+
 from mortiser.core.unspaced import cut, tight
-from mortiser.core.words import Word, spoken_weight, tokens, tokens_plain, word_key
+from mortiser.core.words import Shown, Word, shown, spoken_weight, tokens, tokens_plain, word_key
 
 LONGEST_ADDED_US = 400_000
 """An added word is not stretched over a long pause."""
 
 
-def carry(old: Sequence[Word], text: str, room: tuple[int, int]) -> list[Word]:
+def carry(old: Sequence[Shown], text: str, room: tuple[int, int]) -> list[Shown]:
     """Words for ``text`` with the times of ``old`` (in order) carried over.
 
-    ``room`` is the source time in microseconds that may be used: from the end of the word
+    ``room`` is the time of the piece in microseconds that may be used: from the end of the word
     before to the start of the word after. Kept and 1:1 replaced words keep their ids.
     """
     fresh = tokens_like(text, [word.text for word in old])
     keys = [word_key(word.text) for word in old], [word_key(token) for token in fresh]
-    result: list[Word] = []
+    result: list[Shown] = []
     looks = {word.look for word in old}
     for same, a0, a1, b0, b1 in _blocks(*keys):
         new = fresh[b0:b1]
@@ -43,12 +45,12 @@ def carry(old: Sequence[Word], text: str, room: tuple[int, int]) -> list[Word]:
             fresh_words = spread(new, old[a0].start_us, old[a1 - 1].end_us, old[a0].speaker)
             accents = {word.accent for word in old[a0:a1]}
             mark = accents.pop() if len(accents) == 1 else 0
-            result += [replace(word, accent=mark) for word in fresh_words]
+            result += [replace(shown(word), accent=mark) for word in fresh_words]
         elif b1 > b0:
             left = result[-1].end_us if result else room[0]
             right = old[a0].start_us if a0 < len(old) else room[1]
             speaker = old[min(a0, len(old) - 1)].speaker if old else None
-            result += _added(new, left, max(left, right), speaker, at_front=not result)
+            result += map(shown, _added(new, left, max(left, right), speaker, at_front=not result))
         if not same and a1 - a0 != b1 - b0 and a1 > a0 and result and result[-1].seam == "free":
             result[-1] = replace(result[-1], seam=old[a1 - 1].seam)
     if len(looks) == 1 and looks != {""}:
@@ -87,29 +89,25 @@ def _blocks(old: Sequence[str], new: Sequence[str]) -> Iterator[tuple[bool, int,
 
     A longest one, not difflib's greedy one: deleting words must never be taken for replacing them.
     """
-    rows, columns = len(old), len(new)
-    common = [[0] * (columns + 1) for _ in range(rows + 1)]
-    for i in range(rows - 1, -1, -1):
-        for j in range(columns - 1, -1, -1):
-            common[i][j] = (
-                common[i + 1][j + 1] + 1
-                if old[i] == new[j]
-                else max(common[i + 1][j], common[i][j + 1])
-            )
-    i = j = 0
-    while i < rows or j < columns:
-        a, b = i, j
-        while i < rows and j < columns and old[i] == new[j]:
-            i, j = i + 1, j + 1
-        if i > a:
-            yield True, a, i, b, j
-            continue
-        while (i < rows or j < columns) and not (i < rows and j < columns and old[i] == new[j]):
-            if j == columns or (i < rows and common[i + 1][j] >= common[i][j + 1]):
-                i += 1
-            else:
-                j += 1
-        yield False, a, i, b, j
+    differs: list[int] | None = None
+    for step in LCSseq.opcodes(old, new):
+        ranges = step.src_start, step.src_end, step.dest_start, step.dest_end
+        if step.tag == "equal":
+            if differs:
+                yield False, *_four(differs)
+            differs = None
+            yield True, *ranges
+        elif differs is None:
+            differs = list(ranges)
+        else:
+            differs[1], differs[3] = ranges[1], ranges[3]
+    if differs:
+        yield False, *_four(differs)
+
+
+def _four(ranges: list[int]) -> tuple[int, int, int, int]:
+    a0, a1, b0, b1 = ranges
+    return a0, a1, b0, b1
 
 
 def replaced_stretches(
@@ -136,11 +134,11 @@ def spread(
     ]
 
 
-def _respelled(word: Word, text: str) -> Word:
+def _respelled(word: Shown, text: str) -> Shown:
     return word if word.text == text else replace(word, text=text)
 
 
-def _replaced(word: Word, text: str) -> Word:
+def _replaced(word: Shown, text: str) -> Shown:
     return replace(word, text=text, origin="typed", confidence=None, alternatives=(), heard_as=None)
 
 

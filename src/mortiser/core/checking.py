@@ -11,7 +11,6 @@ from mortiser.core.cue_timing import Frames
 from mortiser.core.finish.changes import look_of
 from mortiser.core.grouping import ends_sentence
 from mortiser.core.pace import Pace
-from mortiser.core.spans import SpanMap
 from mortiser.core.time import MILLISECOND, SECOND
 from mortiser.core.words import Cue, Word, shortened
 
@@ -52,7 +51,7 @@ class Check:
 def check(
     cues: Sequence[Cue],
     limits: Pace,
-    spans: SpanMap,
+    duration_us: int,
     frames: Frames,
     unshown: Sequence[Word] = (),
     lines: Sequence[Sequence[str]] | None = None,
@@ -61,24 +60,24 @@ def check(
 ) -> list[Check]:
     """Everything the rules find in a piece's captions (all of them, in time order), by time.
 
-    ``unshown`` are words of the kept spans that no caption has; ``lines`` the captions' lines as
-    they are delivered and ``reaches`` the pixels they cover of a frame of ``size``, where they are
-    known.
+    The piece lasts ``duration_us``; ``unshown`` are words said in it that no caption has; ``lines``
+    the captions' lines as they are delivered and ``reaches`` the pixels they cover of a frame of
+    ``size``, where they are known.
     """
     found: list[Check] = []
     for index, cue in enumerate(cues):
         before = cues[index - 1] if index else None
         after = cues[index + 1] if index + 1 < len(cues) else None
         found += _order(cue, before)
-        found += _handover(cue, after, limits, frames, spans)
+        found += _handover(cue, after, limits, frames)
         found += _length(cue, limits)
-        found += _voice(cue, spans)
+        found += _voice(cue, duration_us)
         found += _text(cue, before, after, limits)
         if lines is not None:
             found += _lines(cue, lines[index], limits)
         if reaches is not None:
             found += _place(cue, reaches[index], size)
-    found += _unshown(unshown, spans)
+    found += _unshown(unshown)
     return sorted(found, key=lambda item: item.at_us)
 
 
@@ -90,9 +89,7 @@ def _order(cue: Cue, before: Cue | None) -> list[Check]:
     return [_of("order", cue, "Its words are said before those of the caption in front.", fix)]
 
 
-def _handover(
-    cue: Cue, after: Cue | None, limits: Pace, frames: Frames, spans: SpanMap
-) -> list[Check]:
+def _handover(cue: Cue, after: Cue | None, limits: Pace, frames: Frames) -> list[Check]:
     if after is None:
         return []
     gap = after.start_us - cue.end_us
@@ -105,7 +102,7 @@ def _handover(
         ]
     wanted = limits.gap_frames * frames.length_us
     if wanted and gap < wanted - max(SLACK_US, frames.length_us / 2):
-        voice = spans.to_piece(cue.words[-1].end_us)
+        voice = cue.words[-1].end_us
         fix = "end it earlier" if voice <= after.start_us - wanted else None
         about = f"Hands over without the {limits.gap_frames} frames that are wanted."
         return [_of("touching", cue, about, fix)]
@@ -138,9 +135,9 @@ def _length(cue: Cue, limits: Pace) -> list[Check]:
     return found
 
 
-def _voice(cue: Cue, spans: SpanMap) -> list[Check]:
-    first = spans.to_piece(cue.words[0].start_us)
-    last = spans.to_piece(cue.words[-1].end_us)
+def _voice(cue: Cue, duration_us: int) -> list[Check]:
+    first = cue.words[0].start_us
+    last = cue.words[-1].end_us
     found = []
     if cue.start_us > first + LATE_US:
         late = (cue.start_us - first) / SECOND
@@ -150,7 +147,7 @@ def _voice(cue: Cue, spans: SpanMap) -> list[Check]:
         early = (last - cue.end_us) / SECOND
         fix = "follow the words" if cue.end_pinned else None
         found.append(_of("early", cue, f"Leaves {early:.2f} s before its last word ends.", fix))
-    if cue.end_us > spans.duration_us + SLACK_US:
+    if cue.end_us > duration_us + SLACK_US:
         found.append(_of("beyond", cue, "Goes on after the end of the piece.", "end it there"))
     return found
 
@@ -215,7 +212,7 @@ def _place(cue: Cue, reach: Reach, size: tuple[int, int]) -> list[Check]:
     return [_of("off_frame", cue, about, fix)]
 
 
-def _unshown(words: Sequence[Word], spans: SpanMap) -> list[Check]:
+def _unshown(words: Sequence[Word]) -> list[Check]:
     runs: list[list[Word]] = []
     for word in sorted(words, key=lambda w: w.start_us):
         if runs and word.start_us - runs[-1][-1].end_us < APART_US:
@@ -225,7 +222,7 @@ def _unshown(words: Sequence[Word], spans: SpanMap) -> list[Check]:
     return [
         Check(
             "unshown",
-            spans.to_piece(run[0].start_us),
+            run[0].start_us,
             f"“{shortened(' '.join(w.text for w in run), 40)}” is said, but no caption shows it.",
             word_ids=tuple(w.id for w in run),
             fix="caption it",

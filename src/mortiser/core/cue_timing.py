@@ -27,8 +27,8 @@ from fractions import Fraction
 from functools import lru_cache
 
 from mortiser.core.pace import Pace
-from mortiser.core.spans import SpanMap
 from mortiser.core.time import MILLISECOND, SECOND
+from mortiser.core.timeline import Timeline
 from mortiser.core.words import Cue
 
 SHORTEST_SHOWN_US = 40 * MILLISECOND
@@ -86,7 +86,7 @@ NO_FRAMES = Frames()
 
 
 def retime(
-    cues: Sequence[Cue], spans: SpanMap, pace: Pace, frames: Frames = NO_FRAMES
+    cues: Sequence[Cue], timeline: Timeline, pace: Pace, frames: Frames = NO_FRAMES
 ) -> list[Cue]:
     """The cues with their times worked out; order and count stay.
 
@@ -94,7 +94,7 @@ def retime(
     before it and one behind (see core.edits.retiming, which works out no more than that).
     """
     grid = frames if pace.snap else NO_FRAMES
-    run = _Run(cues, spans, pace, grid, frames.last(pace.gap_frames))
+    run = _Run(cues, timeline, pace, grid, frames.last(pace.gap_frames))
     starts = run.starts()
     result: list[Cue] = []
     for index, cue in enumerate(cues):
@@ -112,18 +112,17 @@ class _Run:
     """Cues in time order with what their times follow from."""
 
     cues: Sequence[Cue]
-    spans: SpanMap
+    timeline: Timeline
     pace: Pace
     grid: Frames
     gap_us: int
 
     def __post_init__(self) -> None:
-        to_piece = self.spans.to_piece
-        object.__setattr__(self, "firsts", [to_piece(cue.words[0].start_us) for cue in self.cues])
-        object.__setattr__(self, "voices", [to_piece(cue.words[-1].end_us) for cue in self.cues])
+        object.__setattr__(self, "firsts", [cue.words[0].start_us for cue in self.cues])
+        object.__setattr__(self, "voices", [cue.words[-1].end_us for cue in self.cues])
 
     firsts: list[int] = field(init=False)
-    """When each cue's first word begins, in piece time."""
+    """When each cue's first word begins."""
     voices: list[int] = field(init=False)
     """When each cue's last word is over."""
 
@@ -151,7 +150,7 @@ class _Run:
             before = self.cues[index - 1]
             floor = before.end_us if before.end_pinned else min(first, self.voices[index - 1])
             start = max(start, floor)
-        return self.grid.before(self.spans.last_cut(start, first) or start)
+        return self.grid.before(self.timeline.last_cut(start, first) or start)
 
     def _earlier(self, index: int, plain: list[int]) -> int:
         """The start of a cue that needs time, moved over what the one in front lingers."""
@@ -169,7 +168,7 @@ class _Run:
             voice = self.voices[index - 1]
             held = before.end_us if before.end_pinned else max(voice, late + self.pace.shortest_us)
             floor = max(floor, held + (0 if before.end_pinned else self.gap_us))
-        floor = self.grid.after(self.spans.last_cut(floor, start) or floor)
+        floor = self.grid.after(self.timeline.last_cut(floor, start) or floor)
         return min(start, max(floor, self.grid.before(limit - self.pace.shortest_us)))
 
     def _later(self, index: int, early: list[int]) -> int:
@@ -187,11 +186,11 @@ class _Run:
     def end(self, index: int, start: int, after: int | None) -> int:
         """Where a cue with a free end goes off."""
         cue, pace, voice = self.cues[index], self.pace, self.voices[index]
-        duration_us = self.spans.duration_us
+        duration_us = self.timeline.duration_us
         reading = min(round(len(cue.text) / pace.chars_per_s * SECOND), pace.longest_us)
         end = max(voice + pace.linger_us, start + pace.shortest_us, start + reading)
         end = max(voice, min(end, start + pace.longest_us, duration_us))
-        cut = self.spans.first_cut(voice, end)
+        cut = self.timeline.first_cut(voice, end)
         if cut is not None and cut >= start + pace.shortest_us:
             end = cut
         end = self.grid.after(end)

@@ -11,16 +11,16 @@ from mortiser.core.edits.retiming import untimed_cue
 from mortiser.core.grouping import group
 from mortiser.core.layout.lines import break_lines
 from mortiser.core.pace import Pace
-from mortiser.core.spans import SpanMap
+from mortiser.core.timeline import Timeline
 from mortiser.core.unspaced import joined
-from mortiser.core.words import Cue, Word
+from mortiser.core.words import Cue, Shown
 
 Lined = tuple[Cue, tuple[str, ...]]
 """A caption and its lines."""
 
 
 def file_captions(
-    cues: Sequence[Cue], pace: Pace, spans: SpanMap, frames: Frames, *, named: bool = False
+    cues: Sequence[Cue], pace: Pace, timeline: Timeline, frames: Frames, *, named: bool = False
 ) -> list[Lined]:
     """The captions of a piece's words at another pace, none with a line longer than it allows.
 
@@ -35,13 +35,13 @@ def file_captions(
     measured = [_headed(word, head) for word, head in zip(words, heads, strict=True)]
     ranges = group(measured, pace)
     piece_id = cues[0].piece_id
-    made = [untimed_cue(piece_id, words[a:b], spans) for a, b in ranges]
-    timed = retime(made, spans, pace, frames)
+    made = [untimed_cue(piece_id, words[a:b]) for a, b in ranges]
+    timed = retime(made, timeline, pace, frames)
     lines = [_lines(words[a:b], heads[a], pace.line_chars) for a, b in ranges]
     return list(zip(timed, lines, strict=True))
 
 
-def _heads(words: Sequence[Word]) -> list[str]:
+def _heads(words: Sequence[Shown]) -> list[str]:
     """What stands before a word where somebody else begins to speak."""
     before: str | None = None
     heads = []
@@ -51,12 +51,12 @@ def _heads(words: Sequence[Word]) -> list[str]:
     return heads
 
 
-def _headed(word: Word, head: str) -> Word:
+def _headed(word: Shown, head: str) -> Shown:
     """A word as long as with what stands before it."""
     return replace(word, text="·" * len(head) + word.text) if head else word
 
 
-def _lines(words: Sequence[Word], head: str, most: int) -> tuple[str, ...]:
+def _lines(words: Sequence[Shown], head: str, most: int) -> tuple[str, ...]:
     widths = [len(word.text) + (len(head) if not index else 0) for index, word in enumerate(words)]
     ranges = break_lines(widths, 1, most)
     return tuple(joined([word.text for word in words[a:b]]) for a, b in ranges)

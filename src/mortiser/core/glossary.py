@@ -15,7 +15,7 @@ from functools import lru_cache
 
 from mortiser.core.carry import replaced_stretches, spread
 from mortiser.core.sounding import Phones, Sounds, difference
-from mortiser.core.words import Word, tokens, word_key
+from mortiser.core.words import AnyWord, Word, tokens, word_key
 
 MOST_WORDS = 4
 LEAST_PHONES = 4
@@ -128,13 +128,13 @@ class Glossary:
         return best
 
 
-def reworded(words: Sequence[Word], changes: Iterable[Change]) -> list[Word]:
+def reworded(words: Sequence[AnyWord], changes: Iterable[Change]) -> list[AnyWord]:
     """The words with the changes made; what was heard stays beside each (``heard_as``).
 
     The first word of a change carries all that was heard, the rest of it an empty text. Where the
     number of words stays, so do their times; else the new ones share the old ones' time.
     """
-    result: list[Word] = []
+    result: list[AnyWord] = []
     at = 0
     for change in changes:
         result += words[at : change.first]
@@ -146,9 +146,18 @@ def reworded(words: Sequence[Word], changes: Iterable[Change]) -> list[Word]:
         elif len(new) == 1:
             made = [replace(old[0], text=new[0], end_us=old[-1].end_us)]
         else:
-            shared = spread(new, old[0].start_us, old[-1].end_us, old[0].speaker)
-            made = [replace(word, origin=old[0].origin) for word in shared]
-            made[0] = replace(made[0], id=old[0].id)
+            shared = spread(new, old[0].start_us, old[-1].end_us)
+            made = [
+                replace(
+                    old[0],
+                    text=one.text,
+                    start_us=one.start_us,
+                    end_us=one.end_us,
+                    aligned=False,
+                    id=0 if index else old[0].id,
+                )
+                for index, one in enumerate(shared)
+            ]
         result += [
             replace(word, confidence=None, alternatives=(), heard_as="" if index else heard)
             for index, word in enumerate(made)

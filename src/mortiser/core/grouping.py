@@ -33,7 +33,7 @@ import numpy.typing as npt
 from mortiser.core.cue_timing import MOST_EARLY_US
 from mortiser.core.pace import Pace
 from mortiser.core.time import MILLISECOND, SECOND
-from mortiser.core.words import Word, word_key
+from mortiser.core.words import Shown, word_key
 
 LONG_PAUSE_US = 450 * MILLISECOND
 SHORT_PAUSE_US = 180 * MILLISECOND
@@ -63,7 +63,7 @@ def fill(pace: Pace) -> int:
     return pace.words if pace.words <= 5 else round(5 + (pace.words - 5) * 4 / 11)
 
 
-def break_cost(word: Word, after: Word | None) -> float:
+def break_cost(word: Shown, after: Shown | None) -> float:
     """What it costs to end a caption after ``word`` when ``after`` follows."""
     if after is None or word.speaker != after.speaker or word.seam == "break":
         return 0.0
@@ -75,7 +75,7 @@ def break_cost(word: Word, after: Word | None) -> float:
     return (2.0 if pause >= SHORT_PAUSE_US else 4.0) + _lean(word.text, after.text)
 
 
-def inside_cost(word: Word, after: Word, pace: Pace) -> float:
+def inside_cost(word: Shown, after: Shown, pace: Pace) -> float:
     """What it costs to keep ``word`` and ``after`` in one caption."""
     if word.seam == "break":
         return NEVER
@@ -106,7 +106,7 @@ class Ruler(Protocol):
         """A word's width with the space behind it, as a share of a line's."""
 
 
-def group(words: Sequence[Word], pace: Pace, ruler: Ruler | None = None) -> list[tuple[int, int]]:
+def group(words: Sequence[Shown], pace: Pace, ruler: Ruler | None = None) -> list[tuple[int, int]]:
     """Half-open index ranges of the captions, in order, covering all words.
 
     Of equally cheap groupings the one with the shortest last caption is taken.
@@ -132,7 +132,7 @@ def group(words: Sequence[Word], pace: Pace, ruler: Ruler | None = None) -> list
     return ranges[::-1]
 
 
-def _costs(words: Sequence[Word], pace: Pace, ruler: Ruler | None) -> Floats:
+def _costs(words: Sequence[Shown], pace: Pace, ruler: Ruler | None) -> Floats:
     """[last word, number of words - 1] → what such a caption costs; infinite beyond the limits."""
     count = len(words)
     atom = _atom_starts(words)
@@ -187,7 +187,7 @@ def _costs(words: Sequence[Word], pace: Pace, ruler: Ruler | None) -> Floats:
     return allowed
 
 
-def _atom_starts(words: Sequence[Word]) -> list[int]:
+def _atom_starts(words: Sequence[Shown]) -> list[int]:
     """For each word where the run begins that was joined by hand and holds it."""
     starts: list[int] = []
     for index in range(len(words)):

@@ -16,7 +16,6 @@ from pydantic import JsonValue
 
 from mortiser.core.finish.model import Finish
 from mortiser.core.motion.timing import live_spans
-from mortiser.core.spans import SpanMap
 from mortiser.core.words import Cue
 
 READABLE = 3.0
@@ -83,10 +82,10 @@ def contrast(inside: Rgb, edge: Rgb) -> float:
     return float(np.percentile(ratios, EDGE))
 
 
-def moments(cue: Cue, spans: SpanMap) -> list[tuple[int, list[int]]]:
+def moments(cue: Cue) -> list[tuple[int, list[int]]]:
     """For each word of a caption when it goes live, and when it is looked at, in piece µs, the
     likeliest moment to be readable first."""
-    starts = [spans.to_piece(word.start_us) for word in cue.words]
+    starts = [word.start_us for word in cue.words]
     lives = live_spans(starts, cue.start_us, cue.end_us)
     return [
         (start, [min(end - 1, int(start + share * (end - start))) for share in SAID])

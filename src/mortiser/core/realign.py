@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 
-from mortiser.core.words import Word
+from mortiser.core.words import AnyWord, Word
 
 LEAST_SHARE = 0.5
 """A place is taken only if at least this share of the found length fits between the neighbours."""
@@ -21,14 +21,14 @@ def needs_sound(words: Sequence[Word]) -> bool:
 
 
 def realigned(
-    words: Sequence[Word], found: Sequence[tuple[int, int] | None], room: tuple[int, int]
-) -> list[Word]:
+    words: Sequence[AnyWord], found: Sequence[tuple[int, int] | None], room: tuple[int, int]
+) -> list[AnyWord]:
     """The words with the estimated ones at the times (µs) where they were ``found``, in order.
 
-    ``room`` is the source time that may be used around the words. A word that was not found, or
+    ``room`` is the time that may be used around the words. A word that was not found, or
     whose place is taken by words on their sound, keeps its estimated time, moved aside if needed.
     """
-    result: list[Word] = []
+    result: list[AnyWord] = []
     for index, (word, place) in enumerate(zip(words, found, strict=True)):
         if word.aligned:
             result.append(word)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 
-from mortiser.core.words import Cue, Word
+from mortiser.core.words import Cue, Shown
 
 
 def speaker_of(cue: Cue) -> str | None:
@@ -34,7 +34,7 @@ def with_names(cues: Sequence[Cue], before: str | None = None) -> list[Cue]:
     ]
 
 
-def _name_words(name: str, first: Word) -> list[Word]:
+def _name_words(name: str, first: Shown) -> list[Shown]:
     at = max(0, first.start_us - 2)
     plain = replace(
         first, start_us=at, end_us=min(at + 1, first.start_us), id=0, seam="free", accent=0, own=""

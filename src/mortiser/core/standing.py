@@ -15,7 +15,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from mortiser.core.finish.changes import look_of, look_text
 from mortiser.core.finish.model import MOST_ACCENTS
 from mortiser.core.speakers import speaker_of
-from mortiser.core.words import Cue, Word, word_key
+from mortiser.core.words import Cue, Shown, Word, word_key
 
 MOST_KEPT = 500
 
@@ -29,7 +29,7 @@ class Standing(BaseModel):
     own: dict[str, str] = Field(default={}, max_length=MOST_KEPT)
     speakers: dict[str, str] = Field(default={}, max_length=MOST_KEPT)
 
-    def dressed(self, word: Word, before: Word | None = None) -> Word:
+    def dressed(self, word: Shown, before: Word | None = None) -> Shown:
         """A word that has come (or now reads otherwise than ``before``) with what holds for it."""
         if before is not None and word_key(before.text) == word_key(word.text):
             return word

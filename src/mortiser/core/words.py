@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import unicodedata
 from dataclasses import dataclass, replace
-from typing import Literal
+from typing import Literal, TypeVar
 
 from mortiser.core.unspaced import cut, joined
 
@@ -16,7 +16,7 @@ together there, a line ends there, or nothing."""
 
 @dataclass(frozen=True, slots=True)
 class Word:
-    """A word in source time; ``0 <= start_us <= end_us``.
+    """A word of a transcript, in source time; ``0 <= start_us <= end_us``.
 
     A word of no length is one that was typed where the sound left no room: it keeps its
     place in the order and the scene gives it a share of its neighbour's time.
@@ -35,15 +35,8 @@ class Word:
     """What else it may be, best first."""
     heard_as: str | None = None
     """What was heard where the glossary put this word; "" when the word before says it."""
-    seam: Seam = "free"
-    """Belongs to the piece the word is shown in, not to its source."""
-    accent: int = 0
-    """Which of the finish's accents the word is marked with, from 1; 0 for none. Of the piece too."""
-    look: str = ""
-    """What its caption has in place of the finish's settings, as stored; of the piece too. It lies
-    on every word, so that it goes where the words go."""
-    own: str = ""
-    """What the word alone has of its own, as stored; of the piece too."""
+    source_id: int = 0
+    """The source it is said in; 0 until that is known."""
 
     @property
     def unsettled(self) -> bool:
@@ -58,6 +51,48 @@ class Word:
 
 
 @dataclass(frozen=True, slots=True)
+class Shown(Word):
+    """A word as a piece shows it: its times are those of the piece, and what belongs to the piece
+    lies on it.
+
+    ``clip_id`` says which clip shows it, 0 until the word is stored.
+    """
+
+    clip_id: int = 0
+    seam: Seam = "free"
+    accent: int = 0
+    """Which of the finish's accents the word is marked with, from 1; 0 for none."""
+    look: str = ""
+    """What its caption has in place of the finish's settings, as stored. It lies on every word, so
+    that it goes where the words go."""
+    own: str = ""
+    """What the word alone has of its own, as stored."""
+
+
+AnyWord = TypeVar("AnyWord", bound=Word)
+
+
+def shown(
+    word: Word, clip_id: int = 0, start_us: int | None = None, end_us: int | None = None
+) -> Shown:
+    """A word of the transcript as a clip shows it; at its own times where none are given."""
+    return Shown(
+        word.text,
+        word.start_us if start_us is None else start_us,
+        word.end_us if end_us is None else end_us,
+        word.confidence,
+        word.speaker,
+        word.origin,
+        word.aligned,
+        word.id,
+        word.alternatives,
+        word.heard_as,
+        word.source_id,
+        clip_id,
+    )
+
+
+@dataclass(frozen=True, slots=True)
 class Cue:
     """A caption in piece time: words shown together, ``start_us < end_us``.
 
@@ -65,7 +100,7 @@ class Cue:
     """
 
     piece_id: int
-    words: tuple[Word, ...]
+    words: tuple[Shown, ...]
     start_us: int
     end_us: int
     start_pinned: bool = False
@@ -97,7 +132,7 @@ class Cue:
         looks = [word.look for word in self.words]
         return looks[0] if len(set(looks)) == 1 else max(looks, key=looks.count)
 
-    def with_words(self, words: tuple[Word, ...]) -> Cue:
+    def with_words(self, words: tuple[Shown, ...]) -> Cue:
         """The same cue with other words; its times are not touched."""
         return replace(self, words=words)
 

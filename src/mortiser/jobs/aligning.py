@@ -10,12 +10,11 @@ from mortiser.core.errors import NotFound
 from mortiser.core.realign import needs_sound, realigned
 from mortiser.core.time import SECOND
 from mortiser.core.words import Cue
+from mortiser.jobs.piece_sound import PieceSound
 from mortiser.jobs.runner import Parts
-from mortiser.media.sound import read_sound
 from mortiser.speech.seams import Aligner, WordTime
 from mortiser.store import editing, projects
 from mortiser.store.editing import Outcome
-from mortiser.store.projects import SourceRow
 from mortiser.store.rows import load_cues
 
 MARGIN_US = 250_000
@@ -40,8 +39,7 @@ class TypedWordAligner:
             if not cues:
                 raise NotFound("That caption is not there any more.")
             piece = projects.piece(db, cues[0].piece_id)
-            source = projects.source_row(db, piece.source_id)
-        found = self._find(cues[0], source)
+        found = self._find(cues[0], PieceSound(self._parts, piece))
 
         def change(desk: Desk) -> None:
             cue = desk.cue(cue_id)
@@ -51,20 +49,19 @@ class TypedWordAligner:
 
         return editing.amend(self._parts.database, project_id, base_revision, change)
 
-    def _find(self, cue: Cue, source: SourceRow) -> list[tuple[int, int] | None]:
+    def _find(self, cue: Cue, sound: PieceSound) -> list[tuple[int, int] | None]:
         if not needs_sound(cue.words):
             return [None] * len(cue.words)
         start = max(0, cue.words[0].start_us - MARGIN_US)
-        end = min(source["duration_us"], cue.words[-1].end_us + MARGIN_US)
-        path = self._parts.workspace.path(source["path"])
-        samples = read_sound(path, start, end, source["audio_track"])
+        end = min(sound.duration_us, cue.words[-1].end_us + MARGIN_US)
+        samples = sound.read(start, end)
         with self._lock:
-            if self._aligner is None or self._language != source["language"]:
-                self._language = source["language"]
+            if self._aligner is None or self._language != sound.language:
+                self._language = sound.language
                 self._aligner = self._parts.aligner(self._language)
             times = self._aligner.align([word.text for word in cue.words], samples)
-        return [_source_time(time, start) if time else None for time in times]
+        return [_piece_time(time, start) if time else None for time in times]
 
 
-def _source_time(time: WordTime, offset_us: int) -> tuple[int, int]:
+def _piece_time(time: WordTime, offset_us: int) -> tuple[int, int]:
     return offset_us + round(time.start_s * SECOND), offset_us + round(time.end_s * SECOND)

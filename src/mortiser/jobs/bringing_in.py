@@ -14,7 +14,7 @@ from mortiser.core.pace import PaceName
 from mortiser.jobs.workspace import UNKEPT, Workspace
 from mortiser.media.picture import save_poster
 from mortiser.media.probe import Probe, probe
-from mortiser.store import jobs, projects
+from mortiser.store import copying, jobs, projects, transcript
 from mortiser.store.database import Database
 from mortiser.store.projects import NewSource
 
@@ -109,7 +109,7 @@ def copy_project(database: Database, workspace: Workspace, project_id: int) -> i
                 except OSError:
                     shutil.copy2(file, new / file.name)
                 paths[workspace.relative(file)] = workspace.relative(new / file.name)
-        copy = projects.duplicate_project(database, project_id, paths)
+        copy = copying.duplicate_project(database, project_id, paths)
     except BaseException:
         for folder in folders:
             shutil.rmtree(folder, ignore_errors=True)
@@ -155,7 +155,7 @@ def hear_again(database: Database, project_id: int, hearing: Hearing) -> int:
     hearing.check(source["audio_tracks"], source["duration_us"])
     _not_being_heard(database, project_id)
     projects.choose_hearing(database, source["id"], hearing.language, hearing.audio_track)
-    again = projects.word_count(db, source["id"]) > 0
+    again = transcript.word_count(db, source["id"]) > 0
     return _transcribe(database, project_id, source["id"], piece.id, hearing, again=again)
 
 

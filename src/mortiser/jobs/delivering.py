@@ -42,7 +42,7 @@ def deliver(parts: Parts, task: Task) -> None:
     size = even_size(piece.width, piece.height)
     dressed = piece.standing.shown(cues)
     shown = with_names(dressed) if piece.show_speakers else dressed
-    reel = SceneReel(shown, piece.finish, size, piece.spans, font_book())
+    reel = SceneReel(shown, piece.finish, size, font_book())
     stem = delivery["stem"]
     try:
         burn(
@@ -78,7 +78,7 @@ def caption_file(ending: str, cues: list[Cue], piece: Piece) -> str:
     """The piece's captions as a file of one format, at the pace of files where it has one."""
     if piece.file_pace is not None:
         lined = file_captions(
-            cues, piece.file_pace, piece.spans, piece.frames, named=piece.show_speakers
+            cues, piece.file_pace, piece.timeline, piece.frames, named=piece.show_speakers
         )
         cues = [cue for cue, _ in lined]
         lines = [list(broken) for _, broken in lined]
@@ -95,7 +95,7 @@ def caption_file(ending: str, cues: list[Cue], piece: Piece) -> str:
             replace(caption, speaker=speaker_of(cue), turn=name is not None)
             for caption, cue, name in zip(captions, cues, turns(cues), strict=True)
         ]
-    return FORMATS[ending](captions, piece.spans.duration_us)
+    return FORMATS[ending](captions, piece.timeline.duration_us)
 
 
 def file_stem(name: str) -> str:

@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 
 from mortiser.core.words import Word
 from mortiser.jobs.glossary import GlossaryBench
 from mortiser.jobs.runner import Parts, Task
 from mortiser.media.sound import clip, stream_sound
-from mortiser.speech.seams import Verdict
+from mortiser.speech.seams import Samples, Verdict
 from mortiser.speech.second_hearing import heard_again
-from mortiser.store import projects
+from mortiser.store import projects, transcript
 from mortiser.store.projects import SourceRow
 from mortiser.store.settling import Replacement, settle
 
@@ -29,39 +29,39 @@ def doubt(parts: Parts, task: Task) -> None:
 
 
 def _judge(parts: Parts, task: Task, source: SourceRow) -> None:
-    words = projects.source_words(parts.database.connection, source["id"])
+    words = transcript.source_words(parts.database.connection, source["id"])
     if not words:
         return
     start = min(task.payload.get("from_us") or 0, words[0].start_us)
     end = task.payload.get("to_us") or source["duration_us"]
     glossary = GlossaryBench(parts)
-    for verdict, run, reached in second_look(parts, source, words, start, end):
-        projects.judge_words(parts.database, glossary.suggest(verdict.words))
+    path = parts.workspace.path(source["path"])
+    sound = clip(stream_sound(path, source["audio_track"]), start, end)
+    for verdict, run, reached in second_look(parts, sound, words, start):
+        transcript.judge_words(parts.database, glossary.suggest(verdict.words))
         if task.payload.get("piece_id") and verdict.changes:
-            _settle(parts, task.payload["piece_id"], run, verdict, glossary)
+            _settle(parts, source["id"], run, verdict, glossary)
         task.progress((reached - start) / max(1, end - start))
 
 
 def second_look(
-    parts: Parts, source: SourceRow, words: Sequence[Word], start_us: int, end_us: int
+    parts: Parts, sound: Iterable[Samples], words: Sequence[Word], start_us: int
 ) -> Iterator[tuple[Verdict, list[Word], int]]:
-    """Hear a stretch of a source again, with the names of the glossary in mind: (verdict, the words it
-    is on, the moment reached)."""
+    """Hear sound that begins at a moment again, with the names of the glossary in mind: (verdict, the
+    words it is on, the moment reached)."""
     glossary = GlossaryBench(parts)
     judge = parts.judge(glossary.names(), glossary.write)
-    path = parts.workspace.path(source["path"])
-    sound = clip(stream_sound(path, source["audio_track"]), start_us, end_us)
     for run, verdict, reached in heard_again(sound, words, judge, start_us):
         yield verdict, run, reached
 
 
 def _settle(
-    parts: Parts, piece_id: int, run: Sequence[Word], verdict: Verdict, glossary: GlossaryBench
+    parts: Parts, source_id: int, run: Sequence[Word], verdict: Verdict, glossary: GlossaryBench
 ) -> None:
     """Make the changes, the last one first, so that what stands before one is as it was read."""
     settle(
         parts.database,
-        piece_id,
+        source_id,
         [
             Replacement(
                 run[change.first : change.end],

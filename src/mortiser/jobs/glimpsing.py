@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
+from mortiser.core.timeline import Timeline
 from mortiser.jobs.runner import Parts, Task
 from mortiser.jobs.workspace import Workspace
-from mortiser.media.glimpses import Glimpses, make_glimpses
+from mortiser.media.glimpses import Glimpses, PieceGlimpses, make_glimpses
 from mortiser.store import projects
 from mortiser.store.projects import SourceRow
 
@@ -27,7 +30,16 @@ def take_glimpses(parts: Parts, task: Task) -> None:
         partial.unlink(missing_ok=True)
 
 
-def glimpses_of(workspace: Workspace, source: SourceRow) -> Glimpses | None:
-    """What was seen of a source; None as long as nobody has looked."""
-    file = workspace.beside(source["path"], FILE)
-    return Glimpses(file) if file.exists() else None
+def glimpses_of(
+    workspace: Workspace, timeline: Timeline, sources: Sequence[SourceRow]
+) -> PieceGlimpses | None:
+    """What was seen of a piece; None as long as nobody has looked at one of its pictures."""
+    shown = {clip.source_id for clip in timeline.clips}
+    files = {
+        source["id"]: workspace.beside(source["path"], FILE)
+        for source in sources
+        if source["id"] in shown and source["kind"] == "video"
+    }
+    if not all(file.exists() for file in files.values()):
+        return None
+    return PieceGlimpses(timeline, tuple((key, Glimpses(file)) for key, file in files.items()))

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 from itertools import accumulate
-from pathlib import Path
 
 from mortiser.core import script
 from mortiser.core.edits.laying import LaidCaption, LaidWord, LayCaptions
@@ -13,15 +12,15 @@ from mortiser.core.errors import BadInput
 from mortiser.core.finish.changes import look_text
 from mortiser.core.script import Part
 from mortiser.core.time import SECOND
-from mortiser.core.words import Origin, Word, tokens
+from mortiser.core.words import Origin, Word, shown, tokens
 from mortiser.formats import registry
 from mortiser.formats.base import Caption, Place
 from mortiser.formats.decoding import decode
+from mortiser.jobs.piece_sound import PieceSound
 from mortiser.jobs.runner import Parts, Task
-from mortiser.media.sound import read_sound
 from mortiser.speech.placing import placed
 from mortiser.speech.seams import Aligner
-from mortiser.store import editing, projects
+from mortiser.store import editing, projects, transcript
 
 MARGIN_US = 250_000
 ITALIC_ACCENT = 1
@@ -32,17 +31,16 @@ LONGEST_US = 120 * SECOND
 
 
 class Bench:
-    """A source being worked on: its sound, its words, an aligner."""
+    """A piece being worked on: its sound, its words, an aligner. All times are those of the piece."""
 
     def __init__(self, parts: Parts, task: Task) -> None:
         self._parts = parts
         self.task = task
         self.piece_id: int = task.payload["piece_id"]
-        self.source = projects.source_row(parts.database.connection, task.payload["source_id"])
-        self.duration_us: int = self.source["duration_us"]
-        self.finish = projects.piece(parts.database.connection, self.piece_id).finish
-        self.aligner: Aligner = parts.aligner(self.source["language"])
-        self.path: Path = parts.workspace.path(self.source["path"])
+        self.piece = projects.piece(parts.database.connection, self.piece_id)
+        self.duration_us: int = self.piece.timeline.duration_us
+        self._sound = PieceSound(parts, self.piece)
+        self.aligner: Aligner = parts.aligner(self._sound.language)
 
     def place(
         self,
@@ -51,7 +49,7 @@ class Bench:
         origin: Origin,
         after: Sequence[Word] = (),
     ) -> list[Word]:
-        """Words found in the sound of a stretch, in source time and within it.
+        """Words found in the sound of a stretch, and within it.
 
         Words that are known to follow ``after`` the stretch are listened for too: they keep the
         last ones from being stretched over a pause.
@@ -60,7 +58,7 @@ class Bench:
         end = min(self.duration_us, max(room[1] + MARGIN_US, *(w.end_us for w in after), 0))
         if end - start > LONGEST_US:
             end = start
-        samples = read_sound(self.path, start, end, self.source["audio_track"])
+        samples = self._sound.read(start, end)
         everything = [*texts, *(word.text for word in after)]
         found = placed(everything, samples, start, (room[0], end), self.aligner, origin)
         return [
@@ -77,7 +75,7 @@ class Bench:
             to_us=self.duration_us + 1,
             captions=captions,
         )
-        editing.apply_now(self._parts.database, self.source["project_id"], edit)
+        editing.apply_now(self._parts.database, self.piece.project_id, edit)
 
 
 def import_captions(parts: Parts, task: Task) -> None:
@@ -123,7 +121,7 @@ def _laid(bench: Bench, caption: Caption) -> LaidCaption:
         words=[
             LaidWord.of(
                 replace(
-                    word,
+                    shown(word),
                     speaker=caption.speaker,
                     seam="line" if number in line_ends else "free",
                     accent=ITALIC_ACCENT if number - 1 in caption.italic else 0,
@@ -143,7 +141,7 @@ def _note_italics(task: Task, bench: Bench, captions: Sequence[Caption]) -> None
     if not words:
         return
     first = next(caption for caption in captions if caption.italic)
-    accent = bench.finish.accent(ITALIC_ACCENT)
+    accent = bench.piece.finish.accent(ITALIC_ACCENT)
     name = f"the accent {accent.name}" if accent else "an accent"
     task.note(f"{words} words in italics are marked with {name}.", first.start_us)
 
@@ -164,7 +162,7 @@ def follow_script(parts: Parts, task: Task) -> None:
     bench = Bench(parts, task)
     lines = [found for line in task.payload["text"].split("\n") if (found := tokens(line))]
     texts = [text for line in lines for text in line]
-    heard = projects.source_words(parts.database.connection, bench.source["id"])
+    heard = transcript.piece_words(parts.database.connection, bench.piece)
     owner = [index for index, line in enumerate(lines) for _ in line]
     by_line: dict[int, list[Word]] = {}
     last_us = 0

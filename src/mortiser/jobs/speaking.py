@@ -6,14 +6,14 @@ from mortiser.core.edits.speakers import NameSpeakers
 from mortiser.jobs.preparing import counted
 from mortiser.jobs.runner import Parts, Task
 from mortiser.media.sound import stream_sound
-from mortiser.store import editing, projects
+from mortiser.store import editing, projects, transcript
 
 
 def find_speakers(parts: Parts, task: Task) -> None:
     """Name the speakers of a source's words; nothing is done where one person speaks alone."""
     db = parts.database.connection
     source = projects.source_row(db, task.payload["source_id"])
-    words = projects.source_words(db, source["id"])
+    words = transcript.source_words(db, source["id"])
     path = parts.workspace.path(source["path"])
     sound = counted(stream_sound(path, source["audio_track"]), source["duration_us"], task)
     found = parts.speakers().find(sound, words)

@@ -8,9 +8,10 @@ from mortiser.core.carry import spread
 from mortiser.core.edits.laying import LaidCaption, LayCaptions, grouped
 from mortiser.core.errors import BadInput
 from mortiser.core.time import SECOND
-from mortiser.core.words import tokens
+from mortiser.core.words import shown, tokens
+from mortiser.jobs.piece_sound import PieceSound
 from mortiser.jobs.runner import Parts, Task
-from mortiser.media.sound import RATE, stream_sound
+from mortiser.media.sound import RATE
 from mortiser.speech.chunks import LONG_S, chunks
 from mortiser.store import editing, projects
 
@@ -20,32 +21,31 @@ def translate(parts: Parts, task: Task) -> None:
 
     Words of a line share its time by their likely length: a translation has its own order.
     """
-    source = projects.source_row(parts.database.connection, task.payload["source_id"])
     piece = projects.piece(parts.database.connection, task.payload["piece_id"])
     rulers = parts.database.rulers
     ruler = rulers(piece.finish, (piece.width, piece.height)) if rulers else None
-    translator = parts.translator(source["language"])
+    heard = PieceSound(parts, piece)
+    translator = parts.translator(heard.language)
     captions: list[LaidCaption] = []
     reached = 0
-    sound = stream_sound(parts.workspace.path(source["path"]), source["audio_track"])
-    for start_s, samples in chunks(sound, LONG_S, LONG_S):
+    for start_s, samples in chunks(heard.stream(0, heard.duration_us), LONG_S, LONG_S):
         for line in translator.translate(samples):
             start = max(reached, round((start_s + line.start_s) * SECOND))
             reached = max(start, round((start_s + line.end_s) * SECOND))
             words = [
-                replace(word, origin="heard", confidence=None)
+                replace(shown(word), origin="heard", confidence=None)
                 for word in spread(tokens(line.text), start, reached)
             ]
             captions += grouped(words, piece.pace, ruler)
         done_s = start_s + len(samples) / RATE
-        task.progress(done_s * SECOND / max(1, source["duration_us"]))
+        task.progress(done_s * SECOND / max(1, heard.duration_us))
     if not captions:
         raise BadInput("No speech was found to translate. The captions were left as they are.")
     edit = LayCaptions(
         about="translate to English",
         piece_id=piece.id,
         from_us=0,
-        to_us=source["duration_us"] + 1,
+        to_us=heard.duration_us + 1,
         captions=captions,
     )
     editing.apply_now(parts.database, piece.project_id, edit)

@@ -13,7 +13,9 @@ import numpy as np
 from av.container import OutputContainer
 
 from mortiser.core.errors import BadMedia
+from mortiser.core.frame import BACKDROP
 from mortiser.core.legibility import Rgb
+from mortiser.core.timeline import Timeline
 from mortiser.media.opening import moving_picture, open_media, unfinished
 from mortiser.media.picture import turned
 
@@ -96,6 +98,22 @@ class Glimpses:
     def at(self, source_us: int) -> Rgb:
         """The picture nearest to a moment of the source; not to be written to."""
         return _picture(self.path, max(0, round(source_us / EVERY_US)))
+
+
+@dataclass(frozen=True)
+class PieceGlimpses:
+    """The glimpses of a piece: those of its sources that have a picture, by their ids."""
+
+    timeline: Timeline
+    sources: tuple[tuple[int, Glimpses], ...]
+
+    def at(self, piece_us: int) -> Rgb:
+        """The picture nearest to a moment of the piece; the backdrop where there is none."""
+        placed = self.timeline.playing(piece_us)
+        for source_id, glimpses in self.sources:
+            if source_id == placed.clip.source_id:
+                return glimpses.at(placed.to_source(piece_us))
+        return np.array([[BACKDROP[:3]]], np.uint8)
 
 
 @lru_cache(maxsize=32)

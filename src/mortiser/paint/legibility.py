@@ -12,7 +12,6 @@ import numpy as np
 from mortiser.core.checking import outside
 from mortiser.core.finish.changes import dressed, look_of, look_text
 from mortiser.core.finish.model import Finish
-from mortiser.core.frame import BACKDROP
 from mortiser.core.layout.caption_lines import lay_out_all
 from mortiser.core.layout.fonts import FontBook
 from mortiser.core.legibility import (
@@ -28,7 +27,6 @@ from mortiser.core.legibility import (
 )
 from mortiser.core.scene import build_scene
 from mortiser.core.scene.model import Scene, Stroke
-from mortiser.core.spans import SpanMap
 from mortiser.core.words import Cue
 from mortiser.paint.painter import Area, area_of, paint
 from mortiser.paint.state import CueState, PathState, state_at
@@ -44,22 +42,11 @@ FEWEST = 12
 
 
 class Pictures(Protocol):
-    """What is behind captions, by moments of the source."""
+    """What is behind captions, by moments of the piece."""
 
-    def at(self, source_us: int) -> Rgb:
+    def at(self, piece_us: int) -> Rgb:
         """The picture at a moment, of any size, shape (h, w, 3)."""
         ...
-
-
-class Plain:
-    """What is behind captions where a recording has no picture."""
-
-    def at(self, source_us: int) -> Rgb:
-        """The backdrop's colour."""
-        return np.array([[BACKDROP[:3]]], np.uint8)
-
-
-PLAIN = Plain()
 
 
 class _Look(NamedTuple):
@@ -68,7 +55,6 @@ class _Look(NamedTuple):
     cue: Cue
     finish: Finish
     size: tuple[int, int]
-    spans: SpanMap
     pictures: Pictures
     fonts: FontBook
 
@@ -84,7 +70,6 @@ def faint_captions(
     cues: Sequence[Cue],
     finish: Finish,
     size: tuple[int, int],
-    spans: SpanMap,
     pictures: Pictures,
     fonts: FontBook,
 ) -> list[Faint]:
@@ -93,7 +78,7 @@ def faint_captions(
     small = (round(size[0] * share), round(size[1] * share))
     found = []
     for cue in cues:
-        faint = _judged(_Look(cue, finish, small, spans, pictures, fonts))
+        faint = _judged(_Look(cue, finish, small, pictures, fonts))
         if faint is not None:
             found.append(faint)
     return found
@@ -145,12 +130,12 @@ def _contrast(seen: _Seen) -> float:
 
 def _words(look: _Look) -> Iterator[_Seen]:
     """How each word that has letters stands out, at the best of its moments."""
-    scene = build_scene([look.cue], look.finish, look.size, look.spans, look.fonts)
+    scene = build_scene([look.cue], look.finish, look.size, look.fonts)
     reach = max(1.2, EDGE * look.finish.size * min(look.size))
-    for index, (live, times) in enumerate(moments(look.cue, look.spans)):
+    for index, (live, times) in enumerate(moments(look.cue)):
         best: _Seen | None = None
         for at in times:
-            picture = look.pictures.at(look.spans.to_source(at))
+            picture = look.pictures.at(at)
             seen = _word(scene, index, at, reach, picture)
             if seen and (best is None or seen[0] > best.contrast):
                 best = _Seen(index, live, *seen)

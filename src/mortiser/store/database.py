@@ -18,6 +18,7 @@ from mortiser.core.grouping import Ruler
 from mortiser.store.reserve import Reserve
 
 T = TypeVar("T")
+UNDO_STEPS = 5_000
 NO_ROOM = 1024**2
 """With less than this free (bytes), what SQLite calls an input or output error is a full disk."""
 
@@ -31,11 +32,16 @@ class Database:
     """One SQLite file; every thread gets its own connection."""
 
     def __init__(
-        self, path: Path, rulers: Callable[[Finish, tuple[int, int]], Ruler] | None = None
+        self,
+        path: Path,
+        rulers: Callable[[Finish, tuple[int, int]], Ruler] | None = None,
+        undo_steps: int = UNDO_STEPS,
     ) -> None:
         self.path = path
         self.rulers = rulers
         """Makes rulers for grouping (see store.sql_desk), where fonts are at hand."""
+        self.undo_steps = undo_steps
+        """How many edits of a project can be taken back."""
         self.reserve = Reserve(path.parent)
         self._local = threading.local()
         self.without_fail(_migrate)

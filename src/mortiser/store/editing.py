@@ -8,6 +8,7 @@ from dataclasses import dataclass
 
 from mortiser.core.edits.commands import Edit
 from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.projection import follow_times
 from mortiser.core.errors import Conflict, NotFound, Stale
 from mortiser.core.words import Cue
 from mortiser.store import journal
@@ -15,7 +16,7 @@ from mortiser.store.database import Database, now_us
 from mortiser.store.journal import Changes
 from mortiser.store.projects import Piece, pieces, project_row
 from mortiser.store.rows import load_cues
-from mortiser.store.sql_desk import SqlDesk
+from mortiser.store.sql_desk import SqlDesk, batched
 
 
 @dataclass(frozen=True)
@@ -41,22 +42,28 @@ def apply(
     """
     with database.transaction() as db:
         _check_revision(db, project_id, base_revision)
-        return _apply(
-            db, SqlDesk(db, project_id, database.rulers), project_id, edit, goes_on=goes_on
-        )
+        desk = SqlDesk(db, project_id, database.rulers)
+        return _apply(db, desk, project_id, edit, database.undo_steps, goes_on=goes_on)
 
 
 def _apply(
-    db: sqlite3.Connection, desk: SqlDesk, project_id: int, edit: Edit, *, goes_on: bool = False
+    db: sqlite3.Connection,
+    desk: SqlDesk,
+    project_id: int,
+    edit: Edit,
+    undo_steps: int,
+    *,
+    goes_on: bool = False,
 ) -> Outcome:
     label = edit.label(desk)
     entry = None
     if goes_on and journal.labels(db, project_id) == (label, None):
         entry = journal.reopen_newest(db, project_id)
     if entry is None:
-        entry = journal.open_entry(db, project_id, label, edit.model_dump_json())
+        entry = journal.open_entry(db, project_id, label, edit.model_dump_json(), undo_steps)
     try:
         edit.apply(desk)
+        follow_times(desk)
     finally:
         changes = journal.close_entry(db, entry)
     return _outcome(db, project_id, label, changes)
@@ -68,7 +75,8 @@ def apply_now(database: Database, project_id: int, edit: Edit) -> Outcome:
         row = db.execute("SELECT revision FROM project WHERE id = ?", (project_id,)).fetchone()
         if row is None:
             raise NotFound("That project is not there any more.")
-        return _apply(db, SqlDesk(db, project_id, database.rulers), project_id, edit)
+        desk = SqlDesk(db, project_id, database.rulers)
+        return _apply(db, desk, project_id, edit, database.undo_steps)
 
 
 def amend(
@@ -84,7 +92,9 @@ def amend(
         if entry is None:
             raise Conflict("The edit was undone in the meantime.")
         try:
-            change(SqlDesk(db, project_id, database.rulers))
+            desk = SqlDesk(db, project_id, database.rulers)
+            change(desk)
+            follow_times(desk)
         finally:
             changes = journal.close_entry(db, entry)
         return _outcome(db, project_id, journal.labels(db, project_id)[0] or "", changes)
@@ -125,14 +135,14 @@ def _outcome(db: sqlite3.Connection, project_id: int, label: str, changes: Chang
     )
     touched = set(changes.rows.get("cue", ()))
     words = changes.rows.get("word", set())
-    if words:
-        marks = ", ".join("?" for _ in words)
+    for some in batched(words):
+        marks = ", ".join("?" for _ in some)
         rows = db.execute(
-            f"SELECT DISTINCT cue_id FROM cue_word WHERE word_id IN ({marks})", tuple(words)
+            f"SELECT DISTINCT cue_id FROM shown_word WHERE word_id IN ({marks})", some
         )
         touched |= {row["cue_id"] for row in rows}
     cues: list[Cue] = []
-    for some in _batches(sorted(touched), 500):
+    for some in batched(sorted(touched)):
         marks = ", ".join("?" for _ in some)
         cues += load_cues(db, f"cue.id IN ({marks})", some)
     undo_label, redo_label = journal.labels(db, project_id)
@@ -144,13 +154,9 @@ def _outcome(db: sqlite3.Connection, project_id: int, label: str, changes: Chang
         redo_label,
         cues,
         sorted(touched - {cue.id for cue in cues}),
-        _settings(db, project_id) if changes.rows.keys() & {"project", "piece", "span"} else None,
+        _settings(db, project_id) if changes.rows.keys() & {"project", "piece", "clip"} else None,
     )
 
 
 def _settings(db: sqlite3.Connection, project_id: int) -> tuple[str, list[Piece]]:
     return project_row(db, project_id)["name"], pieces(db, project_id)
-
-
-def _batches(ids: list[int], size: int) -> list[list[int]]:
-    return [ids[at : at + size] for at in range(0, len(ids), size)]

@@ -1,5 +1,8 @@
 """The edit journal: each edit's row changes are kept, so undo and redo replay rows, not rules.
 
+Of each row an entry keeps one change, as it was before and as it is after, however often the entry
+touched it.
+
 Temporary triggers write every change of a project's tables into ``edit_change`` while an entry
 is open on the connection (the technique of SQLite's own "Automatic Undo/Redo" note). A new table
 that edits may touch needs no more than its name in TABLES.
@@ -14,7 +17,10 @@ from dataclasses import dataclass, field
 from mortiser.core.errors import Conflict
 from mortiser.store.database import now_us
 
-TABLES = ("word", "cue", "cue_word", "piece", "span", "project", "correction")
+TABLES = ("word", "cue", "shown_word", "piece", "clip", "project", "correction")
+DEPENDENT = "shown_word"
+"""Its rows go with their word or caption, and a place in a caption is given once: when changes are put
+back they go first and come last."""
 BOOKKEEPING = {"project": {"revision", "changed_us", "created_us"}}
 """Columns that say when, not what: left out of the journal."""
 
@@ -49,12 +55,18 @@ def _changes(db: sqlite3.Connection, where: str, value: int) -> Changes:
     return changes
 
 
-def open_entry(db: sqlite3.Connection, project_id: int, label: str, command: str) -> int:
+def open_entry(db: sqlite3.Connection, project_id: int, label: str, command: str, most: int) -> int:
     """Start an entry: what this connection changes from now on belongs to it.
 
-    Entries that had been undone can no longer be redone and go.
+    Entries that had been undone can no longer be redone and go, and so do the oldest ones beyond
+    ``most``.
     """
     _watch(db)
+    db.execute(
+        "DELETE FROM edit_entry WHERE project_id = ? AND id <= (SELECT id FROM edit_entry "
+        "WHERE project_id = ? AND undone = 0 ORDER BY id DESC LIMIT 1 OFFSET ?)",
+        (project_id, project_id, most - 1),
+    )
     db.execute("DELETE FROM edit_entry WHERE project_id = ? AND undone = 1", (project_id,))
     cursor = db.execute(
         "INSERT INTO edit_entry (project_id, label, command, made_us) VALUES (?, ?, ?, ?)",
@@ -82,10 +94,14 @@ def reopen_newest(db: sqlite3.Connection, project_id: int) -> int | None:
 
 
 def close_entry(db: sqlite3.Connection, entry: int) -> Changes:
-    """End the entry and say what it changed; an entry that changed nothing is dropped."""
+    """End the entry and say what it touched; an entry that changed nothing is dropped.
+
+    Rows that are in the end as they were are not kept.
+    """
     db.execute("DELETE FROM temp.open_entry")
     changes = _changes(db, "entry_id = ?", entry)
-    if not changes.rows:
+    db.execute("DELETE FROM edit_change WHERE entry_id = ? AND before IS after", (entry,))
+    if not db.execute("SELECT 1 FROM edit_change WHERE entry_id = ?", (entry,)).fetchone():
         db.execute("DELETE FROM edit_entry WHERE id = ?", (entry,))
     return changes
 
@@ -137,8 +153,13 @@ def _pick(db: sqlite3.Connection, project_id: int, rest: str, none: str) -> sqli
 
 def _replay(db: sqlite3.Connection, entry: int, to: str, *, undone: bool) -> Changes:
     order = "DESC" if undone else "ASC"
+    since = "after" if to == "before" else "before"
     rows = db.execute(
-        f"SELECT * FROM edit_change WHERE entry_id = ? ORDER BY id {order}", (entry,)
+        f"SELECT *, CASE WHEN {to} IS NULL AND table_name = '{DEPENDENT}' THEN 0 "
+        f"WHEN {since} IS NULL AND table_name <> '{DEPENDENT}' THEN 1 "
+        f"WHEN {to} IS NOT NULL AND {since} IS NOT NULL THEN 2 WHEN {since} IS NULL THEN 3 ELSE 4 "
+        f"END AS turn FROM edit_change WHERE entry_id = ? ORDER BY turn, id {order}",
+        (entry,),
     ).fetchall()
     db.execute("PRAGMA defer_foreign_keys = ON")
     for row in rows:
@@ -196,7 +217,8 @@ def _watch(db: sqlite3.Connection) -> None:
             db.execute(
                 f"CREATE TEMP TRIGGER watch_{table}_{number} AFTER {moment} ON main.{table} {really}"
                 "BEGIN INSERT INTO edit_change (entry_id, table_name, row_id, before, after) "
-                f"SELECT entry_id, '{table}', {row}.id, {before}, {after} FROM open_entry; END"
+                f"SELECT entry_id, '{table}', {row}.id, {before}, {after} FROM open_entry WHERE true "
+                "ON CONFLICT (entry_id, table_name, row_id) DO UPDATE SET after = excluded.after; END"
             )
 
 

@@ -2,39 +2,30 @@
 
 from __future__ import annotations
 
-import json
 import sqlite3
-from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from mortiser.core.cue_timing import NO_FRAMES, Frames
-from mortiser.core.edits.retiming import CONTEXT, retime_run, untimed_cue
 from mortiser.core.errors import NotFound
 from mortiser.core.finish.model import Finish
 from mortiser.core.finish.stored import finish_of, finish_text
-from mortiser.core.grouping import group
 from mortiser.core.pace import PACES, Pace, PaceName, RuleSet, pace_of, pace_text
 from mortiser.core.scene import MOST_OVER_US
-from mortiser.core.spans import SpanMap
 from mortiser.core.speakers import with_names
 from mortiser.core.standing import NOTHING, Standing, standing_of
-from mortiser.core.words import Cue, Word
+from mortiser.core.timeline import Timeline
+from mortiser.core.words import Cue, Shown
 from mortiser.store import finishes
 from mortiser.store.database import Database, now_us
 from mortiser.store.rows import (
-    PIECE_COLUMNS,
-    WORD_COLUMNS,
+    Timelines,
     insert,
     load_cues,
     load_frames,
-    load_spans,
-    word_of,
-    word_values,
+    load_unshown,
 )
-from mortiser.store.sql_desk import SqlDesk
 
 SourceRow = sqlite3.Row
-SHOWN = ("position", *PIECE_COLUMNS)
 AUDIO_ONLY_FRAME = (1080, 1920)
 """The frame of a piece made from a recording without a picture."""
 
@@ -73,14 +64,18 @@ class Piece:
     height: int
     finish: Finish
     pace: Pace
-    spans: SpanMap
-    source_id: int
+    timeline: Timeline
     show_speakers: bool = False
     frames: Frames = NO_FRAMES
     checked_by: RuleSet = "own"
     standing: Standing = NOTHING
     file_pace: Pace | None = None
     """How caption files are grouped and timed; as on the picture where None."""
+
+    @property
+    def source_id(self) -> int:
+        """The source that its first clip is of."""
+        return self.timeline.clips[0].source_id
 
 
 def create_project(
@@ -111,7 +106,7 @@ def create_project(
         )
         insert(
             db,
-            "span",
+            "clip",
             piece_id=piece,
             position=0,
             source_id=source_id,
@@ -172,7 +167,6 @@ def first_piece(db: sqlite3.Connection, project_id: int) -> Piece:
 def piece(db: sqlite3.Connection, piece_id: int) -> Piece:
     """One piece. Raises NotFound."""
     row = _one(db, "piece", piece_id, "That piece is not there any more.")
-    spans = load_spans(db, piece_id)
     return Piece(
         row["id"],
         row["project_id"],
@@ -181,8 +175,7 @@ def piece(db: sqlite3.Connection, piece_id: int) -> Piece:
         row["height"],
         finish_of(row["finish"]),
         pace_of(row["grouping"]),
-        SpanMap(spans),
-        spans[0].source_id,
+        Timelines(db).of(piece_id),
         bool(row["show_speakers"]),
         load_frames(db, piece_id),
         row["checked_by"],
@@ -227,66 +220,20 @@ def shown_cues(db: sqlite3.Connection, piece: Piece, from_us: int, to_us: int) -
     return found
 
 
+def unshown(db: sqlite3.Connection, piece: Piece) -> list[Shown]:
+    """The words said in a piece that none of its captions shows, in time order."""
+    return load_unshown(db, piece.id, piece.timeline)
+
+
 def speaker_before(db: sqlite3.Connection, cue: Cue) -> str | None:
     """Who speaks in the caption before one."""
     row = db.execute(
-        "SELECT word.speaker FROM cue JOIN cue_word ON cue_word.cue_id = cue.id AND position = 0 "
-        "JOIN word ON word.id = cue_word.word_id WHERE piece_id = ? AND (cue.start_us, cue.id) < "
+        "SELECT word.speaker FROM cue JOIN shown_word ON shown_word.cue_id = cue.id AND position = 0 "
+        "JOIN word ON word.id = shown_word.word_id WHERE piece_id = ? AND (cue.start_us, cue.id) < "
         "(?, ?) ORDER BY cue.start_us DESC, cue.id DESC LIMIT 1",
         (cue.piece_id, cue.start_us, cue.id),
     ).fetchone()
     return row["speaker"] if row else None
-
-
-def source_words(db: sqlite3.Connection, source_id: int) -> list[Word]:
-    """All words of a source in time order."""
-    rows = db.execute(
-        f"SELECT {WORD_COLUMNS} FROM word WHERE source_id = ? ORDER BY start_us, end_us, id",
-        (source_id,),
-    )
-    return [word_of(row) for row in rows]
-
-
-def word_count(db: sqlite3.Connection, source_id: int) -> int:
-    """How many words a source has."""
-    row = db.execute("SELECT count(*) FROM word WHERE source_id = ?", (source_id,)).fetchone()
-    return int(row[0])
-
-
-def judge_words(database: Database, judged: Sequence[Word]) -> None:
-    """Note new confidences and alternatives of heard words; those changed since are left alone.
-
-    Not an edit: nothing a person made is touched, and the revision stays.
-    """
-    with database.transaction() as db:
-        db.executemany(
-            "UPDATE word SET confidence = ?, alternatives = ? "
-            "WHERE id = ? AND text = ? AND origin = 'heard' AND confidence < 1.0",
-            [(w.confidence, json.dumps(w.alternatives), w.id, w.text) for w in judged],
-        )
-
-
-def append_line(database: Database, piece_id: int, words: Sequence[Word]) -> None:
-    """Add freshly heard words behind the last ones, grouped into cues of the piece.
-
-    The last caption that was there may be retimed (its gap closed), never regrouped.
-    """
-    if not words:
-        return
-    with database.transaction() as db:
-        kept = piece(db, piece_id)
-        stored = [kept.standing.dressed(w) for w in _insert_words(db, kept.source_id, words)]
-        desk = SqlDesk(db, kept.project_id, database.rulers)
-        last = db.execute(
-            "SELECT id FROM cue WHERE piece_id = ? ORDER BY start_us DESC, id DESC LIMIT ?",
-            (piece_id, CONTEXT),
-        ).fetchall()
-        before = [desk.cue(row["id"]) for row in reversed(last)]
-        fresh = [
-            desk.save_cue(untimed_cue(piece_id, stored[start:end], kept.spans))
-            for start, end in group(stored, kept.pace, desk.ruler(piece_id))
-        ]
-        retime_run(desk, before, fresh, [])
 
 
 def choose_hearing(database: Database, source_id: int, language: str, audio_track: int) -> None:
@@ -310,54 +257,6 @@ def set_proxy(database: Database, source_id: int, path: str) -> None:
         db.execute("UPDATE source SET proxy_path = ? WHERE id = ?", (path, source_id))
 
 
-def duplicate_project(database: Database, project_id: int, new_paths: dict[str, str]) -> int:
-    """A copy with its words, cues and looks; ``new_paths`` maps stored files to their copies.
-
-    The journal and the deliveries stay with the original.
-    """
-    with database.transaction() as db:
-        old = project_row(db, project_id)
-        at = now_us()
-        copy = insert(db, "project", name=f"{old['name']} (copy)", created_us=at, changed_us=at)
-        sources = _copy_rows(db, "source", "project_id = ?", project_id, {"project_id": copy})
-        for new in sources.values():
-            for column in ("path", "proxy_path"):
-                row = db.execute(f"SELECT {column} FROM source WHERE id = ?", (new,)).fetchone()
-                if row[0]:
-                    db.execute(
-                        f"UPDATE source SET {column} = ? WHERE id = ?", (new_paths[row[0]], new)
-                    )
-        words: dict[int, int] = {}
-        for source, new in sources.items():
-            words |= _copy_rows(db, "word", "source_id = ?", source, {"source_id": new})
-        for old_piece, new_piece in _copy_rows(
-            db, "piece", "project_id = ?", project_id, {"project_id": copy}
-        ).items():
-            for span in db.execute(
-                "SELECT * FROM span WHERE piece_id = ?", (old_piece,)
-            ).fetchall():
-                insert(
-                    db,
-                    "span",
-                    piece_id=new_piece,
-                    position=span["position"],
-                    source_id=sources[span["source_id"]],
-                    start_us=span["start_us"],
-                    end_us=span["end_us"],
-                )
-            cues = _copy_rows(db, "cue", "piece_id = ?", old_piece, {"piece_id": new_piece})
-            for cue, new_cue in cues.items():
-                db.executemany(
-                    f"INSERT INTO cue_word (cue_id, word_id, {', '.join(SHOWN)}) "
-                    "VALUES (?, ?, ?, ?, ?, ?, ?)",
-                    [
-                        (new_cue, words[row["word_id"]], *(row[k] for k in SHOWN))
-                        for row in db.execute("SELECT * FROM cue_word WHERE cue_id = ?", (cue,))
-                    ],
-                )
-        return copy
-
-
 def delete_project(database: Database, project_id: int) -> None:
     """Remove a project and all that belongs to it; has room on a full disk, as a rule.
 
@@ -370,25 +269,6 @@ def delete_project(database: Database, project_id: int) -> None:
         db.execute("DELETE FROM project WHERE id = ?", (project_id,))
 
     database.without_fail(removed)
-
-
-def _insert_words(db: sqlite3.Connection, source_id: int, words: Sequence[Word]) -> list[Word]:
-    return [
-        replace(word, id=insert(db, "word", source_id=source_id, **word_values(word)))
-        for word in words
-    ]
-
-
-def _copy_rows(
-    db: sqlite3.Connection, table: str, where: str, value: int, change: dict[str, int]
-) -> dict[int, int]:
-    """Copy rows with some columns changed; old ids to new ids."""
-    ids: dict[int, int] = {}
-    rows = db.execute(f"SELECT * FROM {table} WHERE {where} ORDER BY id", (value,)).fetchall()
-    for row in rows:
-        values = {key: row[key] for key in row.keys() if key != "id"}  # noqa: SIM118
-        ids[row["id"]] = insert(db, table, **(values | change))
-    return ids
 
 
 def _one(db: sqlite3.Connection, table: str, row_id: int, missing: str) -> sqlite3.Row:

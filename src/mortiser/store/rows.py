@@ -5,14 +5,16 @@ from __future__ import annotations
 import json
 import sqlite3
 from collections.abc import Iterable
+from dataclasses import replace
 
 from mortiser.core.cue_timing import Frames
-from mortiser.core.spans import Span
-from mortiser.core.words import Cue, Seam, Word
+from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.words import Cue, Shown, Word
 
 WORD_COLUMNS = (
     "word.id AS word_id, word.text, word.start_us AS word_start, word.end_us AS word_end, "
-    "word.confidence, word.speaker, word.origin, word.aligned, word.alternatives, word.heard_as"
+    "word.confidence, word.speaker, word.origin, word.aligned, word.alternatives, word.heard_as, "
+    "word.source_id"
 )
 
 
@@ -38,18 +40,16 @@ def insert(db: sqlite3.Connection, table: str, **values: object) -> int:
     return int(cursor.lastrowid or 0)
 
 
-PIECE_COLUMNS = ("seam", "accent", "look", "own")
-"""What a word has in a piece, not in its source: columns of ``cue_word``."""
+PIECE_COLUMNS = ("clip_id", "seam", "accent", "look", "own")
+"""What a word has in a piece, not in its source: columns of ``shown_word``."""
 
 
-def piece_values(word: Word) -> tuple[object, ...]:
+def piece_values(word: Shown) -> tuple[object, ...]:
     """The values of PIECE_COLUMNS."""
-    return word.seam, word.accent, word.look, word.own
+    return word.clip_id, word.seam, word.accent, word.look, word.own
 
 
-def word_of(
-    row: sqlite3.Row, seam: Seam = "free", accent: int = 0, look: str = "", own: str = ""
-) -> Word:
+def word_of(row: sqlite3.Row) -> Word:
     """The word in a row that has WORD_COLUMNS."""
     return Word(
         row["text"],
@@ -62,38 +62,74 @@ def word_of(
         row["word_id"],
         () if row["alternatives"] == "[]" else tuple(json.loads(row["alternatives"])),
         row["heard_as"],
-        seam,
-        accent,
-        look,
-        own,
+        row["source_id"],
     )
 
 
-def load_cues(db: sqlite3.Connection, where: str, values: Iterable[object]) -> list[Cue]:
-    """Cues with their words, in time order, for an SQL condition on ``cue``."""
+class Timelines:
+    """The timelines of pieces, each read once. For one transaction: clips may change after it."""
+
+    def __init__(self, db: sqlite3.Connection) -> None:
+        self._db = db
+        self._found: dict[int, Timeline] = {}
+
+    def of(self, piece_id: int) -> Timeline:
+        """A piece's timeline."""
+        if piece_id not in self._found:
+            self._found[piece_id] = Timeline(load_clips(self._db, piece_id))
+        return self._found[piece_id]
+
+
+def load_cues(
+    db: sqlite3.Connection,
+    where: str,
+    values: Iterable[object],
+    timelines: Timelines | None = None,
+    said: dict[int, Word] | None = None,
+) -> list[Cue]:
+    """Cues with their words, in time order, for an SQL condition on ``cue``.
+
+    ``said`` takes down the words as the transcript has them.
+    """
+    timelines = timelines or Timelines(db)
     found = db.execute(
-        f"SELECT cue.*, cue_word.seam, cue_word.accent, cue_word.look, "
-        f"cue_word.own, {WORD_COLUMNS} "
-        "FROM cue JOIN cue_word ON cue_word.cue_id = cue.id "
-        f"JOIN word ON word.id = cue_word.word_id WHERE {where} "
-        "ORDER BY cue.start_us, cue.id, cue_word.position",
+        "SELECT cue.*, shown_word.clip_id, shown_word.seam, shown_word.accent, shown_word.look, "
+        f"shown_word.own, {WORD_COLUMNS} "
+        "FROM cue JOIN shown_word ON shown_word.cue_id = cue.id "
+        f"JOIN word ON word.id = shown_word.word_id WHERE {where} "
+        "ORDER BY cue.start_us, cue.id, shown_word.position",
         tuple(values),
     )
     cues: list[Cue] = []
-    words: list[Word] = []
+    words: list[Shown] = []
     head: sqlite3.Row | None = None
     for row in found:
         if head is not None and row["id"] != head["id"]:
             cues.append(_cue(head, words))
             words = []
         head = row
-        words.append(word_of(row, row["seam"], row["accent"], row["look"], row["own"]))
+        word = word_of(row)
+        if said is not None:
+            said[word.id] = word
+        words.append(_shown(row, word, timelines.of(row["piece_id"])))
     if head is not None:
         cues.append(_cue(head, words))
     return cues
 
 
-def _cue(row: sqlite3.Row, words: list[Word]) -> Cue:
+def _shown(row: sqlite3.Row, word: Word, timeline: Timeline) -> Shown:
+    placed = timeline.clip(row["clip_id"])
+    assert placed is not None, "a shown word has a clip of its piece"
+    return replace(
+        placed.show(word),
+        seam=row["seam"],
+        accent=row["accent"],
+        look=row["look"],
+        own=row["own"],
+    )
+
+
+def _cue(row: sqlite3.Row, words: list[Shown]) -> Cue:
     return Cue(
         row["piece_id"],
         tuple(words),
@@ -105,31 +141,40 @@ def _cue(row: sqlite3.Row, words: list[Word]) -> Cue:
     )
 
 
-def load_spans(db: sqlite3.Connection, piece_id: int) -> list[Span]:
-    """The piece's spans in play order."""
+def load_clips(db: sqlite3.Connection, piece_id: int) -> list[Clip]:
+    """The piece's clips in play order."""
     rows = db.execute(
-        "SELECT source_id, start_us, end_us FROM span WHERE piece_id = ? ORDER BY position",
+        "SELECT id, source_id, start_us, end_us FROM clip WHERE piece_id = ? ORDER BY position",
         (piece_id,),
     )
-    return [Span(row["source_id"], row["start_us"], row["end_us"]) for row in rows]
+    return [Clip(row["source_id"], row["start_us"], row["end_us"], row["id"]) for row in rows]
 
 
 def load_frames(db: sqlite3.Connection, piece_id: int) -> Frames:
-    """The frames of the piece's (first) source, where their rate is constant."""
+    """The frames of the piece's first source, where their rate is constant."""
     row = db.execute(
-        "SELECT frame_rate, variable_rate FROM span JOIN source ON source.id = span.source_id "
+        "SELECT frame_rate, variable_rate FROM clip JOIN source ON source.id = clip.source_id "
         "WHERE piece_id = ? ORDER BY position LIMIT 1",
         (piece_id,),
     ).fetchone()
     return Frames() if row["variable_rate"] else Frames(row["frame_rate"])
 
 
-def load_unshown(db: sqlite3.Connection, piece_id: int) -> list[Word]:
-    """The words of the piece's (first) source that none of its cues has, in time order."""
+def load_unshown(db: sqlite3.Connection, piece_id: int, timeline: Timeline) -> list[Shown]:
+    """The words said in the piece that none of its cues has, in time order."""
     rows = db.execute(
-        f"SELECT {WORD_COLUMNS} FROM word WHERE source_id = ? AND NOT EXISTS (SELECT 1 FROM cue_word "
-        "JOIN cue ON cue.id = cue_id WHERE word_id = word.id AND piece_id = ?) "
-        "ORDER BY start_us, end_us, id",
-        (load_spans(db, piece_id)[0].source_id, piece_id),
+        f"SELECT {WORD_COLUMNS}, clip.id AS clip_id FROM clip JOIN word ON "
+        "word.source_id = clip.source_id AND (word.start_us + word.end_us) / 2 >= clip.start_us "
+        "AND (word.start_us + word.end_us) / 2 < clip.end_us WHERE clip.piece_id = ? "
+        "AND NOT EXISTS (SELECT 1 FROM shown_word WHERE word_id = word.id AND clip_id = clip.id)",
+        (piece_id,),
     )
-    return [word_of(row) for row in rows]
+    found = [(timeline.clip(row["clip_id"]), word_of(row)) for row in rows]
+    return sorted(
+        (placed.show(word) for placed, word in found if placed), key=lambda w: (*times(w), w.id)
+    )
+
+
+def times(word: Word) -> tuple[int, int]:
+    """When a word begins and ends."""
+    return word.start_us, word.end_us

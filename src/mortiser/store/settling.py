@@ -11,13 +11,15 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 
 from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.projection import add_captions, follow_times, rewrite
 from mortiser.core.edits.retiming import CONTEXT, retime_run, untimed_cue
 from mortiser.core.grouping import group
-from mortiser.core.words import Cue, Word
+from mortiser.core.timeline import Placed
+from mortiser.core.words import Cue, Shown, Word
 from mortiser.store import journal
 from mortiser.store.database import Database
 from mortiser.store.journal import Changes
-from mortiser.store.projects import piece
+from mortiser.store.projects import source_row
 from mortiser.store.sql_desk import SqlDesk
 
 APART_US = 350_000
@@ -34,50 +36,67 @@ class Replacement:
     before: Word | None
 
 
-def settle(database: Database, piece_id: int, replacements: Iterable[Replacement]) -> None:
-    """Make those replacements that nobody has come in the way of, in the order given."""
+def settle(database: Database, source_id: int, replacements: Iterable[Replacement]) -> None:
+    """Make those replacements that nobody has come in the way of, in the order given.
+
+    They are made in one piece that shows the words, and come into the others from there.
+    """
     with database.transaction() as db:
-        kept = piece(db, piece_id)
-        desk = SqlDesk(db, kept.project_id, database.rulers)
-        edited = journal.touched(db, kept.project_id)
+        project_id = source_row(db, source_id)["project_id"]
+        desk = SqlDesk(db, project_id, database.rulers)
+        edited = journal.touched(db, project_id)
         for one in replacements:
             near = list(one.old) if one.old else [one.before] if one.before else []
-            cues = _owners(db, desk, piece_id, near)
-            if cues is not None and not _settled(cues, near, edited):
-                _make(desk, piece_id, cues, one)
+            cues = _owners(db, desk, near)
+            if cues and not _settled(cues, near, edited):
+                _make(desk, _shown_by_one(cues), one)
 
 
-def _make(desk: Desk, piece_id: int, cues: Sequence[Cue], one: Replacement) -> None:
+def _make(desk: Desk, cues: Sequence[Cue], one: Replacement) -> None:
+    near = one.old[0] if one.old else one.before
+    word_id = near.id if near else 0
+    placed = desk.timeline(cues[0].piece_id).place_of(_by_id(cues)[word_id])
+    put = [placed.show(word) for word in one.put if placed.clip.holds(_of(word, placed))]
     if one.old:
-        _replace(desk, cues, one.old, one.put)
-    elif one.before is not None and one.put[0].start_us - one.before.end_us <= APART_US:
+        _replace(desk, cues, one.old, put)
+    elif not put or one.before is None:
+        return
+    elif put[0].start_us - _by_id(cues)[word_id].end_us <= APART_US:
         words = cues[0].words
-        at = [word.id for word in words].index(one.before.id) + 1
-        _save(desk, cues[0], (*words[:at], *one.put, *words[at:]), grown=True)
+        at = [word.id for word in words].index(word_id) + 1
+        _save(desk, cues[:1], [(*words[:at], *put, *words[at:])])
     else:
-        _add(desk, piece_id, one.put)
+        add_captions(desk, cues[0].piece_id, put)
 
 
-def _owners(
-    db: sqlite3.Connection, desk: Desk, piece_id: int, words: Sequence[Word]
-) -> list[Cue] | None:
-    """The captions the words are in, in order; None where one of them is in none."""
+def _of(word: Word, placed: Placed) -> Word:
+    return replace(word, source_id=placed.clip.source_id)
+
+
+def _by_id(cues: Sequence[Cue]) -> dict[int, Shown]:
+    return {word.id: word for cue in cues for word in cue.words}
+
+
+def _owners(db: sqlite3.Connection, desk: Desk, words: Sequence[Word]) -> list[Cue]:
+    """The captions the words are in, by piece and in order; none where one of them is in none."""
     found: list[int] = []
     for word in words:
-        row = db.execute(
-            "SELECT cue.id FROM cue_word JOIN cue ON cue.id = cue_word.cue_id "
-            "WHERE word_id = ? AND piece_id = ?",
-            (word.id, piece_id),
-        ).fetchone()
-        if row is None:
-            return None
-        found.append(row["id"])
-    return [desk.cue(cue_id) for cue_id in dict.fromkeys(found)]
+        rows = db.execute("SELECT cue_id FROM shown_word WHERE word_id = ?", (word.id,)).fetchall()
+        if not rows:
+            return []
+        found += [row["cue_id"] for row in rows]
+    cues = [desk.cue(cue_id) for cue_id in dict.fromkeys(found)]
+    return sorted(cues, key=lambda cue: cue.piece_id)
+
+
+def _shown_by_one(cues: Sequence[Cue]) -> list[Cue]:
+    """Those of the captions that are of the first piece."""
+    return [cue for cue in cues if cue.piece_id == cues[0].piece_id]
 
 
 def _settled(cues: Sequence[Cue], words: Sequence[Word], edited: Changes) -> bool:
     """Whether somebody has been there, or the words are not what they were."""
-    now = {word.id: word for cue in cues for word in cue.words}
+    now = _by_id(cues)
     return (
         any(cue.id in edited.rows.get("cue", ()) for cue in cues)
         or any(cue.pinned for cue in cues)
@@ -86,9 +105,9 @@ def _settled(cues: Sequence[Cue], words: Sequence[Word], edited: Changes) -> boo
     )
 
 
-def _replace(desk: Desk, cues: Sequence[Cue], old: Sequence[Word], put: Sequence[Word]) -> None:
+def _replace(desk: Desk, cues: Sequence[Cue], old: Sequence[Word], put: Sequence[Shown]) -> None:
     gone = {word.id for word in old}
-    now = {word.id: word for cue in cues for word in cue.words}
+    now = _by_id(cues)
     if len(old) == len(put):
         fresh = [
             replace(
@@ -105,8 +124,8 @@ def _replace(desk: Desk, cues: Sequence[Cue], old: Sequence[Word], put: Sequence
     else:
         first = now[old[0].id]
         fresh = [replace(new, speaker=first.speaker, look=first.look) for new in put]
-    kept = {word.id for word in fresh}
     rest = list(fresh)
+    runs: list[tuple[Shown, ...]] = []
     for index, cue in enumerate(cues):
         mine = [word for word in cue.words if word.id in gone]
         last = index == len(cues) - 1
@@ -114,29 +133,22 @@ def _replace(desk: Desk, cues: Sequence[Cue], old: Sequence[Word], put: Sequence
         taken = [word for word in rest if edge is None or word.start_us < edge]
         rest = rest[len(taken) :]
         at = cue.words.index(mine[0])
-        words = (*cue.words[:at], *taken, *cue.words[at + len(mine) :])
-        if words:
-            _save(desk, cue, words, grown=len(words) > len(cue.words))
-        else:
-            desk.delete_cue(cue)
-    desk.delete_words(sorted(gone - kept))
+        runs.append((*cue.words[:at], *taken, *cue.words[at + len(mine) :]))
+    _save(desk, cues, runs)
 
 
-def _save(desk: Desk, cue: Cue, words: tuple[Word, ...], *, grown: bool) -> None:
-    """The caption with other words, parted where they have become too many for it."""
-    spans = desk.spans(cue.piece_id)
-    parts = group(words, desk.pace(cue.piece_id), desk.ruler(cue.piece_id)) if grown else []
-    before, after = desk.around(cue, CONTEXT)
-    run = [untimed_cue(cue.piece_id, words[a:b], spans) for a, b in parts or [(0, len(words))]]
-    run[0] = replace(run[0], id=cue.id)
-    retime_run(desk, before, [desk.save_cue(one) for one in run], after)
-
-
-def _add(desk: Desk, piece_id: int, words: Sequence[Word]) -> None:
-    """New captions at a place where none is."""
-    spans = desk.spans(piece_id)
-    parts = group(words, desk.pace(piece_id), desk.ruler(piece_id))
-    run = [desk.save_cue(untimed_cue(piece_id, words[a:b], spans)) for a, b in parts]
-    before, _ = desk.around(run[0], CONTEXT)
-    _, after = desk.around(run[-1], CONTEXT)
-    retime_run(desk, before, run, after)
+def _save(desk: Desk, cues: Sequence[Cue], runs: Sequence[tuple[Shown, ...]]) -> None:
+    """Captions with other words, parted where these have become too many for one."""
+    piece_id = cues[0].piece_id
+    before, _ = desk.around(cues[0], CONTEXT)
+    _, after = desk.around(cues[-1], CONTEXT)
+    fresh: list[Cue] = []
+    for cue, words in zip(cues, runs, strict=True):
+        grown = len(words) > len(cue.words)
+        parts = group(words, desk.pace(piece_id), desk.ruler(piece_id)) if grown else []
+        made = [untimed_cue(piece_id, words[a:b]) for a, b in parts or [(0, len(words))] if b]
+        if made:
+            made[0] = replace(made[0], id=cue.id)
+        fresh += made
+    retime_run(desk, before, rewrite(desk, cues, fresh), after)
+    follow_times(desk)

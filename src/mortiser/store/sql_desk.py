@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import sqlite3
-from collections.abc import Callable
+from collections.abc import Callable, Collection, Iterable
 from dataclasses import replace
 
 from mortiser.core.cue_timing import Frames
@@ -12,18 +12,19 @@ from mortiser.core.finish.model import Finish
 from mortiser.core.finish.stored import finish_of, finish_text
 from mortiser.core.grouping import Ruler
 from mortiser.core.pace import Pace, RuleSet, pace_of, pace_text
-from mortiser.core.spans import SpanMap
 from mortiser.core.standing import Standing, standing_of, standing_text
-from mortiser.core.words import Cue, Word
+from mortiser.core.timeline import Timeline
+from mortiser.core.words import Cue, Shown, Word
 from mortiser.store.rows import (
     PIECE_COLUMNS,
     WORD_COLUMNS,
+    Timelines,
     insert,
     load_cues,
     load_frames,
-    load_spans,
     load_unshown,
     piece_values,
+    times,
     word_of,
     word_values,
 )
@@ -45,21 +46,25 @@ class SqlDesk:
         self._pieces = {row["id"] for row in rows}
         self._standing: dict[int, Standing] = {}
         """Asked for with every caption that is saved: read once a piece."""
+        self._timelines = Timelines(db)
+        self._said: dict[int, Word] = {}
+        """Words that were read or written, as the transcript has them."""
+        self._moved: set[int] = set()
 
     def cue(self, cue_id: int) -> Cue:
-        found = load_cues(self._db, "cue.id = ?", (cue_id,))
+        found = self._load("cue.id = ?", (cue_id,))
         if not found or found[0].piece_id not in self._pieces:
             raise NotFound("That caption is not there any more. The page shows the newest state.")
         return found[0]
 
     def cues(self, piece_id: int) -> list[Cue]:
         self._known(piece_id)
-        return load_cues(self._db, "cue.piece_id = ?", (piece_id,))
+        return self._load("cue.piece_id = ?", (piece_id,))
 
     def showing(self, piece_id: int, at_us: int) -> Cue | None:
         self._known(piece_id)
         where = "cue.piece_id = ? AND cue.start_us <= ? AND cue.end_us > ?"
-        found = load_cues(self._db, where, (piece_id, at_us, at_us))
+        found = self._load(where, (piece_id, at_us, at_us))
         return found[0] if found else None
 
     def around(self, cue: Cue, reach: int) -> tuple[list[Cue], list[Cue]]:
@@ -69,47 +74,49 @@ class SqlDesk:
         return before, after
 
     def _near(self, side: str, order: str, key: tuple[int, int, int, int]) -> list[Cue]:
-        return load_cues(
-            self._db,
+        return self._load(
             f"cue.id IN (SELECT id FROM cue WHERE piece_id = ? AND (start_us, id) {side} (?, ?) "
             f"ORDER BY start_us {order}, id {order} LIMIT ?)",
             key,
         )
 
     def word_room(self, cue: Cue) -> tuple[int, int]:
-        source = self._source_of(cue)
         first, last = cue.words[0], cue.words[-1]
+        timeline = self.timeline(cue.piece_id)
+        left, right = timeline.place_of(first), timeline.place_of(last)
+        start, end = left.said(first).start_us, right.said(last).end_us
         before = self._db.execute(
             "SELECT end_us FROM word WHERE source_id = ? AND start_us <= ? AND end_us <= ? "
             "AND id <> ? ORDER BY start_us DESC LIMIT 1",
-            (source, first.start_us, first.start_us, first.id),
+            (left.clip.source_id, start, start, first.id),
         ).fetchone()
         after = self._db.execute(
             "SELECT start_us FROM word WHERE source_id = ? AND start_us >= ? AND id <> ? "
             "ORDER BY start_us LIMIT 1",
-            (source, last.end_us, last.id),
+            (right.clip.source_id, end, last.id),
         ).fetchone()
-        end = self._db.execute("SELECT duration_us FROM source WHERE id = ?", (source,)).fetchone()
-        right = after["start_us"] if after else max(last.end_us, end["duration_us"])
-        return (before["end_us"] if before else 0, right)
+        return (
+            left.to_piece(before["end_us"]) if before else left.at_us,
+            right.to_piece(after["start_us"]) if after else max(last.end_us, right.end_us),
+        )
 
-    def spans(self, piece_id: int) -> SpanMap:
+    def timeline(self, piece_id: int) -> Timeline:
         self._known(piece_id)
-        return SpanMap(load_spans(self._db, piece_id))
+        return self._timelines.of(piece_id)
 
     def save_cue(self, cue: Cue) -> Cue:
         self._known(cue.piece_id)
         if not cue.words:
             raise ValueError("a cue has words")
-        old = load_cues(self._db, "cue.id = ?", (cue.id,)) if cue.id else []
-        source = self._source_of(cue)
+        old = self._load("cue.id = ?", (cue.id,)) if cue.id else []
         known = {word.id: word for word in old[0].words} if old else {}
         standing = self.standing(cue.piece_id)
         coming = [
             standing.dressed(word, known.get(word.id)) if not word.id or word.id in known else word
             for word in cue.words
         ]
-        words = tuple(self._save_word(word, known.get(word.id), source) for word in coming)
+        timeline = self.timeline(cue.piece_id)
+        words = tuple(self._save_word(word, timeline) for word in coming)
         values = (cue.piece_id, cue.start_us, cue.end_us, cue.start_pinned, cue.end_pinned)
         if cue.id:
             self._db.execute(
@@ -125,34 +132,115 @@ class SqlDesk:
                 words=words,
                 id=insert(self._db, "cue", **dict(zip(columns, values, strict=True))),
             )
-        shown = [(w.id, *piece_values(w)) for w in words]
-        if not old or [(w.id, *piece_values(w)) for w in old[0].words] != shown:
-            self._db.execute("DELETE FROM cue_word WHERE cue_id = ?", (saved.id,))
-            self._db.executemany(
-                f"INSERT INTO cue_word (cue_id, position, word_id, {', '.join(PIECE_COLUMNS)}) "
-                "VALUES (?, ?, ?, ?, ?, ?, ?)",
-                [(saved.id, position, *mark) for position, mark in enumerate(shown)],
-            )
+        self._show(saved)
         return saved
 
-    def _save_word(self, word: Word, old: Word | None, source: int) -> Word:
+    def _show(self, cue: Cue) -> None:
+        """Write which words a cue shows, and how; rows that stay as they are are not written."""
+        columns = ("word_id", *PIECE_COLUMNS)
+        rows = self._db.execute(
+            f"SELECT id, position, {', '.join(columns)} FROM shown_word WHERE cue_id = ? "
+            "ORDER BY position",
+            (cue.id,),
+        ).fetchall()
+        marks = [(word.id, *piece_values(word)) for word in cue.words]
+        self._db.executemany(
+            f"UPDATE shown_word SET {', '.join(f'{column} = ?' for column in columns)} WHERE id = ?",
+            [
+                (*mark, row["id"])
+                for row, mark in zip(rows, marks, strict=False)
+                if tuple(row)[2:] != mark
+            ],
+        )
+        self._db.executemany(
+            "DELETE FROM shown_word WHERE id = ?", [(row["id"],) for row in rows[len(marks) :]]
+        )
+        free = rows[-1]["position"] + 1 if rows else 0
+        self._db.executemany(
+            f"INSERT INTO shown_word (cue_id, position, {', '.join(columns)}) "
+            "VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
+            [(cue.id, free + step, *mark) for step, mark in enumerate(marks[len(rows) :])],
+        )
+
+    def _save_word(self, word: Shown, timeline: Timeline) -> Shown:
+        """Write what differs from the transcript; the word as its clip shows it."""
+        placed = timeline.place_of(word)
         if word.id == 0:
-            return replace(word, id=insert(self._db, "word", source_id=source, **word_values(word)))
-        if old is not None and old != word:
-            values = word_values(word)
-            sets = ", ".join(f"{column} = ?" for column in values)
-            self._db.execute(f"UPDATE word SET {sets} WHERE id = ?", (*values.values(), word.id))
-        return word
+            said = placed.said(word)
+            values = word_values(said)
+            said = replace(
+                said, id=insert(self._db, "word", source_id=placed.clip.source_id, **values)
+            )
+        else:
+            stored = self._word(word.id)
+            said = placed.said(word, (placed.show(stored), stored))
+            if said != stored:
+                values = word_values(said)
+                sets = ", ".join(f"{column} = ?" for column in values)
+                self._db.execute(
+                    f"UPDATE word SET {sets} WHERE id = ?", (*values.values(), said.id)
+                )
+            if times(said) != times(stored):
+                self._moved.add(said.id)
+        self._said[said.id] = said
+        return replace(
+            word,
+            id=said.id,
+            source_id=said.source_id,
+            clip_id=placed.clip.id,
+            start_us=placed.to_piece(said.start_us),
+            end_us=placed.to_piece(said.end_us),
+        )
+
+    def _word(self, word_id: int) -> Word:
+        if word_id not in self._said:
+            row = self._db.execute(
+                f"SELECT {WORD_COLUMNS} FROM word WHERE id = ?", (word_id,)
+            ).fetchone()
+            if row is None:
+                raise NotFound("That word is not there any more. The page shows the newest state.")
+            self._said[word_id] = word_of(row)
+        return self._said[word_id]
+
+    def _load(self, where: str, values: Iterable[object]) -> list[Cue]:
+        return load_cues(self._db, where, values, self._timelines, self._said)
+
+    def elsewhere(self, word_ids: Collection[int], but: Collection[int]) -> list[Cue]:
+        if len(self._pieces) == 1 and len(self.timeline(*self._pieces).clips) == 1:
+            return []
+        cue_ids: set[int] = set()
+        for some in batched(word_ids):
+            marks = ", ".join("?" for _ in some)
+            rows = self._db.execute(
+                f"SELECT DISTINCT cue_id FROM shown_word WHERE word_id IN ({marks})", some
+            )
+            cue_ids |= {row["cue_id"] for row in rows}
+        found: list[Cue] = []
+        for some in batched(cue_ids - set(but)):
+            found += self._load(f"cue.id IN ({', '.join('?' for _ in some)})", some)
+        return found
+
+    def moved(self) -> Collection[int]:
+        return self._moved
 
     def delete_cue(self, cue: Cue) -> None:
         self._known(cue.piece_id)
-        self._db.execute("DELETE FROM cue_word WHERE cue_id = ?", (cue.id,))
+        self._db.execute("DELETE FROM shown_word WHERE cue_id = ?", (cue.id,))
         self._db.execute("DELETE FROM cue WHERE id = ?", (cue.id,))
 
     def delete_words(self, word_ids: list[int]) -> None:
         for word_id in word_ids:
-            self._db.execute("DELETE FROM cue_word WHERE word_id = ?", (word_id,))
+            rows = self._db.execute("SELECT cue_id FROM shown_word WHERE word_id = ?", (word_id,))
+            cue_ids = [row["cue_id"] for row in rows]
+            self._db.execute("DELETE FROM shown_word WHERE word_id = ?", (word_id,))
             self._db.execute("DELETE FROM word WHERE id = ?", (word_id,))
+            self._said.pop(word_id, None)
+            for cue_id in cue_ids:
+                self._db.execute(
+                    "DELETE FROM cue WHERE id = ? AND NOT EXISTS "
+                    "(SELECT 1 FROM shown_word WHERE cue_id = cue.id)",
+                    (cue_id,),
+                )
 
     def finish(self, piece_id: int) -> Finish:
         return finish_of(self._piece(piece_id)["finish"])
@@ -217,20 +305,22 @@ class SqlDesk:
         self._known(piece_id)
         self._db.execute("UPDATE piece SET show_speakers = ? WHERE id = ?", (shown, piece_id))
 
-    def words_between(self, piece_id: int, from_us: int, to_us: int) -> list[Word]:
-        self._known(piece_id)
-        source = load_spans(self._db, piece_id)[0].source_id
-        rows = self._db.execute(
-            f"SELECT {WORD_COLUMNS} FROM word WHERE source_id = ? AND "
-            "(start_us + end_us) / 2 >= ? AND (start_us + end_us) / 2 < ? "
-            "ORDER BY start_us, end_us, id",
-            (source, from_us, to_us),
-        )
-        return [word_of(row) for row in rows]
+    def words_between(self, piece_id: int, from_us: int, to_us: int) -> list[Shown]:
+        found: list[Shown] = []
+        timeline = self.timeline(piece_id)
+        for part in timeline.slice(from_us, to_us):
+            whole = timeline.clip(part.clip.id) or part
+            rows = self._db.execute(
+                f"SELECT {WORD_COLUMNS} FROM word WHERE source_id = ? AND "
+                "(start_us + end_us) / 2 >= ? AND (start_us + end_us) / 2 < ? "
+                "ORDER BY start_us, end_us, id",
+                (part.clip.source_id, part.clip.start_us, part.clip.end_us),
+            )
+            found += [whole.show(word_of(row)) for row in rows]
+        return found
 
-    def unshown(self, piece_id: int) -> list[Word]:
-        self._known(piece_id)
-        return load_unshown(self._db, piece_id)
+    def unshown(self, piece_id: int) -> list[Shown]:
+        return load_unshown(self._db, piece_id, self.timeline(piece_id))
 
     def note_correction(self, heard: str, written: str) -> None:
         insert(self._db, "correction", project_id=self._project_id, heard=heard, written=written)
@@ -242,10 +332,8 @@ class SqlDesk:
         if piece_id not in self._pieces:
             raise NotFound("That piece is not part of this project.")
 
-    def _source_of(self, cue: Cue) -> int:
-        stored = [word.id for word in cue.words if word.id]
-        if stored:
-            row = self._db.execute("SELECT source_id FROM word WHERE id = ?", stored[:1]).fetchone()
-            if row:
-                return int(row["source_id"])
-        return load_spans(self._db, cue.piece_id)[0].source_id
+
+def batched(ids: Collection[int], size: int = 500) -> list[list[int]]:
+    """Ids in lists short enough for one statement."""
+    whole = list(ids)
+    return [whole[at : at + size] for at in range(0, len(whole), size)]

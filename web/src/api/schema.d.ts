@@ -2403,7 +2403,7 @@ export interface components {
         };
         /**
          * MoveWordEdge
-         * @description Move a word's start or end (source µs), to a moment or by an amount.
+         * @description Move a word's start or end (piece µs), to a moment or by an amount.
          *
          *     A neighbour that touches the edge goes with it; one in the way gives way, down to 20 ms.
          */

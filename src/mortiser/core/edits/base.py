@@ -14,7 +14,7 @@ from pydantic import BaseModel, ConfigDict
 
 from mortiser.core.edits.desk import Desk
 from mortiser.core.errors import NotFound
-from mortiser.core.words import Cue, Seam, Word, shortened
+from mortiser.core.words import Cue, Seam, Shown, shortened
 
 
 class BaseEdit(BaseModel, ABC):
@@ -31,7 +31,7 @@ class BaseEdit(BaseModel, ABC):
         """Carry the edit out."""
 
 
-def word_of(cue: Cue, word_id: int) -> Word:
+def word_of(cue: Cue, word_id: int) -> Shown:
     """A caption's word. Raises NotFound."""
     found = next((word for word in cue.words if word.id == word_id), None)
     if found is None:
@@ -39,7 +39,7 @@ def word_of(cue: Cue, word_id: int) -> Word:
     return found
 
 
-def words_of(cues: Sequence[Cue], word_ids: Sequence[int]) -> list[Word]:
+def words_of(cues: Sequence[Cue], word_ids: Sequence[int]) -> list[Shown]:
     """Some words of captions, in order. Raises NotFound when none of them is there."""
     found = [word for cue in cues for word in cue.words if word.id in word_ids]
     if not found:
@@ -69,6 +69,6 @@ def counted(cues: Sequence[object]) -> str:
     return f"{len(cues)} caption{'' if len(cues) == 1 else 's'}"
 
 
-def seamed(words: tuple[Word, ...], seam: Seam) -> tuple[Word, ...]:
+def seamed(words: tuple[Shown, ...], seam: Seam) -> tuple[Shown, ...]:
     """The words with something decided about the place behind the last of them."""
     return (*words[:-1], replace(words[-1], seam=seam))

@@ -15,7 +15,7 @@ from mortiser.core.edits.retiming import retime_each, retime_near
 from mortiser.core.errors import BadInput
 from mortiser.core.limits import Count, Id, Ids, Micros
 from mortiser.core.time import MILLISECOND, SECOND
-from mortiser.core.words import Cue, tokens
+from mortiser.core.words import Cue, shown, tokens
 
 ADDED_US = 2 * SECOND
 LEAST_ROOM_US = 300 * MILLISECOND
@@ -36,13 +36,10 @@ class AddCue(BaseEdit):
         texts = tokens(self.text)
         if not texts:
             raise BadInput("A caption needs at least one word.")
-        spans = desk.spans(self.piece_id)
-        end = min(spans.duration_us, self.at_us + ADDED_US)
+        timeline = desk.timeline(self.piece_id)
+        end = min(timeline.duration_us, self.at_us + ADDED_US)
         for cue in desk.cues(self.piece_id):
-            first, last = (
-                spans.to_piece(cue.words[0].start_us),
-                spans.to_piece(cue.words[-1].end_us),
-            )
+            first, last = cue.words[0].start_us, cue.words[-1].end_us
             if min(first, cue.start_us) <= self.at_us < last or (
                 cue.end_pinned and cue.start_us <= self.at_us < cue.end_us
             ):
@@ -52,9 +49,8 @@ class AddCue(BaseEdit):
                 break
         if end - self.at_us < LEAST_ROOM_US:
             raise BadInput("There is no room for a caption here: go 0.3 s or more before the next.")
-        source = spans.to_source(self.at_us)
-        words = spread(texts, source, source + end - self.at_us)
-        added = Cue(self.piece_id, tuple(words), self.at_us, end, True, True)
+        words = tuple(map(shown, spread(texts, self.at_us, end)))
+        added = Cue(self.piece_id, words, self.at_us, end, True, True)
         retime_near(desk, desk.save_cue(added))
 
 
@@ -94,8 +90,9 @@ class SplitCue(BaseEdit):
         if self.before_word >= len(cue.words):
             raise BadInput("Put the caret between two words to split the caption there.")
         head, tail = cue.words[: self.before_word], cue.words[self.before_word :]
-        middle = desk.spans(cue.piece_id).to_piece(tail[0].start_us)
-        middle = min(max(middle, cue.start_us + SHORTEST_SHOWN_US), cue.end_us - SHORTEST_SHOWN_US)
+        middle = min(
+            max(tail[0].start_us, cue.start_us + SHORTEST_SHOWN_US), cue.end_us - SHORTEST_SHOWN_US
+        )
         if not cue.start_us < middle < cue.end_us:
             raise BadInput("This caption is too short in time to split.")
         words = seamed(head, "break")
@@ -121,8 +118,8 @@ class SplitAt(BaseEdit):
             raise BadInput("No caption shows here. Go to a moment inside one to split it.")
         if len(cue.words) == 1:
             raise BadInput("This caption is one word; there is nothing to split.")
-        source = desk.spans(self.piece_id).to_source(self.at_us)
-        nearest = min(range(1, len(cue.words)), key=lambda i: abs(cue.words[i].start_us - source))
+        starts = [word.start_us for word in cue.words]
+        nearest = min(range(1, len(starts)), key=lambda i: abs(starts[i] - self.at_us))
         SplitCue(cue_id=cue.id, before_word=nearest).apply(desk)
 
 

@@ -5,15 +5,16 @@ The store implements it with SQL, the tests in memory; one contract suite runs o
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from typing import Protocol
 
 from mortiser.core.cue_timing import Frames
 from mortiser.core.finish.model import Finish
 from mortiser.core.grouping import Ruler
 from mortiser.core.pace import Pace, RuleSet
-from mortiser.core.spans import SpanMap
 from mortiser.core.standing import Standing
-from mortiser.core.words import Cue, Word
+from mortiser.core.timeline import Timeline
+from mortiser.core.words import Cue, Shown
 
 
 class Desk(Protocol):
@@ -31,9 +32,9 @@ class Desk(Protocol):
         """Up to ``reach`` cues before and after it in its piece, each list in time order."""
 
     def word_room(self, cue: Cue) -> tuple[int, int]:
-        """Source time (µs) free around a cue's words: end of the word before, start of the next."""
+        """Piece time (µs) free around a cue's words: end of the word before, start of the next."""
 
-    def spans(self, piece_id: int) -> SpanMap: ...
+    def timeline(self, piece_id: int) -> Timeline: ...
 
     def pace(self, piece_id: int) -> Pace: ...
 
@@ -52,13 +53,20 @@ class Desk(Protocol):
         """Take a cue off the piece; its words stay in the source."""
 
     def delete_words(self, word_ids: list[int]) -> None:
-        """Remove words from their source and from every cue they are in."""
+        """Remove words from their source and from every cue of every piece; cues that have no other
+        words go."""
 
-    def words_between(self, piece_id: int, from_us: int, to_us: int) -> list[Word]:
-        """The source's words whose middle lies in a stretch of source time, in time order."""
+    def elsewhere(self, word_ids: Collection[int], but: Collection[int]) -> list[Cue]:
+        """The cues of all pieces that show one of these words, but for some (by id)."""
 
-    def unshown(self, piece_id: int) -> list[Word]:
-        """The source's words that no cue of the piece has, in time order."""
+    def moved(self) -> Collection[int]:
+        """The words whose times have changed on this desk, by id."""
+
+    def words_between(self, piece_id: int, from_us: int, to_us: int) -> list[Shown]:
+        """The words said in a stretch of the piece (their middle lies in it), in time order."""
+
+    def unshown(self, piece_id: int) -> list[Shown]:
+        """The words said in the piece that none of its cues has, in time order."""
 
     def note_correction(self, heard: str, written: str) -> None:
         """Remember that something heard was corrected by hand."""

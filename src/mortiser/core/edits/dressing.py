@@ -14,7 +14,7 @@ from mortiser.core.edits.settings import setting_name
 from mortiser.core.errors import NotFound
 from mortiser.core.finish.changes import changed, changed_accent, look_of, look_text
 from mortiser.core.limits import Id, Ids, Name
-from mortiser.core.words import Cue, Word
+from mortiser.core.words import Cue, Shown
 
 
 class DressCues(BaseEdit):
@@ -141,6 +141,6 @@ def _put_on(desk: Desk, cue: Cue, look: str) -> None:
     _save(desk, cue, tuple(replace(word, look=look) for word in cue.words))
 
 
-def _save(desk: Desk, cue: Cue, words: tuple[Word, ...]) -> None:
+def _save(desk: Desk, cue: Cue, words: tuple[Shown, ...]) -> None:
     if words != cue.words:
         desk.save_cue(cue.with_words(words))

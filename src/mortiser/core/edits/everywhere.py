@@ -15,7 +15,7 @@ from mortiser.core.errors import BadInput
 from mortiser.core.finish.changes import changed, changed_accent, look_of, look_text
 from mortiser.core.finish.model import MOST_ACCENTS
 from mortiser.core.limits import Id
-from mortiser.core.words import Word, word_key
+from mortiser.core.words import Shown, word_key
 
 
 class MarkEverywhere(BaseEdit):
@@ -59,7 +59,7 @@ class DressEverywhere(BaseEdit):
         key = word_key(self.text)
         finish = desk.finish(self.piece_id)
 
-        def dressed(word: Word) -> Word:
+        def dressed(word: Shown) -> Shown:
             if word_key(word.text) != key:
                 return word
             look = _over(word.own, self.changes)
@@ -128,7 +128,7 @@ class TakeBack(BaseEdit):
         desk.set_standing(self.piece_id, left)
 
 
-def each_word(desk: Desk, piece_id: int, change: Callable[[Word], Word]) -> int:
+def each_word(desk: Desk, piece_id: int, change: Callable[[Shown], Shown]) -> int:
     """Change every word of a piece's captions; how many captions that changed."""
     count = 0
     for cue in desk.cues(piece_id):

@@ -15,10 +15,11 @@ from mortiser.core.edits.captions import JoinCue
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.dressing import UndressCues
 from mortiser.core.edits.pacing import regroup
-from mortiser.core.edits.retiming import retime_all, untimed_cue
+from mortiser.core.edits.projection import caption_fresh
+from mortiser.core.edits.retiming import retime_all
 from mortiser.core.errors import BadInput, NotFound
 from mortiser.core.finish.changes import look_of
-from mortiser.core.grouping import ends_sentence, group
+from mortiser.core.grouping import ends_sentence
 from mortiser.core.limits import Id, Ids
 from mortiser.core.pace import Pace, limits
 from mortiser.core.words import Cue
@@ -53,7 +54,8 @@ class FixChecks(BaseEdit):
         done = 0
         for finding in self.findings:
             if finding.kind == "unshown":
-                done += _caption(desk, self.piece_id, set(finding.word_ids), allowed)
+                words = set(finding.word_ids)
+                done += caption_fresh(desk, self.piece_id, words, allowed)
                 continue
             try:
                 cue = desk.cue(finding.cue_id or 0)
@@ -126,13 +128,13 @@ def _leave_gap(desk: Desk, cue: Cue, allowed: Pace) -> None:
     if not after:
         return
     end = after[0].start_us - desk.frames(cue.piece_id).last(allowed.gap_frames)
-    voice = desk.spans(cue.piece_id).to_piece(cue.words[-1].end_us)
+    voice = cue.words[-1].end_us
     if end >= max(voice, cue.start_us + SHORTEST_SHOWN_US):
         desk.save_cue(replace(cue, end_us=end, end_pinned=True))
 
 
 def _end_with_piece(desk: Desk, cue: Cue, allowed: Pace) -> None:
-    end = desk.spans(cue.piece_id).duration_us
+    end = desk.timeline(cue.piece_id).duration_us
     if end - cue.start_us >= SHORTEST_SHOWN_US:
         desk.save_cue(replace(cue, end_us=end))
     else:
@@ -163,15 +165,6 @@ def _join(desk: Desk, cue: Cue, allowed: Pace) -> None:
 
 def _delete(desk: Desk, cue: Cue, allowed: Pace) -> None:
     desk.delete_cue(cue)
-
-
-def _caption(desk: Desk, piece_id: int, word_ids: set[int], allowed: Pace) -> int:
-    """Make captions of words that none shows; how many findings that settles."""
-    spans = desk.spans(piece_id)
-    words = [word for word in desk.unshown(piece_id) if word.id in word_ids]
-    for first, last in group(words, allowed, desk.ruler(piece_id)):
-        desk.save_cue(untimed_cue(piece_id, words[first:last], spans))
-    return 1 if words else 0
 
 
 _REMEDIES: dict[CheckKind, Callable[[Desk, Cue, Pace], None]] = {

@@ -9,12 +9,13 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from mortiser.core.edits.base import BaseEdit, short, word_of
 from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.projection import rewrite
 from mortiser.core.edits.retiming import retime_near
 from mortiser.core.edits.runs import retype_run
 from mortiser.core.errors import BadInput
 from mortiser.core.glossary import Change, reworded
 from mortiser.core.limits import Id, Ids
-from mortiser.core.words import Cue, Word, tokens
+from mortiser.core.words import Cue, Shown, tokens
 
 
 class Rewording(BaseModel):
@@ -50,21 +51,17 @@ class ApplyGlossary(BaseEdit):
                 raise BadInput("Those words do not stand together any more.")
             changes.append(Change(at[0], at[-1], wanted.text))
         changes.sort(key=lambda change: change.first)
-        touched: dict[int, list[Word]] = {}
+        touched: dict[int, list[Shown]] = {}
         for change in changes:
             for owner in owners[change.first : change.last + 1]:
                 touched[owner.id] = []
         for word, owner in _with_owners(words, owners, changes):
             if owner.id in touched:
                 touched[owner.id].append(word)
-        kept = {word.id for run in touched.values() for word in run}
-        gone = [w.id for cue in cues if cue.id in touched for w in cue.words if w.id not in kept]
-        for cue in [cue for cue in cues if cue.id in touched and not touched[cue.id]]:
-            desk.delete_cue(cue)
-        desk.delete_words(gone)
-        for cue_id, run in touched.items():
-            if run:
-                retime_near(desk, desk.save_cue(desk.cue(cue_id).with_words(tuple(run))))
+        old = [cue for cue in cues if cue.id in touched]
+        fresh = [cue.with_words(tuple(touched[cue.id])) for cue in old if touched[cue.id]]
+        for cue in rewrite(desk, old, fresh):
+            retime_near(desk, desk.cue(cue.id))
 
 
 class RefuseGlossary(BaseEdit):
@@ -118,7 +115,7 @@ class KeepGlossary(BaseEdit):
                 desk.save_cue(cue.with_words(tuple(words)))
 
 
-def changed_run(desk: Desk, cue: Cue, word: Word) -> tuple[list[Cue], list[Word]]:
+def changed_run(desk: Desk, cue: Cue, word: Shown) -> tuple[list[Cue], list[Shown]]:
     """The words of one change of the glossary, and the captions they are in (two at most)."""
     _, after = desk.around(cue, 1)
     run = [word]
@@ -135,8 +132,8 @@ def changed_run(desk: Desk, cue: Cue, word: Word) -> tuple[list[Cue], list[Word]
 
 
 def _with_owners(
-    words: list[Word], owners: list[Cue], changes: list[Change]
-) -> list[tuple[Word, Cue]]:
+    words: list[Shown], owners: list[Cue], changes: list[Change]
+) -> list[tuple[Shown, Cue]]:
     """The reworded words, each with the caption it goes into."""
     into: list[Cue] = []
     at = 0

@@ -2,21 +2,23 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
 from mortiser.core.edits.base import BaseEdit
 from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.projection import caption_fresh
 from mortiser.core.edits.retiming import retime_all, untimed_cue
 from mortiser.core.grouping import Ruler, group
 from mortiser.core.limits import Id
 from mortiser.core.pace import Pace
-from mortiser.core.words import Cue, Origin, Seam, Word
+from mortiser.core.words import Cue, Origin, Seam, Shown, Word
 
 
 class LaidWord(BaseModel):
-    """A word in source time."""
+    """A word in piece time."""
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
@@ -35,11 +37,13 @@ class LaidWord(BaseModel):
     @classmethod
     def of(cls, word: Word) -> LaidWord:
         """The same as a part of an edit."""
-        return cls(**{name: getattr(word, name) for name in cls.model_fields})
+        return cls(
+            **{name: getattr(word, name) for name in cls.model_fields if hasattr(word, name)}
+        )
 
-    def word(self) -> Word:
+    def word(self) -> Shown:
         """The word, not stored yet."""
-        return Word(**self.model_dump())
+        return Shown(**self.model_dump())
 
 
 class LaidCaption(BaseModel):
@@ -53,7 +57,10 @@ class LaidCaption(BaseModel):
 
 
 class LayCaptions(BaseEdit):
-    """Put captions in the place of all words in a stretch of the source; the rest stays as it is."""
+    """Put captions in the place of all words said in a stretch of the piece (piece µs).
+
+    Other pieces that show the stretch get the new words too, grouped their own way.
+    """
 
     kind: Literal["lay_captions"] = "lay_captions"
     about: str
@@ -67,7 +74,7 @@ class LayCaptions(BaseEdit):
 
     def apply(self, desk: Desk) -> None:
         gone = {word.id for word in desk.words_between(self.piece_id, self.from_us, self.to_us)}
-        spans = desk.spans(self.piece_id)
+        others = desk.elsewhere(gone, {cue.id for cue in desk.cues(self.piece_id)})
         for cue in desk.cues(self.piece_id):
             left = tuple(word for word in cue.words if word.id not in gone)
             if not left:
@@ -75,16 +82,21 @@ class LayCaptions(BaseEdit):
             elif len(left) < len(cue.words):
                 desk.save_cue(cue.with_words(left))
         desk.delete_words(sorted(gone))
+        fresh: list[Shown] = []
         for caption in self.captions:
-            cue = untimed_cue(self.piece_id, [word.word() for word in caption.words], spans)
+            cue = untimed_cue(self.piece_id, [word.word() for word in caption.words])
             start = cue.start_us if caption.start_us is None else caption.start_us
             end = max(cue.end_us, start + 1) if caption.end_us is None else caption.end_us
             pins = caption.start_us is not None, caption.end_us is not None
-            desk.save_cue(Cue(self.piece_id, cue.words, start, end, *pins))
+            saved = desk.save_cue(Cue(self.piece_id, cue.words, start, end, *pins))
+            fresh += saved.words
         retime_all(desk, self.piece_id)
+        for piece_id in {cue.piece_id for cue in others} - {self.piece_id}:
+            caption_fresh(desk, piece_id, {word.id for word in fresh}, desk.pace(piece_id))
+            retime_all(desk, piece_id)
 
 
-def grouped(words: list[Word], pace: Pace, ruler: Ruler | None = None) -> list[LaidCaption]:
+def grouped(words: Sequence[Shown], pace: Pace, ruler: Ruler | None = None) -> list[LaidCaption]:
     """Words as captions of the piece's own pace."""
     laid = [LaidWord.of(word) for word in words]
     return [LaidCaption(words=laid[a:b]) for a, b in group(words, pace, ruler)]

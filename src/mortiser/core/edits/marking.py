@@ -12,7 +12,7 @@ from mortiser.core.edits.base import BaseEdit, chosen, short, words_of
 from mortiser.core.edits.desk import Desk
 from mortiser.core.finish.model import MOST_ACCENTS
 from mortiser.core.limits import Ids
-from mortiser.core.words import Cue, Word
+from mortiser.core.words import Cue, Shown
 
 
 class MarkWords(BaseEdit):
@@ -41,5 +41,5 @@ class MarkWords(BaseEdit):
             if marked != cue.words:
                 desk.save_cue(cue.with_words(marked))
 
-    def _words(self, cues: Sequence[Cue]) -> list[Word]:
+    def _words(self, cues: Sequence[Cue]) -> list[Shown]:
         return words_of(cues, self.word_ids)

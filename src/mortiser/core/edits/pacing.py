@@ -14,7 +14,7 @@ from mortiser.core.edits.retiming import retime_all, retime_of, untimed_cue
 from mortiser.core.grouping import group
 from mortiser.core.limits import Id, Ids
 from mortiser.core.pace import Pace, RuleSet, pace_text, regroups
-from mortiser.core.words import Cue, Word
+from mortiser.core.words import Cue, Shown
 
 SAID = {
     "words": "words a caption",
@@ -115,19 +115,19 @@ def regroup(
 ) -> None:
     """Group the words of some (else all) captions anew and time the piece."""
     old = desk.cues(piece_id)
-    spans = desk.spans(piece_id)
     ruler = desk.ruler(piece_id)
     fresh: list[Cue] = []
     run: list[Cue] = []
 
     def end_run() -> None:
         words = [word if keep else _loose(word) for cue in run for word in cue.words]
-        owners = {word.id: cue for cue in run for word in cue.words}
+        owners = {(word.id, word.clip_id): cue for cue in run for word in cue.words}
         for start, end in group(words, pace, ruler):
-            made = untimed_cue(piece_id, words[start:end], spans)
+            made = untimed_cue(piece_id, words[start:end])
             # A caption that keeps its first word stays itself, so that it stays selected.
-            owner = owners.pop(words[start].id)
-            same = owner.words[0].id == words[start].id
+            first = words[start].id, words[start].clip_id
+            owner = owners.pop(first)
+            same = (owner.words[0].id, owner.words[0].clip_id) == first
             fresh.append(replace(made, id=owner.id if same else 0))
         run.clear()
 
@@ -156,5 +156,5 @@ def _settle(desk: Desk, old: Sequence[Cue], fresh: Sequence[Cue]) -> None:
             desk.save_cue(cue)
 
 
-def _loose(word: Word) -> Word:
+def _loose(word: Shown) -> Shown:
     return replace(word, seam="free") if word.seam in ("break", "join") else word

@@ -6,8 +6,7 @@ from collections.abc import Sequence
 
 from mortiser.core.cue_timing import SHORTEST_SHOWN_US, retime
 from mortiser.core.edits.desk import Desk
-from mortiser.core.spans import SpanMap
-from mortiser.core.words import Cue, Word
+from mortiser.core.words import Cue, Shown
 
 CONTEXT = 5
 """How many neighbours on each side the times of changed captions are worked out from."""
@@ -30,7 +29,7 @@ def retime_near(desk: Desk, cue: Cue) -> None:
 def retime_of(desk: Desk, cues: Sequence[Cue]) -> list[Cue]:
     """Neighbouring cues with the times that their piece's rules give them."""
     piece_id = cues[0].piece_id
-    return retime(cues, desk.spans(piece_id), desk.pace(piece_id), desk.frames(piece_id))
+    return retime(cues, desk.timeline(piece_id), desk.pace(piece_id), desk.frames(piece_id))
 
 
 def retime_run(desk: Desk, before: Sequence[Cue], run: Sequence[Cue], after: Sequence[Cue]) -> None:
@@ -68,8 +67,8 @@ def retime_all(desk: Desk, piece_id: int) -> None:
             desk.save_cue(new)
 
 
-def untimed_cue(piece_id: int, words: Sequence[Word], spans: SpanMap) -> Cue:
+def untimed_cue(piece_id: int, words: Sequence[Shown]) -> Cue:
     """An unsaved cue with its words' own times, to be retimed."""
-    start = spans.to_piece(words[0].start_us)
-    end = max(spans.to_piece(words[-1].end_us), start + SHORTEST_SHOWN_US)
+    start = words[0].start_us
+    end = max(words[-1].end_us, start + SHORTEST_SHOWN_US)
     return Cue(piece_id, tuple(words), start, end)

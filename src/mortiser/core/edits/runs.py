@@ -12,12 +12,12 @@ from pydantic import Field
 from mortiser.core.carry import carry, tokens_like
 from mortiser.core.edits.base import BaseEdit, seamed, short
 from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.projection import rewrite
 from mortiser.core.edits.retiming import CONTEXT, retime_run, untimed_cue
 from mortiser.core.errors import BadInput
 from mortiser.core.glossary import corrections
 from mortiser.core.limits import Count, Id, Ids
-from mortiser.core.spans import SpanMap
-from mortiser.core.words import Cue, Word, tokens
+from mortiser.core.words import Cue, Shown, tokens
 
 
 class RetypeRun(BaseEdit):
@@ -104,28 +104,27 @@ def retype_run(desk: Desk, cues: Sequence[Cue], lines: Sequence[str]) -> None:
     fresh = carry(old, " ".join(lines), desk.word_room(whole)) if counts else []
     for heard, written in corrections(old, " ".join(lines)) if counts else ():
         desk.note_correction(heard, written)
-    spans = desk.spans(cues[0].piece_id)
     before, _ = desk.around(cues[0], CONTEXT)
     _, after = desk.around(cues[-1], CONTEXT + len(counts))
     edges = list(accumulate(counts, initial=0))
     runs = [tuple(fresh[a:b]) for a, b in pairwise(edges)]
     # Lines that somebody put in are breaks made by hand.
     runs = [*(seamed(run, "break") for run in runs[:-1]), *runs[-1:]]
-    kept = {word.id for word in fresh}
-    for cue in cues[len(runs) :]:
-        desk.delete_cue(cue)
-    desk.delete_words([word.id for word in old if word.id not in kept])
-    saved = [
-        desk.save_cue(_over(cues[index] if index < len(cues) else None, words, cues[0], spans))
-        for index, words in enumerate(runs)
-    ]
+    saved = rewrite(
+        desk,
+        cues,
+        [
+            _over(cues[index] if index < len(cues) else None, words, cues[0])
+            for index, words in enumerate(runs)
+        ],
+    )
     if before or saved or after:
         retime_run(desk, before, saved, after)
 
 
-def _over(cue: Cue | None, words: tuple[Word, ...], like: Cue, spans: SpanMap) -> Cue:
+def _over(cue: Cue | None, words: tuple[Shown, ...], like: Cue) -> Cue:
     """A caption with other words; a pinned edge stays where its word does."""
-    made = untimed_cue(like.piece_id, words, spans)
+    made = untimed_cue(like.piece_id, words)
     if cue is None:
         return made
     start_stays = cue.start_pinned and cue.words[0].id == words[0].id

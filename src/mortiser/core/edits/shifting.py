@@ -83,7 +83,7 @@ class StretchCues(BaseEdit):
         frame = desk.frames(piece_id).length_us
         for anchor in (self.first, self.second):
             cue = desk.cue(anchor.cue_id)
-            was = desk.spans(piece_id).to_piece(cue.words[0].start_us)
+            was = cue.words[0].start_us
             anchors.append((was, parse_entry(anchor.starts, was, frame), cue))
         (from_a, to_a, first), (from_b, to_b, last) = sorted(anchors, key=lambda one: one[0])
         if from_a == from_b:
@@ -110,23 +110,21 @@ class StretchCues(BaseEdit):
 def _map_times(desk: Desk, cues: Sequence[Cue], new: Callable[[int], int]) -> None:
     """Give words and pinned edges new times. Raises BadInput when they would pass others."""
     piece_id = cues[0].piece_id
-    spans = desk.spans(piece_id)
-    # Words are in source time: a shift within one span is the same in both.
-    at_piece, at_source = spans.to_piece, spans.to_source
+    duration = desk.timeline(piece_id).duration_us
     moved: dict[int, Cue] = {}
     for cue in cues:
         words = []
         for word in cue.words:
-            start, end = new(at_piece(word.start_us)), new(at_piece(word.end_us))
-            if start < 0 or end > spans.duration_us:
+            start, end = new(word.start_us), new(word.end_us)
+            if start < 0 or end > duration:
                 raise BadInput(
                     f"“{word.text}” would lie outside the recording. Use a smaller amount."
                 )
-            words.append(replace(word, start_us=at_source(start), end_us=at_source(end)))
-        start = new(cue.start_us) if cue.start_pinned else at_piece(words[0].start_us)
-        end = new(cue.end_us) if cue.end_pinned else at_piece(words[-1].end_us)
+            words.append(replace(word, start_us=start, end_us=end))
+        start = new(cue.start_us) if cue.start_pinned else words[0].start_us
+        end = new(cue.end_us) if cue.end_pinned else words[-1].end_us
         start = max(0, start)
-        end = max(min(end, spans.duration_us), start + SHORTEST_SHOWN_US)
+        end = max(min(end, duration), start + SHORTEST_SHOWN_US)
         moved[cue.id] = replace(cue, words=tuple(words), start_us=start, end_us=end)
     stored = desk.cues(piece_id)
     order = [moved.get(cue.id, cue) for cue in stored]

@@ -13,7 +13,7 @@ from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import CONTEXT, retime_run, untimed_cue
 from mortiser.core.errors import BadInput
 from mortiser.core.limits import Id, Ids, Name
-from mortiser.core.words import Cue, Word
+from mortiser.core.words import Cue, Shown
 
 MOST_LETTERS = 40
 
@@ -99,7 +99,7 @@ def _say_who(desk: Desk, cue: Cue, names: Sequence[str | None]) -> None:
     words = [replace(w, speaker=name) for w, name in zip(cue.words, names, strict=True)]
     if words == list(cue.words):
         return
-    runs: list[list[Word]] = []
+    runs: list[list[Shown]] = []
     for word in words:
         if runs and runs[-1][-1].speaker == word.speaker:
             runs[-1].append(word)
@@ -109,10 +109,9 @@ def _say_who(desk: Desk, cue: Cue, names: Sequence[str | None]) -> None:
         desk.save_cue(cue.with_words(tuple(words)))
         return
     before, after = desk.around(cue, CONTEXT)
-    spans = desk.spans(cue.piece_id)
-    first = replace(untimed_cue(cue.piece_id, runs[0], spans), id=cue.id)
+    first = replace(untimed_cue(cue.piece_id, runs[0]), id=cue.id)
     if cue.start_pinned:
         first = replace(first, start_us=min(cue.start_us, first.end_us - 1), start_pinned=True)
     saved = [desk.save_cue(first)]
-    saved += [desk.save_cue(untimed_cue(cue.piece_id, run, spans)) for run in runs[1:]]
+    saved += [desk.save_cue(untimed_cue(cue.piece_id, run)) for run in runs[1:]]
     retime_run(desk, before, saved, after)

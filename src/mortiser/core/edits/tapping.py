@@ -15,7 +15,7 @@ from mortiser.core.edits.retiming import retime_all
 from mortiser.core.errors import BadInput
 from mortiser.core.limits import Id, Micros
 from mortiser.core.time import MILLISECOND
-from mortiser.core.words import Cue, Word, spoken_weight
+from mortiser.core.words import Cue, Shown, spoken_weight
 
 LEAST_APART_US = 40 * MILLISECOND
 LETTER_US = 75 * MILLISECOND
@@ -78,10 +78,10 @@ def _heads(cues: Sequence[Cue]) -> list[int]:
 
 
 def _timed(
-    words: Sequence[Word], heads: Sequence[int], starts: Sequence[int], stop: int
-) -> list[Word]:
+    words: Sequence[Shown], heads: Sequence[int], starts: Sequence[int], stop: int
+) -> list[Shown]:
     """All words with times: runs that begin at a tap, then those behind, moved if they must."""
-    result: list[Word] = []
+    result: list[Shown] = []
     for index, head in enumerate(heads):
         end = heads[index + 1] if index + 1 < len(heads) else stop
         run = words[head:end]
@@ -105,7 +105,7 @@ def _timed(
     return result
 
 
-def _save(desk: Desk, cues: Sequence[Cue], words: Sequence[Word]) -> None:
+def _save(desk: Desk, cues: Sequence[Cue], words: Sequence[Shown]) -> None:
     at = 0
     for cue in cues:
         mine = tuple(words[at : at + len(cue.words)])

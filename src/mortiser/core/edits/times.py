@@ -94,7 +94,7 @@ class SetCueTimes(BaseEdit):
         if self.end_us is not None:
             if after and end > after[0].end_us - SHORTEST_SHOWN_US:
                 raise BadInput("That end lies beyond the next caption. Move that one first.")
-            if end > desk.spans(cue.piece_id).duration_us:
+            if end > desk.timeline(cue.piece_id).duration_us:
                 raise BadInput("That end lies beyond the end of the recording.")
 
 
@@ -207,10 +207,9 @@ def with_own_words(desk: Desk, cue: Cue) -> Cue:
     """
     if any(word.aligned or word.origin != "typed" for word in cue.words):
         return cue
-    spans = desk.spans(cue.piece_id)
     left, right = desk.word_room(cue)
-    start = min(max(spans.to_source(cue.start_us), left), right)
-    end = max(start, min(spans.to_source(cue.end_us), right))
+    start = min(max(cue.start_us, left), right)
+    end = max(start, min(cue.end_us, right))
     times = spread([word.text for word in cue.words], start, end)
     return cue.with_words(
         tuple(
@@ -230,7 +229,7 @@ def _behind(desk: Desk, cue: Cue) -> list[Cue]:
 def _moved(desk: Desk, cue: Cue, by_us: int) -> Cue:
     """A caption at other times, pinned. Raises BadInput where the piece has no such times."""
     start, end = cue.start_us + by_us, cue.end_us + by_us
-    if start < 0 or end > desk.spans(cue.piece_id).duration_us:
+    if start < 0 or end > desk.timeline(cue.piece_id).duration_us:
         raise BadInput("A caption would lie outside the recording. Move by less.")
     moved = replace(cue, start_us=start, end_us=end, start_pinned=True, end_pinned=True)
     return with_own_words(desk, moved)

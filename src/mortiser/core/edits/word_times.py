@@ -13,7 +13,7 @@ from mortiser.core.edits.retiming import retime_near
 from mortiser.core.errors import BadInput
 from mortiser.core.limits import Id, Micros, Shift
 from mortiser.core.time import MILLISECOND
-from mortiser.core.words import Cue, Word
+from mortiser.core.words import Cue, Shown
 
 LEAST_US = 20 * MILLISECOND
 """What is left of a word at least."""
@@ -21,7 +21,7 @@ TOUCH_US = 2 * MILLISECOND
 
 
 class MoveWordEdge(BaseEdit):
-    """Move a word's start or end (source µs), to a moment or by an amount.
+    """Move a word's start or end (piece µs), to a moment or by an amount.
 
     A neighbour that touches the edge goes with it; one in the way gives way, down to 20 ms.
     """
@@ -63,7 +63,7 @@ class MoveWordEdge(BaseEdit):
         retime_near(desk, desk.cue(cue.id))
 
 
-def _within(wanted: int, word: Word, beside: tuple[Cue, Word] | None, edge: str) -> int:
+def _within(wanted: int, word: Shown, beside: tuple[Cue, Shown] | None, edge: str) -> int:
     """The moment nearest to the wanted one that leaves both words some time."""
     if edge == "start":
         low = min(beside[1].start_us + LEAST_US, word.start_us) if beside else 0
@@ -72,19 +72,19 @@ def _within(wanted: int, word: Word, beside: tuple[Cue, Word] | None, edge: str)
     return max(min(wanted, high), min(word.start_us + LEAST_US, word.end_us))
 
 
-def _beside(desk: Desk, cue: Cue, word: Word, edge: str) -> tuple[Cue, Word] | None:
-    """The word before (start) or after (end) a word, and the caption it is in."""
-    at = cue.words.index(word)
-    if edge == "start" and at:
-        return cue, cue.words[at - 1]
-    if edge == "end" and at + 1 < len(cue.words):
-        return cue, cue.words[at + 1]
+def _beside(desk: Desk, cue: Cue, word: Shown, edge: str) -> tuple[Cue, Shown] | None:
+    """The word before (start) or after (end) a word, and the caption it is in.
+
+    Captions may stand in another order than their words, where times were pinned: there is none then.
+    """
     before, after = desk.around(cue, 1)
+    run = [(one, each) for one in (*before, cue, *after) for each in one.words]
+    at = run.index((cue, word))
     if edge == "start":
-        return (before[0], before[0].words[-1]) if before else None
-    return (after[0], after[0].words[0]) if after else None
+        return run[at - 1] if at and run[at - 1][1].start_us <= word.start_us else None
+    return run[at + 1] if at + 1 < len(run) and run[at + 1][1].end_us >= word.end_us else None
 
 
-def _save(desk: Desk, cue: Cue, word: Word) -> None:
+def _save(desk: Desk, cue: Cue, word: Shown) -> None:
     now = desk.cue(cue.id)
     desk.save_cue(now.with_words(tuple(word if w.id == word.id else w for w in now.words)))

@@ -11,8 +11,8 @@ from mortiser.core import finding
 from mortiser.core.carry import carry
 from mortiser.core.checks import doubtful
 from mortiser.core.edits.base import BaseEdit, short, word_of
-from mortiser.core.edits.captions import DeleteCues
 from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.projection import erase, rewrite
 from mortiser.core.edits.retiming import retime_near
 from mortiser.core.errors import BadInput
 from mortiser.core.glossary import corrections
@@ -40,9 +40,8 @@ class RetypeCue(BaseEdit):
             raise BadInput("A caption needs at least one word. To take it away, delete it.")
         for heard, written in corrections(cue.words, self.text):
             desk.note_correction(heard, written)
-        kept = {word.id for word in words}
-        desk.delete_words([word.id for word in cue.words if word.id not in kept])
-        retime_near(desk, desk.save_cue(cue.with_words(tuple(words))))
+        (saved,) = rewrite(desk, [cue], [cue.with_words(tuple(words))])
+        retime_near(desk, saved)
 
 
 class ReplaceWord(BaseEdit):
@@ -63,8 +62,7 @@ class ReplaceWord(BaseEdit):
         cue = desk.cue(self.cue_id)
         word_of(cue, self.word_id)
         if len(cue.words) == 1 and not tokens(self.text):
-            DeleteCues(cue_ids=[self.cue_id]).apply(desk)
-            desk.delete_words([self.word_id])
+            erase(desk, cue)
             return
         texts = [self.text if w.id == self.word_id else w.text for w in cue.words]
         RetypeCue(cue_id=self.cue_id, text=joined(texts)).apply(desk)
@@ -141,5 +139,4 @@ class ReplaceText(BaseEdit):
             if text:
                 RetypeCue(cue_id=cue.id, text=text).apply(desk)
             else:
-                DeleteCues(cue_ids=[cue.id]).apply(desk)
-                desk.delete_words([word.id for word in cue.words])
+                erase(desk, cue)

@@ -12,7 +12,7 @@ from mortiser.core.finish.model import Finish
 from mortiser.core.layout.block import Block, lay_out_cue
 from mortiser.core.layout.fonts import FontBook
 from mortiser.core.unspaced import joined
-from mortiser.core.words import Cue, Seam, Word
+from mortiser.core.words import Cue, Seam, Shown
 
 
 class Laid(NamedTuple):
@@ -38,11 +38,11 @@ def lay_out_all(
     found = []
     for cue in cues:
         lay = _layout(dressed(finish, cue.look), size, fonts) if cue.look else plain
-        found.append(lay(tuple(_Shown(w.text, w.seam, w.accent, w.own) for w in cue.words)))
+        found.append(lay(tuple(_Plain(w.text, w.seam, w.accent, w.own) for w in cue.words)))
     return found
 
 
-class _Shown(NamedTuple):
+class _Plain(NamedTuple):
     """What of a word its caption's lines depend on."""
 
     text: str
@@ -54,7 +54,7 @@ class _Shown(NamedTuple):
 @lru_cache(maxsize=64)
 def _layout(
     finish: Finish, size: tuple[int, int], fonts: FontBook
-) -> Callable[[tuple[_Shown, ...]], Laid]:
+) -> Callable[[tuple[_Plain, ...]], Laid]:
     """Lays captions of one finish out, and keeps them.
 
     The checks ask for all captions again after every change to one; a finish is looked up once for
@@ -62,8 +62,8 @@ def _layout(
     """
 
     @lru_cache(maxsize=20_000)
-    def lay(words: tuple[_Shown, ...]) -> Laid:
-        plain = tuple(Word(w.text, 0, 0, seam=w.seam, accent=w.accent, own=w.own) for w in words)
+    def lay(words: tuple[_Plain, ...]) -> Laid:
+        plain = tuple(Shown(w.text, 0, 0, seam=w.seam, accent=w.accent, own=w.own) for w in words)
         block = lay_out_cue(Cue(0, plain, 0, 1), finish, size, fonts)
         lines = tuple(joined([w.text for w in words[a:b]]) for a, b in block.lines)
         return Laid(lines, _reach(block, finish.place.turn))

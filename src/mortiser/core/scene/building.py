@@ -16,7 +16,6 @@ from mortiser.core.scene.model import PathItem, RectItem, Scene, SceneCue, Stamp
 from mortiser.core.scene.moving import Movement
 from mortiser.core.scene.plates import standing_plates, word_plate
 from mortiser.core.scene.words import stamps_of, word_items
-from mortiser.core.spans import SpanMap
 from mortiser.core.words import Cue
 
 NEAR_CUES = 8
@@ -28,14 +27,14 @@ MOST_OVER_US = 1_000_000
 
 
 def build_scene(
-    cues: Sequence[Cue], finish: Finish, size: tuple[int, int], spans: SpanMap, fonts: FontBook
+    cues: Sequence[Cue], finish: Finish, size: tuple[int, int], fonts: FontBook
 ) -> Scene:
     """The scene of these captions in one finish on a frame of ``size`` (width, height) pixels."""
     follow = [*cues[1:], None]
     return Scene(
         *size,
         tuple(
-            _scene_cue(cue, after, finish, size, spans, fonts)
+            _scene_cue(cue, after, finish, size, fonts)
             for cue, after in zip(cues, follow, strict=False)
         ),
     )
@@ -56,14 +55,13 @@ def _scene_cue(
     after: Cue | None,
     finish: Finish,
     size: tuple[int, int],
-    spans: SpanMap,
     fonts: FontBook,
 ) -> SceneCue:
     finish = dressed(finish, cue.look)
     beyond = over_us(cue, after, finish)
     block = lay_out_cue(cue, finish, size, fonts)
-    starts = [spans.to_piece(word.start_us) for word in cue.words]
-    said = [spans.to_piece(word.end_us) for word in cue.words]
+    starts = [word.start_us for word in cue.words]
+    said = [word.end_us for word in cue.words]
     lives = live_spans(starts, cue.start_us, cue.end_us)
     movement = Movement(finish, block, lives, said, (cue.start_us, cue.end_us), beyond)
     plates = list(standing_plates(finish, block, movement))
@@ -100,14 +98,13 @@ class SceneReel:
         cues: Sequence[Cue],
         finish: Finish,
         size: tuple[int, int],
-        spans: SpanMap,
         fonts: FontBook,
     ) -> None:
         self._cues = cues
         self._starts = [cue.start_us for cue in cues]
         follow = [*cues[1:], None]
         self._build = lru_cache(maxsize=16)(
-            lambda index: _scene_cue(cues[index], follow[index], finish, size, spans, fonts)
+            lambda index: _scene_cue(cues[index], follow[index], finish, size, fonts)
         )
 
     def at(self, at_us: int) -> list[SceneCue]:

@@ -1,0 +1,162 @@
+"""Two pieces of two sources, clips out of order: the transcript is one, what is shown is each piece's."""
+
+from collections.abc import Iterator
+from dataclasses import replace
+from pathlib import Path
+
+import pytest
+
+from mortiser.core.edits.base import BaseEdit
+from mortiser.core.edits.captions import BreakLine, DeleteCues, SplitCue
+from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.laying import LayCaptions, grouped
+from mortiser.core.edits.marking import MarkWords
+from mortiser.core.edits.pacing import Regroup
+from mortiser.core.edits.projection import follow_times
+from mortiser.core.edits.runs import RetypeRun
+from mortiser.core.edits.times import SetCueTimes
+from mortiser.core.edits.word_times import MoveWordEdge
+from mortiser.core.edits.words import ReplaceWord, RetypeCue
+from mortiser.core.pace import PACES
+from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.words import Cue, Shown
+from mortiser.store.sql_desk import SqlDesk
+from tests.memory_desk import DURATION_US, MemoryDesk
+from tests.store.fixtures import FUSE, OTHER, SHORT, before, open_two_pieces, spoken
+
+STEP_US = 350_000
+"""A word every 350 ms (see fixtures.spoken)."""
+
+
+@pytest.fixture(params=["memory", "sql"])
+def desk(request: pytest.FixtureRequest, tmp_path: Path) -> Iterator[Desk]:
+    heard = [*spoken(), *(replace(word, source_id=2) for word in spoken(OTHER))]
+    if request.param == "memory":
+        whole = Timeline([Clip(1, 0, DURATION_US, id=1)])
+        memory = MemoryDesk(heard, {1: whole, 2: Timeline(SHORT)})
+        for piece_id in (1, 2):
+            Regroup(piece_id=piece_id).apply(memory)
+        yield memory
+        return
+    database, project = open_two_pieces(tmp_path)
+    with database.transaction() as db:
+        yield SqlDesk(db, project)
+
+
+def make(desk: Desk, edit: BaseEdit) -> None:
+    """An edit, and what follows from it."""
+    edit.apply(desk)
+    follow_times(desk)
+    for piece_id in (1, 2):
+        shown = desk.cues(piece_id)
+        assert all(cue.words for cue in shown), "no caption is left without words"
+        assert all(cue.start_us < cue.end_us for cue in shown)
+
+
+def text_of(desk: Desk, piece_id: int) -> str:
+    return " ".join(cue.text for cue in desk.cues(piece_id))
+
+
+def with_word(desk: Desk, piece_id: int, text: str) -> tuple[Cue, Shown]:
+    return next(
+        (cue, word) for cue in desk.cues(piece_id) for word in cue.words if word.text == text
+    )
+
+
+def test_each_piece_shows_its_clips_in_its_own_time(desk: Desk) -> None:
+    assert text_of(desk, 2) == (
+        f"{OTHER} Nine times out of ten it is the fuse. Good morning from Lantern Lane, "
+        "Nine times out of ten"
+    )
+    words = [word for cue in desk.cues(2) for word in cue.words]
+    assert [word.start_us for word in words] == sorted(word.start_us for word in words)
+    nine = [word for word in words if word.text == "Nine"]
+    assert [word.start_us for word in nine] == [4_025_000, 4_000_000 + 14 * STEP_US + 25_000]
+    assert nine[0].id == nine[1].id
+    timeline = desk.timeline(2)
+    assert timeline.showings(1, before(10)) == []
+    assert len(timeline.showings(1, before(FUSE) + 1)) == 2
+
+
+def test_a_word_retyped_in_one_piece_is_right_in_the_other_whose_decisions_stay(desk: Desk) -> None:
+    cue, ten = with_word(desk, 2, "ten")
+    make(desk, MarkWords(cue_ids=[cue.id], word_ids=[ten.id], accent=2))
+    fuse, _ = with_word(desk, 2, "fuse.")
+    make(desk, SetCueTimes(cue_id=fuse.id, end_us=fuse.end_us - 20_000))
+    if len(fuse.words) > 1:
+        make(desk, BreakLine(cue_id=fuse.id, before_word=1))
+    mine, _ = with_word(desk, 1, "ten")
+    make(desk, RetypeCue(cue_id=mine.id, text=mine.text.replace("ten", "tin")))
+    mine, _ = with_word(desk, 1, "fuse.")
+    make(desk, RetypeCue(cue_id=mine.id, text=mine.text.replace("fuse.", "few.")))
+    cue, tin = with_word(desk, 2, "tin")
+    assert (tin.id, tin.accent) == (ten.id, 2)
+    then = desk.cue(fuse.id)
+    assert then.words[-1].text == "few."
+    assert then.end_pinned
+    assert then.end_us == fuse.end_us - 20_000
+    assert then.words[0].seam == ("line" if len(fuse.words) > 1 else then.words[0].seam)
+    assert with_word(desk, 1, "tin")[1].accent == 0
+    assert text_of(desk, 2).count("tin") == 2, "both showings are corrected"
+
+
+def test_words_added_and_taken_out_come_and_go_wherever_the_moment_is_shown(desk: Desk) -> None:
+    mine, _ = with_word(desk, 1, "times")
+    make(desk, RetypeCue(cue_id=mine.id, text=mine.text.replace("times", "whole long times")))
+    assert text_of(desk, 2).count("Nine whole long times out") == 2
+    cue, word = with_word(desk, 2, "whole")
+    make(desk, ReplaceWord(cue_id=cue.id, word_id=word.id, text=""))
+    for piece_id in (1, 2):
+        assert "whole" not in text_of(desk, piece_id)
+        assert "Nine long times" in text_of(desk, piece_id)
+    cue, _ = with_word(desk, 2, "radio")
+    make(desk, RetypeCue(cue_id=cue.id, text=cue.text.replace("radio", "rusty radio")))
+    assert "rusty" not in text_of(desk, 1), "that source is not in piece 1"
+
+
+def test_a_caption_emptied_elsewhere_goes(desk: Desk) -> None:
+    first, last = desk.cues(1)[0], with_word(desk, 1, "Lane,")[0]
+    count = len(last.text)
+    edit = RetypeRun(from_cue=first.id, from_letter=0, to_cue=last.id, to_letter=count, text="")
+    make(desk, edit)
+    assert "Good morning" not in text_of(desk, 1) + text_of(desk, 2)
+    assert text_of(desk, 2).endswith("the fuse. Nine times out of ten")
+
+
+def test_deleting_splitting_and_regrouping_stay_with_the_piece(desk: Desk) -> None:
+    were = [(cue.text, cue.start_us, cue.end_us) for cue in desk.cues(1)]
+    cue = next(cue for cue in desk.cues(2) if len(cue.words) > 1)
+    make(desk, SplitCue(cue_id=cue.id, before_word=1))
+    make(desk, DeleteCues(cue_ids=[desk.cues(2)[-1].id]))
+    make(desk, Regroup(piece_id=2, pace=PACES["sentence"]))
+    assert [(cue.text, cue.start_us, cue.end_us) for cue in desk.cues(1)] == were
+
+
+def test_a_word_moved_in_time_moves_in_every_piece(desk: Desk) -> None:
+    cue, ten = with_word(desk, 2, "ten")
+    make(desk, MoveWordEdge(cue_id=cue.id, word_id=ten.id, edge="end", by_us=-60_000))
+    mine = with_word(desk, 1, "ten")[1]
+    assert mine.end_us == before(FUSE + 4) + 25_000 + 300_000 - 60_000
+    shown = [w for c in desk.cues(2) for w in c.words if w.id == ten.id]
+    assert [w.end_us - w.start_us for w in shown] == [240_000, 240_000]
+    for piece_id in (1, 2):
+        for one in desk.cues(piece_id):
+            assert one.end_us >= min(one.words[-1].end_us, desk.timeline(piece_id).duration_us)
+
+
+def test_words_laid_anew_come_into_the_other_piece_grouped_its_way(desk: Desk) -> None:
+    fresh = [
+        Shown("Mostly", before(FUSE), before(FUSE + 3)),
+        Shown("fuses.", before(FUSE + 4), before(FUSE + 8)),
+    ]
+    laid = grouped(fresh, PACES["quick"])
+    make(
+        desk,
+        LayCaptions(
+            about="hear again", piece_id=1, from_us=before(FUSE), to_us=DURATION_US, captions=laid
+        ),
+    )
+    assert text_of(desk, 1).endswith("stone cold. Mostly fuses.")
+    assert "Nine" not in text_of(desk, 2)
+    # The second showing ends before the second word does.
+    assert text_of(desk, 2) == f"{OTHER} Mostly fuses. Good morning from Lantern Lane, Mostly"

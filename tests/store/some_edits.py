@@ -1,0 +1,205 @@
+"""An edit of any kind for some captions: one maker a kind, so that none is left out of the tests."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import get_args
+
+from mortiser.core.edits import (
+    captions,
+    dressing,
+    everywhere,
+    fixing,
+    glossary,
+    laying,
+    pacing,
+    runs,
+    settings,
+    shifting,
+    speakers,
+    tapping,
+    times,
+    words,
+)
+from mortiser.core.edits.base import BaseEdit
+from mortiser.core.edits.commands import AskedEdit, MadeEdit
+from mortiser.core.edits.marking import MarkWords
+from mortiser.core.edits.word_times import MoveWordEdge
+from mortiser.core.finish.builtin import FINISHES
+from mortiser.core.pace import PACES
+from mortiser.core.words import Cue, Shown
+
+
+@dataclass(frozen=True)
+class Place:
+    """Captions of a piece, one of them, and a number to vary by."""
+
+    piece: int
+    cues: list[Cue]
+    at: int
+    n: int
+
+    @property
+    def cue(self) -> Cue:
+        return self.cues[self.at % len(self.cues)]
+
+    @property
+    def last(self) -> Cue:
+        """One some captions behind it."""
+        return self.cues[min(len(self.cues) - 1, self.at % len(self.cues) + self.n % 3)]
+
+    @property
+    def some(self) -> list[int]:
+        first = self.at % len(self.cues)
+        return [cue.id for cue in self.cues[first : first + 1 + self.n % 4]]
+
+    @property
+    def word(self) -> Shown:
+        return self.cue.words[self.n % len(self.cue.words)]
+
+    @property
+    def text(self) -> str:
+        """The caption's text with a word put in, and now and then one taken out."""
+        texts = [word.text for word in self.cue.words]
+        texts.insert(self.n % (len(texts) + 1), f"word{self.n}")
+        return " ".join(texts[self.n % 2 :])
+
+
+LOOK = {"size": 0.08}
+OWN = {"scale": 1.4}
+
+
+def _laid(p: Place) -> laying.LayCaptions:
+    fresh = [Shown(f"new{i}", p.cue.start_us + i, p.cue.start_us + i + 1) for i in range(p.n % 3)]
+    captions_ = laying.grouped(fresh, PACES["quick"])
+    start, end = p.cue.start_us, p.last.end_us
+    return laying.LayCaptions(
+        about="hear again", piece_id=p.piece, from_us=start, to_us=end, captions=captions_
+    )
+
+
+MAKERS: dict[type[BaseEdit], Callable[[Place], BaseEdit]] = {
+    words.RetypeCue: lambda p: words.RetypeCue(cue_id=p.cue.id, text=p.text),
+    runs.RetypeRun: lambda p: runs.RetypeRun(
+        from_cue=p.cue.id, from_letter=p.n % (len(p.cue.text) + 1), to_cue=p.last.id,
+        to_letter=len(p.last.text), text=["", "some\nnew lines", "tea"][p.n % 3],
+    ),
+    words.ReplaceWord: lambda p: words.ReplaceWord(
+        cue_id=p.cue.id, word_id=p.word.id, text=["", "tea", "two words"][p.n % 3]
+    ),
+    words.AcceptWord: lambda p: words.AcceptWord(cue_id=p.cue.id, word_id=p.word.id),
+    words.AcceptAll: lambda p: words.AcceptAll(piece_id=p.piece),
+    words.ReplaceText: lambda p: words.ReplaceText(
+        piece_id=p.piece, find=p.word.text, text=["", "tea"][p.n % 2]
+    ),
+    glossary.RefuseGlossary: lambda p: glossary.RefuseGlossary(cue_id=p.cue.id, word_id=p.word.id),
+    glossary.KeepGlossary: lambda p: glossary.KeepGlossary(piece_id=p.piece),
+    glossary.ApplyGlossary: lambda p: glossary.ApplyGlossary(
+        piece_id=p.piece,
+        changes=[glossary.Rewording(word_ids=[p.word.id], text=f"Marlo {p.n}"[: 5 + 2 * (p.n % 2)])],
+    ),
+    tapping.TapTimes: lambda p: tapping.TapTimes(
+        first_cue=p.cue.id, unit="caption", taps_us=[p.cue.start_us + p.n * 2_000], delay_us=0
+    ),
+    speakers.SetSpeaker: lambda p: speakers.SetSpeaker(cue_ids=p.some, name=f"S{p.n % 3}"),
+    speakers.RenameSpeaker: lambda p: speakers.RenameSpeaker(
+        piece_id=p.piece, old=f"S{p.n % 3}", new="Marlo"
+    ),
+    speakers.ShowSpeakers: lambda p: speakers.ShowSpeakers(piece_id=p.piece, shown=bool(p.n % 2)),
+    speakers.NameSpeakers: lambda p: speakers.NameSpeakers(
+        piece_id=p.piece, names={"S1": [p.word.id], "S2": [p.last.words[0].id]}
+    ),
+    times.SetCueTimes: lambda p: times.SetCueTimes(
+        cue_id=p.cue.id, end_us=p.cue.end_us + p.n * 2_000 - 50_000, ripple=p.n % 5 == 0,
+        together=p.n % 5 == 1,
+    ),
+    times.TypeCueTime: lambda p: times.TypeCueTime(
+        cue_id=p.cue.id, edge="start", text=f"+0.0{p.n % 10}"
+    ),
+    times.MoveCues: lambda p: times.MoveCues(
+        cue_ids=[p.cue.id], by_us=p.n * 10_000 - 200_000, ripple=p.n > 40
+    ),
+    times.CloseGaps: lambda p: times.CloseGaps(cue_ids=p.some),
+    times.UnpinCues: lambda p: times.UnpinCues(cue_ids=p.some),
+    shifting.ShiftCues: lambda p: shifting.ShiftCues(
+        cue_ids=[p.cue.id], by=f"+{p.n}f", onward=True
+    ),
+    shifting.StretchCues: lambda p: shifting.StretchCues(
+        first=shifting.Anchor(cue_id=p.cue.id, starts=f"+0.{p.n % 10}"),
+        second=shifting.Anchor(cue_id=p.last.id, starts="+0.1"),
+    ),
+    MoveWordEdge: lambda p: MoveWordEdge(
+        cue_id=p.cue.id, word_id=p.word.id, by_us=p.n * 4_000 - 9_000
+    ),
+    captions.AddCue: lambda p: captions.AddCue(
+        piece_id=p.piece, at_us=p.cue.end_us + p.n * 1_000, text="tea is free"
+    ),
+    captions.DeleteCues: lambda p: captions.DeleteCues(cue_ids=p.some),
+    captions.SplitCue: lambda p: captions.SplitCue(cue_id=p.cue.id, before_word=1 + p.n % 3),
+    captions.SplitAt: lambda p: captions.SplitAt(piece_id=p.piece, at_us=p.cue.start_us + 1),
+    captions.JoinCue: lambda p: captions.JoinCue(
+        cue_id=p.cue.id, to="before" if p.n % 2 else "after"
+    ),
+    captions.JoinCues: lambda p: captions.JoinCues(cue_ids=[p.cue.id, p.last.id]),
+    captions.MoveWord: lambda p: captions.MoveWord(
+        cue_id=p.cue.id, which="first" if p.n % 2 else "last"
+    ),
+    captions.BreakLine: lambda p: captions.BreakLine(cue_id=p.cue.id, before_word=1 + p.n % 2),
+    pacing.SetPace: lambda p: pacing.SetPace(
+        piece_id=p.piece, pace=PACES["sentence" if p.n % 2 else "quick"]
+    ),
+    pacing.SetFilePace: lambda p: pacing.SetFilePace(
+        piece_id=p.piece, pace=PACES["sentence"] if p.n % 2 else None
+    ),
+    pacing.Regroup: lambda p: pacing.Regroup(
+        piece_id=p.piece, cue_ids=p.some, keep=bool(p.n % 2)
+    ),
+    pacing.CheckBy: lambda p: pacing.CheckBy(
+        piece_id=p.piece, rules="feed" if p.n % 2 else "course"
+    ),
+    fixing.FixChecks: lambda p: fixing.FixChecks(
+        piece_id=p.piece,
+        findings=[
+            fixing.Finding(kind=kind, cue_id=p.cue.id)
+            for kind in (("flicker", "too_long", "orphan", "overlap")[p.n % 4],)
+        ],
+    ),
+    fixing.LeaveOut: lambda p: fixing.LeaveOut(piece_id=p.piece, word_ids=[p.word.id]),
+    MarkWords: lambda p: MarkWords(cue_ids=[p.cue.id], word_ids=[p.word.id], accent=p.n % 3),
+    everywhere.MarkEverywhere: lambda p: everywhere.MarkEverywhere(
+        piece_id=p.piece, text=p.word.text, accent=p.n % 4
+    ),
+    everywhere.DressEverywhere: lambda p: everywhere.DressEverywhere(
+        piece_id=p.piece, text=p.word.text, changes=OWN
+    ),
+    everywhere.DressSpeaker: lambda p: everywhere.DressSpeaker(
+        piece_id=p.piece, name=f"S{p.n % 2}", changes=LOOK
+    ),
+    everywhere.TakeBack: lambda p: everywhere.TakeBack(
+        piece_id=p.piece, what="marks" if p.n % 2 else "overrides"
+    ),
+    dressing.DressCues: lambda p: dressing.DressCues(
+        cue_ids=p.some, changes={"size": 0.06 + p.n / 1000}
+    ),
+    dressing.DressEach: lambda p: dressing.DressEach(
+        looks=[dressing.OneLook(cue_id=p.cue.id, changes=LOOK)]
+    ),
+    dressing.UndressCues: lambda p: dressing.UndressCues(cue_ids=p.some),
+    dressing.CopyLook: lambda p: dressing.CopyLook(from_cue_id=p.cue.id, cue_ids=[p.last.id]),
+    dressing.DressWords: lambda p: dressing.DressWords(
+        cue_ids=[p.cue.id], word_ids=[p.word.id], changes=OWN
+    ),
+    settings.SetFinish: lambda p: settings.SetFinish(
+        piece_id=p.piece, finish=list(FINISHES)[p.n % len(FINISHES)]
+    ),
+    settings.ChangeFinish: lambda p: settings.ChangeFinish(
+        piece_id=p.piece, changes={"size": 0.05 + p.n / 1000}
+    ),
+    settings.RenameProject: lambda p: settings.RenameProject(name=f"Name {p.n}"),
+    laying.LayCaptions: _laid,
+}  # fmt: skip
+KINDS = [*get_args(get_args(AskedEdit)[0]), *get_args(get_args(MadeEdit)[0])]
+
+
+def an_edit(piece: int, cues: list[Cue], kind: int, at: int, n: int) -> BaseEdit:
+    """The edit of a kind by its number."""
+    return MAKERS[KINDS[kind % len(KINDS)]](Place(piece, cues, at, n))
