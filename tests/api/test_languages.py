@@ -6,6 +6,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from mortiser.api.app import create_app
+from mortiser.wiring import Shop
 from tests.api.routes import edit, read, shop_in
 
 GERMAN = Path("bench/media/language-de.ogg")
@@ -33,23 +34,19 @@ def test_the_language_is_found_out_and_told(client: TestClient, german: int) -> 
     assert 0 < sum(doubts) < len(doubts)
 
 
-def test_a_typed_word_is_put_on_its_sound(client: TestClient, german: int) -> None:
+def test_a_typed_word_is_put_on_its_sound(client: TestClient, german: int, shop: Shop) -> None:
     view = read(client, german)
     cue = view["cues"][2]
     texts = [word["text"] for word in cue["words"]]
-    typed = edit(
+    edit(
         client,
         german,
         view["revision"],
         kind="retype_cue",
         cue_id=cue["id"],
         text=" ".join([*texts, "jawohl"]),
-    ).json()
-    aligned = client.post(
-        f"/api/projects/{german}/cues/{cue['id']}/align",
-        json={"base_revision": typed["revision"]},
     )
-    assert aligned.status_code == 200
+    shop.typed_words.settle()
     (now,) = [one for one in read(client, german)["cues"] if one["id"] == cue["id"]]
     starts = [word["start_us"] for word in now["words"]]
     assert starts == sorted(starts)

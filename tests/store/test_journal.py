@@ -11,11 +11,12 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from mortiser.core.edits.captions import DeleteCues
+from mortiser.core.edits.captions import BreakLine, DeleteCues, JoinCue
 from mortiser.core.edits.commands import EDIT, Edit
 from mortiser.core.edits.dressing import DressCues
+from mortiser.core.edits.pacing import CheckBy
 from mortiser.core.edits.settings import RenameProject
-from mortiser.core.edits.words import RetypeCue
+from mortiser.core.edits.words import AcceptAll, RetypeCue
 from mortiser.core.errors import BadInput, Conflict, NoSpace, NotFound, Stale
 from mortiser.core.pace import PACES
 from mortiser.store import copying, editing, paces, projects, transcript
@@ -210,18 +211,16 @@ def test_what_follows_from_an_edit_is_undone_with_it(tmp_path: Path) -> None:
         )
         desk.save_cue(now.with_words(words))
 
-    outcome = editing.amend(database, project, 1, change)
+    outcome = editing.amend(database, project, change)
     assert (outcome.revision, outcome.undo) == (2, "retype “now”")
     assert outcome.cues[0].words[-1].aligned
     after = rows(database)
     editing.undo(database, project, 2)
     assert rows(database) == before
     with pytest.raises(Conflict, match="undone in the meantime"):
-        editing.amend(database, project, 3, change)
+        editing.amend(database, project, change)
     editing.redo(database, project, 3)
     assert rows(database) == after
-    with pytest.raises(Stale):
-        editing.amend(database, project, 1, change)
 
 
 def test_a_workspace_of_before_is_taken_over(tmp_path: Path) -> None:
@@ -297,3 +296,48 @@ def test_only_so_many_edits_can_be_taken_back(tmp_path: Path) -> None:
     with pytest.raises(Conflict, match="nothing to undo"):
         editing.undo(database, project, 8)
     assert projects.project_row(database.connection, project)["name"] == "Name 1"
+
+
+def test_an_edit_made_over_an_older_revision_is_taken_where_its_captions_read_the_same(
+    tmp_path: Path,
+) -> None:
+    database, project, piece = open_project(tmp_path)
+    first, second, third = projects.piece_cues(database.connection, piece)[:3]
+    editing.apply(database, project, 0, RetypeCue(cue_id=first.id, text="Hello there"))
+    editing.apply(database, project, 0, RetypeCue(cue_id=third.id, text="mend chairs"))
+    editing.apply(database, project, 0, RenameProject(name="Chairs"))
+    # Its times may have been changed: what is said about it holds all the same.
+    editing.apply(database, project, 0, BreakLine(cue_id=second.id, before_word=1))
+    for late in (
+        RetypeCue(cue_id=first.id, text="Good evening"),
+        DeleteCues(cue_ids=[second.id, third.id]),
+        AcceptAll(piece_id=piece),
+    ):
+        with pytest.raises(Stale):
+            editing.apply(database, project, 0, late)
+    with pytest.raises(Stale):
+        editing.undo(database, project, 3)
+    with pytest.raises(Stale):
+        editing.apply(database, project, 5, RenameProject(name="From the future"))
+
+
+def test_catching_up_gives_what_reading_anew_gives(tmp_path: Path) -> None:
+    database, project, piece = open_project(tmp_path)
+    page = {cue.id: cue for cue in projects.piece_cues(database.connection, piece)}
+    first, second = list(page.values())[:2]
+    editing.apply(database, project, 0, RetypeCue(cue_id=first.id, text="Hello there, you"))
+    editing.apply(database, project, 1, JoinCue(cue_id=second.id))
+    editing.apply(database, project, 2, CheckBy(piece_id=piece, rules="feed"))
+    editing.undo(database, project, 3)
+    found = editing.catch_up(database, project, 0)
+    assert found is not None
+    for gone in found.gone:
+        del page[gone]
+    page |= {cue.id: cue for cue in found.cues}
+    assert page == {cue.id: cue for cue in projects.piece_cues(database.connection, piece)}
+    assert found.settings is not None
+    assert (found.revision, found.redo) == (4, "check by feed")
+    nothing = editing.catch_up(database, project, 4)
+    assert nothing is not None
+    assert (nothing.cues, nothing.gone, nothing.settings) == ([], [], None)
+    assert editing.catch_up(database, project, 9) is None

@@ -1,6 +1,6 @@
 /** Says that the disk is full for as long as it is: work waits then, and goes on by itself. */
 import { HardDrive } from "lucide-react";
-import { useProject } from "./state/project";
+import { useProject } from "./state/store";
 
 export function DiskNote() {
   const full = useProject((state) => state.diskFull);

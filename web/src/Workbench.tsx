@@ -15,8 +15,11 @@ import { StageRule } from "./stages/StageRule";
 import { goTo, useStage } from "./stages/stage";
 import { Tray } from "./stages/Tray";
 import { watchChecks } from "./state/checks";
+import { onPulse } from "./state/following";
 import { watchLegibility } from "./state/legibility";
-import { close, load, onPulse, select, useProject } from "./state/project";
+import { close, open } from "./state/server";
+import { select } from "./state/session";
+import { openPiece, useProject } from "./state/store";
 import { seekWhole } from "./state/whole";
 import { Strip } from "./strip/Strip";
 import { KeySheet } from "./ui/KeySheet";
@@ -27,7 +30,8 @@ export function Workbench({ projectId }: { projectId: number }) {
   const problem = useProject((state) => state.problem);
   const [player, setPlayer] = useState<Player | null>(null);
   const stage = useStage((state) => state.stage);
-  const pieceId = project?.pieces[0]?.id;
+  const piece = useProject(openPiece);
+  const pieceId = piece?.id;
   const newest = useRef<Player | null>(null);
   newest.current = player;
 
@@ -57,7 +61,7 @@ export function Workbench({ projectId }: { projectId: number }) {
     let events: EventSource | null = null;
     let letGo: (() => void) | null = null;
     let over = false;
-    void load(projectId).then(() => {
+    void open(projectId).then(() => {
       if (over) return;
       const { project: loaded, cues } = useProject.getState();
       if (!loaded) return;
@@ -90,8 +94,7 @@ export function Workbench({ projectId }: { projectId: number }) {
       </main>
     );
   }
-  const piece = project?.pieces[0];
-  const source = project?.sources[0];
+  const source = project?.sources.find((one) => one.id === piece?.source_id);
   if (!project || !piece || !source) return null;
   return (
     <div className="flex h-full flex-col">

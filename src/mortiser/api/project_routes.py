@@ -19,7 +19,7 @@ from mortiser.api.bodies import in_time, small_body
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
 from mortiser.core.edits.settings import ChangeFinish, SetFinish
-from mortiser.core.errors import BadInput, MortiserError, NoSpace, TooLarge
+from mortiser.core.errors import BadInput, MortiserError, NoSpace, Stale, TooLarge
 from mortiser.core.limits import Id
 from mortiser.core.words import tokens
 from mortiser.formats.decoding import CHOICES, decode
@@ -111,13 +111,16 @@ def read_project(project_id: Id, shop: OpenShop) -> schemas.ProjectView:
         project = projects.project_row(db, project_id)
         pieces = projects.pieces(db, project_id)
         undo, redo = journal.labels(db, project_id)
+        cues = [cue for piece in pieces for cue in projects.piece_cues(db, piece.id)]
+        # A server that was ended may have left typed words behind.
+        shop.typed_words.look_over(project_id, cues)
         return schemas.ProjectView(
             id=project_id,
             name=project["name"],
             revision=project["revision"],
             sources=[schemas.SourceView.of(r) for r in projects.source_rows(db, project_id)],
             pieces=[schemas.PieceView.of(piece) for piece in pieces],
-            cues=[schemas.CueView.of(cue) for cue in projects.piece_cues(db, pieces[0].id)],
+            cues=[schemas.CueView.of(cue) for cue in cues],
             history=schemas.HistoryView(undo=undo, redo=redo),
             jobs=[schemas.JobView.of(row) for row in jobs.of_project(db, project_id)],
             deliveries=[
@@ -178,27 +181,30 @@ def apply_edit(project_id: Id, request: schemas.EditRequest, shop: OpenShop) -> 
     if isinstance(request.edit, SetFinish | ChangeFinish):
         piece = projects.piece(shop.database.connection, request.edit.piece_id)
         finishes.note_used(shop.database, piece.finish)
-    return schemas.EditAnswer.of(made)
+    return schemas.EditAnswer.of(shop.typed_words.follow(project_id, made))
 
 
-@router.post("/{project_id}/cues/{cue_id}/align")
-def align_cue(
-    project_id: Id, cue_id: Id, request: schemas.StepRequest, shop: OpenShop
-) -> schemas.EditAnswer:
-    """Put the typed words of a caption on their sound, as a part of the newest edit."""
-    return schemas.EditAnswer.of(shop.typed_words.align(project_id, request.base_revision, cue_id))
+@router.get("/{project_id}/changes")
+def catch_up(project_id: Id, shop: OpenShop, since: Id) -> schemas.EditAnswer:
+    """All that was changed after a revision, as it is now. What is too long ago is stale."""
+    found = editing.catch_up(shop.database, project_id, since)
+    if found is None:
+        raise Stale("Too much has changed since. The whole project is being loaded.")
+    return schemas.EditAnswer.of(found)
 
 
 @router.post("/{project_id}/undo")
 def undo(project_id: Id, request: schemas.StepRequest, shop: OpenShop) -> schemas.EditAnswer:
     """Take the newest edit back."""
-    return schemas.EditAnswer.of(editing.undo(shop.database, project_id, request.base_revision))
+    made = editing.undo(shop.database, project_id, request.base_revision)
+    return schemas.EditAnswer.of(shop.typed_words.follow(project_id, made))
 
 
 @router.post("/{project_id}/redo")
 def redo(project_id: Id, request: schemas.StepRequest, shop: OpenShop) -> schemas.EditAnswer:
     """Make the last undone edit again."""
-    return schemas.EditAnswer.of(editing.redo(shop.database, project_id, request.base_revision))
+    made = editing.redo(shop.database, project_id, request.base_revision)
+    return schemas.EditAnswer.of(shop.typed_words.follow(project_id, made))
 
 
 @router.post("/{project_id}/hear", status_code=201)

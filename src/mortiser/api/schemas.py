@@ -72,6 +72,7 @@ class WordView(BaseModel):
 
 class CueView(BaseModel):
     id: int
+    piece_id: int
     start_us: int
     end_us: int
     start_pinned: bool
@@ -83,6 +84,7 @@ class CueView(BaseModel):
     def of(cls, cue: Cue) -> CueView:
         return cls(
             id=cue.id,
+            piece_id=cue.piece_id,
             start_us=cue.start_us,
             end_us=cue.end_us,
             start_pinned=cue.start_pinned,
@@ -262,7 +264,7 @@ class ProjectView(BaseModel):
     revision: int
     sources: list[SourceView]
     pieces: list[PieceView]
-    cues: list[CueView] = Field(description="Captions of the first piece, in time order.")
+    cues: list[CueView] = Field(description="Captions, piece by piece, in time order.")
     history: HistoryView
     jobs: list[JobView]
     deliveries: list[DeliveryView]

@@ -9,15 +9,10 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 
-from mortiser.core.words import AnyWord, Word
+from mortiser.core.words import AnyWord
 
 LEAST_SHARE = 0.5
 """A place is taken only if at least this share of the found length fits between the neighbours."""
-
-
-def needs_sound(words: Sequence[Word]) -> bool:
-    """Whether any word's time is only estimated."""
-    return any(not word.aligned for word in words)
 
 
 def realigned(

@@ -1,66 +1,128 @@
-"""Put the typed words of one caption on their sound, right after the edit that typed them."""
+"""Put typed words on their sound, soon after the edit that typed them; nothing waits for it."""
 
 from __future__ import annotations
 
+import logging
 import threading
+from collections.abc import Sequence
+from functools import partial
+from queue import SimpleQueue
 
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import retime_near
-from mortiser.core.errors import NotFound
-from mortiser.core.realign import needs_sound, realigned
+from mortiser.core.errors import Conflict, MortiserError, NotFound
+from mortiser.core.realign import realigned
 from mortiser.core.time import SECOND
-from mortiser.core.words import Cue
+from mortiser.core.words import Cue, Shown
 from mortiser.jobs.piece_sound import PieceSound
 from mortiser.jobs.runner import Parts
 from mortiser.speech.seams import Aligner, WordTime
 from mortiser.store import editing, projects
 from mortiser.store.editing import Outcome
-from mortiser.store.rows import load_cues
 
 MARGIN_US = 250_000
+MOST_TRIED = 20_000
+log = logging.getLogger(__name__)
 
 
 class TypedWordAligner:
-    """Keeps an aligner ready for the language used last; one caption at a time."""
+    """A thread of its own with an aligner ready for the language used last.
+
+    What it finds is added to the newest edit, so that one undo takes both back.
+    """
 
     def __init__(self, parts: Parts) -> None:
         self._parts = parts
-        self._lock = threading.Lock()
+        self._waiting: SimpleQueue[tuple[int, int] | threading.Event] = SimpleQueue()
+        self._thread: threading.Thread | None = None
+        self._start = threading.Lock()
+        self._tried: dict[tuple[int, str], None] = {}
+        """Words that were looked for, the oldest first: what was not found is not looked for again."""
         self._aligner: Aligner | None = None
         self._language = ""
 
-    def align(self, project_id: int, base_revision: int, cue_id: int) -> Outcome:
-        """Align the typed words of a caption as a part of the newest edit.
+    def follow(self, project_id: int, outcome: Outcome) -> Outcome:
+        """Look for the typed words of an edit's captions; the same outcome."""
+        self.look_over(project_id, outcome.cues)
+        return outcome
 
-        Raises Stale when the project has moved on since ``base_revision``.
-        """
+    def look_over(self, project_id: int, cues: Sequence[Cue]) -> None:
+        """Look for the typed words of captions that were not looked for yet."""
+        for cue in cues:
+            if self._to_find(cue):
+                self._waiting.put((project_id, cue.id))
+                self._begin()
+
+    def settle(self) -> None:
+        """Wait until all that is to be found has been looked for."""
+        done = threading.Event()
+        self._waiting.put(done)
+        self._begin()
+        done.wait()
+
+    def _to_find(self, cue: Cue) -> bool:
+        if cue.start_pinned and cue.end_pinned and not any(word.aligned for word in cue.words):
+            return False  # Put where nobody speaks.
+        return any(key not in self._tried for key in _unplaced(cue.words))
+
+    def _begin(self) -> None:
+        with self._start:
+            if self._thread is None:
+                self._thread = threading.Thread(target=self._run, name="aligner", daemon=True)
+                self._thread.start()
+
+    def _run(self) -> None:
+        while True:
+            wanted = self._waiting.get()
+            if isinstance(wanted, threading.Event):
+                wanted.set()
+                continue
+            try:
+                self._align(*wanted)
+            except (Conflict, NotFound):
+                pass  # Undone, or gone: there is nothing to find any more.
+            except (MortiserError, OSError) as error:
+                log.warning("Typed words were not put on their sound: %s", error)
+
+    def _align(self, project_id: int, cue_id: int) -> None:
         with self._parts.database.snapshot() as db:
-            cues = load_cues(db, "cue.id = ?", (cue_id,))
-            if not cues:
-                raise NotFound("That caption is not there any more.")
-            piece = projects.piece(db, cues[0].piece_id)
-        found = self._find(cues[0], PieceSound(self._parts, piece))
+            cue = projects.cue(db, cue_id)
+            piece = projects.piece(db, cue.piece_id)
+        if not self._to_find(cue):
+            return
+        self._note(cue.words)
+        found = self._find(cue, PieceSound(self._parts, piece))
+        change = partial(_put, cue, found)
+        editing.amend(self._parts.database, project_id, change)
 
-        def change(desk: Desk) -> None:
-            cue = desk.cue(cue_id)
-            words = realigned(cue.words, found, desk.word_room(cue))
-            if words != list(cue.words):
-                retime_near(desk, desk.save_cue(cue.with_words(tuple(words))))
-
-        return editing.amend(self._parts.database, project_id, base_revision, change)
+    def _note(self, words: Sequence[Shown]) -> None:
+        self._tried |= dict.fromkeys(_unplaced(words))
+        for key in list(self._tried)[: max(0, len(self._tried) - MOST_TRIED)]:
+            del self._tried[key]
 
     def _find(self, cue: Cue, sound: PieceSound) -> list[tuple[int, int] | None]:
-        if not needs_sound(cue.words):
-            return [None] * len(cue.words)
         start = max(0, cue.words[0].start_us - MARGIN_US)
         end = min(sound.duration_us, cue.words[-1].end_us + MARGIN_US)
         samples = sound.read(start, end)
-        with self._lock:
-            if self._aligner is None or self._language != sound.language:
-                self._language = sound.language
-                self._aligner = self._parts.aligner(self._language)
-            times = self._aligner.align([word.text for word in cue.words], samples)
+        if self._aligner is None or self._language != sound.language:
+            self._language = sound.language
+            self._aligner = self._parts.aligner(self._language)
+        times = self._aligner.align([word.text for word in cue.words], samples)
         return [_piece_time(time, start) if time else None for time in times]
+
+
+def _unplaced(words: Sequence[Shown]) -> list[tuple[int, str]]:
+    return [(word.id, word.text) for word in words if not word.aligned]
+
+
+def _put(heard: Cue, found: Sequence[tuple[int, int] | None], desk: Desk) -> None:
+    """Give a caption's words the times they were found at, unless it has other words by now."""
+    cue = desk.cue(heard.id)
+    if [(w.id, w.text) for w in cue.words] != [(w.id, w.text) for w in heard.words]:
+        return
+    words = realigned(cue.words, found, desk.word_room(cue))
+    if words != list(cue.words):
+        retime_near(desk, desk.save_cue(cue.with_words(tuple(words))))
 
 
 def _piece_time(time: WordTime, offset_us: int) -> tuple[int, int]:

@@ -3,19 +3,20 @@
 from __future__ import annotations
 
 import sqlite3
-from collections.abc import Callable
+from collections.abc import Callable, Collection
 from dataclasses import dataclass
 
 from mortiser.core.edits.commands import Edit
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.projection import follow_times
-from mortiser.core.errors import Conflict, NotFound, Stale
+from mortiser.core.errors import Conflict
 from mortiser.core.words import Cue
-from mortiser.store import journal
+from mortiser.store import journal, revisions
 from mortiser.store.database import Database, now_us
 from mortiser.store.journal import Changes
 from mortiser.store.projects import Piece, pieces, project_row
-from mortiser.store.rows import load_cues
+from mortiser.store.revisions import Kind
+from mortiser.store.rows import Timelines, load_cues
 from mortiser.store.sql_desk import SqlDesk, batched
 
 
@@ -41,7 +42,7 @@ def apply(
     Raises Stale when ``base_revision`` is not the newest.
     """
     with database.transaction() as db:
-        _check_revision(db, project_id, base_revision)
+        revisions.check(db, project_id, base_revision, edit)
         desk = SqlDesk(db, project_id, database.rulers)
         return _apply(db, desk, project_id, edit, database.undo_steps, goes_on=goes_on)
 
@@ -66,28 +67,24 @@ def _apply(
         follow_times(desk)
     finally:
         changes = journal.close_entry(db, entry)
-    return _outcome(db, project_id, label, changes)
+    return _outcome(db, project_id, "edit", label, changes)
 
 
 def apply_now(database: Database, project_id: int, edit: Edit) -> Outcome:
     """Make an edit that a job has worked out, whatever the revision is by now."""
     with database.transaction() as db:
-        row = db.execute("SELECT revision FROM project WHERE id = ?", (project_id,)).fetchone()
-        if row is None:
-            raise NotFound("That project is not there any more.")
+        revisions.newest(db, project_id)
         desk = SqlDesk(db, project_id, database.rulers)
         return _apply(db, desk, project_id, edit, database.undo_steps)
 
 
-def amend(
-    database: Database, project_id: int, base_revision: int, change: Callable[[Desk], None]
-) -> Outcome:
-    """Add to the newest edit what follows from it, under the same undo.
+def amend(database: Database, project_id: int, change: Callable[[Desk], None]) -> Outcome:
+    """Add to the newest edit what follows from what was edited, under the same undo.
 
-    Raises Stale like ``apply``, and Conflict when there is no edit to add to.
+    Raises Conflict when there is no edit to add to, or it has been taken back.
     """
     with database.transaction() as db:
-        _check_revision(db, project_id, base_revision)
+        revisions.newest(db, project_id)
         entry = journal.reopen_newest(db, project_id)
         if entry is None:
             raise Conflict("The edit was undone in the meantime.")
@@ -97,7 +94,8 @@ def amend(
             follow_times(desk)
         finally:
             changes = journal.close_entry(db, entry)
-        return _outcome(db, project_id, journal.labels(db, project_id)[0] or "", changes)
+        label = journal.labels(db, project_id)[0] or ""
+        return _outcome(db, project_id, "follow", label, changes)
 
 
 def undo(database: Database, project_id: int, base_revision: int) -> Outcome:
@@ -112,49 +110,59 @@ def redo(database: Database, project_id: int, base_revision: int) -> Outcome:
 
 def _step(database: Database, project_id: int, base_revision: int, *, back: bool) -> Outcome:
     with database.transaction() as db:
-        _check_revision(db, project_id, base_revision)
+        revisions.check(db, project_id, base_revision, None)
         label, changes = (journal.undo if back else journal.redo)(db, project_id)
-        return _outcome(db, project_id, label, changes)
+        return _outcome(db, project_id, "step", label, changes)
 
 
-def _check_revision(db: sqlite3.Connection, project_id: int, base_revision: int) -> None:
-    row = db.execute("SELECT revision FROM project WHERE id = ?", (project_id,)).fetchone()
-    if row is None:
-        raise NotFound("That project is not there any more.")
-    if row["revision"] != base_revision:
-        raise Stale(
-            "The project was changed elsewhere in the meantime. Nothing was lost: "
-            "the newest state is being loaded, then make the change again."
-        )
+def catch_up(database: Database, project_id: int, revision: int) -> Outcome | None:
+    """All that was changed after a revision, as it is now; None where that is too long ago."""
+    with database.snapshot() as db:
+        then = revisions.since(db, project_id, revision)
+        if then is None:
+            return None
+        return _now(db, project_id, "", then.touched, settings=then.settings)
 
 
-def _outcome(db: sqlite3.Connection, project_id: int, label: str, changes: Changes) -> Outcome:
-    db.execute(
-        "UPDATE project SET revision = revision + 1, changed_us = ? WHERE id = ?",
-        (now_us(), project_id),
-    )
-    touched = set(changes.rows.get("cue", ()))
-    words = changes.rows.get("word", set())
-    for some in batched(words):
+def _outcome(
+    db: sqlite3.Connection, project_id: int, kind: Kind, label: str, changes: Changes
+) -> Outcome:
+    db.execute("UPDATE project SET changed_us = ? WHERE id = ?", (now_us(), project_id))
+    touched = set(changes.rows.get("cue", ())) | _showing(db, changes.rows.get("word", ()))
+    # What follows from an edit changes no words.
+    rewritten = () if kind == "follow" else changes.rewritten | _showing(db, changes.respelled)
+    settings = bool(changes.rows.keys() & {"project", "piece", "clip"})
+    revisions.note(db, project_id, kind, touched, rewritten, settings=settings)
+    return _now(db, project_id, label, touched, settings=settings)
+
+
+def _showing(db: sqlite3.Connection, word_ids: Collection[int]) -> set[int]:
+    """The captions that show some words."""
+    found: set[int] = set()
+    for some in batched(word_ids):
         marks = ", ".join("?" for _ in some)
         rows = db.execute(
             f"SELECT DISTINCT cue_id FROM shown_word WHERE word_id IN ({marks})", some
         )
-        touched |= {row["cue_id"] for row in rows}
+        found |= {row["cue_id"] for row in rows}
+    return found
+
+
+def _now(
+    db: sqlite3.Connection, project_id: int, label: str, touched: Collection[int], *, settings: bool
+) -> Outcome:
     cues: list[Cue] = []
+    timelines = Timelines(db)
     for some in batched(sorted(touched)):
         marks = ", ".join("?" for _ in some)
-        cues += load_cues(db, f"cue.id IN ({marks})", some)
-    undo_label, redo_label = journal.labels(db, project_id)
-    revision = db.execute("SELECT revision FROM project WHERE id = ?", (project_id,)).fetchone()
+        cues += load_cues(db, f"cue.id IN ({marks})", some, timelines)
     return Outcome(
-        revision["revision"],
+        revisions.newest(db, project_id),
         label,
-        undo_label,
-        redo_label,
+        *journal.labels(db, project_id),
         cues,
-        sorted(touched - {cue.id for cue in cues}),
-        _settings(db, project_id) if changes.rows.keys() & {"project", "piece", "clip"} else None,
+        sorted(set(touched) - {cue.id for cue in cues}),
+        _settings(db, project_id) if settings else None,
     )
 
 

@@ -27,9 +27,12 @@ BOOKKEEPING = {"project": {"revision", "changed_us", "created_us"}}
 
 @dataclass
 class Changes:
-    """Row ids that an edit, an undo or a redo touched, by table."""
+    """Row ids that an edit, an undo or a redo touched, by table; the captions that show other words
+    than before, and the words that read otherwise."""
 
     rows: dict[str, set[int]] = field(default_factory=dict)
+    rewritten: set[int] = field(default_factory=set)
+    respelled: set[int] = field(default_factory=set)
 
     def add(self, table: str, row_id: int) -> None:
         """Note a touched row."""
@@ -46,12 +49,20 @@ def _changes(db: sqlite3.Connection, where: str, value: int) -> Changes:
     changes = Changes()
     for row in db.execute(
         "SELECT table_name, row_id, json_extract(before, '$.cue_id') AS was, "
-        f"json_extract(after, '$.cue_id') AS now FROM edit_change WHERE {where}",
+        "json_extract(after, '$.cue_id') AS now, "
+        "json_extract(before, '$.word_id') IS NOT json_extract(after, '$.word_id') AS other, "
+        "json_extract(before, '$.text') IS NOT json_extract(after, '$.text') AS respelled "
+        f"FROM edit_change WHERE {where}",
         (value,),
     ):
         changes.add(row["table_name"], row["row_id"])
-        for cue_id in {row["was"], row["now"]} - {None}:
+        cues = {row["was"], row["now"]} - {None}
+        for cue_id in cues:
             changes.add("cue", cue_id)
+        if row["other"]:
+            changes.rewritten |= cues
+        if row["respelled"]:
+            changes.respelled.add(row["row_id"])
     return changes
 
 

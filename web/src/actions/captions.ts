@@ -25,8 +25,9 @@ import {
   unpin,
 } from "../pace/commands";
 import type { Player } from "../playback/player";
+import { cueAt } from "../state/document";
 import { pick, pickAll } from "../state/picks";
-import { cueAt, useProject } from "../state/project";
+import { useProject } from "../state/store";
 import { visibleCues } from "../state/visible";
 import { focusCue } from "../strip/focus";
 import { textOf } from "../strip/passage";

@@ -4,9 +4,10 @@ import { flushSync } from "react-dom";
 import { useZoom, zoomBy, zoomTo } from "../pace/zoom";
 import type { Player } from "../playback/player";
 import { goTo, STAGES, showProofTab, useStage } from "../stages/stage";
+import { step } from "../state/commands";
 import { keepAll, nextDoubt, settle, visitNext } from "../state/doubts";
 import { mark, markEverywhere } from "../state/marks";
-import { step, useProject } from "../state/project";
+import { useProject } from "../state/store";
 import type { Action } from "./action";
 import { showKeys } from "./sheet";
 

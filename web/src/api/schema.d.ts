@@ -132,20 +132,20 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/projects/{project_id}/cues/{cue_id}/align": {
+    "/api/projects/{project_id}/changes": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get?: never;
-        put?: never;
         /**
-         * Align Cue
-         * @description Put the typed words of a caption on their sound, as a part of the newest edit.
+         * Catch Up
+         * @description All that was changed after a revision, as it is now. What is too long ago is stale.
          */
-        post: operations["align_cue"];
+        get: operations["catch_up"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1386,6 +1386,8 @@ export interface components {
         CueView: {
             /** Id */
             id: number;
+            /** Piece Id */
+            piece_id: number;
             /** Start Us */
             start_us: number;
             /** End Us */
@@ -2861,7 +2863,7 @@ export interface components {
             pieces: components["schemas"]["PieceView"][];
             /**
              * Cues
-             * @description Captions of the first piece, in time order.
+             * @description Captions, piece by piece, in time order.
              */
             cues: components["schemas"]["CueView"][];
             history: components["schemas"]["HistoryView"];
@@ -3904,21 +3906,18 @@ export interface operations {
             };
         };
     };
-    align_cue: {
+    catch_up: {
         parameters: {
-            query?: never;
+            query: {
+                since: number;
+            };
             header?: never;
             path: {
                 project_id: number;
-                cue_id: number;
             };
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["StepRequest"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description Successful Response */
             200: {

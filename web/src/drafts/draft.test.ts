@@ -22,7 +22,16 @@ function cue(id: number, text: string, ids?: number[]): Cue {
   }));
   const start_us = words[0]?.start_us ?? 0;
   const end_us = words.at(-1)?.end_us ?? 0;
-  return { id, start_us, end_us, start_pinned: false, end_pinned: false, look: {}, words };
+  return {
+    id,
+    start_us,
+    end_us,
+    piece_id: 1,
+    start_pinned: false,
+    end_pinned: false,
+    look: {},
+    words,
+  };
 }
 
 function draft(of: Cue, text: string): Draft {

@@ -5,7 +5,8 @@
  */
 import { create } from "zustand";
 import type { Cue, Edit } from "../api/client";
-import { edit, useProject } from "../state/project";
+import { edit } from "../state/commands";
+import { openPiece, useProject } from "../state/store";
 import { type Draft, fateOf, textOf, tidy } from "./draft";
 
 export const REST_MS = 2_000;
@@ -229,8 +230,8 @@ function putBack(piece_id: number, cues: readonly Cue[], startUs: number, text: 
 /** Settle a draft the way that was chosen: what was typed goes in, or what is there stays. */
 export async function decide(draft: Draft, mine: boolean): Promise<void> {
   if (!mine) return dropDraft(draft.cueId);
-  const { cues, project } = useProject.getState();
-  const piece = project?.pieces[0];
+  const { cues } = useProject.getState();
+  const piece = openPiece(useProject.getState());
   const fate = fateOf(draft, cues);
   const text = tidy(draft.text);
   let taken = true;

@@ -4,7 +4,7 @@ import type { Piece } from "../api/client";
 import type { Player } from "../playback/player";
 import { DRESS_TABS, type DressTab, useStage } from "../stages/stage";
 import { useLegibility } from "../state/legibility";
-import { useProject } from "../state/project";
+import { useProject } from "../state/store";
 import { TrayTabs } from "../ui/TrayTabs";
 import { AccentsTab } from "./AccentsTab";
 import { ColoursTab } from "./ColoursTab";

@@ -4,7 +4,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Piece, take } from "../api/client";
 import type { Player } from "../playback/player";
-import { edit } from "../state/project";
+import { edit } from "../state/commands";
 import { Chip } from "../ui/Chip";
 import { FIELD } from "../ui/fields";
 import { Segments } from "../ui/Segments";

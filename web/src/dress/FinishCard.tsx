@@ -7,7 +7,7 @@ import { useState } from "react";
 import { api, type FinishView, type Piece, take, takeAs } from "../api/client";
 import { download } from "../api/download";
 import type { Player } from "../playback/player";
-import { edit } from "../state/project";
+import { edit } from "../state/commands";
 import { attempt, sayWrong } from "../ui/notice";
 import { Tip } from "../ui/Tip";
 import { Sample } from "./Sample";

@@ -7,7 +7,7 @@ import { useRef, useState } from "react";
 import { api, type FinishView, type Piece, sendFile, take, takeAs } from "../api/client";
 import { FileButton } from "../api/download";
 import type { Player } from "../playback/player";
-import { edit } from "../state/project";
+import { edit } from "../state/commands";
 import { Button } from "../ui/Button";
 import { FIELD } from "../ui/fields";
 import { say, sayWrong } from "../ui/notice";

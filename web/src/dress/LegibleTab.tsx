@@ -5,7 +5,7 @@ import type { Player } from "../playback/player";
 import { fix } from "../state/checks";
 import { help, lookedOver, lookOver, useLegibility, type Way } from "../state/legibility";
 import { pick } from "../state/picks";
-import { useProject } from "../state/project";
+import { useProject } from "../state/store";
 import { textOf } from "../strip/passage";
 import { Button } from "../ui/Button";
 import { Chip } from "../ui/Chip";

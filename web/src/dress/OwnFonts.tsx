@@ -2,7 +2,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useRef } from "react";
 import { api, type Piece, type Schemas, sendFile, take } from "../api/client";
-import { edit } from "../state/project";
+import { edit } from "../state/commands";
 import { Button } from "../ui/Button";
 import { say, sayWrong } from "../ui/notice";
 

@@ -1,6 +1,6 @@
 /** Accents by place: every second line or word dressed another way, without a mark. */
 import type { Piece } from "../api/client";
-import { edit } from "../state/project";
+import { edit } from "../state/commands";
 import { Select } from "../ui/Select";
 import { TraySection } from "../ui/TraySection";
 

@@ -5,7 +5,7 @@ import type { Finish, Piece, Scene } from "../api/client";
 import { fetchScene } from "../api/scene";
 import { Painter } from "../playback/painter";
 import type { Player } from "../playback/player";
-import { useProject } from "../state/project";
+import { useProject } from "../state/store";
 
 const SAMPLE_US = 3_200_000;
 const WIDTH = 280;

@@ -1,6 +1,8 @@
 /** What the settings below are about, always in sight; and the way back to the finish. */
 import { useMemo } from "react";
-import { edit, speakerOf, useProject } from "../state/project";
+import { edit } from "../state/commands";
+import { speakerOf } from "../state/document";
+import { useProject } from "../state/store";
 import { Segments } from "../ui/Segments";
 import { Select } from "../ui/Select";
 import { type Scope, useDress } from "./scope";

@@ -1,7 +1,7 @@
 /** The word at the playhead alone: its colour, size, tilt and place, and the way back. */
 import type { Piece } from "../api/client";
 import type { Player } from "../playback/player";
-import { edit } from "../state/project";
+import { edit } from "../state/commands";
 import { Button } from "../ui/Button";
 import { TraySection } from "../ui/TraySection";
 import { AccentLooks } from "./AccentLooks";

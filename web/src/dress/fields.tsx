@@ -1,7 +1,7 @@
 /** One setting of a look: a label, its control, and the way back where it is overridden. */
 import { RotateCcw } from "lucide-react";
 import { type ReactNode, useRef, useState } from "react";
-import { drop } from "../state/project";
+import { drop } from "../state/commands";
 import { Switch } from "../ui/Check";
 import { IconButton } from "../ui/IconButton";
 import { NumberField } from "../ui/NumberField";

@@ -1,7 +1,8 @@
 /** The word that is chosen in the Loupe or stands at the playhead, as it is now. */
 import { useEffect, useState } from "react";
 import type { Player } from "../playback/player";
-import { useProject, wordAt } from "../state/project";
+import { wordAt } from "../state/session";
+import { useProject } from "../state/store";
 
 export function useLiveWord(player: Player | null) {
   // Drawn anew when it is another word, or when it changed.

@@ -1,7 +1,8 @@
 /** What a change of the look is about, and the values that hold there. */
 import { create } from "zustand";
 import type { Cue, Edit, Piece } from "../api/client";
-import { drag, edit, useProject } from "../state/project";
+import { drag, edit } from "../state/commands";
+import { useProject } from "../state/store";
 
 export type Scope = "piece" | "captions" | "speaker";
 export type Changes = Extract<Edit, { kind: "change_finish" }>["changes"];

@@ -1,7 +1,7 @@
 /** The settings of the word at the playhead alone, over those of its accent. */
 import type { Cue, Piece, Word } from "../api/client";
 import type { Player } from "../playback/player";
-import { wordAt } from "../state/project";
+import { wordAt } from "../state/session";
 import { useLiveWord } from "./liveWord";
 import { type Changes, inside, make, type Target } from "./scope";
 

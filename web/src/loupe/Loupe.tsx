@@ -3,7 +3,8 @@
 import { useEffect, useRef, useState } from "react";
 import type { Cue, Piece, Word } from "../api/client";
 import type { Player } from "../playback/player";
-import { edit, useProject } from "../state/project";
+import { edit } from "../state/commands";
+import { useProject } from "../state/store";
 import { textOf } from "../strip/passage";
 import { loudest, usePeaks } from "../strip/peaks";
 import { sharpCanvas } from "../ui/canvas";

@@ -4,8 +4,9 @@ import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } fr
 import type { Cue, Piece } from "../api/client";
 import { byMouse } from "../focus/page";
 import type { Player } from "../playback/player";
+import { speakerOf } from "../state/document";
 import { pick } from "../state/picks";
-import { speakerOf, useProject } from "../state/project";
+import { useProject } from "../state/store";
 import { useVisibleCues } from "../state/visible";
 import { beginPicking } from "../strip/picking";
 import { RIBBON_WIDTH, Ribbon } from "../strip/Ribbon";

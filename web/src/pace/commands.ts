@@ -2,14 +2,16 @@
 import { holdTyping } from "../focus/held";
 import { focusPage } from "../focus/page";
 import type { Player } from "../playback/player";
+import { edit } from "../state/commands";
 import { pick, pickedCues, pickedIds } from "../state/picks";
-import { edit, select, useProject, wordAt } from "../state/project";
+import { select, wordAt } from "../state/session";
+import { openPiece, useProject } from "../state/store";
 import { visibleCues } from "../state/visible";
 import { focusCue } from "../strip/focus";
 import { say } from "../ui/notice";
 
 const { getState: get } = useProject;
-const pieceId = (): number | null => get().project?.pieces[0]?.id ?? null;
+const pieceId = (): number | null => openPiece(get())?.id ?? null;
 
 const NEW_TEXT = "New caption";
 
@@ -119,5 +121,5 @@ export async function nudgeWord(player: Player | null, byUs: number): Promise<vo
 
 /** A frame of the recording in µs. */
 export function frameLength(): number {
-  return 1e6 / (get().project?.pieces[0]?.frame_rate || 30);
+  return 1e6 / (openPiece(get())?.frame_rate || 30);
 }

@@ -1,8 +1,9 @@
 /** Dragging a caption's edge or a whole caption: where it is now, and the change when it is let go. */
 import { create } from "zustand";
 import type { Cue } from "../api/client";
+import { edit } from "../state/commands";
 import { pickedIds } from "../state/picks";
-import { edit, useProject } from "../state/project";
+import { useProject } from "../state/store";
 import { type Sticking, stick } from "./scale";
 
 export type Part = "start" | "end" | "whole";

@@ -11,7 +11,8 @@ import type { Bounds } from "../playback/matrix";
 import type { Painter } from "../playback/painter";
 import type { Player } from "../playback/player";
 import { useStage } from "../stages/stage";
-import { cueAt, useProject } from "../state/project";
+import { cueAt } from "../state/document";
+import { useProject } from "../state/store";
 import { Tip } from "../ui/Tip";
 import { type Grip, gripped, keyed, layerOf, REST, turnedAbout, type Way } from "./grip";
 

@@ -4,7 +4,7 @@ import type { Piece, Source } from "../api/client";
 import { Player } from "../playback/player";
 import { SceneWindows } from "../playback/sceneWindows";
 import { useStage } from "../stages/stage";
-import { useProject } from "../state/project";
+import { useProject } from "../state/store";
 import { Controls } from "./Controls";
 import { Dropper } from "./Dropper";
 import { Handles } from "./Handles";

@@ -2,8 +2,9 @@
 import type { Check, Piece } from "../api/client";
 import type { Player } from "../playback/player";
 import { fix, leaveOut } from "../state/checks";
+import { edit } from "../state/commands";
 import { pick } from "../state/picks";
-import { edit, useProject } from "../state/project";
+import { useProject } from "../state/store";
 import { textOf } from "../strip/passage";
 import { Chip } from "../ui/Chip";
 import { Finding } from "../ui/Finding";

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Download } from "lucide-react";
 import { api, type Delivery, type Pace, type Piece, type Project, take } from "../api/client";
 import { FileButton } from "../api/download";
-import { edit } from "../state/project";
+import { edit } from "../state/commands";
 import { Button } from "../ui/Button";
 import { ago, bytes } from "../ui/format";
 import { say } from "../ui/notice";

@@ -4,7 +4,7 @@ import { useEffect, useRef } from "react";
 import type { Project } from "../api/client";
 import type { Player } from "../playback/player";
 import { allDoubts, type Doubt, keepAll, settle, type Verdict, visitDoubt } from "../state/doubts";
-import { useProject } from "../state/project";
+import { useProject } from "../state/store";
 import { Button } from "../ui/Button";
 import { Chip } from "../ui/Chip";
 import { clock } from "../ui/format";

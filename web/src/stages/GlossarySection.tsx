@@ -15,7 +15,9 @@ import {
 } from "../api/client";
 import { FileButton } from "../api/download";
 import type { Player } from "../playback/player";
-import { applyGlossary, edit, select, useProject } from "../state/project";
+import { applyGlossary, edit } from "../state/commands";
+import { select } from "../state/session";
+import { useProject } from "../state/store";
 import { Button } from "../ui/Button";
 import { Chip } from "../ui/Chip";
 import { FIELD } from "../ui/fields";

@@ -2,7 +2,7 @@
 import { useState } from "react";
 import { api, type Source, take } from "../api/client";
 import { type HearingChoice, HearingFields, hearingBody, WHOLE } from "../start/HearingFields";
-import { useProject } from "../state/project";
+import { useProject } from "../state/store";
 import { passageCues, usePassage } from "../strip/passage";
 import { Button } from "../ui/Button";
 import { clock } from "../ui/format";

@@ -2,7 +2,7 @@
 
 import { useState } from "react";
 import type { Pace, Piece } from "../api/client";
-import { edit } from "../state/project";
+import { edit } from "../state/commands";
 import { Tip } from "../ui/Tip";
 
 /** Give the whole piece a pace that differs in some numbers. */

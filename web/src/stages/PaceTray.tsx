@@ -2,7 +2,7 @@
 import { Tabs } from "radix-ui";
 import type { Piece } from "../api/client";
 import type { Player } from "../playback/player";
-import { useProject } from "../state/project";
+import { useProject } from "../state/store";
 import { TrayTabs } from "../ui/TrayTabs";
 import { ChecksSection } from "./ChecksSection";
 import { GroupingSection } from "./GroupingSection";

@@ -5,7 +5,7 @@ import { DropdownMenu, Toolbar } from "radix-ui";
 import { useState } from "react";
 import { api, type Project, take } from "../api/client";
 import { byMouse, focusPage } from "../focus/page";
-import { step } from "../state/project";
+import { step } from "../state/commands";
 
 export function PastEdits({ project }: { project: Project }) {
   const [open, setOpen] = useState(false);

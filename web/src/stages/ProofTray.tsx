@@ -3,7 +3,7 @@ import { Tabs } from "radix-ui";
 import type { Piece, Project } from "../api/client";
 import type { Player } from "../playback/player";
 import { allDoubts } from "../state/doubts";
-import { useProject } from "../state/project";
+import { useProject } from "../state/store";
 import { TrayTabs } from "../ui/TrayTabs";
 import { DoubtsSection } from "./DoubtsSection";
 import { FindSection } from "./FindSection";

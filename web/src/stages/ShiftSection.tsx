@@ -2,8 +2,9 @@
 import { useState } from "react";
 import type { Cue } from "../api/client";
 import type { Player } from "../playback/player";
+import { edit } from "../state/commands";
 import { pickedCues, pickedIds } from "../state/picks";
-import { edit, useProject } from "../state/project";
+import { useProject } from "../state/store";
 import { textOf } from "../strip/passage";
 import { Button } from "../ui/Button";
 import { FIELD } from "../ui/fields";

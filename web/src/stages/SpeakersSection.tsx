@@ -1,8 +1,10 @@
 /** Who speaks: names and their share, showing one alone, and giving captions to somebody else. */
 import { useState } from "react";
 import type { Cue, Piece, Project } from "../api/client";
+import { edit } from "../state/commands";
+import { speakerOf } from "../state/document";
 import { pickedCues } from "../state/picks";
-import { edit, speakerOf, useProject } from "../state/project";
+import { useProject } from "../state/store";
 import { showOnly } from "../state/visible";
 import { passageCues, usePassage } from "../strip/passage";
 import { Button } from "../ui/Button";

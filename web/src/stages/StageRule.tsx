@@ -6,7 +6,7 @@ import { hintOf } from "../actions/action";
 import { action } from "../actions/index";
 import type { Player } from "../playback/player";
 import { useLegibility } from "../state/legibility";
-import { useProject } from "../state/project";
+import { useProject } from "../state/store";
 import { Tip } from "../ui/Tip";
 import { useNarrow } from "../ui/width";
 import { PastEdits } from "./PastEdits";

@@ -2,7 +2,8 @@
 import { useEffect, useRef, useState } from "react";
 import { api, take } from "../api/client";
 import type { Player } from "../playback/player";
-import { edit, useProject } from "../state/project";
+import { edit } from "../state/commands";
+import { useProject } from "../state/store";
 import { textOf } from "../strip/passage";
 import { Button } from "../ui/Button";
 import { FIELD } from "../ui/fields";

@@ -1,6 +1,7 @@
 /** The rules that caption times are worked out by. */
 import type { Piece } from "../api/client";
-import { edit, useProject } from "../state/project";
+import { edit } from "../state/commands";
+import { useProject } from "../state/store";
 import { Button } from "../ui/Button";
 import { Check } from "../ui/Check";
 import { TraySection } from "../ui/TraySection";

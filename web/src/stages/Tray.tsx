@@ -4,6 +4,7 @@ import type { Project } from "../api/client";
 import { DressTray } from "../dress/DressTray";
 import { focusPage } from "../focus/page";
 import type { Player } from "../playback/player";
+import { openPiece, useProject } from "../state/store";
 import { IconButton } from "../ui/IconButton";
 import { useNarrow } from "../ui/width";
 import { DeliverTray } from "./DeliverTray";
@@ -16,8 +17,8 @@ import { useStage } from "./stage";
 export function Tray({ project, player }: { project: Project; player: Player | null }) {
   const stage = useStage((state) => state.stage);
   const narrow = useNarrow();
-  const piece = project.pieces[0];
-  const source = project.sources[0];
+  const piece = useProject(openPiece);
+  const source = project.sources.find((one) => one.id === piece?.source_id);
   if (!piece || !source) return null;
   return (
     <aside

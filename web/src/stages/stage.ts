@@ -2,6 +2,7 @@
 import { create } from "zustand";
 import type { Check, Cue, Project } from "../api/client";
 import { allDoubts } from "../state/doubts";
+import { openPiece, useProject } from "../state/store";
 
 export const STAGES = ["Gather", "Proof", "Pace", "Dress", "Frame", "Deliver"] as const;
 export type Stage = (typeof STAGES)[number];
@@ -55,7 +56,7 @@ export function stageNote(
   checks: Check[] | null,
   faint: number,
 ): { text: string; short?: string; wrong?: boolean } {
-  const piece = project.pieces[0];
+  const piece = openPiece(useProject.getState());
   switch (stage) {
     case "Gather": {
       const hearing = project.jobs.findLast((job) => job.kind === "transcribe");

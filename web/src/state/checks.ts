@@ -1,6 +1,7 @@
 /** What the rules find in the captions: asked again a moment after anything changed. */
 import { api, type Check, take } from "../api/client";
-import { edit, useProject } from "./project";
+import { edit } from "./commands";
+import { openPiece, useProject } from "./store";
 
 const SOONEST_MS = 250;
 const LATEST_MS = 1_500;
@@ -12,8 +13,7 @@ export function watchChecks(): () => void {
   let timer = 0;
   let asked = 0;
   const ask = async () => {
-    const { project } = useProject.getState();
-    const piece = project?.pieces[0];
+    const piece = openPiece(useProject.getState());
     if (!piece) return;
     asked += 1;
     const mine = asked;
@@ -38,7 +38,7 @@ export function watchChecks(): () => void {
 
 /** Apply the remedies of some findings, as one change. */
 export function fix(checks: Check[]): void {
-  const piece = useProject.getState().project?.pieces[0];
+  const piece = openPiece(useProject.getState());
   const safe = checks.filter((check) => check.fix);
   if (!piece || !safe.length) return;
   void edit({
@@ -50,6 +50,6 @@ export function fix(checks: Check[]): void {
 
 /** Speech that no caption shows is meant to have none: it is not pointed out again. */
 export function leaveOut(check: Check): void {
-  const piece = useProject.getState().project?.pieces[0];
+  const piece = openPiece(useProject.getState());
   if (piece) void edit({ kind: "leave_out", piece_id: piece.id, word_ids: check.word_ids });
 }

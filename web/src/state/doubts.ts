@@ -1,7 +1,8 @@
 /** Walking from doubt to doubt, and settling them. */
 import type { Cue, Word } from "../api/client";
 import type { Player } from "../playback/player";
-import { edit, useProject } from "./project";
+import { edit } from "./commands";
+import { openPiece, useProject } from "./store";
 
 export interface Doubt {
   cue: Cue;
@@ -47,8 +48,8 @@ export function visitNext(player: Player | null): void {
 
 /** Keep every word that is still in doubt as it was heard: one undo takes it back. */
 export function keepAll(): void {
-  const { project, cues } = useProject.getState();
-  const piece = project?.pieces[0];
+  const { cues } = useProject.getState();
+  const piece = openPiece(useProject.getState());
   if (piece && allDoubts(cues).length) void edit({ kind: "accept_all", piece_id: piece.id });
 }
 

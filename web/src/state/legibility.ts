@@ -1,7 +1,8 @@
 /** Which captions are hard to read on their picture: gone over window by window while work rests. */
 import { create } from "zustand";
 import { api, type Faint, take } from "../api/client";
-import { edit, useProject } from "./project";
+import { edit } from "./commands";
+import { useProject } from "./store";
 
 export type Way = Faint["remedies"][number]["way"];
 

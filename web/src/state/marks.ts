@@ -1,7 +1,9 @@
 /** Marking words with an accent of the finish. */
 import type { Player } from "../playback/player";
 import { say } from "../ui/notice";
-import { edit, useProject, wordAt } from "./project";
+import { edit } from "./commands";
+import { wordAt } from "./session";
+import { openPiece, useProject } from "./store";
 
 /** Mark the word at the playhead with an accent (from 1), or take its mark away (0). */
 export function mark(player: Player | null, accent: number): void {
@@ -21,7 +23,7 @@ export function mark(player: Player | null, accent: number): void {
  */
 export function markEverywhere(player: Player | null): void {
   const found = wordAt(player?.at ?? 0);
-  const piece = useProject.getState().project?.pieces[0];
+  const piece = openPiece(useProject.getState());
   if (!found || !piece) return;
   void markAll(piece.id, found.word.text, found.word.accent || 1);
 }

@@ -1,6 +1,6 @@
 /** Which captions are picked, on every stage: commands work on all of them, never on hidden ones. */
 import type { Cue } from "../api/client";
-import { useProject } from "./project";
+import { useProject } from "./store";
 import { visibleCues } from "./visible";
 
 const { getState: get, setState: set } = useProject;

@@ -1,6 +1,7 @@
 /** The captions that are shown: all, or those of one speaker. What is hidden is never touched. */
 import type { Cue } from "../api/client";
-import { speakerOf, useProject } from "./project";
+import { speakerOf } from "./document";
+import { useProject } from "./store";
 
 let known: { cues: Cue[]; only: string | null; shown: Cue[] } | null = null;
 

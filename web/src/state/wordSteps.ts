@@ -1,6 +1,7 @@
 /** Going from word to word, over the captions that are shown. */
 import type { Player } from "../playback/player";
-import { useProject, wordAt } from "./project";
+import { wordAt } from "./session";
+import { useProject } from "./store";
 import { visibleCues } from "./visible";
 
 export function stepWord(player: Player | null, way: 1 | -1): void {

@@ -5,7 +5,7 @@ import { action } from "../actions/index";
 import type { Cue } from "../api/client";
 import type { Player } from "../playback/player";
 import { pickedCues } from "../state/picks";
-import { useProject } from "../state/project";
+import { useProject } from "../state/store";
 import { Tip } from "../ui/Tip";
 import { HintLine } from "./HintLine";
 import { textOf } from "./passage";

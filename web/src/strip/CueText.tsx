@@ -24,8 +24,10 @@ import {
 } from "../drafts/store";
 import { holdTyping, lettersHeld } from "../focus/held";
 import { focusPage } from "../focus/page";
+import { edit, step } from "../state/commands";
 import { pick } from "../state/picks";
-import { edit, select, step, useProject } from "../state/project";
+import { select } from "../state/session";
+import { useProject } from "../state/store";
 import { visibleCues } from "../state/visible";
 import { say } from "../ui/notice";
 import {

@@ -1,6 +1,6 @@
 /** Typed text whose caption was changed or deleted elsewhere: both texts, and a choice. */
 import { decide, unsettled, useDrafts } from "../drafts/store";
-import { useProject } from "../state/project";
+import { useProject } from "../state/store";
 import { Button } from "../ui/Button";
 import { clock } from "../ui/format";
 

@@ -2,7 +2,7 @@
 
 import { useDrafts } from "../drafts/store";
 import { useActive } from "../focus/active";
-import { useProject } from "../state/project";
+import { useProject } from "../state/store";
 
 const HINTS = {
   text: [

@@ -1,5 +1,5 @@
 /** Whose captions alone are shown, and the way back to all. */
-import { useProject } from "../state/project";
+import { useProject } from "../state/store";
 import { showOnly } from "../state/visible";
 
 export function OnlySpeaker() {

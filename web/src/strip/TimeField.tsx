@@ -2,7 +2,7 @@
 import { useRef, useState } from "react";
 import type { Cue } from "../api/client";
 import { focusPage } from "../focus/page";
-import { edit } from "../state/project";
+import { edit } from "../state/commands";
 import { clock } from "../ui/format";
 import { Tip } from "../ui/Tip";
 

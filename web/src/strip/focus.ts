@@ -1,6 +1,7 @@
 /** Put the caret into a caption's text, wherever on the Strip it stands. */
 import { useStage } from "../stages/stage";
-import { select, useProject } from "../state/project";
+import { select } from "../state/session";
+import { useProject } from "../state/store";
 import { selectLetters } from "./cueDom";
 
 const MOST_TRIES = 30;

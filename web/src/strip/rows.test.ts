@@ -6,6 +6,7 @@ const cue = (id: number, start_us: number, end_us: number): Cue => ({
   id,
   start_us,
   end_us,
+  piece_id: 1,
   start_pinned: false,
   end_pinned: false,
   look: {},

@@ -1,7 +1,7 @@
 /** Geometry of the Strip: rows of captions and quiet, where each stands and what time it covers. */
 import type { Cue } from "../api/client";
 import { lastBy } from "../playback/player";
-import { speakerOf } from "../state/project";
+import { speakerOf } from "../state/document";
 
 /** Key of the row behind the last caption. */
 export const END = "quiet-end";

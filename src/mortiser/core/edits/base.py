@@ -7,7 +7,7 @@ MortiserError; the store rolls the whole transaction back, so nothing is half do
 from __future__ import annotations
 
 from abc import ABC, abstractmethod
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
 from pydantic import BaseModel, ConfigDict
@@ -29,6 +29,26 @@ class BaseEdit(BaseModel, ABC):
     @abstractmethod
     def apply(self, desk: Desk) -> None:
         """Carry the edit out."""
+
+    def concerns(self) -> frozenset[int] | None:
+        """The captions whose words it was made over, by id; None where it depends on all there are.
+
+        By default those it names. Whatever else has changed in the meantime does not come in its way.
+        """
+        return frozenset(_named(self))
+
+
+NAMES = {"cue_id", "cue_ids", "from_cue", "to_cue", "first_cue", "from_cue_id"}
+"""Fields that name captions."""
+
+
+def _named(value: BaseModel) -> Iterator[int]:
+    for name, found in value:
+        if name in NAMES and found is not None:
+            yield from [found] if isinstance(found, int) else found
+        for one in found if isinstance(found, list) else [found]:
+            if isinstance(one, BaseModel):
+                yield from _named(one)
 
 
 def word_of(cue: Cue, word_id: int) -> Shown:

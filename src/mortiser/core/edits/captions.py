@@ -109,6 +109,9 @@ class SplitAt(BaseEdit):
     piece_id: Id
     at_us: Micros
 
+    def concerns(self) -> None:
+        return None
+
     def label(self, desk: Desk) -> str:
         return "split caption"
 

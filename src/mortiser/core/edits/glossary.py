@@ -34,6 +34,9 @@ class ApplyGlossary(BaseEdit):
     piece_id: Id
     changes: list[Rewording]
 
+    def concerns(self) -> None:
+        return None
+
     def label(self, desk: Desk) -> str:
         if len(self.changes) == 1:
             return f"glossary: “{short(self.changes[0].text)}”"

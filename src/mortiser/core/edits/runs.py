@@ -40,6 +40,9 @@ class RetypeRun(BaseEdit):
     )
     doing: Literal["type", "cut", "delete", "paste"] = "type"
 
+    def concerns(self) -> frozenset[int] | None:
+        return super().concerns() if self.from_cue == self.to_cue else None
+
     def label(self, desk: Desk) -> str:
         fresh = " ".join(tokens(self.text))
         if self.doing == "paste":

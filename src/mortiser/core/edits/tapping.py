@@ -42,6 +42,9 @@ class TapTimes(BaseEdit):
             raise ValueError("Taps follow one another by at least 0.04 s.")
         return taps
 
+    def concerns(self) -> None:
+        return None
+
     def label(self, desk: Desk) -> str:
         count = len(self.taps_us)
         return f"tap {count} {self.unit}{'s' if count > 1 else ''}"

@@ -96,6 +96,9 @@ class AcceptAll(BaseEdit):
     kind: Literal["accept_all"] = "accept_all"
     piece_id: Id
 
+    def concerns(self) -> None:
+        return None
+
     def label(self, desk: Desk) -> str:
         count = sum(doubtful(word) for cue in desk.cues(self.piece_id) for word in cue.words)
         return f"keep {count} doubtful word{'' if count == 1 else 's'}"
@@ -122,6 +125,9 @@ class ReplaceText(BaseEdit):
     only: Count | None = Field(
         default=None, description="Which place, counted from 0; all if left out."
     )
+
+    def concerns(self) -> None:
+        return None
 
     def label(self, desk: Desk) -> str:
         return f"replace “{short(self.find)}”"

@@ -1,0 +1,86 @@
+/** The open project and its server: opened, read, caught up with; the queue of what is asked of it. */
+import { api, type EditAnswer, Problem, type Project, takeAs } from "../api/client";
+import { sayWrong } from "../ui/notice";
+import { merged } from "./document";
+import { createQueue } from "./queue";
+import { NOTHING, openPiece, useProject } from "./store";
+
+const { getState: get, setState: set } = useProject;
+
+let openings = 0;
+/** A number for the project that is open: answers for one that was open before are thrown away. */
+export function opening(): number {
+  return openings;
+}
+
+/** Open a project, newest state. What comes late for another one does not replace it. */
+export async function open(projectId: number): Promise<void> {
+  openings += 1;
+  await load(projectId, openings);
+}
+
+async function load(projectId: number, asked: number): Promise<void> {
+  try {
+    const project = await takeAs<Project>(
+      api.GET("/api/projects/{project_id}", { params: { path: { project_id: projectId } } }),
+    );
+    const { project: known, pieceId } = get();
+    // Neither another project's state, nor an older one.
+    if (asked !== openings || (known && known.revision > project.revision)) return;
+    const piece = openPiece({ project, pieceId });
+    set((state) => ({
+      project,
+      problem: null,
+      cues: project.cues.filter((cue) => cue.piece_id === piece?.id),
+      sceneVersion: state.sceneVersion + 1,
+    }));
+  } catch (error) {
+    if (asked === openings) {
+      set({ problem: error instanceof Problem ? error.message : String(error) });
+    }
+  }
+}
+
+export function close(): void {
+  openings += 1;
+  set(NOTHING);
+}
+
+/** Fetch what was changed since the revision that is known; everything where that is too long ago. */
+export async function catchUp(): Promise<void> {
+  const { project } = get();
+  if (!project) return;
+  const asked = openings;
+  try {
+    const answer = await takeAs<EditAnswer>(
+      api.GET("/api/projects/{project_id}/changes", {
+        params: { path: { project_id: project.id }, query: { since: project.revision } },
+      }),
+    );
+    if (asked === openings) merge(answer);
+  } catch {
+    if (asked === openings) await load(project.id, asked);
+  }
+}
+
+export const queue = createQueue<EditAnswer>({
+  opening,
+  revision: () => get().project?.revision ?? 0,
+  merge,
+  catchUp,
+  isLate: (error) => error instanceof Problem && error.code === "stale",
+  refuse: sayWrong,
+});
+
+/** Put an answer over what is known. */
+function merge(answer: EditAnswer): void {
+  const { project, cues } = get();
+  const piece = openPiece(get());
+  if (!project || !piece) return;
+  const { revision, history, settings } = answer;
+  set((state) => ({
+    project: { ...project, ...settings, revision, history },
+    cues: merged(cues, answer, piece.id),
+    sceneVersion: state.sceneVersion + 1,
+  }));
+}

@@ -1,0 +1,25 @@
+/** What is chosen in the open project. */
+import type { Cue, Word } from "../api/client";
+import { cueAt } from "./document";
+import { useProject } from "./store";
+
+const { getState: get, setState: set } = useProject;
+
+export function select(cueId: number | null): void {
+  set({ selected: cueId, anchor: cueId, picked: new Set(cueId === null ? [] : [cueId]) });
+}
+
+/** The word that keys are about: the one clicked in the Loupe, else the one at a moment. */
+export function wordAt(atUs: number): { cue: Cue; word: Word } | null {
+  const { cues, word: clicked, selected } = get();
+  const here = cues.find((one) => one.id === selected);
+  const chosen = here?.words.find((one) => one.id === clicked);
+  if (here && chosen) return { cue: here, word: chosen };
+  const cue = cueAt(cues, atUs) ?? here;
+  const word = cue?.words.findLast((one) => one.start_us <= atUs + 1_000) ?? cue?.words[0];
+  return cue && word ? { cue, word } : null;
+}
+
+export function showFound(wordIds: Iterable<number>): void {
+  set({ found: new Set(wordIds) });
+}

@@ -1,0 +1,63 @@
+/** The open project as the server last told it, and what is chosen in it. */
+import { create } from "zustand";
+import type { Check, Cue, Piece, Project } from "../api/client";
+
+export interface State {
+  project: Project | null;
+  problem: string | null;
+  /** The piece that is open; the first one as long as none was chosen. */
+  pieceId: number | null;
+  /** Captions of the open piece, in time order. */
+  cues: Cue[];
+  /** Grows whenever what is painted may have changed. */
+  sceneVersion: number;
+  heard: number;
+  /** Whether the server has no room on its disk. */
+  diskFull: boolean;
+  selected: number | null;
+  /** All captions that commands work on; the selected one is among them. */
+  picked: ReadonlySet<number>;
+  /** Where a range of picked captions began. */
+  anchor: number | null;
+  /** The caption whose text is typed in, at time scale. */
+  typing: number | null;
+  /** The word whose start keys move. */
+  word: number | null;
+  /** What the rules found, newest first known; null until they have been asked. */
+  checks: Check[] | null;
+  /** The doubtful word being looked at. */
+  doubt: number | null;
+  /** Words that the text being looked for touches. */
+  found: ReadonlySet<number>;
+  /** The one speaker whose captions the Strip shows. */
+  onlySpeaker: string | null;
+}
+
+/** What is known of a project before one is open. */
+export const NOTHING: Omit<State, "sceneVersion"> = {
+  project: null,
+  problem: null,
+  pieceId: null,
+  cues: [],
+  heard: 0,
+  diskFull: false,
+  selected: null,
+  picked: new Set(),
+  anchor: null,
+  typing: null,
+  word: null,
+  checks: null,
+  doubt: null,
+  found: new Set(),
+  onlySpeaker: null,
+};
+
+export const useProject = create<State>(() => ({ ...NOTHING, sceneVersion: 0 }));
+
+/** The piece that is open. */
+export function openPiece({
+  project,
+  pieceId,
+}: Pick<State, "project" | "pieceId">): Piece | undefined {
+  return project?.pieces.find((piece) => piece.id === pieceId) ?? project?.pieces[0];
+}
