@@ -26,6 +26,7 @@ def make_video(
     sound_delay: float = 0.0,
     click_at: float | None = None,
     pixels: str = "yuv420p",
+    shape: Fraction | None = None,
 ) -> Path:
     """A picture that brightens with time and changes colour left to right, with tones."""
     times = frame_times or [i / 25 for i in range(int(seconds * 25))]
@@ -33,6 +34,8 @@ def make_video(
         picture = out.add_stream(codec, rate=25)
         picture.width, picture.height, picture.pix_fmt = *size, pixels
         picture.codec_context.time_base = Fraction(1, 90_000)
+        if shape:
+            picture.codec_context.sample_aspect_ratio = shape
         if rotation:
             picture.set_display_rotation(rotation)
         sounds = [out.add_stream(audio_codec, rate=RATE, layout="mono") for _ in range(tracks)]

@@ -16,8 +16,10 @@ MAY = {
     "store": {"core", "store"},
     "emoji": {"core", "emoji"},
     "fonts": {"core", "emoji", "fonts"},
-    "paint": {"core", "emoji", "media", "paint"},
-    "jobs": {"core", "fonts", "formats", "media", "speech", "store", "paint", "jobs"},
+    "paint": {"core", "emoji", "paint"},
+    "render": {"core", "media", "paint", "render"},
+    "outputs": {"core", "fonts", "formats", "media", "render", "outputs"},
+    "jobs": {"core", "fonts", "formats", "media", "speech", "store", "render", "outputs", "jobs"},
     "api": {
         "core",
         "emoji",
@@ -25,6 +27,7 @@ MAY = {
         "formats",
         "media",
         "store",
+        "outputs",
         "jobs",
         "api",
         "settings",
@@ -32,7 +35,7 @@ MAY = {
     },
 }
 ONLY_IN = {
-    "av": {"media", "paint"},
+    "av": {"media", "render"},
     "skia": {"paint"},
     "sqlite3": {"store", "api"},
     "moonshine_voice": {"speech"},

@@ -18,23 +18,25 @@ from mortiser.core.glossary import Entry, Glossary, reworded
 from mortiser.core.grouping import group
 from mortiser.core.layout.ruler import LetterRuler
 from mortiser.core.pace import PACES, PaceName
+from mortiser.core.piece import Piece
 from mortiser.core.scene import SceneReel
 from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.words import Cue, Word
 from mortiser.fonts import font_book
 from mortiser.formats import glossary as glossary_file
 from mortiser.formats.decoding import decode
-from mortiser.jobs.delivering import caption_file
 from mortiser.media.probe import Probe, probe
 from mortiser.media.sound import stream_sound
-from mortiser.paint.burn import burn
+from mortiser.outputs.captions import caption_text
+from mortiser.render.burn import burn
+from mortiser.render.programme import Recording, of_one
 from mortiser.speech.engines import Engines
 from mortiser.speech.second_hearing import SecondHearing, heard_again, settled
 from mortiser.speech.sounds import DictionarySounds
 from mortiser.speech.sphinx import SphinxAligner
 from mortiser.speech.transcribe import TimedLine, transcribe
 from mortiser.store.glossary import checked
-from mortiser.store.projects import AUDIO_ONLY_FRAME, Piece
+from mortiser.store.projects import AUDIO_ONLY_FRAME
 
 
 def caption(
@@ -72,7 +74,7 @@ def caption(
         if kind == "burn":
             _burn(recording, out, cues, piece, quiet)
         else:
-            _write_whole(out, caption_file(kind, cues, piece))
+            _write_whole(out, caption_text(kind, cues, piece))
 
 
 def hear(
@@ -131,14 +133,8 @@ def _burn(recording: Path, out: Path, cues: list[Cue], piece: Piece, quiet: bool
     partial = _partial(out)
     try:
         with _bar("Burning in", quiet) as bar:
-            burn(
-                recording,
-                partial,
-                reel,
-                size,
-                piece.timeline.duration_us,
-                lambda p: _advance(bar, p),
-            )
+            whole = Recording(recording, piece.timeline.duration_us)
+            burn(of_one(whole, size, reel), partial, lambda p: _advance(bar, p))
             _advance(bar, 1.0)
         partial.replace(out)
     finally:

@@ -22,7 +22,7 @@ from mortiser.jobs.translating import translate
 from mortiser.jobs.workspace import Workspace
 from mortiser.media.opening import limit_pixels
 from mortiser.paint.legibility import faint_captions
-from mortiser.paint.still import still
+from mortiser.render.still import still
 from mortiser.settings import Settings
 from mortiser.speech.engines import (
     Engine,

@@ -15,9 +15,9 @@ from mortiser.core.scene import build_scene
 from mortiser.core.words import Cue, Shown
 from mortiser.fonts import font_book
 from mortiser.media.picture import turned
-from mortiser.paint.blend import inks_of, lay, veil
 from mortiser.paint.painter import area_of, paint
 from mortiser.paint.state import state_at
+from mortiser.render.blend import inks_of, lay, veil
 from tests.recordings import small_demo
 from tests.serving import Server, wait_for_job
 

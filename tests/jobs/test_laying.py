@@ -14,7 +14,7 @@ from mortiser.formats import srt
 from mortiser.formats.base import Caption
 from mortiser.jobs import runner
 from mortiser.jobs.bringing_in import BroughtIn, Hearing, bring_in, hear_again
-from mortiser.jobs.delivering import caption_file
+from mortiser.outputs.captions import caption_text
 from mortiser.settings import Settings
 from mortiser.store import editing, jobs, projects
 from mortiser.wiring import HANDLERS, Shop, open_shop
@@ -109,7 +109,7 @@ def test_lines_of_a_file_are_kept_and_written_again(shop: Shop) -> None:
     (cue,) = cues(shop, made)
     assert cue.line_starts == (1, 4)
     piece = projects.piece(shop.database.connection, made.piece_id)
-    written = caption_file("srt", [cue], piece)
+    written = caption_text("srt", [cue], piece)
     assert "Welcome\nback to the\nmending room.\n" in written
 
 
@@ -167,7 +167,9 @@ def test_a_stretch_is_heard_again_and_corrections_elsewhere_stay(shop: Shop) -> 
     editing.apply(
         shop.database, made.project_id, 0, RetypeCue(cue_id=first[0].id, text="Well come back")
     )
-    again = hear_again(shop.database, made.project_id, Hearing(from_us=4_800_000, to_us=16_000_000))
+    (again,) = hear_again(
+        shop.database, made.project_id, Hearing(from_us=4_800_000, to_us=16_000_000)
+    )
     with pytest.raises(Conflict, match="being heard"):
         hear_again(shop.database, made.project_id, Hearing())
     do(shop, again)

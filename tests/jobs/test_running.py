@@ -1,22 +1,25 @@
 import itertools
-import json
 import shutil
 import threading
 import time
 from dataclasses import replace
 from pathlib import Path
 
+import av
+import numpy as np
 import pytest
 
 from mortiser.core.edits.words import AcceptWord, RetypeCue
 from mortiser.core.errors import BadMedia, Cancelled, NoSpace
 from mortiser.core.words import Word
 from mortiser.jobs import runner
-from mortiser.jobs.bringing_in import Hearing, bring_in, hear_again, title
+from mortiser.jobs.bringing_in import Hearing, bring_in, copy_project, hear_again, title
 from mortiser.jobs.delivering import deliver, file_stem
 from mortiser.jobs.queue import PRIORITY, Queue
 from mortiser.jobs.runner import Task
 from mortiser.media.sound import clip
+from mortiser.outputs import video
+from mortiser.render.programme import Programme
 from mortiser.settings import Settings
 from mortiser.speech.seams import RATE, Change, Verdict
 from mortiser.store import deliveries, editing, jobs, projects, transcript
@@ -224,7 +227,7 @@ def test_a_failed_delivery_leaves_no_half_file(
 ) -> None:
     made = take_in(shop, make_video(tmp_path / "a.mp4"))
     transcript.append_line(shop.database, made.source_id, [Word("mend", 200_000, 900_000)])
-    delivery, job = deliveries.add(shop.database, made.project_id, made.piece_id, "a")
+    delivery, job = deliveries.order(shop.database, made.piece_id, "a")
     folder = shop.workspace.root / "deliveries" / str(delivery)
     monkeypatch.setattr(runner, "REPORT_S", 0.0)
 
@@ -242,12 +245,76 @@ def test_a_failed_delivery_leaves_no_half_file(
     assert not folder.exists()
     jobs.requeue(shop.database, job)
     run(shop, job)
-    files = json.loads(deliveries.get(shop.database.connection, delivery)["files"])
+    files = deliveries.files_of(shop.database.connection, [delivery])[delivery]
     assert (
-        {f.name for f in folder.iterdir()}
-        == {f["name"] for f in files}
-        == {"a.mp4", "a.srt", "a.vtt"}
+        {f.name for f in folder.iterdir()} == {f.name for f in files} == {"a.mp4", "a.srt", "a.vtt"}
     )
+
+
+def test_a_project_copied_while_it_is_prepared_gets_all_the_same(
+    shop: Shop, tmp_path: Path
+) -> None:
+    made = take_in(shop, make_video(tmp_path / "a.mkv", codec="ffv1", audio_codec="flac"))
+    copied = copy_project(shop.database, shop.workspace, made.project_id)
+    db = shop.database.connection
+    assert [row(shop, job)["kind"] for job in copied.jobs] == ["prepare", "transcribe"]
+    for job in copied.jobs:
+        run(shop, job)
+    (source,) = projects.source_rows(db, copied.project_id)
+    assert source["proxy_path"]
+    assert shop.workspace.beside(source["path"], "peaks.npz").exists()
+    assert transcript.source_words(db, source["id"])
+    assert not transcript.source_words(db, made.source_id)
+
+
+def test_the_chosen_track_is_what_the_page_plays(shop: Shop, tmp_path: Path) -> None:
+    made = take_in(shop, make_video(tmp_path / "a.mp4", tracks=2))
+    projects.choose_hearing(shop.database, made.source_id, "en", 1)
+    run(shop, made.jobs[1])
+    source = projects.source_row(shop.database.connection, made.source_id)
+    assert source["proxy_path"]
+    with av.open(str(shop.workspace.path(source["proxy_path"]))) as reading:
+        (sound,) = reading.streams.audio
+        heard = np.concatenate([f.to_ndarray() for f in reading.decode(sound)], axis=1)[0]
+        assert np.abs(np.fft.rfft(heard[: sound.rate // 2])).argmax() * 2 == pytest.approx(
+            500, abs=6
+        )
+    projects.choose_hearing(shop.database, made.source_id, "de", 1)
+    source = projects.source_row(shop.database.connection, made.source_id)
+    assert source["proxy_path"], "the language says nothing of the track"
+    projects.choose_hearing(shop.database, made.source_id, "en", 0)
+    source = projects.source_row(shop.database.connection, made.source_id)
+    assert not source["proxy_path"]
+
+
+def test_what_was_ordered_is_made_whatever_is_edited_meanwhile(shop: Shop, tmp_path: Path) -> None:
+    made = take_in(shop, make_video(tmp_path / "a.mp4"))
+    transcript.append_line(shop.database, made.source_id, [Word("mend", 200_000, 900_000)])
+    delivery, job = deliveries.order(shop.database, made.piece_id, "a")
+    (cue,) = projects.piece_cues(shop.database.connection, made.piece_id)
+    editing.apply(shop.database, made.project_id, 0, RetypeCue(cue_id=cue.id, text="tea"))
+    run(shop, job)
+    folder = shop.workspace.root / "deliveries" / str(delivery)
+    assert "mend" in (folder / "a.srt").read_text()
+    assert "tea" not in (folder / "a.srt").read_text()
+    row_now = deliveries.get(shop.database.connection, delivery)
+    assert (row_now["revision"], row_now["ordered"]) == (0, "")
+
+
+def test_a_made_file_that_is_not_what_was_ordered_is_no_success(
+    shop: Shop, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    made = take_in(shop, make_video(tmp_path / "a.mp4"))
+    transcript.append_line(shop.database, made.source_id, [Word("mend", 200_000, 900_000)])
+    delivery, job = deliveries.order(shop.database, made.piece_id, "a")
+
+    def cut_short(programme: Programme, out: Path, progress: object) -> None:
+        shutil.copy(make_video(tmp_path / "short.mp4", seconds=1.0), out)
+
+    monkeypatch.setattr(video, "burn", cut_short)
+    run(shop, job)
+    assert "it lasts 1.0" in row(shop, job)["error"]
+    assert not (shop.workspace.root / "deliveries" / str(delivery)).exists()
 
 
 def test_what_the_browser_cannot_play_gets_a_copy(shop: Shop, tmp_path: Path) -> None:
@@ -398,7 +465,7 @@ def test_the_vote_leaves_alone_what_somebody_has_been_at(shop: Shop) -> None:
 def test_a_stretch_heard_again_is_voted_on_before_it_is_laid(shop: Shop) -> None:
     made = take_in(shop, COUNTER)
     run(shop, made.jobs[0])
-    again = hear_again(shop.database, made.project_id, Hearing())
+    (again,) = hear_again(shop.database, made.project_id, Hearing())
     parts = replace(shop.parts, judge=lambda names, write: Voting())
     following = runner.run(parts, HANDLERS, again)
     assert row(shop, again)["status"] == "done", row(shop, again)["error"]
@@ -411,7 +478,7 @@ def test_a_stretch_heard_again_is_voted_on_before_it_is_laid(shop: Shop) -> None
 def test_what_is_waited_for_goes_first(shop: Shop) -> None:
     assert set(PRIORITY) == set(HANDLERS)
     made = take_in(shop, COUNTER)
-    delivery = deliveries.add(shop.database, made.project_id, made.piece_id, "a")[1]
+    delivery = deliveries.order(shop.database, made.piece_id, "a")[1]
     doubting = jobs.add(shop.database, made.project_id, "doubt", {"source_id": made.source_id})
     queue = Queue(shop.parts, HANDLERS)
     queue.submit(doubting, delivery, *made.jobs)

@@ -11,11 +11,11 @@ from hypothesis import strategies as st
 from mortiser.core.motion.layers import Layer
 from mortiser.core.motion.track import fixed
 from mortiser.core.scene.model import PathItem, Scene, SceneCue, StampItem
-from mortiser.paint.blend import BT601, BT709
 from mortiser.paint.inks import SEEN, PlaneInks, fill
 from mortiser.paint.painter import paint
 from mortiser.paint.pictures import surface_on
 from mortiser.paint.state import state_at, upright
+from mortiser.render.blend import BT601, BT709
 
 BOX = "M0 0L40 0L40 30L0 30Z"
 place = st.floats(0, 500)

@@ -182,7 +182,7 @@ def test_a_copy_is_independent(tmp_path: Path) -> None:
     database, project, piece = open_project(tmp_path)
     copy = copying.duplicate_project(
         database, project, {"sources/x/recording": "sources/y/recording"}
-    )
+    ).project_id
     (copied,) = projects.pieces(database.connection, copy)
     originals = projects.piece_cues(database.connection, piece)
     copies = projects.piece_cues(database.connection, copied.id)

@@ -16,14 +16,13 @@ from mortiser.core.errors import BadInput, NotFound
 from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.finish.model import Finish
 from mortiser.core.finish.stored import read_finishes, write_finishes
-from mortiser.core.frame import even_size
 from mortiser.core.limits import Id, Micros, Name
-from mortiser.core.scene import build_scene
 from mortiser.core.suggesting import suggest
 from mortiser.emoji import LARGEST_SIDE, emoji_png, emoji_to_choose, find_emoji
 from mortiser.fonts import font_book, own, shipped
 from mortiser.jobs.delivering import file_stem
-from mortiser.store import finishes, palette, projects
+from mortiser.outputs.programmes import programme_of
+from mortiser.store import deliveries, finishes, palette, projects
 from mortiser.wiring import still_picture
 
 router = routes("/api", "dress")
@@ -159,14 +158,10 @@ def still(piece_id: Id, shop: OpenShop, at_us: Micros) -> Response:
     """The frame that shows at a moment, with its captions, as the delivery has it."""
     with shop.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
-        found = projects.shown_cues(db, piece, at_us, at_us + 1)
-        last = max(0, piece.timeline.duration_us - 1)
-        playing = piece.timeline.playing(min(at_us, last))
-        source = projects.source_row(db, playing.clip.source_id)
-    size = even_size(piece.width, piece.height)
-    scene = build_scene(found, piece.finish, size, font_book())
-    recording = shop.workspace.path(source["path"])
-    data = still_picture(recording, scene, size, playing.to_source(min(at_us, last)), at_us)
+        found = projects.piece_cues(db, piece_id)
+        sources = deliveries.ordered_sources(db, piece.project_id)
+    programme = programme_of(piece, found, sources, shop.workspace.path)
+    data = still_picture(programme, min(at_us, piece.timeline.duration_us - 1))
     name = file_stem(projects.project_row(shop.database.connection, piece.project_id)["name"])
     headers = attachment(f"{name}-{at_us // 1000}.png")
     return Response(data, media_type="image/png", headers=headers)

@@ -14,6 +14,7 @@ from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
 from mortiser.core.errors import Conflict, NotFound
 from mortiser.core.limits import Id, Micros
+from mortiser.jobs.preparing import peaks_of, playable
 from mortiser.media.peaks import read_peaks
 from mortiser.store import projects
 
@@ -34,7 +35,7 @@ def media(source: Source, shop: OpenShop) -> FileResponse:
     kind = "video/mp4" if source["kind"] == "video" else "audio/mp4"
     if source["proxy_path"]:
         return FileResponse(shop.workspace.path(source["proxy_path"]), media_type="video/mp4")
-    if not source["playable"]:
+    if not playable(source):
         raise Conflict("A copy that the browser can play is still being made.")
     return FileResponse(shop.workspace.path(source["path"]), media_type=kind)
 
@@ -57,7 +58,7 @@ def peaks(
     most: Annotated[int, Query(gt=0, le=MOST_PEAKS)] = 1_000,
 ) -> schemas.PeaksView:
     """Sound peaks of a stretch in at most ``most`` steps (more only at the coarsest level)."""
-    file = shop.workspace.beside(source["path"], "peaks.npz")
+    file = peaks_of(shop.workspace, source)
     if not file.exists():
         return schemas.PeaksView(start_us=from_us, step_us=0, peaks=[])
     start_us, step_us, found = read_peaks(file, from_us, to_us, most)

@@ -20,7 +20,8 @@ from mortiser.core.scene import build_scene, scene_json
 from mortiser.core.tapping import reaction_delay
 from mortiser.fonts import font_book
 from mortiser.formats.registry import FORMATS
-from mortiser.jobs.delivering import caption_file, file_stem
+from mortiser.jobs.delivering import file_stem
+from mortiser.outputs.captions import caption_text
 from mortiser.store import deliveries, finishes, jobs, projects
 from mortiser.wiring import known_engines
 
@@ -122,7 +123,7 @@ def captions(piece_id: Id, ending: Name, shop: OpenShop) -> Response:
         name = file_stem(projects.project_row(db, piece.project_id)["name"])
     kinds = {"vtt": "text/vtt", "json": "application/json"}
     return Response(
-        caption_file(ending, found, piece),
+        caption_text(ending, found, piece),
         media_type=f"{kinds.get(ending, 'text/plain')}; charset=utf-8",
         headers=attachment(f"{name}.{ending}"),
     )
@@ -138,10 +139,10 @@ def deliver(piece_id: Id, shop: OpenShop) -> schemas.DeliveryView:
         raise Conflict("There are no captions to deliver yet. Wait for the first words.")
     shop.workspace.need(source["size_bytes"], shop.settings.spare_disk)
     stem = file_stem(projects.project_row(db, piece.project_id)["name"])
-    delivery_id, job_id = deliveries.add(shop.database, piece.project_id, piece_id, stem)
+    delivery_id, job_id = deliveries.order(shop.database, piece_id, stem)
     shop.queue.submit(job_id)
-    rows = deliveries.of_project(db, piece.project_id)
-    return next(schemas.DeliveryView.of(row) for row in rows if row["id"] == delivery_id)
+    views = schemas.DeliveryView.of_project(db, piece.project_id)
+    return next(view for view in views if view.id == delivery_id)
 
 
 @router.get("/deliveries/{delivery_id}/files/{name}", response_class=FileResponse)

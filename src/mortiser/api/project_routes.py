@@ -25,6 +25,7 @@ from mortiser.core.words import tokens
 from mortiser.formats.decoding import CHOICES, decode
 from mortiser.formats.registry import read, reader_of
 from mortiser.jobs.bringing_in import bring_in, copy_project, hear_again, translated_copy
+from mortiser.jobs.preparing import playable
 from mortiser.store import deliveries, editing, finishes, jobs, journal, projects, transcript
 from mortiser.wiring import Shop, recognisable
 
@@ -123,9 +124,7 @@ def read_project(project_id: Id, shop: OpenShop) -> schemas.ProjectView:
             cues=[schemas.CueView.of(cue) for cue in cues],
             history=schemas.HistoryView(undo=undo, redo=redo),
             jobs=[schemas.JobView.of(row) for row in jobs.of_project(db, project_id)],
-            deliveries=[
-                schemas.DeliveryView.of(row) for row in deliveries.of_project(db, project_id)
-            ],
+            deliveries=schemas.DeliveryView.of_project(db, project_id),
         )
 
 
@@ -161,7 +160,9 @@ def delete_project(project_id: Id, shop: OpenShop) -> None:
 @router.post("/{project_id}/duplicate", status_code=201)
 def duplicate_project(project_id: Id, shop: OpenShop) -> schemas.Created:
     """Copy a project; the recordings, which never change, are shared on disk where possible."""
-    return schemas.Created(project_id=copy_project(shop.database, shop.workspace, project_id))
+    copied = copy_project(shop.database, shop.workspace, project_id)
+    shop.queue.submit(*copied.jobs)
+    return schemas.Created(project_id=copied.project_id)
 
 
 @router.post("/{project_id}/translation", status_code=201)
@@ -211,7 +212,9 @@ def redo(project_id: Id, request: schemas.StepRequest, shop: OpenShop) -> schema
 def hear(project_id: Id, choices: schemas.HearingChoices, shop: OpenShop) -> schemas.JobView:
     """Hear the recording, or a range of it, again with other choices."""
     recognisable(choices.language, shop.settings)
-    return _queued(shop, hear_again(shop.database, project_id, choices.hearing()))
+    first, *others = hear_again(shop.database, project_id, choices.hearing())
+    shop.queue.submit(*others)
+    return _queued(shop, first)
 
 
 ChosenEncoding = Annotated[str | None, Query(max_length=20)]
@@ -321,12 +324,10 @@ def read_pulse(project_id: Id, shop: OpenShop) -> schemas.Pulse:
             revision=project["revision"],
             heard=heard,
             language=sources[0]["language"],
-            playable=bool(sources[0]["playable"] or sources[0]["proxy_path"]),
+            playable=playable(sources[0]),
             disk_full=shop.workspace.full(),
             jobs=[schemas.JobView.of(row) for row in jobs.of_project(db, project_id)],
-            deliveries=[
-                schemas.DeliveryView.of(row) for row in deliveries.of_project(db, project_id)
-            ],
+            deliveries=schemas.DeliveryView.of_project(db, project_id),
         )
 
 

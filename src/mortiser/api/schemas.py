@@ -16,13 +16,16 @@ from mortiser.core.finish.model import Finish
 from mortiser.core.glossary import Entry
 from mortiser.core.limits import Id, Micros, Name
 from mortiser.core.pace import Pace, RuleSet
+from mortiser.core.piece import Piece
 from mortiser.core.time import parse_timecode
 from mortiser.core.unspaced import tight
 from mortiser.core.words import Cue, Seam, Shown
 from mortiser.jobs.bringing_in import Hearing
+from mortiser.jobs.preparing import playable
+from mortiser.store import deliveries
 from mortiser.store.database import now_us
+from mortiser.store.deliveries import DeliveredFile
 from mortiser.store.editing import Outcome
-from mortiser.store.projects import Piece
 
 JobStatus = Literal["queued", "running", "done", "failed", "cancelled"]
 
@@ -176,7 +179,14 @@ class DeliveryView(BaseModel):
     files: list[FileView]
 
     @classmethod
-    def of(cls, row: sqlite3.Row) -> DeliveryView:
+    def of_project(cls, db: sqlite3.Connection, project_id: int) -> list[DeliveryView]:
+        """The project's deliveries, newest first."""
+        rows = deliveries.of_project(db, project_id)
+        files = deliveries.files_of(db, [row["id"] for row in rows])
+        return [cls.of(row, files[row["id"]]) for row in rows]
+
+    @classmethod
+    def of(cls, row: sqlite3.Row, files: list[DeliveredFile]) -> DeliveryView:
         return cls(
             id=row["id"],
             job_id=row["job_id"],
@@ -186,7 +196,7 @@ class DeliveryView(BaseModel):
             error=row["error"],
             created_us=row["created_us"],
             revision=row["revision"],
-            files=json.loads(row["files"]),
+            files=[FileView(kind=file.kind, name=file.name, size=file.size) for file in files],
         )
 
 
@@ -210,7 +220,7 @@ class SourceView(BaseModel):
     @classmethod
     def of(cls, row: sqlite3.Row) -> SourceView:
         values = {name: row[name] for name in cls.model_fields}
-        return cls(**values | {"playable": bool(row["playable"] or row["proxy_path"])})
+        return cls(**values | {"playable": playable(row)})
 
 
 class PieceView(BaseModel):

@@ -15,6 +15,7 @@ from mortiser.jobs.workspace import UNKEPT, Workspace
 from mortiser.media.picture import save_poster
 from mortiser.media.probe import Probe, probe
 from mortiser.store import copying, jobs, projects, transcript
+from mortiser.store.copying import Copied
 from mortiser.store.database import Database
 from mortiser.store.projects import NewSource
 
@@ -92,8 +93,11 @@ def bring_in(
     return BroughtIn(project_id, source_id, piece_id, tuple(queued))
 
 
-def copy_project(database: Database, workspace: Workspace, project_id: int) -> int:
-    """Copy a project; the recordings, which never change, are shared on disk where possible."""
+def copy_project(database: Database, workspace: Workspace, project_id: int) -> Copied:
+    """Copy a project; the recordings, which never change, are shared on disk where possible.
+
+    The jobs of the copy are still to be handed out.
+    """
     paths: dict[str, str] = {}
     folders: list[Path] = []
     try:
@@ -130,7 +134,7 @@ def translated_copy(database: Database, workspace: Workspace, project_id: int) -
         raise BadInput("English is spoken here: there is nothing to translate.")
     _not_being_heard(database, project_id)
     name = projects.project_row(db, project_id)["name"]
-    copy = copy_project(database, workspace, project_id)
+    copy = copy_project(database, workspace, project_id).project_id
     projects.name_project(database, copy, f"{name} (English)")
     piece = projects.first_piece(db, copy)
     payload = {"source_id": piece.source_id, "piece_id": piece.id}
@@ -143,8 +147,9 @@ def _not_being_heard(database: Database, project_id: int) -> None:
             raise Conflict("The recording is being heard. Wait until it is done, or stop it.")
 
 
-def hear_again(database: Database, project_id: int, hearing: Hearing) -> int:
-    """Queue another hearing of a project's recording, as chosen; the job's id.
+def hear_again(database: Database, project_id: int, hearing: Hearing) -> list[int]:
+    """Queue another hearing of a project's recording, as chosen; the ids of its job and of what follows
+    from the choice.
 
     Where there are words already, those in the range are replaced when all of it has been heard.
     Raises BadInput, or Conflict while a hearing is under way.
@@ -156,7 +161,10 @@ def hear_again(database: Database, project_id: int, hearing: Hearing) -> int:
     _not_being_heard(database, project_id)
     projects.choose_hearing(database, source["id"], hearing.language, hearing.audio_track)
     again = transcript.word_count(db, source["id"]) > 0
-    return _transcribe(database, project_id, source["id"], piece.id, hearing, again=again)
+    queued = [_transcribe(database, project_id, source["id"], piece.id, hearing, again=again)]
+    if hearing.audio_track != source["audio_track"]:
+        queued.append(jobs.add(database, project_id, "prepare", {"source_id": source["id"]}))
+    return queued
 
 
 def _transcribe(

@@ -1,101 +1,57 @@
-"""The deliver job: the burned-in video and the caption files, under their names when complete."""
+"""The deliver job: all files of an order, under their names when they are complete and read back."""
 
 from __future__ import annotations
 
 import re
 import shutil
 from contextlib import suppress
-from dataclasses import replace
+from functools import partial
 
-from mortiser.core.file_captions import file_captions
-from mortiser.core.frame import even_size
-from mortiser.core.layout.caption_lines import caption_lines
-from mortiser.core.scene import SceneReel
-from mortiser.core.speakers import speaker_of, turns, with_names
-from mortiser.core.words import Cue
-from mortiser.fonts import font_book
-from mortiser.formats.base import Caption
-from mortiser.formats.registry import FORMATS
+from mortiser.core.errors import Conflict
 from mortiser.jobs.runner import Parts, Task
-from mortiser.paint.burn import burn
-from mortiser.store import deliveries, projects
+from mortiser.outputs import OUTPUTS
+from mortiser.store import deliveries
 from mortiser.store.deliveries import DeliveredFile
-from mortiser.store.projects import Piece
 
 LONGEST_STEM = 180
 """Bytes: file systems take 255 for a name."""
-CAPTION_FILES = ("srt", "vtt")
-ENDINGS = ("mp4", *CAPTION_FILES)
+FIRST_SHARE = 0.98
+"""Of the progress: the first output is the one that takes long."""
 
 
 def deliver(parts: Parts, task: Task) -> None:
     """Make all files of a delivery; nothing of it shows before it is whole."""
-    db = parts.database.connection
-    delivery = deliveries.of_job(db, task.job_id)
-    with parts.database.snapshot() as moment:
-        piece = projects.piece(moment, delivery["piece_id"])
-        cues = projects.piece_cues(moment, piece.id)
-        source = projects.source_row(moment, piece.source_id)
+    delivery = deliveries.of_job(parts.database.connection, task.job_id)
+    order = deliveries.ordered(delivery)
+    if order is None:
+        raise Conflict("What was ordered is not known any more. Deliver the piece again.")
     folder = parts.workspace.delivery(delivery["id"])
     making = task.partial(folder / "files")
     making.mkdir()
-    size = even_size(piece.width, piece.height)
-    dressed = piece.standing.shown(cues)
-    shown = with_names(dressed) if piece.show_speakers else dressed
-    reel = SceneReel(shown, piece.finish, size, font_book())
-    stem = delivery["stem"]
+    outputs = {kind: OUTPUTS[kind] for kind in order.outputs}
+    names = {kind: output.plan(order) for kind, output in outputs.items()}
     try:
-        burn(
-            parts.workspace.path(source["path"]),
-            making / f"{stem}.mp4",
-            reel,
-            size,
-            source["duration_us"],
-            task.progress,
-        )
-        for ending in CAPTION_FILES:
-            text = caption_file(ending, cues, piece)
-            (making / f"{stem}.{ending}").write_text(text, encoding="utf-8")
+        for index, (kind, output) in enumerate(outputs.items()):
+            made = making / names[kind]
+            first, last = (FIRST_SHARE if at else 0.0 for at in (index, index + 1))
+            told = partial(_told, task, first, last - first)
+            output.make(order, made, parts.workspace.path, told)
+            output.verify(order, made)
         task.still_wanted()
-        for ending in ENDINGS:
-            (making / f"{stem}.{ending}").rename(folder / f"{stem}.{ending}")
+        for name in names.values():
+            (making / name).rename(folder / name)
     finally:
         shutil.rmtree(making, ignore_errors=True)
         with suppress(OSError):
             folder.rmdir()  # Only where nothing was made.
-    made: list[DeliveredFile] = [
-        {
-            "kind": kind,
-            "name": f"{stem}.{kind}",
-            "size": (folder / f"{stem}.{kind}").stat().st_size,
-        }
-        for kind in ENDINGS
+    files = [
+        DeliveredFile(kind, name, (folder / name).stat().st_size) for kind, name in names.items()
     ]
-    deliveries.set_files(parts.database, delivery["id"], made)
+    deliveries.set_files(parts.database, delivery["id"], files)
 
 
-def caption_file(ending: str, cues: list[Cue], piece: Piece) -> str:
-    """The piece's captions as a file of one format, at the pace of files where it has one."""
-    if piece.file_pace is not None:
-        lined = file_captions(
-            cues, piece.file_pace, piece.timeline, piece.frames, named=piece.show_speakers
-        )
-        cues = [cue for cue, _ in lined]
-        lines = [list(broken) for _, broken in lined]
-    else:
-        lines = caption_lines(
-            piece.standing.shown(cues), piece.finish, (piece.width, piece.height), font_book()
-        )
-    captions = [
-        Caption(cue.start_us, cue.end_us, tuple(broken), cue.words)
-        for cue, broken in zip(cues, lines, strict=True)
-    ]
-    if piece.show_speakers:
-        captions = [
-            replace(caption, speaker=speaker_of(cue), turn=name is not None)
-            for caption, cue, name in zip(captions, cues, turns(cues), strict=True)
-        ]
-    return FORMATS[ending](captions, piece.timeline.duration_us)
+def _told(task: Task, first: float, share: float, part: float) -> None:
+    task.progress(first + share * part)
 
 
 def file_stem(name: str) -> str:

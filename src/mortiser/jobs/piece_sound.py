@@ -6,10 +6,10 @@ from collections.abc import Iterator
 
 import numpy as np
 
+from mortiser.core.piece import Piece
 from mortiser.jobs.runner import Parts
 from mortiser.media.sound import Samples, clip, read_sound, stream_sound
 from mortiser.store import projects
-from mortiser.store.projects import Piece
 
 
 class PieceSound:

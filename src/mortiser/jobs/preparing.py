@@ -3,15 +3,19 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
+from pathlib import Path
 
 from mortiser.core.frame import even_size
-from mortiser.core.scene import NO_CAPTIONS
 from mortiser.core.time import SECOND
 from mortiser.jobs.runner import Parts, Task
+from mortiser.jobs.workspace import Workspace
+from mortiser.media.encode import Quality
 from mortiser.media.peaks import compute_peaks, save_peaks
 from mortiser.media.sound import RATE, Samples, stream_sound
-from mortiser.paint.burn import Quality, burn
+from mortiser.render.burn import burn
+from mortiser.render.programme import Recording, of_one
 from mortiser.store import projects
+from mortiser.store.projects import SourceRow
 
 PEAKS_SHARE = 0.2
 PROXY_QUALITY = Quality(crf=24, preset="superfast")
@@ -22,7 +26,7 @@ def prepare(parts: Parts, task: Task) -> None:
     source = projects.source_row(parts.database.connection, task.payload["source_id"])
     workspace = parts.workspace
     path = workspace.path(source["path"])
-    peaks = workspace.beside(source["path"], "peaks.npz")
+    peaks = peaks_of(workspace, source)
     if not peaks.exists():
         track = stream_sound(path, source["audio_track"])
         sound = counted(track, source["duration_us"], task, PEAKS_SHARE)
@@ -33,18 +37,15 @@ def prepare(parts: Parts, task: Task) -> None:
             partial.rename(peaks)
         finally:
             partial.unlink(missing_ok=True)
-    if source["playable"] or source["proxy_path"]:
+    if playable(source):
         return
-    proxy = workspace.beside(source["path"], "proxy.mp4")
+    proxy = workspace.beside(source["path"], f"proxy{_of_track(source)}.mp4")
     partial = task.partial(proxy)
     size = even_size(source["width"] or 320, source["height"] or 180)
     try:
         burn(
-            path,
+            of_one(Recording(path, source["duration_us"], source["audio_track"]), size),
             partial,
-            NO_CAPTIONS,
-            size,
-            source["duration_us"],
             lambda part: task.progress(PEAKS_SHARE + (1 - PEAKS_SHARE) * part),
             PROXY_QUALITY,
         )
@@ -53,6 +54,20 @@ def prepare(parts: Parts, task: Task) -> None:
     finally:
         partial.unlink(missing_ok=True)
     projects.set_proxy(parts.database, source["id"], workspace.relative(proxy))
+
+
+def playable(source: SourceRow) -> bool:
+    """Whether the browser can play a source with the sound that was chosen."""
+    return bool(source["proxy_path"] or (source["playable"] and not source["audio_track"]))
+
+
+def peaks_of(workspace: Workspace, source: SourceRow) -> Path:
+    """Where the peaks of a source's chosen sound are kept."""
+    return workspace.beside(source["path"], f"peaks{_of_track(source)}.npz")
+
+
+def _of_track(source: SourceRow) -> str:
+    return f"-{source['audio_track']}" if source["audio_track"] else ""
 
 
 def counted(

@@ -23,15 +23,6 @@ def decoded_sound(packet: av.Packet[av.AudioStream]) -> list[av.AudioFrame]:
         return []
 
 
-def of_size(frame: av.VideoFrame, size: tuple[int, int]) -> av.VideoFrame:
-    """The frame in the size that the recording began with."""
-    if (frame.width, frame.height) == size:
-        return frame
-    scaled = frame.reformat(*size)
-    scaled.pts, scaled.time_base = frame.pts, frame.time_base
-    return scaled
-
-
 class Resampler:
     """Sound of one form out of frames of any, whose own form may change on the way."""
 

@@ -105,6 +105,15 @@ def codec_name(stream: av.VideoStream | av.AudioStream) -> str:
     return stream.codec_context.codec.canonical_name
 
 
+def origin_s(container: InputContainer) -> float:
+    """The stated time, in seconds, at which a recording begins for players, browsers among them.
+
+    They leave out the delay of an encoder that an MP3 file says it has; other files begin at 0.
+    """
+    delayed = container.format.name == "mp3" and (container.start_time or 0) > 0
+    return container.start_time / av.time_base if delayed else 0.0
+
+
 def moving_picture(container: InputContainer) -> av.VideoStream | None:
     """The moving picture; a cover image in a sound file is none."""
     for stream in container.streams.video:

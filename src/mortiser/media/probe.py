@@ -5,13 +5,14 @@ from __future__ import annotations
 import itertools
 from collections import Counter
 from dataclasses import dataclass
+from fractions import Fraction
 from pathlib import Path
 from typing import Literal
 
 import av
 
 from mortiser.core.errors import BadMedia
-from mortiser.media.opening import TAKES, codec_name, moving_picture, open_media, reason
+from mortiser.media.opening import TAKES, codec_name, moving_picture, open_media, origin_s, reason
 
 BROWSER_VIDEO = {"h264", "vp8", "vp9", "av1"}
 BROWSER_AUDIO = {"aac", "mp3", "opus", "vorbis", "flac", "pcm_s16le", "pcm_f32le", "pcm_u8"}
@@ -22,7 +23,8 @@ SLACK_S = 0.5
 
 @dataclass(frozen=True)
 class Probe:
-    """A recording's facts. Width and height are as shown, rotation applied; 0 without a picture."""
+    """A recording's facts. Width and height are as shown, in square pixels, rotation applied; 0 without
+    a picture."""
 
     kind: Literal["video", "audio"]
     duration_us: int
@@ -62,8 +64,10 @@ def _facts(container: av.container.InputContainer, path: Path) -> Probe:
     if sound.codec_context is None:
         raise BadMedia("The sound of this recording is in a form that cannot be read.")
     rotation, shape = _first_frame(container, picture) if picture else (0, (0, 0, ""))
+    aspect = (picture.sample_aspect_ratio if picture else None) or Fraction(1)
     container.seek(0)
     frames, end_s, sound_s = _walk(container, picture)
+    end_s -= origin_s(container)
     stated = container.duration / av.time_base if container.duration else end_s
     if not end_s or (not sound_s and not frames):
         raise BadMedia("This recording is empty.")
@@ -78,6 +82,7 @@ def _facts(container: av.container.InputContainer, path: Path) -> Probe:
     gaps = Counter(round((b - a) / 1000) for a, b in itertools.pairwise(frames))
     span = frames[-1] - frames[0] if len(frames) > 1 else 0
     width, height, pixels = shape
+    width = round(width * aspect / 2) * 2 if aspect != 1 else width
     return Probe(
         kind="video" if picture else "audio",
         duration_us=round(end_s * 1_000_000),

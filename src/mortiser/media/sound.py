@@ -11,7 +11,7 @@ import numpy.typing as npt
 
 from mortiser.core.time import SECOND
 from mortiser.media.frames import Resampler, decoded_sound
-from mortiser.media.opening import open_media
+from mortiser.media.opening import open_media, origin_s
 
 RATE = 16_000
 SEEK_LEAD_US = 200_000
@@ -28,10 +28,11 @@ def stream_sound(path: Path, track: int = 0) -> Iterator[Samples]:
     with open_media(path) as container:
         stream = container.streams.audio[track]
         resampler = Resampler("flt", "mono", RATE)
+        origin = origin_s(container)
         written = 0
         for frame in _frames(container, stream):
             if frame.pts is not None and frame.time_base is not None:
-                start = round(float(frame.pts * frame.time_base) * RATE)
+                start = round((float(frame.pts * frame.time_base) - origin) * RATE)
                 if start - written > RATE // 20:
                     yield from _silence(start - written)
                     written = start
@@ -47,13 +48,14 @@ def read_sound(path: Path, from_us: int, to_us: int, track: int = 0) -> Samples:
     with open_media(path) as container:
         stream = container.streams.audio[track]
         resampler = Resampler("flt", "mono", RATE)
+        first = from_us / 1e6 + origin_s(container)
         container.seek(max(0, from_us - SEEK_LEAD_US))
         at: int | None = None
         for frame in _frames(container, stream):
             if at is None:
                 if frame.pts is None or frame.time_base is None:
                     continue
-                at = round((float(frame.pts * frame.time_base) - from_us / 1e6) * RATE)
+                at = round((float(frame.pts * frame.time_base) - first) * RATE)
             for samples in map(_samples, resampler.told(frame)):
                 _copy_into(wanted, samples, at)
                 at += len(samples)

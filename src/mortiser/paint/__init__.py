@@ -1,1 +1,1 @@
-"""Scenes painted with Skia and blended into video. The only importer of skia."""
+"""Scenes painted with Skia. The only importer of skia."""

@@ -126,3 +126,9 @@ def surface_on(pixels: Pixels) -> skia.Surface:
 def skia_matrix(m: Matrix) -> skia.Matrix:
     """A matrix as Skia takes it."""
     return skia.Matrix.MakeAll(m[0], m[2], m[4], m[1], m[3], m[5], 0, 0, 1)
+
+
+def png(pixels: Pixels) -> bytes:
+    """RGBA pixels of shape (h, w, 4), not premultiplied, as a PNG."""
+    image = skia.Image.fromarray(pixels, colorType=skia.kRGBA_8888_ColorType)
+    return bytes(image.encodeToData(skia.kPNG, 100))

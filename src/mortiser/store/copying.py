@@ -2,15 +2,31 @@
 
 from __future__ import annotations
 
+import json
 import sqlite3
+from dataclasses import dataclass
 
+from mortiser.store import jobs
 from mortiser.store.database import Database, now_us
 from mortiser.store.projects import project_row
 from mortiser.store.rows import insert
 
+CONTINUED = ("prepare", "transcribe", "doubt", "speakers", "script", "translate")
+"""Kinds of work that goes on in a copy too, where it is not done yet."""
 
-def duplicate_project(database: Database, project_id: int, new_paths: dict[str, str]) -> int:
+
+@dataclass(frozen=True)
+class Copied:
+    """A project's copy, and the jobs that were queued for it."""
+
+    project_id: int
+    jobs: tuple[int, ...]
+
+
+def duplicate_project(database: Database, project_id: int, new_paths: dict[str, str]) -> Copied:
     """A copy with its words, cues and looks; ``new_paths`` maps stored files to their copies.
+
+    What is still being worked out for the original is queued for the copy as well.
 
     The journal and the deliveries stay with the original.
     """
@@ -23,15 +39,14 @@ def duplicate_project(database: Database, project_id: int, new_paths: dict[str, 
             for column in ("path", "proxy_path"):
                 row = db.execute(f"SELECT {column} FROM source WHERE id = ?", (new,)).fetchone()
                 if row[0]:
-                    db.execute(
-                        f"UPDATE source SET {column} = ? WHERE id = ?", (new_paths[row[0]], new)
-                    )
+                    # A browser copy that has come since then is made once more.
+                    path = new_paths.get(row[0]) if column == "proxy_path" else new_paths[row[0]]
+                    db.execute(f"UPDATE source SET {column} = ? WHERE id = ?", (path, new))
         words: dict[int, int] = {}
         for source, new in sources.items():
             words |= _copy_rows(db, "word", "source_id = ?", source, {"source_id": new})
-        for old_piece, new_piece in _copy_rows(
-            db, "piece", "project_id = ?", project_id, {"project_id": copy}
-        ).items():
+        pieces = _copy_rows(db, "piece", "project_id = ?", project_id, {"project_id": copy})
+        for old_piece, new_piece in pieces.items():
             clips: dict[int, int] = {}
             for clip in db.execute(
                 "SELECT * FROM clip WHERE piece_id = ?", (old_piece,)
@@ -56,7 +71,31 @@ def duplicate_project(database: Database, project_id: int, new_paths: dict[str, 
                         "clip_id": clips[row["clip_id"]],
                     }
                     insert(db, "shown_word", **values)
-        return copy
+        return Copied(copy, _continued(db, project_id, copy, sources, pieces))
+
+
+def _continued(
+    db: sqlite3.Connection,
+    project_id: int,
+    copy: int,
+    sources: dict[int, int],
+    pieces: dict[int, int],
+) -> tuple[int, ...]:
+    """Queue what is not done yet for the copy."""
+    marks = ", ".join("?" for _ in CONTINUED)
+    rows = db.execute(
+        f"SELECT * FROM job WHERE project_id = ? AND kind IN ({marks}) AND "
+        "status IN ('queued', 'running') ORDER BY id",
+        (project_id, *CONTINUED),
+    ).fetchall()
+    found = []
+    for row in rows:
+        payload = json.loads(row["payload"])
+        for name, ids in (("source_id", sources), ("piece_id", pieces)):
+            if payload.get(name) in ids:
+                payload[name] = ids[payload[name]]
+        found.append(jobs.add_in(db, copy, row["kind"], payload))
+    return tuple(found)
 
 
 def _copy_rows(

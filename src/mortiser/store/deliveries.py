@@ -1,17 +1,19 @@
-"""Deliveries: what a piece was made into, with the files that are complete."""
+"""Deliveries: what was ordered of a piece, and the files that were made of it."""
 
 from __future__ import annotations
 
-import json
 import sqlite3
-from typing import TypedDict
+from collections.abc import Collection
+from dataclasses import dataclass
 
 from mortiser.core.errors import NotFound
-from mortiser.store import jobs
+from mortiser.core.order import Order, OrderedSource
+from mortiser.store import jobs, projects
 from mortiser.store.database import Database
 
 
-class DeliveredFile(TypedDict):
+@dataclass(frozen=True)
+class DeliveredFile:
     """A finished file: its kind (mp4, srt, vtt), name and size in bytes."""
 
     kind: str
@@ -19,16 +21,51 @@ class DeliveredFile(TypedDict):
     size: int
 
 
-def add(database: Database, project_id: int, piece_id: int, stem: str) -> tuple[int, int]:
-    """A delivery of the piece as it is now and the job that makes it; both ids."""
+def order(database: Database, piece_id: int, stem: str) -> tuple[int, int]:
+    """Order a delivery of a piece as it is now; its id and that of the job that makes it."""
     with database.transaction() as db:
-        revision = db.execute("SELECT revision FROM project WHERE id = ?", (project_id,)).fetchone()
-        job = jobs.add_in(db, project_id, "deliver", {"piece_id": piece_id})
+        piece = projects.piece(db, piece_id)
+        cues = projects.piece_cues(db, piece_id)
+        ordered = Order.of(piece, cues, ordered_sources(db, piece.project_id), stem)
+        revision = projects.project_row(db, piece.project_id)["revision"]
+        job = jobs.add_in(db, piece.project_id, "deliver", {"piece_id": piece_id})
         cursor = db.execute(
-            "INSERT INTO delivery (piece_id, job_id, stem, revision) VALUES (?, ?, ?, ?)",
-            (piece_id, job, stem, revision["revision"]),
+            "INSERT INTO delivery (piece_id, job_id, stem, revision, ordered) "
+            "VALUES (?, ?, ?, ?, ?)",
+            (piece_id, job, stem, revision, ordered.model_dump_json()),
         )
         return int(cursor.lastrowid or 0), job
+
+
+def ordered_sources(db: sqlite3.Connection, project_id: int) -> list[OrderedSource]:
+    """The project's recordings, as an order names them."""
+    return [
+        OrderedSource(
+            id=row["id"],
+            path=row["path"],
+            duration_us=row["duration_us"],
+            audio_track=row["audio_track"],
+        )
+        for row in projects.source_rows(db, project_id)
+    ]
+
+
+def ordered(row: sqlite3.Row) -> Order | None:
+    """What a delivery was ordered as; None of one from a version that did not keep that."""
+    return Order.model_validate_json(row["ordered"]) if row["ordered"] else None
+
+
+def files_of(
+    db: sqlite3.Connection, delivery_ids: Collection[int]
+) -> dict[int, list[DeliveredFile]]:
+    """The files of deliveries, by the delivery's id."""
+    found: dict[int, list[DeliveredFile]] = {delivery_id: [] for delivery_id in delivery_ids}
+    marks = ", ".join("?" for _ in found)
+    for row in db.execute(
+        f"SELECT * FROM delivered_file WHERE delivery_id IN ({marks}) ORDER BY id", tuple(found)
+    ):
+        found[row["delivery_id"]].append(DeliveredFile(row["kind"], row["name"], row["size"]))
+    return found
 
 
 def of_job(db: sqlite3.Connection, job_id: int) -> sqlite3.Row:
@@ -53,9 +90,17 @@ def of_project(db: sqlite3.Connection, project_id: int) -> list[sqlite3.Row]:
 
 
 def set_files(database: Database, delivery_id: int, files: list[DeliveredFile]) -> None:
-    """Note the complete files; has room on a full disk, as a rule."""
-    change = "UPDATE delivery SET files = ? WHERE id = ?"
-    database.without_fail(lambda db: db.execute(change, (json.dumps(files), delivery_id)))
+    """Note the complete files; has room on a full disk, as a rule. The order is not needed any more."""
+
+    def noted(db: sqlite3.Connection) -> None:
+        db.execute("DELETE FROM delivered_file WHERE delivery_id = ?", (delivery_id,))
+        db.executemany(
+            "INSERT INTO delivered_file (delivery_id, kind, name, size) VALUES (?, ?, ?, ?)",
+            [(delivery_id, file.kind, file.name, file.size) for file in files],
+        )
+        db.execute("UPDATE delivery SET ordered = '' WHERE id = ?", (delivery_id,))
+
+    database.without_fail(noted)
 
 
 def _one(db: sqlite3.Connection, column: str, value: int) -> sqlite3.Row:

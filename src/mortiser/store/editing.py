@@ -10,11 +10,12 @@ from mortiser.core.edits.commands import Edit
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.projection import follow_times
 from mortiser.core.errors import Conflict
+from mortiser.core.piece import Piece
 from mortiser.core.words import Cue
 from mortiser.store import journal, revisions
 from mortiser.store.database import Database, now_us
 from mortiser.store.journal import Changes
-from mortiser.store.projects import Piece, pieces, project_row
+from mortiser.store.projects import pieces, project_row
 from mortiser.store.revisions import Kind
 from mortiser.store.rows import Timelines, load_cues
 from mortiser.store.sql_desk import SqlDesk, batched

@@ -5,15 +5,13 @@ from __future__ import annotations
 import sqlite3
 from dataclasses import dataclass
 
-from mortiser.core.cue_timing import NO_FRAMES, Frames
 from mortiser.core.errors import NotFound
-from mortiser.core.finish.model import Finish
 from mortiser.core.finish.stored import finish_of, finish_text
-from mortiser.core.pace import PACES, Pace, PaceName, RuleSet, pace_of, pace_text
+from mortiser.core.pace import PACES, PaceName, pace_of, pace_text
+from mortiser.core.piece import Piece
 from mortiser.core.scene import MOST_OVER_US
 from mortiser.core.speakers import with_names
-from mortiser.core.standing import NOTHING, Standing, standing_of
-from mortiser.core.timeline import Timeline
+from mortiser.core.standing import standing_of
 from mortiser.core.words import Cue, Shown
 from mortiser.store import finishes
 from mortiser.store.database import Database, now_us
@@ -51,31 +49,6 @@ class NewSource:
     playable: bool
     language: str = "en"
     audio_track: int = 0
-
-
-@dataclass(frozen=True)
-class Piece:
-    """A piece with what is needed to show or deliver it."""
-
-    id: int
-    project_id: int
-    name: str
-    width: int
-    height: int
-    finish: Finish
-    pace: Pace
-    timeline: Timeline
-    show_speakers: bool = False
-    frames: Frames = NO_FRAMES
-    checked_by: RuleSet = "own"
-    standing: Standing = NOTHING
-    file_pace: Pace | None = None
-    """How caption files are grouped and timed; as on the picture where None."""
-
-    @property
-    def source_id(self) -> int:
-        """The source that its first clip is of."""
-        return self.timeline.clips[0].source_id
 
 
 def create_project(
@@ -239,9 +212,11 @@ def speaker_before(db: sqlite3.Connection, cue: Cue) -> str | None:
 def choose_hearing(database: Database, source_id: int, language: str, audio_track: int) -> None:
     """Note which language is spoken in a source, and in which of its sound tracks."""
     with database.transaction() as db:
+        # A browser copy has the sound of the track it was made for.
         db.execute(
-            "UPDATE source SET language = ?, audio_track = ? WHERE id = ?",
-            (language, audio_track, source_id),
+            "UPDATE source SET language = ?, audio_track = ?, "
+            "proxy_path = iif(audio_track = ?, proxy_path, NULL) WHERE id = ?",
+            (language, audio_track, audio_track, source_id),
         )
 
 

@@ -15,7 +15,8 @@ from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.words import Cue, Shown
 from mortiser.fonts import font_book
 from mortiser.media.probe import probe
-from mortiser.paint.burn import burn
+from mortiser.render.burn import burn
+from mortiser.render.programme import Recording, of_one
 from tests.recordings import first_loud, frame_pts, make_sound, make_video
 
 
@@ -33,7 +34,7 @@ def reel(size: tuple[int, int], *spoken: tuple[str, int, int]) -> SceneReel:
 def burn_all(source: Path, out: Path, scene=NO_CAPTIONS) -> None:
     facts = probe(source)
     size = (facts.width & ~1, facts.height & ~1) if facts.width else (108, 192)
-    burn(source, out, scene, size, facts.duration_us, lambda _: None)
+    burn(of_one(Recording(source, facts.duration_us), size, scene), out, lambda _: None)
 
 
 VFR = [0.0, 0.03, 0.04, 0.11, 0.3, 0.33, 0.5, 0.52, 0.8, 0.98, 1.2, 1.5, 1.9]
@@ -131,11 +132,11 @@ def test_stopping_and_damage_are_told(tmp_path: Path) -> None:
         raise InterruptedError
 
     with pytest.raises(InterruptedError):
-        burn(source, tmp_path / "out.mp4", NO_CAPTIONS, (160, 120), 2_000_000, stop)
+        burn(of_one(Recording(source, 2_000_000), (160, 120)), tmp_path / "out.mp4", stop)
     broken = tmp_path / "b.mp4"
     broken.write_bytes(source.read_bytes()[:2_000])
     with pytest.raises(BadMedia):
-        burn(broken, tmp_path / "out.mp4", NO_CAPTIONS, (160, 120), 2_000_000, lambda _: None)
+        burn(of_one(Recording(broken, 2_000_000), (160, 120)), tmp_path / "out.mp4", lambda _: None)
 
 
 @pytest.mark.parametrize("seed", range(4))
@@ -150,7 +151,7 @@ def test_damaged_packets_are_passed_over(tmp_path: Path, name: str, seed: int) -
         data[chance.randrange(len(data) // 3, len(data) * 3 // 4)] = chance.randrange(256)
     source.write_bytes(data)
     out = tmp_path / "out.mp4"
-    burn(source, out, NO_CAPTIONS, (160, 120), facts.duration_us, lambda _: None)
+    burn(of_one(Recording(source, facts.duration_us), (160, 120)), out, lambda _: None)
     assert len(frame_pts(out)) > 5
 
 
@@ -183,6 +184,6 @@ def test_a_picture_that_changes_its_size_keeps_the_first(tmp_path: Path) -> None
                 packet.stream, packet.pts, packet.dts = picture, at, at
                 packet.time_base = Fraction(1, 25)
                 out.mux(packet)
-    burn(source, tmp_path / "out.mp4", NO_CAPTIONS, (160, 120), 800_000, lambda _: None)
+    burn(of_one(Recording(source, 800_000), (160, 120)), tmp_path / "out.mp4", lambda _: None)
     assert probe(tmp_path / "out.mp4").width == 160
     assert len(frame_pts(tmp_path / "out.mp4")) == 20

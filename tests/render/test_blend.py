@@ -14,9 +14,9 @@ from mortiser.core.scene import build_scene
 from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.words import Cue, Shown
 from mortiser.fonts import font_book
-from mortiser.paint.blend import inks_of, lay, veil
 from mortiser.paint.painter import area_of, paint
 from mortiser.paint.state import state_at
+from mortiser.render.blend import inks_of, lay, veil
 
 WEIGHTS = {Colorspace.ITU709: (0.2126, 0.0722), Colorspace.ITU601: (0.299, 0.114)}
 

@@ -1,0 +1,38 @@
+"""What every kind of output does: plan, make, verify."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from pathlib import Path
+from typing import Protocol
+
+from mortiser.core.errors import MortiserError
+from mortiser.core.order import Order
+
+Files = Callable[[str], Path]
+"""Where a recording lies, by its path in the workspace."""
+
+
+class Unlike(MortiserError):
+    """A made file is not what was ordered."""
+
+    def __init__(self, name: str, what: str) -> None:
+        super().__init__(
+            f"{name} was made, but {what}. It was not kept; deliver again, and if it happens "
+            "again, bring the recording in anew."
+        )
+
+
+class Output(Protocol):
+    """One kind of delivered file."""
+
+    def plan(self, order: Order) -> str:
+        """The file's name."""
+
+    def make(
+        self, order: Order, out: Path, files: Files, progress: Callable[[float], None]
+    ) -> None:
+        """Write the file. ``progress`` gets 0..1 and may raise to stop. Raises MortiserError."""
+
+    def verify(self, order: Order, made: Path) -> None:
+        """Read the file back. Raises Unlike."""

@@ -1,0 +1,33 @@
+"""The programme of a piece: its clips, recordings and captions as they are played."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from fractions import Fraction
+
+from mortiser.core.frame import BACKDROP_FPS, even_size
+from mortiser.core.order import OrderedSource
+from mortiser.core.piece import Piece
+from mortiser.core.scene import SceneReel
+from mortiser.core.speakers import with_names
+from mortiser.core.words import Cue
+from mortiser.fonts import font_book
+from mortiser.outputs.base import Files
+from mortiser.render.programme import Programme, Recording
+
+
+def programme_of(
+    piece: Piece, cues: Sequence[Cue], sources: Sequence[OrderedSource], files: Files
+) -> Programme:
+    """What is played of a piece with all of its captions (in time order)."""
+    size = even_size(piece.width, piece.height)
+    dressed = piece.standing.shown(cues)
+    shown = with_names(dressed) if piece.show_speakers else dressed
+    rate = Fraction(piece.frames.rate).limit_denominator(1001) if piece.frames.rate else None
+    return Programme(
+        piece.timeline,
+        {one.id: Recording(files(one.path), one.duration_us, one.audio_track) for one in sources},
+        size,
+        SceneReel(shown, piece.finish, size, font_book()),
+        rate or Fraction(BACKDROP_FPS),
+    )

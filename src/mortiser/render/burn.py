@@ -1,0 +1,139 @@
+"""Make a video of a programme: read, paint and encode, each step ahead of the next."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from contextlib import closing
+from pathlib import Path
+
+import av
+from av.video.reformatter import VideoReformatter
+
+from mortiser.core.scene import Shows
+from mortiser.core.time import SECOND
+from mortiser.media.encode import Encoder, Quality, Sound
+from mortiser.media.opening import open_media, unfinished
+from mortiser.paint.painter import Area, area_of, paint
+from mortiser.paint.state import State, state_at
+from mortiser.render import picture, sound
+from mortiser.render.ahead import ahead
+from mortiser.render.blend import Veil, inks_of, lay, veil
+from mortiser.render.programme import Programme, Recording
+
+DELIVERED = Quality()
+LEAD_US = SECOND // 2
+"""Sound is written this much before the picture, so that neither waits long for the other."""
+
+
+class Veils:
+    """The veil for each moment; worked out anew only when something moved."""
+
+    def __init__(self, captions: Shows) -> None:
+        self._captions = captions
+        self._state: State = ()
+        self._veil: Veil | None = None
+        self._reformatter = VideoReformatter()
+
+    def put_on(self, frame: av.VideoFrame, at_us: int) -> None:
+        """Blend the captions of a moment into a yuv420p frame; what others still read is copied."""
+        state = state_at(self._captions, at_us)
+        if state != self._state:
+            area = area_of(state, frame.width & ~1, frame.height & ~1)
+            shows = area[2] > area[0]
+            self._veil = self._made(state, area, frame) if shows else None
+            self._state = state
+        if self._veil is not None:
+            frame.make_writable()
+            lay(frame, self._veil)
+
+    def _made(self, state: State, area: Area, frame: av.VideoFrame) -> Veil:
+        return veil(paint(state, area, inks_of(frame)), area, self._reformatter)
+
+
+def burn(
+    programme: Programme,
+    out: Path,
+    progress: Callable[[float], None],
+    quality: Quality = DELIVERED,
+) -> None:
+    """Write an MP4 (H.264, fast start) of a programme with its captions in the picture.
+
+    Of an untouched recording every frame keeps its time, and sound is copied where an MP4 can hold it;
+    else it becomes AAC. ``progress`` gets 0..1 and may raise to stop. Raises BadMedia when a recording
+    cannot be read, NoSpace on a full disk; ``out`` is then incomplete, to be thrown away by the caller.
+    """
+    try:
+        _burn(programme, out, progress, quality)
+    except av.error.FFmpegError as error:
+        raise unfinished(error, "deliver") from error
+
+
+def _burn(
+    programme: Programme, out: Path, progress: Callable[[float], None], quality: Quality
+) -> None:
+    recording = programme.untouched
+    base = picture.time_base(programme)
+    rate = programme.rate if recording is None else picture.usual_rate(recording)
+    encoder = Encoder(out, programme.size, rate, base, quality)
+    try:
+        copies = recording is not None and sound.can_copy(recording)
+        parts = _copied(recording, encoder) if recording and copies else _made(programme, encoder)
+        heard = _Track(encoder, parts)
+        with closing(ahead(_painted(programme))) as frames:
+            for frame in frames:
+                at_us = _moment(frame)
+                heard.go_to(at_us + LEAD_US)
+                encoder.add_picture(frame)
+                progress(min(1.0, at_us / programme.timeline.duration_us))
+        heard.go_to(None)
+        encoder.finish()
+    except BaseException:
+        encoder.drop()
+        raise
+
+
+def _painted(programme: Programme) -> Iterator[av.VideoFrame]:
+    veils = Veils(programme.captions)
+    with closing(ahead(picture.frames(programme))) as frames:
+        for frame in frames:
+            veils.put_on(frame, _moment(frame))
+            yield frame
+
+
+def _moment(frame: av.VideoFrame) -> int:
+    base = frame.time_base
+    assert frame.pts is not None
+    assert base is not None
+    return round(frame.pts * base * SECOND)
+
+
+def _copied(recording: Recording, encoder: Encoder) -> Iterator[tuple[int, Sound]]:
+    with open_media(recording.path) as reading:
+        stream = reading.streams.audio[recording.audio_track]
+        encoder.copies(stream)
+        for packet in reading.demux(stream):
+            if packet.dts is not None and packet.time_base is not None:
+                yield round(packet.dts * packet.time_base * SECOND), packet
+
+
+def _made(programme: Programme, encoder: Encoder) -> Iterator[tuple[int, Sound]]:
+    rate, layout = sound.form(programme)
+    encoder.hears(rate, layout)
+    for frame in sound.frames(programme, rate, layout):
+        yield round((frame.pts or 0) * SECOND / rate), frame
+
+
+class _Track:
+    """Writes sound as far as the picture has come."""
+
+    def __init__(self, encoder: Encoder, parts: Iterator[tuple[int, Sound]]) -> None:
+        """Sound by the moment (µs) it begins at."""
+        self._encoder = encoder
+        self._parts = parts
+        self._next = next(parts, None)
+
+    def go_to(self, at_us: int | None) -> None:
+        """Write what begins before a moment; all there is where None."""
+        while self._next is not None and (at_us is None or self._next[0] <= at_us):
+            self._encoder.add_sound(self._next[1])
+            self._next = next(self._parts, None)

@@ -1,0 +1,241 @@
+"""The picture of a programme: frames of its recordings, each with its time in the piece."""
+
+from __future__ import annotations
+
+from bisect import bisect_right
+from collections.abc import Iterator
+from contextlib import ExitStack
+from fractions import Fraction
+
+import av
+import numpy as np
+
+from mortiser.core.errors import BadMedia
+from mortiser.core.frame import BACKDROP, BACKDROP_FPS
+from mortiser.core.time import SECOND
+from mortiser.media.frames import decoded_picture
+from mortiser.media.opening import moving_picture, open_media
+from mortiser.media.picture import plane_of, turned
+from mortiser.render.framing import framed
+from mortiser.render.programme import Programme, Recording
+
+SLACK_US = 1_000
+"""A moment this little before a frame is meant to be that frame."""
+AHEAD_US = 2 * SECOND
+"""A moment no further off than this is reached by decoding on, not by going there."""
+FINE = Fraction(1, 90_000)
+
+
+class Reel:
+    """Frames of one recording by its own time, upright; best asked forwards."""
+
+    def __init__(self, recording: Recording) -> None:
+        self._open = ExitStack()
+        self._reading = self._open.enter_context(open_media(recording.path))
+        self._picture = moving_picture(self._reading)
+        if self._picture is not None:
+            self._picture.thread_type = "AUTO"
+        self._frames: Iterator[tuple[int, av.VideoFrame]] = iter(())
+        self._shown: tuple[int, av.VideoFrame] | None = None
+        self._next: tuple[int, av.VideoFrame] | None = None
+        self._begun = False
+
+    @property
+    def has_picture(self) -> bool:
+        """Whether there is a picture at all."""
+        return self._picture is not None
+
+    def close(self) -> None:
+        """Let go of the file."""
+        self._open.close()
+
+    def time_base(self) -> Fraction:
+        """The unit of the recording's own frame times."""
+        base = self._picture.time_base if self._picture is not None else None
+        return base or FINE
+
+    def fit(self, frame: av.VideoFrame, size: tuple[int, int]) -> av.VideoFrame:
+        """A frame of the recording upright, in a frame of ``size`` pixels."""
+        stated = self._picture.sample_aspect_ratio if self._picture is not None else None
+        aspect = stated or Fraction(1)
+        lies = round(frame.rotation / 90) % 2
+        return framed(turned(frame), size, 1 / aspect if lies else aspect)
+
+    def all(self) -> Iterator[av.VideoFrame]:
+        """Every frame from the start on. Those that damage has put back in time are left out."""
+        newest = -1
+        for _, frame in self._decoded():
+            if frame.pts is not None and frame.pts > newest:
+                newest = frame.pts
+                yield frame
+
+    def at(self, source_us: int) -> av.VideoFrame | None:
+        """The frame that shows at a moment; the first one before it begins. None without any."""
+        shown = self._shown
+        if not self._begun or (shown and shown[0] > source_us + SLACK_US) or self._far(source_us):
+            self._go_to(source_us)
+        while self._next is not None and self._next[0] <= source_us + SLACK_US:
+            self._shown, self._next = self._next, next(self._frames, None)
+        if self._shown is None:
+            self._shown, self._next = self._next, next(self._frames, None)
+        return self._shown[1] if self._shown else None
+
+    def _far(self, source_us: int) -> bool:
+        return self._next is not None and source_us - self._next[0] > AHEAD_US
+
+    def _go_to(self, source_us: int) -> None:
+        self._begun = True
+        if self._picture is not None:
+            self._reading.seek(max(0, source_us - SLACK_US))
+        self._frames = self._decoded()
+        self._shown, self._next = None, next(self._frames, None)
+
+    def _decoded(self) -> Iterator[tuple[int, av.VideoFrame]]:
+        """Frames as they come, damaged packets passed over, with their times in µs."""
+        if self._picture is None:
+            return
+        for packet in self._reading.demux(self._picture):
+            for frame in decoded_picture(packet):
+                if frame.pts is not None:
+                    base = frame.time_base or Fraction(1)
+                    yield round(frame.pts * base * SECOND), frame
+
+
+def usual_rate(recording: Recording) -> Fraction:
+    """How many frames a second a recording has, more or less."""
+    with open_media(recording.path) as reading:
+        stream = moving_picture(reading)
+        stated = stream.average_rate if stream is not None else Fraction(BACKDROP_FPS)
+        return stated or Fraction(BACKDROP_FPS)
+
+
+def at(programme: Programme, at_us: int) -> av.VideoFrame:
+    """The frame of a programme at a moment (µs), its own to be written to."""
+    placed = programme.timeline.playing(min(at_us, programme.timeline.duration_us - 1))
+    reel = Reel(programme.recordings[placed.clip.source_id])
+    try:
+        if not reel.has_picture:
+            return _backdrop(programme.size)
+        found = reel.at(placed.to_source(at_us))
+        if found is None:
+            raise BadMedia("There is no frame at this moment of the recording.")
+        return reel.fit(found, programme.size)
+    finally:
+        reel.close()
+
+
+def time_base(programme: Programme) -> Fraction:
+    """The unit of the times that ``frames`` gives."""
+    recording = programme.untouched
+    if recording is None:
+        return 1 / programme.rate
+    reel = Reel(recording)
+    try:
+        return reel.time_base()
+    finally:
+        reel.close()
+
+
+def frames(programme: Programme) -> Iterator[av.VideoFrame]:
+    """The frames of a programme in yuv420p, in order, writable, with their times in the piece."""
+    recording = programme.untouched
+    return _of_grid(programme) if recording is None else _of_one(programme, recording)
+
+
+def _of_one(programme: Programme, recording: Recording) -> Iterator[av.VideoFrame]:
+    """A recording's own frames at their own times, and more of them where captions change meanwhile:
+    while the picture rests, or after it has ended."""
+    reel = Reel(recording)
+    try:
+        if not reel.has_picture:
+            yield from _plain(programme)
+            return
+        held: av.VideoFrame | None = None
+        for frame in reel.all():
+            fresh = reel.fit(frame, programme.size)
+            if held is not None:
+                yield from _between(programme, held, _moment(fresh))
+            yield fresh
+            held = fresh
+        if held is not None:
+            yield from _between(programme, held, programme.timeline.duration_us)
+    finally:
+        reel.close()
+
+
+def _between(programme: Programme, held: av.VideoFrame, to_us: int) -> Iterator[av.VideoFrame]:
+    """A frame that is held, again at every moment before another at which captions look different."""
+    step = SECOND // BACKDROP_FPS
+    from_us = _moment(held)
+    if to_us - from_us <= 2 * step:
+        return
+    before = programme.captions.at(from_us)
+    for at_us in range(from_us + step, to_us - step // 2, step):
+        now = programme.captions.at(at_us)
+        # While one shows it may be moving; what changes nothing costs next to nothing.
+        if now or before:
+            again = _copy(held)
+            again.pts = round(at_us / SECOND / (held.time_base or FINE))
+            yield again
+        before = now
+
+
+def _of_grid(programme: Programme) -> Iterator[av.VideoFrame]:
+    """Frames at the programme's own rate, each what the clips show at its moment."""
+    reels: dict[int, Reel] = {}
+    starts = [placed.at_us for placed in programme.timeline.placed]
+    plain = _backdrop(programme.size)
+    try:
+        for number in range(_count(programme)):
+            at_us = round(number * SECOND / programme.rate)
+            placed = programme.timeline.placed[max(0, bisect_right(starts, at_us) - 1)]
+            source = placed.clip.source_id
+            if source not in reels:
+                reels[source] = Reel(programme.recordings[source])
+            found = reels[source].at(placed.to_source(at_us))
+            if found is None:
+                frame = _copy(plain)
+            else:
+                fitted = reels[source].fit(found, programme.size)
+                # The reel may show it once more.
+                frame = _copy(found) if fitted is found else fitted
+            frame.pts, frame.time_base = number, 1 / programme.rate
+            yield frame
+    finally:
+        for reel in reels.values():
+            reel.close()
+
+
+def _plain(programme: Programme) -> Iterator[av.VideoFrame]:
+    """The backdrop, for a recording without a picture."""
+    plain = _backdrop(programme.size)
+    for number in range(-(-programme.timeline.duration_us * BACKDROP_FPS // SECOND)):
+        frame = _copy(plain)
+        frame.pts, frame.time_base = number * FINE.denominator // BACKDROP_FPS, FINE
+        yield frame
+
+
+def _count(programme: Programme) -> int:
+    return max(1, -(-programme.timeline.duration_us * programme.rate // SECOND))
+
+
+def _moment(frame: av.VideoFrame) -> int:
+    return round((frame.pts or 0) * (frame.time_base or FINE) * SECOND)
+
+
+def _copy(frame: av.VideoFrame) -> av.VideoFrame:
+    """A frame of its own with the same picture."""
+    fresh = av.VideoFrame(frame.width, frame.height, frame.format.name)
+    for index in range(3):
+        plane_of(fresh, index)[...] = plane_of(frame, index)
+    fresh.colorspace, fresh.color_range = frame.colorspace, frame.color_range
+    fresh.pts, fresh.time_base = frame.pts, frame.time_base or FINE
+    return fresh
+
+
+def _backdrop(size: tuple[int, int]) -> av.VideoFrame:
+    red, green, blue, _ = BACKDROP
+    width, height = size
+    return av.VideoFrame.from_ndarray(
+        np.full((height, width, 3), (red, green, blue), np.uint8), format="rgb24"
+    ).reformat(format="yuv420p", dst_colorspace="ITU709")

@@ -1,0 +1,25 @@
+"""A still: one frame of a programme with its captions, as the delivery shows it."""
+
+from __future__ import annotations
+
+import av
+import numpy as np
+
+from mortiser.core.errors import BadMedia
+from mortiser.media.opening import reason
+from mortiser.paint.pictures import png
+from mortiser.render import picture
+from mortiser.render.burn import Veils
+from mortiser.render.programme import Programme
+
+
+def still(programme: Programme, at_us: int) -> bytes:
+    """A PNG of the frame at a moment of the piece. Raises BadMedia."""
+    try:
+        frame = picture.at(programme, at_us)
+    except av.error.FFmpegError as error:
+        raise BadMedia(f"This frame of the recording cannot be read. ({reason(error)})") from error
+    Veils(programme.captions).put_on(frame, at_us)
+    rgb = frame.reformat(format="rgba", src_colorspace=frame.colorspace).to_ndarray()
+    # Rows of a picture may be padded, which a painter does not take.
+    return png(np.ascontiguousarray(rgb))
