@@ -159,7 +159,7 @@ def _partial(out: Path) -> Path:
 def _piece(facts: Probe, finish: str, pace: PaceName) -> Piece:
     width, height = (facts.width, facts.height) if facts.width else AUDIO_ONLY_FRAME
     timeline = Timeline([Clip(0, 0, facts.duration_us)])
-    frames = Frames() if facts.variable_rate else Frames(facts.frame_rate)
+    frames = Frames() if facts.variable_rate else Frames(facts.frame_rate, facts.first_frame_us)
     return Piece(0, 0, "", width, height, FINISHES[finish], PACES[pace], timeline, frames=frames)
 
 

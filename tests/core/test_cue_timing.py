@@ -186,3 +186,17 @@ def test_measured_rates_meet_every_frame(rate: tuple[int, int], minutes: int) ->
         at = round(number * down / up * 1e6)
         assert (frames.before(at), frames.after(at)) == (at, at)
         assert frames.after(at - 5) == at
+
+
+@given(
+    st.sampled_from([24.0, 25.0, 30000 / 1001, 60.0]), st.integers(0, 90_000), st.integers(0, 10**8)
+)
+def test_edges_go_to_frames_wherever_the_first_one_lies(rate: float, origin: int, at: int) -> None:
+    frames = Frames(rate, origin)
+    before, after = frames.before(at), frames.after(at)
+    assert before <= at + 1
+    assert after >= at
+    assert after - before <= frames.length_us + 1
+    for moment in {before, after} - {0}:
+        number = (moment - origin) / frames.length_us
+        assert abs(number - round(number)) * frames.length_us <= 1

@@ -106,3 +106,21 @@ def test_an_accent_has_a_font_and_a_case_of_its_own() -> None:
     own = build_scene([replace(plain, words=words)], PINE, SIZE, font_book()).cues[0]
     assert own.paths[0].path == before.paths[0].path
     assert own.paths[1].path != before.paths[1].path
+
+
+def test_a_reel_shows_as_many_captions_at_once_as_a_scene() -> None:
+    cues = [
+        Cue(
+            1,
+            (Shown(f"word{n}", n * 1000, n * 1000 + 500, id=n),),
+            n * 100_000,
+            9_000_000,
+            True,
+            True,
+            n,
+        )
+        for n in range(1, 21)
+    ]
+    reel = SceneReel(cues, PINE, SIZE, font_book())
+    assert [cue.id for cue in reel.at(5_000_000)] == list(range(1, 21))
+    assert [cue.id for cue in reel.at(350_000)] == [1, 2, 3]

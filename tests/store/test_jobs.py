@@ -200,3 +200,15 @@ def test_tables_are_strict_and_foreign_keys_hold(opened: tuple[Database, int]) -
         db.execute(
             "INSERT INTO shown_word (cue_id, word_id, clip_id, position) VALUES (999, 999, 999, 0)"
         )
+
+
+def test_what_is_told_of_jobs_does_not_grow_with_what_was_done(tmp_path: Path) -> None:
+    database, project, _ = open_project(tmp_path)
+    for number in range(40):
+        job = jobs.add(database, project, "deliver", {"n": number})
+        row = jobs.take(database, job)
+        assert row is not None
+        jobs.finish(database, jobs.lease_of(row), "done")
+    waiting = [jobs.add(database, project, "glimpses", {}) for _ in range(2)]
+    told = [row["id"] for row in jobs.recent(database.connection, project)]
+    assert told == [job, *waiting]

@@ -123,7 +123,7 @@ def read_project(project_id: Id, shop: OpenShop) -> schemas.ProjectView:
             pieces=[schemas.PieceView.of(piece) for piece in pieces],
             cues=[schemas.CueView.of(cue) for cue in cues],
             history=schemas.HistoryView(undo=undo, redo=redo),
-            jobs=[schemas.JobView.of(row) for row in jobs.of_project(db, project_id)],
+            jobs=[schemas.JobView.of(row) for row in jobs.recent(db, project_id)],
             deliveries=schemas.DeliveryView.of_project(db, project_id),
         )
 
@@ -326,7 +326,7 @@ def read_pulse(project_id: Id, shop: OpenShop) -> schemas.Pulse:
             language=sources[0]["language"],
             playable=playable(sources[0]),
             disk_full=shop.workspace.full(),
-            jobs=[schemas.JobView.of(row) for row in jobs.of_project(db, project_id)],
+            jobs=[schemas.JobView.of(row) for row in jobs.recent(db, project_id)],
             deliveries=schemas.DeliveryView.of_project(db, project_id),
         )
 

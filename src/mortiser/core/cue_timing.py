@@ -25,6 +25,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 from fractions import Fraction
 from functools import lru_cache
+from math import floor
 
 from mortiser.core.pace import Pace
 from mortiser.core.time import MILLISECOND, SECOND
@@ -40,12 +41,14 @@ MOST_EARLY_US = 300 * MILLISECOND
 
 @dataclass(frozen=True, slots=True)
 class Frames:
-    """Times of a piece's frames at a constant ``rate`` a second; 0 where it is not constant.
+    """Times of a piece's frames at a constant ``rate`` a second, one of them at ``origin_us``; the rate
+    is 0 where it is not constant.
 
     Where there is no constant rate nothing is snapped, and a frame counts as 1/30 s.
     """
 
     rate: float = 0.0
+    origin_us: int = 0
 
     @property
     def length_us(self) -> float:
@@ -60,16 +63,17 @@ class Frames:
         """The start of the frame that shows at a moment."""
         if not self.rate:
             return at_us
-        return round(self._number(at_us) * self.length_us)
+        return max(0, self.origin_us + round(self._number(at_us) * self.length_us))
 
     def after(self, at_us: int) -> int:
         """The start of the first frame at or behind a moment."""
         found = self.before(at_us)
-        return found if found >= at_us else round((self._number(at_us) + 1) * self.length_us)
+        later = self.origin_us + round((self._number(at_us) + 1) * self.length_us)
+        return found if found >= at_us else later
 
     def _number(self, at_us: int) -> int:
         # A frame's own time, rounded to a microsecond, is in it.
-        return int((at_us + 1) / self.length_us)
+        return floor((at_us - self.origin_us + 1) / self.length_us)
 
 
 @lru_cache(maxsize=64)

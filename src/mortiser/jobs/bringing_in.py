@@ -215,4 +215,5 @@ def _new_source(facts: Probe, path: str, size: int, name: str) -> NewSource:
         video_codec=facts.video_codec,
         audio_codec=facts.audio_codec,
         playable=facts.playable,
+        first_frame_us=facts.first_frame_us,
     )

@@ -39,6 +39,11 @@ class Probe:
     audio_codec: str | None
     playable: bool
 
+    @property
+    def first_frame_us(self) -> int:
+        """When the first frame shows; 0 without a picture."""
+        return self.frame_pts_us[0] if self.frame_pts_us else 0
+
 
 def probe(path: Path) -> Probe:
     """Read a recording's facts; its packets are walked, nothing but one frame is decoded.

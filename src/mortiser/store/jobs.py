@@ -199,6 +199,15 @@ def of_project(db: sqlite3.Connection, project_id: int) -> list[sqlite3.Row]:
     ).fetchall()
 
 
+def recent(db: sqlite3.Connection, project_id: int) -> list[sqlite3.Row]:
+    """The project's jobs that are not done yet, and the newest of each kind; oldest first."""
+    return db.execute(
+        "SELECT * FROM job WHERE project_id = ? AND (status IN ('queued', 'running') OR id IN "
+        "(SELECT max(id) FROM job WHERE project_id = ? GROUP BY kind)) ORDER BY id",
+        (project_id, project_id),
+    ).fetchall()
+
+
 def payloads_not_done(db: sqlite3.Connection, kind: str) -> list[dict[str, Any]]:
     """What jobs of a kind are to work on that may still be done, now or on request."""
     rows = db.execute("SELECT payload FROM job WHERE kind = ? AND status != 'done'", (kind,))

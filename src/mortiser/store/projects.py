@@ -49,6 +49,7 @@ class NewSource:
     playable: bool
     language: str = "en"
     audio_track: int = 0
+    first_frame_us: int = 0
 
 
 def create_project(

@@ -151,13 +151,19 @@ def load_clips(db: sqlite3.Connection, piece_id: int) -> list[Clip]:
 
 
 def load_frames(db: sqlite3.Connection, piece_id: int) -> Frames:
-    """The frames of the piece's first source, where their rate is constant."""
+    """The frames of the piece where their rate is constant: those of its first source as it is, or
+    (cut, or put together) at that one's rate from the piece's beginning on."""
     row = db.execute(
-        "SELECT frame_rate, variable_rate FROM clip JOIN source ON source.id = clip.source_id "
+        "SELECT frame_rate, variable_rate, first_frame_us, start_us, "
+        "(SELECT count(*) FROM clip AS every WHERE every.piece_id = clip.piece_id) AS clips "
+        "FROM clip JOIN source ON source.id = clip.source_id "
         "WHERE piece_id = ? ORDER BY position LIMIT 1",
         (piece_id,),
     ).fetchone()
-    return Frames() if row["variable_rate"] else Frames(row["frame_rate"])
+    if row["variable_rate"]:
+        return Frames()
+    untouched = row["clips"] == 1 and row["start_us"] == 0
+    return Frames(row["frame_rate"], row["first_frame_us"] if untouched else 0)
 
 
 def load_unshown(db: sqlite3.Connection, piece_id: int, timeline: Timeline) -> list[Shown]:

@@ -9,6 +9,7 @@ import { textOf } from "../strip/passage";
 import { loudest, usePeaks } from "../strip/peaks";
 import { sharpCanvas } from "../ui/canvas";
 import { clock } from "../ui/format";
+import { followPointer } from "../ui/pointer";
 import { Tip } from "../ui/Tip";
 import { labelRows } from "./labels";
 
@@ -76,7 +77,6 @@ function Magnified({ cue, piece, player }: { cue: Cue; piece: Piece; player: Pla
     if (press.button !== 0 || !width) return;
     press.preventDefault();
     useProject.setState({ word: word.id });
-    const over = new AbortController();
     let at: number | null = null;
     const move = (event: PointerEvent) => {
       const pixels = event.clientX - press.clientX;
@@ -91,13 +91,11 @@ function Magnified({ cue, piece, player }: { cue: Cue; piece: Piece; player: Pla
       setDrag({ wordId: word.id, edge, atUs: at });
     };
     const drop = () => {
-      over.abort();
       if (at === null) return setDrag(null);
       const ids = { cue_id: cue.id, word_id: word.id };
       void edit({ kind: "move_word_edge", ...ids, edge, to_us: at }).finally(() => setDrag(null));
     };
-    window.addEventListener("pointermove", move, { signal: over.signal });
-    window.addEventListener("pointerup", drop, { signal: over.signal });
+    followPointer({ move, drop, giveUp: () => setDrag(null) });
   };
 
   const rows = labelRows(

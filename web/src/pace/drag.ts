@@ -4,6 +4,7 @@ import type { Cue } from "../api/client";
 import { edit } from "../state/commands";
 import { pickedIds } from "../state/picks";
 import { useProject } from "../state/store";
+import { followPointer } from "../ui/pointer";
 import { type Sticking, stick } from "./scale";
 
 export type Part = "start" | "end" | "whole";
@@ -41,7 +42,6 @@ export function beginDrag(
   frameUs: number,
 ): void {
   if (press.button !== 0) return;
-  const over = new AbortController();
   const origin = part === "end" ? cue.end_us : cue.start_us;
   let latest: Drag | null = null;
   const follow = (event: PointerEvent) => {
@@ -56,7 +56,6 @@ export function beginDrag(
     useDrag.setState({ drag: latest });
   };
   const drop = (event: PointerEvent) => {
-    over.abort();
     const done = latest;
     if (!done || done.at.atUs === origin) {
       useDrag.setState({ drag: null });
@@ -67,15 +66,7 @@ export function beginDrag(
       () => useDrag.setState((now) => (now.drag === done ? { drag: null } : now)),
     );
   };
-  const give = (event: KeyboardEvent) => {
-    if (event.key !== "Escape") return;
-    over.abort();
-    useDrag.setState({ drag: null });
-  };
-  const { signal } = over;
-  window.addEventListener("pointermove", follow, { signal });
-  window.addEventListener("pointerup", drop, { signal });
-  window.addEventListener("keydown", give, { signal });
+  followPointer({ move: follow, drop, giveUp: () => useDrag.setState({ drag: null }) });
 }
 
 function send(drag: Drag, how: { together: boolean; ripple: boolean }): Promise<boolean> {

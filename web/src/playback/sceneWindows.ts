@@ -3,7 +3,8 @@ import { fetchScene } from "../api/scene";
 import { Painter } from "./painter";
 
 const WINDOW_US = 20_000_000;
-const KEPT = 6;
+/** On either side: a painter keeps pictures of its words. */
+const KEPT = 2;
 /** What is in sight is asked for first, alone: a whole window takes the server longer. */
 const GLANCE_US = 400_000;
 

@@ -3,6 +3,9 @@ import type { SceneCue } from "../api/client";
 
 type Stamp = SceneCue["stamps"][number];
 
+/** Sizes change while something is dragged: the oldest pictures go. */
+const MOST = 200;
+
 const pictures = new Map<string, ImageBitmap>();
 const coming = new Map<string, Promise<void>>();
 
@@ -26,7 +29,13 @@ function load(url: string): Promise<void> {
   const work = fetch(url)
     .then((answer) => (answer.ok ? answer.blob() : Promise.reject(new Error(answer.statusText))))
     .then(createImageBitmap)
-    .then((picture) => void pictures.set(url, picture))
+    .then((picture) => {
+      pictures.set(url, picture);
+      for (const old of [...pictures.keys()].slice(0, Math.max(0, pictures.size - MOST))) {
+        pictures.delete(old);
+        coming.delete(old);
+      }
+    })
     // A picture that did not come is asked for again with the next scene.
     .catch(() => void coming.delete(url));
   coming.set(url, work);

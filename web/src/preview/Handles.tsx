@@ -13,6 +13,7 @@ import type { Player } from "../playback/player";
 import { useStage } from "../stages/stage";
 import { cueAt } from "../state/document";
 import { useProject } from "../state/store";
+import { followPointer } from "../ui/pointer";
 import { Tip } from "../ui/Tip";
 import { type Grip, gripped, keyed, layerOf, REST, turnedAbout, type Way } from "./grip";
 
@@ -96,25 +97,7 @@ export function Handles(props: {
       now = gripped(way, start, [at.clientX, at.clientY], centre, zoom, at.shiftKey);
       show(now);
     };
-    const over = new AbortController();
-    window.addEventListener("pointermove", move, { signal: over.signal });
-    window.addEventListener(
-      "pointerup",
-      () => {
-        over.abort();
-        commit(now);
-      },
-      { signal: over.signal },
-    );
-    window.addEventListener(
-      "keydown",
-      (key) => {
-        if (key.key !== "Escape") return;
-        over.abort();
-        show(null);
-      },
-      { signal: over.signal },
-    );
+    followPointer({ move, drop: () => commit(now), giveUp: () => show(null) });
   };
 
   const onKey = (event: React.KeyboardEvent) => {

@@ -5,6 +5,7 @@ import { Player } from "../playback/player";
 import { SceneWindows } from "../playback/sceneWindows";
 import { useStage } from "../stages/stage";
 import { useProject } from "../state/store";
+import { usePixelRatio } from "../ui/pixelRatio";
 import { Controls } from "./Controls";
 import { Dropper } from "./Dropper";
 import { Handles } from "./Handles";
@@ -22,12 +23,16 @@ export function Preview({ piece, source, player, onPlayer }: Props) {
   const place = useRef<HTMLDivElement>(null);
   const screen = useRef<HTMLElement>(null);
   const box = useFit(place, piece.width / piece.height);
+  const sharp = usePixelRatio();
   const windows = useRef<SceneWindows | null>(null);
   const stage = useStage((state) => state.stage);
   const paintNow = useCallback((at: number) => {
     const context = canvas.current?.getContext("2d");
     const painter = windows.current?.at(at);
-    if (context && painter) painter.paint(context, at, context.canvas.width / painter.scene.width);
+    if (!context) return;
+    if (painter) painter.paint(context, at, context.canvas.width / painter.scene.width);
+    // Nothing is known of this moment yet: what stood at another one does not belong here.
+    else context.clearRect(0, 0, context.canvas.width, context.canvas.height);
   }, []);
 
   useEffect(() => {
@@ -64,9 +69,8 @@ export function Preview({ piece, source, player, onPlayer }: Props) {
   // biome-ignore lint/correctness/useExhaustiveDependencies: a new size is what to paint for
   useEffect(() => {
     if (player) paintNow(player.at);
-  }, [player, box.width]);
+  }, [player, box.width, sharp]);
 
-  const sharp = window.devicePixelRatio || 1;
   return (
     <section
       ref={screen}

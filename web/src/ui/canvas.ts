@@ -1,3 +1,6 @@
+/** Pixels that browsers allow a side of a canvas, with room to spare. */
+const MOST_SIDE = 16_000;
+
 /** A canvas of a size in CSS pixels, sharp on dense screens, ready to draw in its text colour. */
 export function sharpCanvas(
   element: HTMLCanvasElement | null,
@@ -6,7 +9,8 @@ export function sharpCanvas(
 ): CanvasRenderingContext2D | null {
   const context = element?.getContext("2d");
   if (!element || !context) return null;
-  const sharp = window.devicePixelRatio || 1;
+  // A larger canvas stays empty: a long one is a little softer instead.
+  const sharp = Math.min(window.devicePixelRatio || 1, MOST_SIDE / Math.max(width, height, 1));
   element.width = width * sharp;
   element.height = height * sharp;
   context.scale(sharp, sharp);

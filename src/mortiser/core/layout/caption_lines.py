@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from functools import lru_cache
 from math import cos, radians, sin
 from typing import NamedTuple
@@ -34,11 +34,11 @@ def lay_out_all(
     cues: Sequence[Cue], finish: Finish, size: tuple[int, int], fonts: FontBook
 ) -> list[Laid]:
     """Every cue laid out on a frame of ``size`` pixels, in the piece's finish or its own look."""
-    plain = _layout(finish, size, fonts)
+    plain = _kept(finish, size, fonts)
     found = []
     for cue in cues:
-        lay = _layout(dressed(finish, cue.look), size, fonts) if cue.look else plain
-        found.append(lay(tuple(_Plain(w.text, w.seam, w.accent, w.own) for w in cue.words)))
+        look = _kept(dressed(finish, cue.look), size, fonts) if cue.look else plain
+        found.append(_laid(look, tuple(_Plain(w.text, w.seam, w.accent, w.own) for w in cue.words)))
     return found
 
 
@@ -51,24 +51,27 @@ class _Plain(NamedTuple):
     own: str
 
 
-@lru_cache(maxsize=64)
-def _layout(
-    finish: Finish, size: tuple[int, int], fonts: FontBook
-) -> Callable[[tuple[_Plain, ...]], Laid]:
-    """Lays captions of one finish out, and keeps them.
+class _Look:
+    """A finish on a frame. Equal by identity: hashing a finish takes as long as laying a few words
+    out, so that it is looked up once for all captions."""
 
-    The checks ask for all captions again after every change to one; a finish is looked up once for
-    all, since hashing one takes as long as laying a few words out.
-    """
+    def __init__(self, finish: Finish, size: tuple[int, int], fonts: FontBook) -> None:
+        self.finish = finish
+        self.size = size
+        self.fonts = fonts
 
-    @lru_cache(maxsize=20_000)
-    def lay(words: tuple[_Plain, ...]) -> Laid:
-        plain = tuple(Shown(w.text, 0, 0, seam=w.seam, accent=w.accent, own=w.own) for w in words)
-        block = lay_out_cue(Cue(0, plain, 0, 1), finish, size, fonts)
-        lines = tuple(joined([w.text for w in words[a:b]]) for a, b in block.lines)
-        return Laid(lines, _reach(block, finish.place.turn))
 
-    return lay
+_kept = lru_cache(maxsize=64)(_Look)
+
+
+@lru_cache(maxsize=40_000)
+def _laid(look: _Look, words: tuple[_Plain, ...]) -> Laid:
+    """Lines once laid out are kept, of all looks together: the checks ask for all captions again after
+    every change to one, and each step of dragging is a look of its own."""
+    plain = tuple(Shown(w.text, 0, 0, seam=w.seam, accent=w.accent, own=w.own) for w in words)
+    block = lay_out_cue(Cue(0, plain, 0, 1), look.finish, look.size, look.fonts)
+    lines = tuple(joined([w.text for w in words[a:b]]) for a, b in block.lines)
+    return Laid(lines, _reach(block, look.finish.place.turn))
 
 
 def _reach(block: Block, degrees: float) -> tuple[float, float, float, float]:

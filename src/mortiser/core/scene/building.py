@@ -5,6 +5,7 @@ from __future__ import annotations
 from bisect import bisect_right
 from collections.abc import Sequence
 from functools import lru_cache
+from itertools import accumulate
 
 from mortiser.core.finish.changes import dressed
 from mortiser.core.finish.model import Finish
@@ -18,10 +19,10 @@ from mortiser.core.scene.plates import standing_plates, word_plate
 from mortiser.core.scene.words import stamps_of, word_items
 from mortiser.core.words import Cue
 
-NEAR_CUES = 8
-"""How many captions back one may still show; only pinned times make captions overlap."""
 TOUCH_US = 50_000
 """Captions nearer than this touch: one may go while the other comes."""
+KEPT = 64
+"""Captions of a reel that stay built."""
 MOST_OVER_US = 1_000_000
 """A caption goes on for this long beyond its end at most."""
 
@@ -102,14 +103,19 @@ class SceneReel:
     ) -> None:
         self._cues = cues
         self._starts = [cue.start_us for cue in cues]
+        self._ends = list(accumulate((cue.end_us for cue in cues), max))
+        """When the last of all captions so far ends."""
         follow = [*cues[1:], None]
-        self._build = lru_cache(maxsize=16)(
+        self._build = lru_cache(maxsize=KEPT)(
             lambda index: _scene_cue(cues[index], follow[index], finish, size, fonts)
         )
 
     def at(self, at_us: int) -> list[SceneCue]:
         """The captions that show at a moment of the piece."""
-        last = bisect_right(self._starts, at_us)
-        near = range(max(0, last - NEAR_CUES), last)
+        first = last = bisect_right(self._starts, at_us)
+        # However many have begun since, one that lasts may still show.
+        while first and self._ends[first - 1] + MOST_OVER_US > at_us:
+            first -= 1
+        near = range(first, last)
         possible = [self._build(i) for i in near if at_us < self._cues[i].end_us + MOST_OVER_US]
         return [cue for cue in possible if at_us < cue.end_us]
