@@ -14,6 +14,7 @@ from mortiser.core.pace import PaceName
 from mortiser.jobs.workspace import UNKEPT, Workspace
 from mortiser.media.picture import save_poster
 from mortiser.media.probe import Probe, probe
+from mortiser.media.rebase import begins_late, from_zero
 from mortiser.store import copying, jobs, projects, transcript
 from mortiser.store.copying import Copied
 from mortiser.store.database import Database
@@ -66,6 +67,7 @@ def bring_in(
     Raises BadMedia when it is no recording; then nothing is left behind, ``file`` included.
     """
     try:
+        _begin_at_zero(file)
         facts = probe(file)
         hearing.check(facts.audio_tracks, facts.duration_us)
         folder = workspace.new_source()
@@ -91,6 +93,17 @@ def bring_in(
     if hearing.wanted:
         queued.insert(0, _transcribe(database, project_id, source_id, piece_id, hearing))
     return BroughtIn(project_id, source_id, piece_id, tuple(queued))
+
+
+def _begin_at_zero(file: Path) -> None:
+    """A recording whose clock starts late is written anew in its place."""
+    if begins_late(file):
+        anew = file.with_name(f"{file.name}.zero")
+        try:
+            from_zero(file, anew)
+            anew.replace(file)
+        finally:
+            anew.unlink(missing_ok=True)
 
 
 def copy_project(database: Database, workspace: Workspace, project_id: int) -> Copied:

@@ -71,12 +71,12 @@ def _facts(container: av.container.InputContainer, path: Path) -> Probe:
     rotation, shape = _first_frame(container, picture) if picture else (0, (0, 0, ""))
     aspect = (picture.sample_aspect_ratio if picture else None) or Fraction(1)
     container.seek(0)
-    frames, end_s, sound_s = _walk(container, picture)
+    frames, end_s, sound_s, data_s = _walk(container, picture)
     end_s -= origin_s(container)
     stated = container.duration / av.time_base if container.duration else end_s
     if not end_s or (not sound_s and not frames):
         raise BadMedia("This recording is empty.")
-    if stated - end_s > max(SLACK_S, 0.02 * stated) and not path.suffix == ".mp3":
+    if stated - max(end_s, data_s) > max(SLACK_S, 0.02 * stated) and not path.suffix == ".mp3":
         raise BadMedia(
             f"This recording is cut off: it should last {stated:.1f} s but ends at {end_s:.1f} s. "
             "Copy it again from the camera or phone."
@@ -114,20 +114,24 @@ def _first_frame(
 
 def _walk(
     container: av.container.InputContainer, picture: av.VideoStream | None
-) -> tuple[list[int], float, float]:
-    """Frame times in µs (sorted), where the data ends and where the sound ends, in seconds."""
+) -> tuple[list[int], float, float, float]:
+    """Frame times in µs (sorted), and where picture and sound end, the sound, and all data there is
+    (subtitles among it), in seconds."""
     frames: list[int] = []
     ends: dict[str, float] = {"video": 0.0, "audio": 0.0}
-    wanted = [s for s in container.streams if s.type == "audio" or s is picture]
-    for packet in container.demux(wanted):
+    everything = 0.0
+    for packet in container.demux():
         if packet.pts is None or packet.time_base is None:
             continue
         start = float(packet.pts * packet.time_base)
         end = start + float((packet.duration or 0) * packet.time_base)
+        everything = max(everything, end)
+        if packet.stream.type != "audio" and packet.stream is not picture:
+            continue
         ends[packet.stream.type] = max(ends[packet.stream.type], end)
         if packet.stream is picture and start >= 0:
             frames.append(round(packet.pts * packet.time_base * 1_000_000))
-    return sorted(frames), max(ends.values()), ends["audio"]
+    return sorted(frames), max(ends.values()), ends["audio"], everything
 
 
 def _try_sound(path: Path) -> None:

@@ -62,10 +62,21 @@ class Reel:
         return framed(turned(frame), size, 1 / aspect if lies else aspect)
 
     def all(self) -> Iterator[av.VideoFrame]:
-        """Every frame from the start on. Those that damage has put back in time are left out."""
+        """Every frame from the start on. Those that damage has put back in time are left out; of those
+        before the start the last one shows until the first one after it."""
         newest = -1
+        early: av.VideoFrame | None = None
         for _, frame in self._decoded():
-            if frame.pts is not None and frame.pts > newest:
+            if frame.pts is None:
+                continue
+            if newest < 0 and frame.pts < 0:
+                early = frame
+                continue
+            if early is not None and frame.pts > 0:
+                early.pts = newest = 0
+                yield early
+            early = None
+            if frame.pts > newest:
                 newest = frame.pts
                 yield frame
 
