@@ -56,6 +56,10 @@ class MemoryDesk:
             raise NotFound("gone")
         return self._now(self.all_cues[cue_id])
 
+    def some(self, cue_ids: Collection[int]) -> list[Cue]:
+        found = [self.cue(cue_id) for cue_id in set(cue_ids) if cue_id in self.all_cues]
+        return sorted(found, key=lambda c: (c.start_us, c.id))
+
     def _now(self, cue: Cue) -> Cue:
         """The caption with its words as the transcript has them."""
         timeline = self.timelines[cue.piece_id]

@@ -1,4 +1,5 @@
 import itertools
+import time
 from collections import Counter
 
 from hypothesis import given
@@ -102,3 +103,21 @@ def test_spread_covers_its_stretch(texts: list[str], length: int) -> None:
 
 def test_tokens_drop_control_characters_and_odd_spaces() -> None:
     assert tokens("a\u2028b\x00c \u00a0 d") == ["a", "b", "c", "d"]
+
+
+def test_a_large_paste_takes_no_more_time_than_its_words() -> None:
+    """Ten times the words on both sides: a hundred times the work if each were held against each."""
+
+    def work(count: int) -> float:
+        old = [
+            Shown(f"word{n % 997}", n * 1000, n * 1000 + 900, id=n + 1) for n in range(3 * count)
+        ]
+        text = " ".join(f"word{n * 7 % 1009}" for n in range(count))
+        times = []
+        for _ in range(3):
+            begun = time.thread_time()
+            carry(old, text, (0, 10**10))
+            times.append(time.thread_time() - begun)
+        return min(times)
+
+    assert work(2_000) <= 40 * work(200)

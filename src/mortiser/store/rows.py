@@ -5,7 +5,6 @@ from __future__ import annotations
 import json
 import sqlite3
 from collections.abc import Iterable
-from dataclasses import replace
 
 from mortiser.core.cue_timing import Frames
 from mortiser.core.timeline import Clip, Timeline
@@ -108,24 +107,35 @@ def load_cues(
             cues.append(_cue(head, words))
             words = []
         head = row
-        word = word_of(row)
         if said is not None:
-            said[word.id] = word
-        words.append(_shown(row, word, timelines.of(row["piece_id"])))
+            said[row["word_id"]] = word_of(row)
+        words.append(_shown(row, timelines.of(row["piece_id"])))
     if head is not None:
         cues.append(_cue(head, words))
     return cues
 
 
-def _shown(row: sqlite3.Row, word: Word, timeline: Timeline) -> Shown:
+def _shown(row: sqlite3.Row, timeline: Timeline) -> Shown:
+    """The same as what the clip makes of the word, without a step between: most of reading is this."""
     placed = timeline.clip(row["clip_id"])
     assert placed is not None, "a shown word has a clip of its piece"
-    return replace(
-        placed.show(word),
-        seam=row["seam"],
-        accent=row["accent"],
-        look=row["look"],
-        own=row["own"],
+    return Shown(
+        row["text"],
+        placed.to_piece(row["word_start"]),
+        placed.to_piece(row["word_end"]),
+        row["confidence"],
+        row["speaker"],
+        row["origin"],
+        bool(row["aligned"]),
+        row["word_id"],
+        () if row["alternatives"] == "[]" else tuple(json.loads(row["alternatives"])),
+        row["heard_as"],
+        row["source_id"],
+        row["clip_id"],
+        row["seam"],
+        row["accent"],
+        row["look"],
+        row["own"],
     )
 
 

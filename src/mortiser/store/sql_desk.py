@@ -57,6 +57,13 @@ class SqlDesk:
             raise NotFound("That caption is not there any more. The page shows the newest state.")
         return found[0]
 
+    def some(self, cue_ids: Collection[int]) -> list[Cue]:
+        found: list[Cue] = []
+        for some in batched(cue_ids):
+            found += self._load(f"cue.id IN ({', '.join('?' for _ in some)})", some)
+        mine = [cue for cue in found if cue.piece_id in self._pieces]
+        return sorted(mine, key=lambda cue: (cue.start_us, cue.id))
+
     def cues(self, piece_id: int) -> list[Cue]:
         self._known(piece_id)
         return self._load("cue.piece_id = ?", (piece_id,))
@@ -215,10 +222,7 @@ class SqlDesk:
                 f"SELECT DISTINCT cue_id FROM shown_word WHERE word_id IN ({marks})", some
             )
             cue_ids |= {row["cue_id"] for row in rows}
-        found: list[Cue] = []
-        for some in batched(cue_ids - set(but)):
-            found += self._load(f"cue.id IN ({', '.join('?' for _ in some)})", some)
-        return found
+        return self.some(cue_ids - set(but))
 
     def moved(self) -> Collection[int]:
         return self._moved

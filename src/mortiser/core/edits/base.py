@@ -74,12 +74,8 @@ def short(text: str) -> str:
 
 def chosen(desk: Desk, cue_ids: Sequence[int]) -> list[Cue]:
     """Captions of one piece in time order. Raises NotFound when one of them is gone."""
-    first = desk.cue(cue_ids[0])
-    if len(cue_ids) == 1:
-        return [first]
-    wanted = set(cue_ids)
-    found = [cue for cue in desk.cues(first.piece_id) if cue.id in wanted]
-    if len(found) < len(wanted):
+    found = desk.some(cue_ids)
+    if len(found) < len(set(cue_ids)) or len({cue.piece_id for cue in found}) != 1:
         raise NotFound("Some of these captions are gone. The page shows the newest state.")
     return found
 

@@ -22,6 +22,9 @@ class Desk(Protocol):
 
     def cue(self, cue_id: int) -> Cue: ...
 
+    def some(self, cue_ids: Collection[int]) -> list[Cue]:
+        """Those of these cues that are there, in time order."""
+
     def cues(self, piece_id: int) -> list[Cue]:
         """All cues of the piece, in time order."""
 

@@ -13,6 +13,7 @@ from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.settings import setting_name
 from mortiser.core.errors import NotFound
 from mortiser.core.finish.changes import changed, changed_accent, look_of, look_text
+from mortiser.core.finish.model import Finish
 from mortiser.core.limits import Id, Ids, Name
 from mortiser.core.words import Cue, Shown
 
@@ -31,11 +32,17 @@ class DressCues(BaseEdit):
     def apply(self, desk: Desk) -> None:
         cues = chosen(desk, self.cue_ids)
         finish = desk.finish(cues[0].piece_id)
+        fresh = {look: _over(finish, look, self.changes) for look in {cue.look for cue in cues}}
         for cue in cues:
-            look = look_of(cue.look) | self.changes
-            changed(finish, look)
-            same = {path for path in look if changed(finish, {path: look[path]}) == finish}
-            _put_on(desk, cue, look_text({p: v for p, v in look.items() if p not in same}))
+            _put_on(desk, cue, fresh[cue.look])
+
+
+def _over(finish: Finish, look: str, changes: dict[str, JsonValue]) -> str:
+    """A stored look with changes over it, without what is as in the finish."""
+    whole = look_of(look) | changes
+    changed(finish, whole)
+    same = {path for path in whole if changed(finish, {path: whole[path]}) == finish}
+    return look_text({path: value for path, value in whole.items() if path not in same})
 
 
 class OneLook(BaseModel):
