@@ -16,14 +16,14 @@ import numpy as np
 import numpy.typing as npt
 
 from bench.report import at_least, at_most
-from mortiser.core.checks import doubtful
 from mortiser.core.comparing import compare
+from mortiser.core.doubt import doubtful
 from mortiser.core.words import Word
 from mortiser.media.sound import RATE, stream_sound
 from mortiser.settings import Settings
 from mortiser.speech.engines import second_for
 from mortiser.speech.moonshine import MoonshineRecogniser
-from mortiser.speech.seams import SecondEngine
+from mortiser.speech.protocols import SecondEngine
 from mortiser.speech.second_hearing import SecondHearing, heard_again, settled
 from mortiser.speech.sphinx import SphinxAligner
 from mortiser.speech.spoken import spoken_map

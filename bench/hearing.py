@@ -25,7 +25,7 @@ from mortiser.settings import Settings
 from mortiser.speech.chunks import chunks
 from mortiser.speech.engines import second_for
 from mortiser.speech.moonshine import MoonshineRecogniser
-from mortiser.speech.seams import RATE, HeardLine, Samples
+from mortiser.speech.protocols import RATE, HeardLine, Samples
 from mortiser.speech.second_hearing import SecondHearing, heard_again
 from mortiser.speech.sphinx import SphinxAligner
 from mortiser.speech.transcribe import TimedLine, transcribe

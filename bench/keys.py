@@ -11,8 +11,8 @@ from collections.abc import Sequence
 
 from bench.doubting import as_said, hear_twice, voices
 from bench.report import at_most
-from mortiser.core.checks import doubtful
 from mortiser.core.comparing import Difference, compare
+from mortiser.core.doubt import doubtful
 from mortiser.core.words import Word
 from mortiser.settings import Settings
 from mortiser.speech.engines import second_for

@@ -15,7 +15,7 @@ import numpy as np
 from bench.report import at_most
 from mortiser.media.sound import stream_sound
 from mortiser.settings import Settings
-from mortiser.speech.seams import RATE
+from mortiser.speech.protocols import RATE
 from mortiser.speech.whisper import WhisperRecogniser
 from mortiser.wiring import model_place
 

@@ -14,7 +14,7 @@ from playwright.sync_api import Page, sync_playwright
 
 from bench.report import at_least, at_most
 from bench.screen import WORDS, long_project
-from mortiser.core.checking import check
+from mortiser.core.checks import check
 from mortiser.core.cue_timing import Frames, retime
 from mortiser.core.edits.retiming import untimed_cue
 from mortiser.core.grouping import SHORT_PAUSE_US, ends_clause, ends_sentence, group

@@ -10,14 +10,14 @@ from mortiser.fonts import font_book, use_own_fonts
 from mortiser.jobs.aligning import TypedWordAligner
 from mortiser.jobs.delivering import deliver
 from mortiser.jobs.doubting import doubt
-from mortiser.jobs.glimpsing import take_glimpses
 from mortiser.jobs.glossary import GlossaryBench
-from mortiser.jobs.hearing import hear
-from mortiser.jobs.laying import follow_script, import_captions
+from mortiser.jobs.importing import follow_script, import_captions
 from mortiser.jobs.preparing import prepare
 from mortiser.jobs.queue import Queue
 from mortiser.jobs.runner import Handler, Parts
 from mortiser.jobs.speaking import find_speakers
+from mortiser.jobs.thumbnails import take_thumbnails
+from mortiser.jobs.transcribing import hear
 from mortiser.jobs.translating import translate
 from mortiser.jobs.workspace import Workspace
 from mortiser.media.opening import limit_pixels
@@ -50,7 +50,7 @@ HANDLERS: dict[str, Handler] = {
     "speakers": find_speakers,
     "doubt": doubt,
     "deliver": deliver,
-    "glimpses": take_glimpses,
+    "thumbnails": take_thumbnails,
 }
 
 

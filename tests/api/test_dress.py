@@ -273,7 +273,7 @@ def test_a_recording_with_a_picture_is_looked_over_first(
     path = f"/api/pieces/{piece}/legibility"
     window = {"from_us": 0, "to_us": 3_000_000}
     assert client.get(path, params=window).json() == {"seen": False, "faint": []}
-    answer = client.post(f"/api/pieces/{piece}/glimpses")
+    answer = client.post(f"/api/pieces/{piece}/thumbnails")
     assert (answer.status_code, answer.json()["status"]) == (201, "done")
     assert client.get(path, params=window).json() == {"seen": True, "faint": []}
     client.delete(f"/api/projects/{made['project_id']}")

@@ -4,7 +4,7 @@ from itertools import pairwise
 
 import pytest
 
-from mortiser.core.checking import check
+from mortiser.core.checks import check
 from mortiser.core.edits.captions import (
     AddCue,
     BreakLine,

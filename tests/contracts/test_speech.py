@@ -11,7 +11,7 @@ from mortiser.media.sound import stream_sound
 from mortiser.settings import Settings
 from mortiser.speech.chunks import MOST_S
 from mortiser.speech.moonshine import MoonshineRecogniser
-from mortiser.speech.seams import RATE, Aligner, HeardLine, Recogniser, Samples, WordTime
+from mortiser.speech.protocols import RATE, Aligner, HeardLine, Recogniser, Samples, WordTime
 from mortiser.speech.sphinx import SphinxAligner
 from mortiser.speech.whisper import WhisperRecogniser
 from mortiser.wiring import model_place

@@ -3,8 +3,7 @@ from dataclasses import replace
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.checks import DOUBT_BELOW, doubtful
-from mortiser.core.doubt import Signs, confidences
+from mortiser.core.doubt import DOUBT_BELOW, Signs, confidences, doubtful
 from mortiser.core.words import Word
 
 SURE = Signs(False, False, False)

@@ -5,9 +5,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from mortiser.core.carry import carry
-from mortiser.core.finding import find
 from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.layout.block import lay_out
+from mortiser.core.search import find
 from mortiser.core.unspaced import joined, tight
 from mortiser.core.words import Cue, Shown, tokens
 from mortiser.fonts import font_book

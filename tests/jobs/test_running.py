@@ -21,7 +21,7 @@ from mortiser.media.sound import clip
 from mortiser.outputs import video
 from mortiser.render.programme import Programme
 from mortiser.settings import Settings
-from mortiser.speech.seams import RATE, Change, Verdict
+from mortiser.speech.protocols import RATE, Change, Verdict
 from mortiser.store import deliveries, editing, jobs, projects, transcript
 from mortiser.wiring import HANDLERS, Shop, open_shop
 from tests.contracts.test_speech import EvenAligner, PlainRecogniser

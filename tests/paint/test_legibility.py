@@ -14,7 +14,7 @@ from mortiser.core.pace import PACES
 from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.words import Cue, Shown
 from mortiser.fonts import font_book
-from mortiser.media.glimpses import PieceGlimpses
+from mortiser.media.thumbnails import PieceThumbnails
 from mortiser.paint.legibility import Pictures, faint_captions
 
 WHOLE = Timeline([Clip(1, 0, 10**8)])
@@ -30,7 +30,7 @@ PLAIN_WHITE = changed(
         "past": [255, 255, 255, 255],
     },
 )
-UNSEEN = PieceGlimpses(WHOLE, ())
+UNSEEN = PieceThumbnails(WHOLE, ())
 """A piece without a picture."""
 WHITE, BLACK = (255, 255, 255), (0, 0, 0)
 

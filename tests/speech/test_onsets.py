@@ -13,7 +13,7 @@ from mortiser.media.sound import stream_sound
 from mortiser.settings import Settings
 from mortiser.speech.engines import aligner_for
 from mortiser.speech.onsets import BIAS_S, pulled
-from mortiser.speech.seams import RATE, WordTime
+from mortiser.speech.protocols import RATE, WordTime
 from mortiser.speech.sphinx import SphinxAligner
 from mortiser.speech.whisper import WhisperRecogniser
 from mortiser.wiring import model_place

@@ -6,7 +6,7 @@ from pathlib import Path
 import numpy as np
 import pytest
 
-from mortiser.core.checks import doubtful
+from mortiser.core.doubt import doubtful
 from mortiser.core.words import Word
 from mortiser.media.sound import stream_sound
 from mortiser.settings import Settings
@@ -15,7 +15,7 @@ from mortiser.speech.beside import alternatives, compare
 from mortiser.speech.engines import language_finder, second_for
 from mortiser.speech.languages import LOOKS, language_spoken
 from mortiser.speech.models import ModelPlace
-from mortiser.speech.seams import RATE, HeardLine
+from mortiser.speech.protocols import RATE, HeardLine
 from mortiser.speech.second_hearing import (
     LONGEST_US,
     PAUSE_US,

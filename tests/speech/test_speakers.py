@@ -9,7 +9,7 @@ from scripts.demo_media.story import COUNTER as COUNTER_LINES
 
 from mortiser.core.words import Word
 from mortiser.media.sound import stream_sound
-from mortiser.speech.seams import RATE, Samples, SpeakerFinder
+from mortiser.speech.protocols import RATE, Samples, SpeakerFinder
 from mortiser.speech.speakers import SpectralSpeakers
 from tests.recordings import COUNTER, KETTLE, MEDIA
 

@@ -13,7 +13,7 @@ from mortiser.media.sound import stream_sound
 from mortiser.speech.chunks import MOST_S, chunks
 from mortiser.speech.letters import phones
 from mortiser.speech.moonshine import MoonshineRecogniser, tidy
-from mortiser.speech.seams import RATE, HeardLine, WordTime
+from mortiser.speech.protocols import RATE, HeardLine, WordTime
 from mortiser.speech.sphinx import SphinxAligner
 from mortiser.speech.spoken import spoken, spoken_map
 from mortiser.speech.transcribe import TimedLine, timed_words, transcribe

@@ -71,7 +71,7 @@ def open_two_pieces(path: Path) -> tuple[Database, int]:
     with database.transaction() as db:
         values = dict(source().__dict__) | {"project_id": project, "variable_rate": 0}
         insert(db, "source", **values)
-        size = {"width": 1080, "height": 1920, "finish": "Pine", "grouping": "quick"}
+        size = {"width": 1080, "height": 1920, "finish": "Pine", "pace": "quick"}
         insert(db, "piece", project_id=project, name="Short", **size)
         for position, clip in enumerate(SHORT):
             insert(

@@ -209,6 +209,6 @@ def test_what_is_told_of_jobs_does_not_grow_with_what_was_done(tmp_path: Path) -
         row = jobs.take(database, job)
         assert row is not None
         jobs.finish(database, jobs.lease_of(row), "done")
-    waiting = [jobs.add(database, project, "glimpses", {}) for _ in range(2)]
+    waiting = [jobs.add(database, project, "thumbnails", {}) for _ in range(2)]
     told = [row["id"] for row in jobs.recent(database.connection, project)]
     assert told == [job, *waiting]

@@ -8,6 +8,7 @@ from pathlib import Path
 import pytest
 
 from mortiser.core.edits.words import RetypeCue
+from mortiser.core.pace import PACES
 from mortiser.store import editing, projects
 from mortiser.store.database import Database, _statements
 
@@ -52,7 +53,14 @@ def made_by(file: Path, names: list[str]) -> None:
         )
     row = dict(db.execute("SELECT * FROM cue_word WHERE id = 2").fetchone())
     db.execute("DELETE FROM cue_word WHERE id = 2")
+    was = dict(db.execute("SELECT * FROM piece").fetchone()) | {"grouping": "sentence"}
+    now = was | {"grouping": "quick"}
     db.execute("INSERT INTO edit_entry VALUES (1, 1, 'cut', '{}', 0, 0)")
+    db.execute(
+        "INSERT INTO edit_change (entry_id, table_name, row_id, before, after) "
+        "VALUES (1, 'piece', 1, ?, ?)",
+        (json.dumps(was), json.dumps(now)),
+    )
     db.execute(
         "INSERT INTO edit_change (entry_id, table_name, row_id, before) VALUES (1, 'cue_word', 2, ?)",
         (json.dumps(row),),
@@ -77,6 +85,7 @@ def test_a_workspace_of_an_earlier_version_opens(tmp_path: Path, count: int) -> 
     assert ids == [1, 3]
     editing.undo(database, 1, 2)
     editing.undo(database, 1, 3)
+    assert projects.piece(db, 1).pace == PACES["sentence"]
     (cue,) = projects.piece_cues(db, 1)
     assert [(w.text, w.clip_id, w.start_us) for w in cue.words] == [
         ("cold", 7, 1_000_000),

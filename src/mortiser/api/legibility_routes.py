@@ -14,7 +14,7 @@ from mortiser.core.frame import even_size
 from mortiser.core.legibility import Way
 from mortiser.core.limits import Id, Micros
 from mortiser.fonts import font_book
-from mortiser.jobs.glimpsing import glimpses_of
+from mortiser.jobs.thumbnails import thumbnails_of
 from mortiser.store import jobs, projects
 from mortiser.wiring import hard_to_read
 
@@ -56,24 +56,24 @@ def legibility(
         piece = projects.piece(db, piece_id)
         found = projects.shown_cues(db, piece, from_us, to_us)
         sources = projects.source_rows(db, piece.project_id)
-    glimpses = glimpses_of(shop.workspace, piece.timeline, sources)
-    if glimpses is None:
+    thumbnails = thumbnails_of(shop.workspace, piece.timeline, sources)
+    if thumbnails is None:
         return LegibilityView(seen=False, faint=[])
     begin = [cue for cue in found if cue.start_us >= from_us]
     size = even_size(piece.width, piece.height)
-    faint = hard_to_read(begin, piece.finish, size, glimpses, font_book())
+    faint = hard_to_read(begin, piece.finish, size, thumbnails, font_book())
     return LegibilityView(seen=True, faint=[FaintView.model_validate(one) for one in faint])
 
 
-@router.post("/pieces/{piece_id}/glimpses", status_code=201)
+@router.post("/pieces/{piece_id}/thumbnails", status_code=201)
 def look_over(piece_id: Id, shop: OpenShop) -> schemas.JobView:
     """Look the recording over, so that legibility can be told; answers the job that does."""
     db = shop.database.connection
     piece = projects.piece(db, piece_id)
-    known = [row for row in jobs.of_project(db, piece.project_id) if row["kind"] == "glimpses"]
+    known = [row for row in jobs.of_project(db, piece.project_id) if row["kind"] == "thumbnails"]
     if known and known[-1]["status"] in ("queued", "running"):
         return schemas.JobView.of(known[-1])
     payload = {"source_id": piece.source_id}
-    job_id = jobs.add(shop.database, piece.project_id, "glimpses", payload)
+    job_id = jobs.add(shop.database, piece.project_id, "thumbnails", payload)
     shop.queue.submit(job_id)
     return schemas.JobView.of(jobs.get(db, job_id))

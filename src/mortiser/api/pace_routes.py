@@ -5,7 +5,7 @@ from __future__ import annotations
 from mortiser.api import schemas
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
-from mortiser.core.checking import check
+from mortiser.core.checks import check
 from mortiser.core.layout.caption_lines import lay_out_all
 from mortiser.core.limits import Id
 from mortiser.core.pace import PACES, limits

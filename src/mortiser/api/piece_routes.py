@@ -12,7 +12,7 @@ from mortiser.api.attachments import attachment
 from mortiser.api.routing import routes
 from mortiser.api.scene_schemas import SceneView
 from mortiser.api.shop import OpenShop
-from mortiser.core import finding
+from mortiser.core import search
 from mortiser.core.errors import Conflict, NotFound
 from mortiser.core.frame import even_size
 from mortiser.core.limits import Id, Micros, Name
@@ -77,7 +77,7 @@ def find(
             start_us=owners[match.first][1].start_us,
             word_ids=[word.id for _, word in owners[match.first : match.last + 1]],
         )
-        for match in finding.find(found, text, whole_words=whole_words, match_case=match_case)
+        for match in search.find(found, text, whole_words=whole_words, match_case=match_case)
     ]
 
 

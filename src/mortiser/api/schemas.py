@@ -8,8 +8,8 @@ from typing import Literal
 
 from pydantic import BaseModel, Field, JsonValue
 
-from mortiser.core.checking import Check, CheckKind
-from mortiser.core.checks import doubtful
+from mortiser.core.checks import Check, CheckKind
+from mortiser.core.doubt import doubtful
 from mortiser.core.edits.commands import AskedEdit
 from mortiser.core.finish.changes import look_of
 from mortiser.core.finish.model import Finish
@@ -116,7 +116,7 @@ class JobView(BaseModel):
         "speakers",
         "doubt",
         "deliver",
-        "glimpses",
+        "thumbnails",
     ]
     status: JobStatus
     progress: float

@@ -10,6 +10,8 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from mortiser.core.words import Word
+
 
 @dataclass(frozen=True, slots=True)
 class Signs:
@@ -95,3 +97,12 @@ def confidences(signs: Sequence[Signs]) -> list[float]:
             score += against / len(beside)
         result.append(1 / (1 + math.exp(score)))
     return result
+
+
+DOUBT_BELOW = 0.86
+"""Flags about one word in eleven."""
+
+
+def doubtful(word: Word) -> bool:
+    """A heard word that is not sure enough and was not settled by hand since."""
+    return word.origin == "heard" and word.confidence is not None and word.confidence < DOUBT_BELOW

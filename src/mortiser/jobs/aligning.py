@@ -16,7 +16,7 @@ from mortiser.core.time import SECOND
 from mortiser.core.words import Cue, Shown
 from mortiser.jobs.piece_sound import PieceSound
 from mortiser.jobs.runner import Parts
-from mortiser.speech.seams import Aligner, WordTime
+from mortiser.speech.protocols import Aligner, WordTime
 from mortiser.store import editing, projects
 from mortiser.store.editing import Outcome
 

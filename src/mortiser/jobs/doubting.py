@@ -8,7 +8,7 @@ from mortiser.core.words import Word
 from mortiser.jobs.glossary import GlossaryBench
 from mortiser.jobs.runner import Parts, Task
 from mortiser.media.sound import clip, stream_sound
-from mortiser.speech.seams import Samples, Verdict
+from mortiser.speech.protocols import Samples, Verdict
 from mortiser.speech.second_hearing import heard_again
 from mortiser.store import projects, transcript
 from mortiser.store.projects import SourceRow

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 
-from mortiser.core.checks import doubtful
+from mortiser.core.doubt import doubtful
 from mortiser.core.edits.glossary import ApplyGlossary, Rewording
 from mortiser.core.glossary import Entry, Glossary, reworded, worth_an_entry
 from mortiser.core.words import Word

@@ -30,7 +30,7 @@ PRIORITY = {
     "translate": 1,
     "speakers": 1,
     "deliver": 1,
-    "glimpses": 1,
+    "thumbnails": 1,
     "doubt": 0,
 }
 """What somebody waits for goes before what only makes things better."""

@@ -18,7 +18,7 @@ from mortiser.core.errors import UNFORESEEN, Cancelled
 from mortiser.core.sounding import Sounds
 from mortiser.core.words import Word
 from mortiser.jobs.workspace import Workspace
-from mortiser.speech.seams import (
+from mortiser.speech.protocols import (
     Aligner,
     Judge,
     LanguageFinder,

@@ -9,7 +9,7 @@ from typing import NamedTuple, Protocol
 
 import numpy as np
 
-from mortiser.core.checking import outside
+from mortiser.core.checks import outside
 from mortiser.core.finish.changes import dressed, look_of, look_text
 from mortiser.core.finish.model import Finish
 from mortiser.core.layout.caption_lines import lay_out_all

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from mortiser.speech.seams import RATE, HeardLine, Samples
+from mortiser.speech.protocols import RATE, HeardLine, Samples
 
 OPTIONS = {"threshold": 0.35, "min_silence_duration_ms": 300, "speech_pad_ms": 100}
 """Rather too much than too little: a word that is really spoken must not be lost."""

@@ -6,7 +6,7 @@ from collections.abc import Iterable, Iterator
 
 import numpy as np
 
-from mortiser.speech.seams import RATE, Samples
+from mortiser.speech.protocols import RATE, Samples
 
 FRAME = RATE // 100
 FIRST_S = 5.0

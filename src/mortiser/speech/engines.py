@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from mortiser.core.errors import BadInput
 from mortiser.speech.models import ModelPlace, languages_of
 from mortiser.speech.moonshine import MoonshineRecogniser
-from mortiser.speech.seams import Aligner, LanguageFinder, Recogniser, SecondEngine, Translator
+from mortiser.speech.protocols import Aligner, LanguageFinder, Recogniser, SecondEngine, Translator
 from mortiser.speech.sphinx import SphinxAligner
 from mortiser.speech.whisper import SEVERAL, WhisperRecogniser
 

@@ -7,7 +7,7 @@ from collections.abc import Iterable
 
 from mortiser.speech.activity import speech_in
 from mortiser.speech.chunks import LONG_S, chunks
-from mortiser.speech.seams import LanguageFinder, Samples
+from mortiser.speech.protocols import LanguageFinder, Samples
 
 FIND_OUT = "auto"
 """Chosen in place of a language that nobody named."""

@@ -9,7 +9,7 @@ from moonshine_voice.transcriber import Transcriber
 
 from mortiser.speech.activity import over_speech
 from mortiser.speech.chunks import USUAL_S
-from mortiser.speech.seams import RATE, HeardLine, Samples
+from mortiser.speech.protocols import RATE, HeardLine, Samples
 
 MARGIN_S = 0.15
 LONGEST_REPEAT = 4

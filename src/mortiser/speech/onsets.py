@@ -12,7 +12,7 @@ from collections.abc import Sequence
 import numpy as np
 import numpy.typing as npt
 
-from mortiser.speech.seams import RATE, Samples, WordTime
+from mortiser.speech.protocols import RATE, Samples, WordTime
 
 BIAS_S = 0.045
 FRAME = RATE // 100

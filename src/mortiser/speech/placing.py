@@ -8,7 +8,7 @@ from dataclasses import replace
 from mortiser.core.carry import spread
 from mortiser.core.time import SECOND
 from mortiser.core.words import Origin, Word
-from mortiser.speech.seams import Aligner, Samples
+from mortiser.speech.protocols import Aligner, Samples
 
 
 def placed(

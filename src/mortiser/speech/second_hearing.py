@@ -29,7 +29,7 @@ from mortiser.core.words import Word, tokens, word_key
 from mortiser.speech.beside import alternatives, as_said, compare
 from mortiser.speech.chunks import LONG_S, chunks
 from mortiser.speech.placing import placed
-from mortiser.speech.seams import RATE, Change, Judge, Samples, SecondEngine, Verdict
+from mortiser.speech.protocols import RATE, Change, Judge, Samples, SecondEngine, Verdict
 from mortiser.speech.sphinx import SphinxAligner
 from mortiser.speech.witnesses import Testimony, Witnesses
 from mortiser.speech.wording import Wording

@@ -17,7 +17,7 @@ import numpy.typing as npt
 
 from mortiser.core.time import SECOND
 from mortiser.core.words import Word
-from mortiser.speech.seams import RATE, Samples
+from mortiser.speech.protocols import RATE, Samples
 
 FRAMES_S = 100
 CEPSTRA = 20

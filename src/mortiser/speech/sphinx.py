@@ -13,7 +13,7 @@ import numpy as np
 from pocketsphinx import Decoder, get_model_path
 
 from mortiser.speech.letters import phones
-from mortiser.speech.seams import RATE, Samples, WordTime
+from mortiser.speech.protocols import RATE, Samples, WordTime
 from mortiser.speech.spoken import spoken, spoken_map
 
 FRAME_S = 0.01

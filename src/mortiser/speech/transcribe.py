@@ -9,7 +9,7 @@ from mortiser.core.carry import spread
 from mortiser.core.doubt import alone
 from mortiser.core.words import Word, tokens, word_key
 from mortiser.speech.chunks import chunks
-from mortiser.speech.seams import (
+from mortiser.speech.protocols import (
     RATE,
     Aligner,
     HeardLine,

@@ -21,7 +21,7 @@ from mortiser.speech.activity import passages
 from mortiser.speech.chunks import LONG_S
 from mortiser.speech.models import languages_of
 from mortiser.speech.onsets import pulled
-from mortiser.speech.seams import RATE, HeardLine, Samples, WordTime, later
+from mortiser.speech.protocols import RATE, HeardLine, Samples, WordTime, later
 
 Aim = Literal["transcribe", "translate"]
 BEAM = 5

@@ -15,7 +15,7 @@ from pocketsphinx import Decoder, get_model_path
 
 from mortiser.core.words import tokens
 from mortiser.speech.moonshine import MoonshineRecogniser
-from mortiser.speech.seams import RATE, Samples
+from mortiser.speech.protocols import RATE, Samples
 
 SPEED = 0.86
 SILENCE = np.zeros(RATE // 4, np.float32)

@@ -76,7 +76,7 @@ def create_project(
             width=width,
             height=height,
             finish=finish or finish_text(finishes.for_new_piece(db)),
-            grouping=pace_text(PACES[pace]),
+            pace=pace_text(PACES[pace]),
         )
         insert(
             db,
@@ -148,7 +148,7 @@ def piece(db: sqlite3.Connection, piece_id: int) -> Piece:
         row["width"],
         row["height"],
         finish_of(row["finish"]),
-        pace_of(row["grouping"]),
+        pace_of(row["pace"]),
         Timelines(db).of(piece_id),
         bool(row["show_speakers"]),
         load_frames(db, piece_id),

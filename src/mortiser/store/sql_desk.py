@@ -255,7 +255,7 @@ class SqlDesk:
         self._db.execute("UPDATE piece SET finish = ? WHERE id = ?", (text, piece_id))
 
     def pace(self, piece_id: int) -> Pace:
-        return pace_of(self._piece(piece_id)["grouping"])
+        return pace_of(self._piece(piece_id)["pace"])
 
     def frames(self, piece_id: int) -> Frames:
         self._known(piece_id)
@@ -267,7 +267,7 @@ class SqlDesk:
 
     def set_pace(self, piece_id: int, pace: Pace) -> None:
         self._known(piece_id)
-        self._db.execute("UPDATE piece SET grouping = ? WHERE id = ?", (pace_text(pace), piece_id))
+        self._db.execute("UPDATE piece SET pace = ? WHERE id = ?", (pace_text(pace), piece_id))
 
     def set_checked_by(self, piece_id: int, rules: RuleSet) -> None:
         self._known(piece_id)

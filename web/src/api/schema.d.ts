@@ -940,7 +940,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/pieces/{piece_id}/glimpses": {
+    "/api/pieces/{piece_id}/thumbnails": {
         parameters: {
             query?: never;
             header?: never;
@@ -2112,7 +2112,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "transcribe" | "prepare" | "import" | "script" | "translate" | "speakers" | "doubt" | "deliver" | "glimpses";
+            kind: "transcribe" | "prepare" | "import" | "script" | "translate" | "speakers" | "doubt" | "deliver" | "thumbnails";
             /**
              * Status
              * @enum {string}

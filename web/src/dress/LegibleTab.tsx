@@ -97,7 +97,7 @@ export function LegibleTab({ piece, player }: { piece: Piece; player: Player | n
 function Looking({ pieceId }: { pieceId: number }) {
   const known = useLegibility((state) => state.known);
   const jobs = useProject((state) => state.project?.jobs);
-  const job = jobs?.findLast((one) => one.kind === "glimpses");
+  const job = jobs?.findLast((one) => one.kind === "thumbnails");
   const stands = lookedOver(jobs);
   if (stands === "running" || stands === "queued") {
     return <Progress label="Looking over the recording" value={job?.progress ?? 0} />;

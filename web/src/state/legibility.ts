@@ -71,12 +71,12 @@ export function help(faint: readonly Faint[], way: Way): void {
 
 /** How the newest looking over of the recording stands. */
 export function lookedOver(jobs: readonly { kind: string; status: string }[] = []): string {
-  return jobs.findLast((job) => job.kind === "glimpses")?.status ?? "";
+  return jobs.findLast((job) => job.kind === "thumbnails")?.status ?? "";
 }
 
 /** Have the recording looked over; what comes of it arrives with the next pulse. */
 export function lookOver(pieceId: number): void {
-  void api.POST("/api/pieces/{piece_id}/glimpses", { params: { path: { piece_id: pieceId } } });
+  void api.POST("/api/pieces/{piece_id}/thumbnails", { params: { path: { piece_id: pieceId } } });
 }
 
 async function goOver(pieceId: number, current: () => boolean): Promise<void> {

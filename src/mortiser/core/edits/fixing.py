@@ -8,7 +8,7 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from mortiser.core.checking import CheckKind
+from mortiser.core.checks import CheckKind
 from mortiser.core.cue_timing import SHORTEST_SHOWN_US
 from mortiser.core.edits.base import BaseEdit
 from mortiser.core.edits.captions import JoinCue

@@ -7,9 +7,9 @@ from typing import Literal
 
 from pydantic import Field
 
-from mortiser.core import finding
+from mortiser.core import search
 from mortiser.core.carry import carry
-from mortiser.core.checks import doubtful
+from mortiser.core.doubt import doubtful
 from mortiser.core.edits.base import BaseEdit, short, word_of
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.projection import erase, rewrite
@@ -134,14 +134,14 @@ class ReplaceText(BaseEdit):
 
     def apply(self, desk: Desk) -> None:
         cues = desk.cues(self.piece_id)
-        places = finding.find(
+        places = search.find(
             cues, self.find, whole_words=self.whole_words, match_case=self.match_case
         )
         if self.only is not None:
             places = places[self.only : self.only + 1]
         if not places:
             raise BadInput(f"“{self.find}” is not in the captions any more.")
-        for cue, text in finding.replaced_texts(cues, places, self.text).values():
+        for cue, text in search.replaced_texts(cues, places, self.text).values():
             if text:
                 RetypeCue(cue_id=cue.id, text=text).apply(desk)
             else:

@@ -1,4 +1,4 @@
-"""Glimpses: small pictures of a recording, twice a second, for looking at what is behind captions."""
+"""Thumbnails: small pictures of a recording, twice a second, for looking at what is behind captions."""
 
 from __future__ import annotations
 
@@ -24,10 +24,10 @@ SHORT_SIDE = 320
 MILLISECONDS = Fraction(1, 1000)
 
 
-def make_glimpses(
+def make_thumbnails(
     path: Path, out: Path, duration_us: int, progress: Callable[[float], None]
 ) -> None:
-    """Write the glimpses of a recording with a picture as Motion JPEG in Matroska.
+    """Write the thumbnails of a recording with a picture as Motion JPEG in Matroska.
 
     Frame n is the picture at n times EVERY_US of the source, rotation applied. ``progress`` gets
     0..1 and may raise to stop. Raises BadMedia, and NoSpace on a full disk.
@@ -90,8 +90,8 @@ def _small(frame: av.VideoFrame) -> av.VideoFrame:
 
 
 @dataclass(frozen=True)
-class Glimpses:
-    """The glimpses of one recording; equal by their file."""
+class Thumbnails:
+    """The thumbnails of one recording; equal by their file."""
 
     path: Path
 
@@ -101,18 +101,18 @@ class Glimpses:
 
 
 @dataclass(frozen=True)
-class PieceGlimpses:
-    """The glimpses of a piece: those of its sources that have a picture, by their ids."""
+class PieceThumbnails:
+    """The thumbnails of a piece: those of its sources that have a picture, by their ids."""
 
     timeline: Timeline
-    sources: tuple[tuple[int, Glimpses], ...]
+    sources: tuple[tuple[int, Thumbnails], ...]
 
     def at(self, piece_us: int) -> Rgb:
         """The picture nearest to a moment of the piece; the backdrop where there is none."""
         placed = self.timeline.playing(piece_us)
-        for source_id, glimpses in self.sources:
+        for source_id, thumbnails in self.sources:
             if source_id == placed.clip.source_id:
-                return glimpses.at(placed.to_source(piece_us))
+                return thumbnails.at(placed.to_source(piece_us))
         return np.array([[BACKDROP[:3]]], np.uint8)
 
 

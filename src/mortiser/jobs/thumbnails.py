@@ -1,4 +1,4 @@
-"""The glimpses job: look over a recording once, so that what is behind captions is known."""
+"""The thumbnails job: look over a recording once, so that what is behind captions is known."""
 
 from __future__ import annotations
 
@@ -7,14 +7,14 @@ from collections.abc import Sequence
 from mortiser.core.timeline import Timeline
 from mortiser.jobs.runner import Parts, Task
 from mortiser.jobs.workspace import Workspace
-from mortiser.media.glimpses import Glimpses, PieceGlimpses, make_glimpses
+from mortiser.media.thumbnails import PieceThumbnails, Thumbnails, make_thumbnails
 from mortiser.store import projects
 from mortiser.store.projects import SourceRow
 
-FILE = "glimpses.mkv"
+FILE = "thumbnails.mkv"
 
 
-def take_glimpses(parts: Parts, task: Task) -> None:
+def take_thumbnails(parts: Parts, task: Task) -> None:
     """Keep small pictures of a source that has a picture."""
     source = projects.source_row(parts.database.connection, task.payload["source_id"])
     file = parts.workspace.beside(source["path"], FILE)
@@ -23,16 +23,16 @@ def take_glimpses(parts: Parts, task: Task) -> None:
     partial = task.partial(file)
     recording = parts.workspace.path(source["path"])
     try:
-        make_glimpses(recording, partial, source["duration_us"], task.progress)
+        make_thumbnails(recording, partial, source["duration_us"], task.progress)
         task.still_wanted()
         partial.rename(file)
     finally:
         partial.unlink(missing_ok=True)
 
 
-def glimpses_of(
+def thumbnails_of(
     workspace: Workspace, timeline: Timeline, sources: Sequence[SourceRow]
-) -> PieceGlimpses | None:
+) -> PieceThumbnails | None:
     """What was seen of a piece; None as long as nobody has looked at one of its pictures."""
     shown = {clip.source_id for clip in timeline.clips}
     files = {
@@ -42,4 +42,4 @@ def glimpses_of(
     }
     if not all(file.exists() for file in files.values()):
         return None
-    return PieceGlimpses(timeline, tuple((key, Glimpses(file)) for key, file in files.items()))
+    return PieceThumbnails(timeline, tuple((key, Thumbnails(file)) for key, file in files.items()))

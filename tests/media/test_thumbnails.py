@@ -4,13 +4,13 @@ import numpy as np
 import pytest
 
 from mortiser.core.errors import BadMedia
-from mortiser.media.glimpses import EVERY_US, SHORT_SIDE, Glimpses, make_glimpses
+from mortiser.media.thumbnails import EVERY_US, SHORT_SIDE, Thumbnails, make_thumbnails
 from tests.recordings import make_sound, make_video
 
 
-def seen(source: Path, out: Path) -> Glimpses:
-    make_glimpses(source, out, 2_000_000, lambda _: None)
-    return Glimpses(out)
+def seen(source: Path, out: Path) -> Thumbnails:
+    make_thumbnails(source, out, 2_000_000, lambda _: None)
+    return Thumbnails(out)
 
 
 @pytest.mark.parametrize(
@@ -23,16 +23,16 @@ def seen(source: Path, out: Path) -> Glimpses:
     ids=["plain", "variable rate", "webm"],
 )
 def test_the_picture_is_that_of_its_moment(tmp_path: Path, name: str, options: dict) -> None:
-    glimpses = seen(make_video(tmp_path / name, **options), tmp_path / "g.mkv")
+    thumbnails = seen(make_video(tmp_path / name, **options), tmp_path / "g.mkv")
     times = options.get("frame_times", [n / 25 for n in range(50)])
     # Blue rises with time, red from left to right, whichever order the moments are asked for in.
     for at_s in (1.5, 0.0, 1.0, 0.5):
-        picture = glimpses.at(int(at_s * 1_000_000))
+        picture = thumbnails.at(int(at_s * 1_000_000))
         shows = max(time for time in times if time <= at_s)
         assert picture[..., 2].mean() == pytest.approx(255 * shows / 2, abs=16)
         assert picture[:, -8:, 0].mean() - picture[:, :8, 0].mean() > 200
-    assert np.array_equal(glimpses.at(EVERY_US + 90_000), glimpses.at(EVERY_US))
-    assert glimpses.at(99_000_000).shape == glimpses.at(0).shape
+    assert np.array_equal(thumbnails.at(EVERY_US + 90_000), thumbnails.at(EVERY_US))
+    assert thumbnails.at(99_000_000).shape == thumbnails.at(0).shape
 
 
 def test_pictures_are_small_and_upright(tmp_path: Path) -> None:

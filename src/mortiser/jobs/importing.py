@@ -19,7 +19,7 @@ from mortiser.formats.decoding import decode
 from mortiser.jobs.piece_sound import PieceSound
 from mortiser.jobs.runner import Parts, Task
 from mortiser.speech.placing import placed
-from mortiser.speech.seams import Aligner
+from mortiser.speech.protocols import Aligner
 from mortiser.store import editing, projects, transcript
 
 MARGIN_US = 250_000

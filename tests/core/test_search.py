@@ -1,7 +1,7 @@
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.finding import find, replaced_texts
+from mortiser.core.search import find, replaced_texts
 from mortiser.core.words import Cue, Shown
 from tests.strategies import cues_of, spoken_words
 

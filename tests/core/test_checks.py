@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.checking import check
+from mortiser.core.checks import check
 from mortiser.core.cue_timing import Frames, retime
 from mortiser.core.pace import PACES, limits
 from mortiser.core.timeline import Clip, Timeline
