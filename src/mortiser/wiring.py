@@ -15,6 +15,7 @@ from mortiser.jobs.importing import follow_script, import_captions
 from mortiser.jobs.preparing import prepare
 from mortiser.jobs.queue import Queue
 from mortiser.jobs.runner import Handler, Parts
+from mortiser.jobs.segments import Segments
 from mortiser.jobs.speaking import find_speakers
 from mortiser.jobs.thumbnails import take_thumbnails
 from mortiser.jobs.transcribing import hear
@@ -63,6 +64,7 @@ class Shop:
     queue: Queue
     typed_words: TypedWordAligner
     glossary: GlossaryBench
+    segments: Segments
 
     @property
     def database(self) -> Database:
@@ -125,4 +127,5 @@ def open_shop(settings: Settings, *, inline_jobs: bool = False) -> Shop:
         Queue(parts, HANDLERS, inline=inline_jobs),
         TypedWordAligner(parts),
         GlossaryBench(parts),
+        Segments(workspace),
     )

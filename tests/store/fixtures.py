@@ -65,6 +65,22 @@ SHORT = [
 """A second piece: the radio, the fuse, the greeting, and "Nine times out of ten" once more."""
 
 
+def cut(database: Database, piece_id: int, clips: list[Clip]) -> None:
+    """Make a piece of other clips, its captions anew."""
+    with database.transaction() as db:
+        project = db.execute("SELECT project_id FROM piece WHERE id = ?", (piece_id,)).fetchone()[0]
+        db.execute("DELETE FROM cue WHERE piece_id = ?", (piece_id,))
+        db.execute("DELETE FROM clip WHERE piece_id = ?", (piece_id,))
+        for position, clip in enumerate(clips):
+            insert(
+                db, "clip", piece_id=piece_id, position=position, source_id=clip.source_id,
+                start_us=clip.start_us, end_us=clip.end_us,
+            )  # fmt: skip
+        desk = SqlDesk(db, project)
+        caption_fresh(desk, piece_id, {w.id for w in desk.unshown(piece_id)}, PACES["quick"])
+        retime_all(desk, piece_id)
+
+
 def open_two_pieces(path: Path) -> tuple[Database, int]:
     """(database, project id) of a project with two sources, a piece of the first, and SHORT."""
     database, project, _ = open_project(path)
@@ -73,16 +89,8 @@ def open_two_pieces(path: Path) -> tuple[Database, int]:
         insert(db, "source", **values)
         size = {"width": 1080, "height": 1920, "finish": "Pine", "pace": "quick"}
         insert(db, "piece", project_id=project, name="Short", **size)
-        for position, clip in enumerate(SHORT):
-            insert(
-                db, "clip", piece_id=2, position=position, source_id=clip.source_id,
-                start_us=clip.start_us, end_us=clip.end_us,
-            )  # fmt: skip
+    cut(database, 2, SHORT)
     transcript.append_line(database, 2, spoken(OTHER))
-    with database.transaction() as db:
-        desk = SqlDesk(db, project)
-        caption_fresh(desk, 2, {word.id for word in desk.unshown(2)}, PACES["quick"])
-        retime_all(desk, 2)
     return database, project
 
 

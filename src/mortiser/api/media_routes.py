@@ -13,6 +13,7 @@ from mortiser.api import schemas
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
 from mortiser.core.errors import Conflict, NotFound
+from mortiser.core.frame import even_size
 from mortiser.core.limits import Id, Micros
 from mortiser.jobs.preparing import peaks_of, playable
 from mortiser.media.peaks import read_peaks
@@ -20,6 +21,8 @@ from mortiser.store import projects
 
 router = routes("/api/sources/{source_id}", "sources")
 MOST_PEAKS = 4_000
+Side = Annotated[int, Query(ge=2, le=2_160)]
+"""Of a preview's picture, in pixels."""
 
 
 def _source(source_id: Id, shop: OpenShop) -> sqlite3.Row:
@@ -70,3 +73,14 @@ def frames(source: Source, shop: OpenShop) -> Response:
     """Presentation times of all frames in µs, as little-endian 64-bit floats."""
     times = np.load(shop.workspace.beside(source["path"], "frames.npy"))
     return Response(times.astype("<f8").tobytes(), media_type="application/octet-stream")
+
+
+@router.get("/segments/{from_us}-{to_us}.mp4", response_class=FileResponse)
+def segment(
+    source: Source, from_us: Micros, to_us: Micros, width: Side, height: Side, shop: OpenShop
+) -> FileResponse:
+    """A stretch of the recording for the preview of cut pieces, two seconds at most."""
+    file = shop.segments.file(source, (from_us, to_us), even_size(width, height))
+    # A recording never changes: neither does a stretch of it.
+    headers = {"Cache-Control": "private, max-age=86400, immutable"}
+    return FileResponse(file, media_type="video/mp4", headers=headers)

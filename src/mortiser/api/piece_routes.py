@@ -129,6 +129,37 @@ def captions(piece_id: Id, ending: Name, shop: OpenShop) -> Response:
     )
 
 
+@router.get("/pieces/{piece_id}/stream")
+def stream(piece_id: Id, shop: OpenShop) -> schemas.StreamView:
+    """The segments that a piece is played as."""
+    with shop.database.snapshot() as db:
+        piece = projects.piece(db, piece_id)
+        sources = {row["id"]: row for row in projects.source_rows(db, piece.project_id)}
+    width, height = shop.segments.size(piece)
+    return schemas.StreamView(
+        kind=shop.segments.kind,
+        parts=[
+            schemas.PartView(
+                at_us=part.at_us,
+                duration_us=part.end_us - part.start_us,
+                url=f"/api/sources/{part.source_id}/segments/{part.start_us}-{part.end_us}.mp4"
+                f"?width={width}&height={height}&track={sources[part.source_id]['audio_track']}",
+            )
+            for part in shop.segments.stream(piece)
+        ],
+    )
+
+
+@router.get("/pieces/{piece_id}/frames", response_class=Response)
+def piece_frames(piece_id: Id, shop: OpenShop) -> Response:
+    """Presentation times of all frames of the piece in µs, as little-endian 64-bit floats."""
+    with shop.database.snapshot() as db:
+        piece = projects.piece(db, piece_id)
+        rates = {row["id"]: row["frame_rate"] for row in projects.source_rows(db, piece.project_id)}
+    times = shop.segments.frame_times(piece, rates)
+    return Response(times.astype("<f8").tobytes(), media_type="application/octet-stream")
+
+
 @router.post("/pieces/{piece_id}/deliveries", status_code=201)
 def deliver(piece_id: Id, shop: OpenShop) -> schemas.DeliveryView:
     """Start a delivery of the piece as it is now."""

@@ -234,6 +234,7 @@ class PieceView(BaseModel):
     frame_rate: float = Field(description="Frames a second; 0 where it varies.")
     duration_us: int
     source_id: int
+    untouched: bool = Field(description="Whether it is one recording from beginning to end.")
     show_speakers: bool
     file_pace: Pace | None = Field(description="Of its caption files; as the picture's if none.")
     speaker_looks: dict[str, dict[str, JsonValue]] = Field(
@@ -256,11 +257,25 @@ class PieceView(BaseModel):
             frame_rate=piece.frames.rate,
             duration_us=piece.timeline.duration_us,
             source_id=piece.source_id,
+            untouched=piece.untouched,
             show_speakers=piece.show_speakers,
             file_pace=piece.file_pace,
             speaker_looks={name: look_of(look) for name, look in piece.standing.speakers.items()},
             marked_words=piece.standing.marks,
         )
+
+
+class PartView(BaseModel):
+    at_us: int
+    duration_us: int
+    url: str = Field(description="Its segment: fragmented MP4 that begins at zero.")
+
+
+class StreamView(BaseModel):
+    """What a cut piece is played as: segments one behind another."""
+
+    kind: str = Field(description="The media type of all segments.")
+    parts: list[PartView]
 
 
 class HistoryView(BaseModel):

@@ -30,6 +30,9 @@ class Piece:
     file_pace: Pace | None = None
     """How caption files are grouped and timed; as on the picture where None."""
 
+    untouched: bool = True
+    """Whether it is one recording from beginning to end."""
+
     @property
     def source_id(self) -> int:
         """The source that its first clip is of."""

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 from fractions import Fraction
 from pathlib import Path
 from typing import Union
@@ -10,6 +11,7 @@ from typing import Union
 import av
 
 from mortiser.core.errors import MortiserError
+from mortiser.media.frames import Resampler
 
 AAC_RATES = (8_000, 11_025, 12_000, 16_000, 22_050, 24_000, 32_000, 44_100, 48_000)
 """Sample rates (Hz) that AAC has and players take."""
@@ -31,6 +33,26 @@ class Quality:
         return {"crf": str(self.crf), "preset": self.preset}
 
 
+@dataclass(frozen=True)
+class Form:
+    """How an MP4 is laid out, x264's further settings, and the codec of sound that is encoded."""
+
+    flags: str
+    picture: Mapping[str, str] = field(default_factory=dict)
+    sound: str = "aac"
+    samples: str = "fltp"
+
+
+DELIVERED = Form("+faststart")
+STREAMED = Form(
+    "frag_keyframe+empty_moov+default_base_moof",
+    {"profile": "baseline", "tune": "zerolatency", "bf": "0"},
+    "flac",
+    "s16",
+)
+"""Pieces of a stream that a browser puts together."""
+
+
 class Encoder:
     """Takes frames and sound in time order, each with its own time; closed by ``finish``.
 
@@ -44,9 +66,12 @@ class Encoder:
         rate: Fraction,
         time_base: Fraction,
         quality: Quality,
+        form: Form = DELIVERED,
     ) -> None:
-        self._file = av.open(str(out), "w", format="mp4", options={"movflags": "+faststart"})
-        self._picture = self._file.add_stream("libx264", rate=rate, options=quality.options)
+        self._form = form
+        self._file = av.open(str(out), "w", format="mp4", options={"movflags": form.flags})
+        options = {**quality.options, **form.picture}
+        self._picture = self._file.add_stream("libx264", rate=rate, options=options)
         self._picture.width, self._picture.height = size
         self._picture.pix_fmt = "yuv420p"
         # Each frame's own time is kept: phone video has a variable rate.
@@ -59,8 +84,14 @@ class Encoder:
         self._sound = self._file.add_stream_from_template(sound)
 
     def hears(self, rate: int, layout: str) -> None:
-        """The sound comes as frames, to be written as AAC."""
-        self._sound = self._file.add_stream("aac", rate=rate, layout=layout, bit_rate=BIT_RATE)
+        """The sound comes as frames, to be encoded."""
+        stream = self._file.add_stream(self._form.sound, rate=rate, layout=layout)
+        assert isinstance(stream, av.AudioStream)
+        if self._form.sound == "aac":
+            stream.bit_rate = BIT_RATE
+        stream.codec_context.format = av.AudioFormat(self._form.samples)
+        self._sound = stream
+        self._resampler = Resampler(self._form.samples, layout, rate)
 
     def add_picture(self, frame: av.VideoFrame) -> None:
         """One frame more."""
@@ -83,7 +114,8 @@ class Encoder:
                 self._file.mux(part)
         elif part.pts is not None and (self._heard is None or part.pts > self._heard):
             self._heard = part.pts
-            self._file.mux(self._sound.encode(part))
+            for frame in self._resampler.told(part):
+                self._file.mux(self._sound.encode(frame))
 
     def finish(self) -> None:
         """No more comes."""

@@ -20,7 +20,7 @@ from mortiser.render.ahead import ahead
 from mortiser.render.blend import Veil, inks_of, lay, veil
 from mortiser.render.programme import Programme, Recording
 
-DELIVERED = Quality()
+USUAL = Quality()
 LEAD_US = SECOND // 2
 """Sound is written this much before the picture, so that neither waits long for the other."""
 
@@ -54,7 +54,7 @@ def burn(
     programme: Programme,
     out: Path,
     progress: Callable[[float], None],
-    quality: Quality = DELIVERED,
+    quality: Quality = USUAL,
 ) -> None:
     """Write an MP4 (H.264, fast start) of a programme with its captions in the picture.
 

@@ -34,11 +34,13 @@ class Programme:
     size: tuple[int, int]
     captions: Shows = NO_CAPTIONS
     rate: Fraction = Fraction(BACKDROP_FPS)
+    own_times: bool = True
+    """Whether an untouched recording keeps its own frame times."""
 
     @property
     def untouched(self) -> Recording | None:
         """The recording that the piece is, where it is nothing but one."""
-        if len(self.timeline.clips) != 1:
+        if len(self.timeline.clips) != 1 or not self.own_times:
             return None
         (clip,) = self.timeline.clips
         recording = self.recordings[clip.source_id]

@@ -12,6 +12,7 @@ from mortiser.core.piece import Piece
 from mortiser.core.scene import MOST_OVER_US
 from mortiser.core.speakers import with_names
 from mortiser.core.standing import standing_of
+from mortiser.core.timeline import Timeline
 from mortiser.core.words import Cue, Shown
 from mortiser.store import finishes
 from mortiser.store.database import Database, now_us
@@ -141,6 +142,7 @@ def first_piece(db: sqlite3.Connection, project_id: int) -> Piece:
 def piece(db: sqlite3.Connection, piece_id: int) -> Piece:
     """One piece. Raises NotFound."""
     row = _one(db, "piece", piece_id, "That piece is not there any more.")
+    timeline = Timelines(db).of(piece_id)
     return Piece(
         row["id"],
         row["project_id"],
@@ -149,13 +151,22 @@ def piece(db: sqlite3.Connection, piece_id: int) -> Piece:
         row["height"],
         finish_of(row["finish"]),
         pace_of(row["pace"]),
-        Timelines(db).of(piece_id),
+        timeline,
         bool(row["show_speakers"]),
         load_frames(db, piece_id),
         row["checked_by"],
         standing_of(row["standing"]),
         pace_of(row["file_pace"]) if row["file_pace"] else None,
+        _untouched(db, timeline),
     )
+
+
+def _untouched(db: sqlite3.Connection, timeline: Timeline) -> bool:
+    if len(timeline.clips) != 1:
+        return False
+    (clip,) = timeline.clips
+    whole = source_row(db, clip.source_id)["duration_us"]
+    return clip.start_us == 0 and clip.end_us >= int(whole)
 
 
 def piece_cues(db: sqlite3.Connection, piece_id: int) -> list[Cue]:

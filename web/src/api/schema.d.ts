@@ -392,6 +392,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sources/{source_id}/segments/{from_us}-{to_us}.mp4": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Segment
+         * @description A stretch of the recording for the preview of cut pieces, two seconds at most.
+         */
+        get: operations["segment"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/engines": {
         parameters: {
             query?: never;
@@ -524,6 +544,46 @@ export interface paths {
          * @description The captions as a file: srt, vtt, txt or json.
          */
         get: operations["captions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/stream": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Stream
+         * @description The segments that a piece is played as.
+         */
+        get: operations["stream"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/frames": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Piece Frames
+         * @description Presentation times of all frames of the piece in µs, as little-endian 64-bit floats.
+         */
+        get: operations["piece_frames"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2563,6 +2623,18 @@ export interface components {
              */
             id: number | null;
         };
+        /** PartView */
+        PartView: {
+            /** At Us */
+            at_us: number;
+            /** Duration Us */
+            duration_us: number;
+            /**
+             * Url
+             * @description Its segment: fragmented MP4 that begins at zero.
+             */
+            url: string;
+        };
         /** PastView */
         PastView: {
             /**
@@ -2684,6 +2756,11 @@ export interface components {
             duration_us: number;
             /** Source Id */
             source_id: number;
+            /**
+             * Untouched
+             * @description Whether it is one recording from beginning to end.
+             */
+            untouched: boolean;
             /** Show Speakers */
             show_speakers: boolean;
             /** @description Of its caption files; as the picture's if none. */
@@ -3416,6 +3493,19 @@ export interface components {
         StepRequest: {
             /** Base Revision */
             base_revision: number;
+        };
+        /**
+         * StreamView
+         * @description What a cut piece is played as: segments one behind another.
+         */
+        StreamView: {
+            /**
+             * Kind
+             * @description The media type of all segments.
+             */
+            kind: string;
+            /** Parts */
+            parts: components["schemas"]["PartView"][];
         };
         /**
          * StretchCues
@@ -4333,6 +4423,40 @@ export interface operations {
             };
         };
     };
+    segment: {
+        parameters: {
+            query: {
+                width: number;
+                height: number;
+            };
+            header?: never;
+            path: {
+                from_us: number;
+                to_us: number;
+                source_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     engines: {
         parameters: {
             query?: never;
@@ -4536,6 +4660,66 @@ export interface operations {
             path: {
                 piece_id: number;
                 ending: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stream: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StreamView"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    piece_frames: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
             };
             cookie?: never;
         };

@@ -3,6 +3,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import type { Piece, Source } from "../api/client";
 import { Player } from "../playback/player";
 import { SceneWindows } from "../playback/sceneWindows";
+import { Stream } from "../playback/stream";
 import { useStage } from "../stages/stage";
 import { useProject } from "../state/store";
 import { usePixelRatio } from "../ui/pixelRatio";
@@ -25,6 +26,7 @@ export function Preview({ piece, source, player, onPlayer }: Props) {
   const box = useFit(place, piece.width / piece.height);
   const sharp = usePixelRatio();
   const windows = useRef<SceneWindows | null>(null);
+  const stream = useRef<Stream | null>(null);
   const stage = useStage((state) => state.stage);
   const paintNow = useCallback((at: number) => {
     const context = canvas.current?.getContext("2d");
@@ -35,22 +37,31 @@ export function Preview({ piece, source, player, onPlayer }: Props) {
     else context.clearRect(0, 0, context.canvas.width, context.canvas.height);
   }, []);
 
+  const cut = !piece.untouched;
   useEffect(() => {
     const media = video.current;
-    if (!media || !source.playable) return;
-    const made = new Player(media, source.kind === "video", piece.duration_us);
+    if (!media || !(cut || source.playable)) return;
+    if (cut) {
+      stream.current = new Stream(media, piece.id);
+      media.src = stream.current.url;
+    } else media.src = `/api/sources/${source.id}/media`;
+    const made = new Player(media, cut || source.kind === "video", piece.duration_us);
     onPlayer(made);
     const fetched = new AbortController();
-    fetch(`/api/sources/${source.id}/frames`, { signal: fetched.signal })
+    const frames = cut ? `/api/pieces/${piece.id}/frames` : `/api/sources/${source.id}/frames`;
+    fetch(frames, { signal: fetched.signal })
       .then((answer) => answer.arrayBuffer())
       .then((data) => made.setFrames(new Float64Array(data)))
       .catch(() => undefined);
     return () => {
       fetched.abort();
       made.close();
+      stream.current?.close();
+      stream.current = null;
+      media.removeAttribute("src");
       onPlayer(null);
     };
-  }, [source.id, source.kind, source.playable, piece.duration_us, onPlayer]);
+  }, [source.id, source.kind, source.playable, piece.id, piece.duration_us, cut, onPlayer]);
 
   useEffect(() => {
     if (!player) return;
@@ -86,7 +97,6 @@ export function Preview({ piece, source, player, onPlayer }: Props) {
           <video
             ref={video}
             className="absolute inset-0 h-full w-full"
-            src={source.playable ? `/api/sources/${source.id}/media` : undefined}
             preload="auto"
             playsInline
             onClick={() => player?.toggle()}
@@ -108,7 +118,7 @@ export function Preview({ piece, source, player, onPlayer }: Props) {
             />
           )}
           <Dropper video={video} />
-          {!source.playable && (
+          {!source.playable && !cut && (
             <p className="absolute inset-0 grid place-items-center p-6 text-center text-white">
               A copy that the browser can play is being made. Captions can be read and corrected
               meanwhile.

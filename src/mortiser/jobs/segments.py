@@ -1,0 +1,92 @@
+"""Segments of the preview, made when they are asked for and kept within bounds."""
+
+from __future__ import annotations
+
+import os
+import threading
+import uuid
+from collections.abc import Mapping
+from pathlib import Path
+
+import numpy as np
+import numpy.typing as npt
+
+from mortiser.core.errors import BadInput
+from mortiser.core.piece import Piece
+from mortiser.jobs.workspace import Workspace
+from mortiser.render import segments
+from mortiser.render.programme import Recording
+from mortiser.render.segments import PART_US, Part, write_segment
+from mortiser.store.projects import SourceRow
+
+FOLDER = "segments"
+MOST_BYTES = 300 * 1024**2
+"""Of one recording: about an hour of a small picture."""
+
+
+class Segments:
+    """Makes a segment once, however many ask for it at the same time."""
+
+    def __init__(self, workspace: Workspace) -> None:
+        self._workspace = workspace
+        self._guard = threading.Lock()
+        self._making: dict[Path, threading.Lock] = {}
+
+    kind = segments.KIND
+    """The media type of all segments."""
+
+    def stream(self, piece: Piece) -> list[Part]:
+        """What a piece is played as."""
+        return list(segments.parts_of(piece.timeline))
+
+    def size(self, piece: Piece) -> tuple[int, int]:
+        """The size of the preview's picture."""
+        return segments.preview_size((piece.width, piece.height))
+
+    def frame_times(self, piece: Piece, rates: Mapping[int, float]) -> npt.NDArray[np.float64]:
+        """When the frames of a piece's segments show (µs), from the frame rates of its sources."""
+        return segments.frame_times(piece.timeline, rates)
+
+    def file(self, source: SourceRow, stretch: tuple[int, int], size: tuple[int, int]) -> Path:
+        """The file of a stretch (µs) of a source, its picture in ``size`` pixels.
+
+        Raises BadInput for a stretch that is none, BadMedia, NoSpace.
+        """
+        start, end = stretch
+        if not 0 <= start < end <= min(source["duration_us"], start + PART_US):
+            raise BadInput("A segment is a stretch of the recording of two seconds at most.")
+        name = f"{start}-{end}-{size[0]}x{size[1]}-{source['audio_track']}.mp4"
+        file = self._workspace.beside(source["path"], FOLDER) / name
+        with self._guard:
+            lock = self._making.setdefault(file, threading.Lock())
+        with lock:
+            if not file.exists():
+                self._make(source, stretch, size, file)
+            os.utime(file)
+        with self._guard:
+            self._making.pop(file, None)
+        return file
+
+    def _make(
+        self, source: SourceRow, stretch: tuple[int, int], size: tuple[int, int], file: Path
+    ) -> None:
+        file.parent.mkdir(exist_ok=True)
+        partial = file.with_name(f"{file.stem}-{uuid.uuid4().hex}.partial")
+        path = self._workspace.path(source["path"])
+        recording = Recording(path, source["duration_us"], source["audio_track"])
+        try:
+            write_segment(recording, stretch, size, partial)
+            partial.rename(file)
+        finally:
+            partial.unlink(missing_ok=True)
+        _keep_within(file.parent, MOST_BYTES)
+
+
+def _keep_within(folder: Path, most: int) -> None:
+    """Remove the files used longest ago until the rest is no more than so many bytes."""
+    files = sorted(folder.glob("*.mp4"), key=lambda file: file.stat().st_mtime, reverse=True)
+    kept = 0
+    for file in files:
+        kept += file.stat().st_size
+        if kept > most:
+            file.unlink(missing_ok=True)

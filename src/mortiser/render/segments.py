@@ -1,0 +1,101 @@
+"""Short stretches of a recording for the preview of cut pieces: they play one behind another.
+
+A piece is parted at its cuts and at every PART_US of its sources, so that after an edit all parts but
+those at the new cut are the ones there were, at another place.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from contextlib import closing
+from dataclasses import dataclass
+from fractions import Fraction
+from pathlib import Path
+
+import av
+import numpy as np
+import numpy.typing as npt
+
+from mortiser.core.frame import BACKDROP_FPS, even_size
+from mortiser.core.time import SECOND
+from mortiser.core.timeline import Clip, Timeline
+from mortiser.media.encode import STREAMED, Encoder, Quality
+from mortiser.media.opening import unfinished
+from mortiser.render import picture, sound
+from mortiser.render.ahead import ahead
+from mortiser.render.programme import Programme, Recording
+
+PART_US = 2 * SECOND
+SHORT_SIDE = 540
+RATE = 48_000
+LAYOUT = "stereo"
+QUALITY = Quality(crf=26, preset="ultrafast")
+KIND = 'video/mp4; codecs="avc1.42C01F,flac"'
+"""Constrained baseline H.264 without B frames; FLAC, since it has no priming to be cut off."""
+
+
+@dataclass(frozen=True)
+class Part:
+    """A stretch of a source (µs of it), and the moment of the piece it plays at."""
+
+    source_id: int
+    start_us: int
+    end_us: int
+    at_us: int
+
+
+def parts_of(timeline: Timeline) -> Iterator[Part]:
+    """The parts of a piece, in order."""
+    for placed in timeline.placed:
+        clip = placed.clip
+        start = clip.start_us
+        while start < clip.end_us:
+            end = min(clip.end_us, (start // PART_US + 1) * PART_US)
+            yield Part(clip.source_id, start, end, placed.to_piece(start))
+            start = end
+
+
+def frame_times(timeline: Timeline, rates: Mapping[int, float]) -> npt.NDArray[np.float64]:
+    """When the frames of a piece's segments show (µs of the piece, in order), from how many frames a
+    second its sources have."""
+    found = []
+    for part in parts_of(timeline):
+        step = SECOND / (rates[part.source_id] or BACKDROP_FPS)
+        found.append(part.at_us + np.arange(0, part.end_us - part.start_us - 1, step))
+    return np.concatenate(found)
+
+
+def preview_size(size: tuple[int, int]) -> tuple[int, int]:
+    """The size of the preview's picture for a frame of a piece."""
+    share = min(1.0, SHORT_SIDE / min(size))
+    return even_size(round(size[0] * share), round(size[1] * share))
+
+
+def write_segment(
+    recording: Recording, stretch: tuple[int, int], size: tuple[int, int], out: Path
+) -> None:
+    """Write a stretch (µs) of a recording, its picture in ``size`` pixels, as fragmented MP4 that begins
+    at zero. Raises BadMedia, and NoSpace on a full disk."""
+    rate = picture.usual_rate(recording)
+    programme = Programme(
+        Timeline([Clip(0, *stretch)]), {0: recording}, size, rate=rate, own_times=False
+    )
+    try:
+        _write(programme, out, rate)
+    except av.error.FFmpegError as error:
+        raise unfinished(error, "play it") from error
+
+
+def _write(programme: Programme, out: Path, rate: Fraction) -> None:
+    encoder = Encoder(out, programme.size, rate, 1 / rate, QUALITY, STREAMED)
+    try:
+        encoder.hears(RATE, LAYOUT)
+        for heard in sound.frames(programme, RATE, LAYOUT):
+            encoder.add_sound(heard)
+        with closing(ahead(picture.frames(programme))) as frames:
+            for frame in frames:
+                encoder.add_picture(frame)
+        encoder.finish()
+    except BaseException:
+        encoder.drop()
+        raise

@@ -1,0 +1,75 @@
+"""Segments of the preview: what they hold, and that an edit leaves most of them as they are."""
+
+from pathlib import Path
+
+import av
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from mortiser.core.timeline import Clip, Timeline
+from mortiser.render.segments import PART_US, parts_of, preview_size, write_segment
+from tests.recordings import make_video
+from tests.render.test_programme import recording
+
+SECOND = 1_000_000
+clips = st.lists(
+    st.tuples(st.integers(1, 2), st.integers(0, 20 * SECOND), st.integers(1, 9 * SECOND)),
+    min_size=1,
+    max_size=5,
+).map(lambda found: Timeline([Clip(s, a, a + n, id=i) for i, (s, a, n) in enumerate(found, 1)]))
+
+
+@given(clips)
+def test_parts_fill_the_piece_without_a_gap(timeline: Timeline) -> None:
+    parts = list(parts_of(timeline))
+    at = 0
+    for part in parts:
+        assert part.at_us == at
+        assert 0 < part.end_us - part.start_us <= PART_US
+        at += part.end_us - part.start_us
+    assert at == timeline.duration_us
+
+
+def test_a_cut_leaves_all_other_parts_as_they_are() -> None:
+    whole = Timeline([Clip(1, 0, 60 * SECOND)])
+    cut = Timeline([Clip(1, 0, 20_300_000), Clip(1, 23_100_000, 60 * SECOND)])
+    before = {(part.start_us, part.end_us) for part in parts_of(whole)}
+    after = {(part.start_us, part.end_us) for part in parts_of(cut)}
+    assert len(after - before) == 2
+
+
+@pytest.mark.parametrize("start", [0.0, 1.3])
+def test_a_segment_has_the_frames_and_the_sound_of_its_stretch(
+    tmp_path: Path, start: float
+) -> None:
+    source = recording(make_video(tmp_path / "a.mp4", seconds=4.0, click_at=1.5))
+    out = tmp_path / "part.mp4"
+    stretch = (round(start * SECOND), 2 * SECOND)
+    write_segment(source, stretch, (160, 120), out)
+    with av.open(str(out)) as reading:
+        picture = reading.streams.video[0].codec_context
+        assert (picture.name, picture.has_b_frames) == ("h264", False)
+        seen = [
+            (float(f.pts * f.time_base), f.to_ndarray(format="rgb24")[..., 2].mean())
+            for f in reading.decode(video=0)
+        ]
+    assert [at for at, _ in seen] == pytest.approx(np.arange(len(seen)) / 25, abs=0.001)
+    assert len(seen) == round((2 - start) * 25)
+    # Of two frames that are both no further off than a frame lasts, either may show.
+    wanted = [255 * (start + at) / 4 for at, _ in seen]
+    assert [blue for _, blue in seen] == pytest.approx(wanted, abs=5)
+    with av.open(str(out)) as reading:
+        assert reading.streams.audio[0].codec_context.name == "flac"
+        heard = np.concatenate(
+            [f.to_ndarray().reshape(-1, 2)[:, 0] for f in reading.decode(audio=0)]
+        )
+    assert len(heard) == round((2 - start) * 48_000)
+    loud = np.nonzero(np.abs(heard) > 10_000)[0]
+    assert loud[0] / 48_000 == pytest.approx(1.5 - start, abs=0.005)
+
+
+def test_the_preview_is_small() -> None:
+    assert preview_size((1080, 1920)) == (540, 960)
+    assert preview_size((320, 240)) == (320, 240)

@@ -1,0 +1,122 @@
+/**
+ * Feeds a video element with the segments of a cut piece, so that its media time is the piece's.
+ * What an edit did not change stays where it is; the rest is appended again at its new place.
+ */
+import { api, type Schemas, take } from "../api/client";
+import { type Part, stale, wanted } from "./partsWindow";
+
+type Found = Schemas["StreamView"];
+
+export class Stream {
+  readonly url: string;
+  private readonly source = new MediaSource();
+  private readonly over = new AbortController();
+  private buffer: SourceBuffer | null = null;
+  private found: Found = { kind: "", parts: [] };
+  private readonly there = new Map<number, Part>();
+  private busy = false;
+
+  constructor(
+    private readonly media: HTMLVideoElement,
+    private readonly pieceId: number,
+  ) {
+    this.url = URL.createObjectURL(this.source);
+    const { signal } = this.over;
+    this.source.addEventListener("sourceopen", () => void this.refresh(), { signal });
+    media.addEventListener("seeking", () => void this.pump(), { signal });
+    media.addEventListener("timeupdate", () => void this.pump(), { signal });
+  }
+
+  /** Ask for the piece's parts anew: its clips may have changed. */
+  async refresh(): Promise<void> {
+    if (this.source.readyState !== "open") return;
+    const path = { piece_id: this.pieceId };
+    const found = await take(api.GET("/api/pieces/{piece_id}/stream", { params: { path } })).catch(
+      () => null,
+    );
+    if (!found || this.over.signal.aborted) return;
+    this.found = found;
+    await this.pump();
+  }
+
+  close(): void {
+    this.over.abort();
+    URL.revokeObjectURL(this.url);
+  }
+
+  /** Bring the buffer to what is wanted around the moment that plays, one change after another. */
+  private async pump(): Promise<void> {
+    if (this.busy || this.source.readyState !== "open" || !this.found.parts.length) return;
+    this.busy = true;
+    try {
+      while (!this.over.signal.aborted && (await this.step()));
+    } finally {
+      this.busy = false;
+    }
+  }
+
+  /** The next change, if there is one to make. */
+  private async step(): Promise<boolean> {
+    this.buffer ??= this.source.addSourceBuffer(this.found.kind);
+    const { parts } = this.found;
+    const at = this.media.currentTime * 1e6;
+    const old = stale([...this.there.values()], parts, at);
+    if (old) {
+      this.there.delete(old.at_us);
+      await this.done(() =>
+        this.buffer?.remove(old.at_us / 1e6, (old.at_us + old.duration_us) / 1e6),
+      );
+      return true;
+    }
+    const next = wanted([...this.there.values()], parts, at);
+    if (!next) {
+      this.end(parts);
+      return false;
+    }
+    const data = await fetch(next.url, { signal: this.over.signal })
+      .then((answer) => (answer.ok ? answer.arrayBuffer() : null))
+      .catch(() => null);
+    if (!data || this.over.signal.aborted || !this.buffer) return false;
+    const { buffer } = this;
+    const start = next.at_us / 1e6;
+    const end = (next.at_us + next.duration_us) / 1e6;
+    // Opened wide first: the one may never pass the other.
+    buffer.appendWindowEnd = Number.POSITIVE_INFINITY;
+    buffer.appendWindowStart = start;
+    buffer.appendWindowEnd = end;
+    buffer.timestampOffset = start;
+    this.there.set(next.at_us, next);
+    await this.done(() => buffer.appendBuffer(data));
+    return true;
+  }
+
+  /** How long the whole piece is, so that any moment of it can be gone to. */
+  private end(parts: readonly Part[]): void {
+    const last = parts.at(-1);
+    if (!last || this.buffer?.updating || this.source.readyState !== "open") return;
+    const seconds = (last.at_us + last.duration_us) / 1e6;
+    if (this.source.duration === seconds) return;
+    try {
+      this.source.duration = seconds;
+    } catch {
+      // What is buffered beyond it is removed first, with the next change.
+    }
+  }
+
+  private done(change: () => void): Promise<void> {
+    return new Promise((resolve) => {
+      const { buffer } = this;
+      if (!buffer) return resolve();
+      const end = () => {
+        buffer.removeEventListener("updateend", end);
+        resolve();
+      };
+      buffer.addEventListener("updateend", end);
+      try {
+        change();
+      } catch {
+        end();
+      }
+    });
+  }
+}
