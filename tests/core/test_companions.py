@@ -55,7 +55,7 @@ def test_by_a_word_it_takes_room_and_touches_no_neighbour(place: str) -> None:
     edges = [span(block, index) for index in range(3)]
     assert edges[0][1] < edges[1][0]
     assert edges[1][1] < edges[2][0]
-    wider = block.line_boxes[0].w - plain.line_boxes[0].w
+    wider = block.line_boxes[0].width - plain.line_boxes[0].width
     assert wider == pytest.approx((1.15 + 0.14) * block.size, abs=1)
 
 
@@ -74,10 +74,10 @@ def test_above_a_word_it_stands_in_the_free_room() -> None:
     assert word.companion.y + word.companion.side < -0.7 * block.size
     # The same lines, the second as far below the first as without it.
     assert block.lines == plain.lines
-    apart = [b.line_boxes[1].y - b.line_boxes[0].y for b in (block, plain)]
+    apart = [b.line_boxes[1].top - b.line_boxes[0].top for b in (block, plain)]
     assert apart[0] == pytest.approx(apart[1])
     # What stands above the first line takes the free room: the caption stays where it was.
-    assert [box.y for box in block.line_boxes] == [box.y for box in plain.line_boxes]
+    assert [box.top for box in block.line_boxes] == [box.top for box in plain.line_boxes]
 
 
 @given(st.sampled_from(["before", "after", "above"]), st.floats(0.3, 4))

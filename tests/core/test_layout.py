@@ -60,10 +60,10 @@ def test_captions_stay_on_the_frame(finish, size: tuple[int, int], text: str) ->
     block = lay_out(text.split(), finish, *size, font_book())
     width, height = size
     for word in block.words:
-        assert word.box.x >= 0
-        assert word.box.x + word.box.w <= width
-        assert word.box.y >= 0
-        assert word.box.y + word.box.h <= height
+        assert word.box.left >= 0
+        assert word.box.right <= width
+        assert word.box.top >= 0
+        assert word.box.bottom <= height
     assert len(block.lines) <= finish.max_lines
 
 
@@ -71,10 +71,10 @@ def test_lines_are_centred_and_words_do_not_touch() -> None:
     block = lay_out(["not", "the", "element."], LACQUER, 1080, 1920, font_book())
     for first, last in block.lines:
         line = block.words[first:last]
-        left, right = line[0].box.x, line[-1].box.x + line[-1].box.w
+        left, right = line[0].box.left, line[-1].box.right
         assert left + right == pytest.approx(1080, abs=0.1)
         for a, b in pairwise(line):
-            assert b.box.x - (a.box.x + a.box.w) > 10
+            assert b.box.left - (a.box.right) > 10
 
 
 WEST = "Ωmega чайник été Việt الغلاية קומקום केतली क़लम tea☕ 🔧"
@@ -183,7 +183,7 @@ def test_a_line_ends_where_somebody_said_so(finish) -> None:
     starts = [first for first, _ in block.lines]
     assert {1, 5} <= set(starts)
     assert [i for a, b in block.lines for i in range(a, b)] == list(range(len(said)))
-    right = max(word.box.x + word.box.w for word in block.words)
+    right = max(word.box.right for word in block.words)
     assert right <= 1080
 
 
@@ -223,8 +223,8 @@ def test_marked_words_share_a_baseline_and_stay_on_the_frame(finish, number: int
         }
         assert len(stood) == 1
     for one, after in pairwise(block.line_boxes):
-        assert one.y + one.h <= after.y + 0.01
-    assert all(w.box.x >= 0 and w.box.x + w.box.w <= 1080 for w in block.words)
+        assert one.bottom <= after.top + 0.01
+    assert all(w.box.left >= 0 and w.box.right <= 1080 for w in block.words)
 
 
 @pytest.mark.parametrize("align", ["left", "centre", "right"])
@@ -235,11 +235,11 @@ def test_a_place_holds_its_box(align: str, across: str, down: str) -> None:
     finish = LACQUER.model_copy(update={"place": place, "align": align, "size": 0.06})
     box = lay_out(["mend", "it"], finish, 1000, 1000, font_book()).box
     left = {"left": 50, "centre": 250, "right": 450}[across]
-    spare = 500 - box.w
+    spare = 500 - box.width
     wanted = left + {"left": 0, "centre": spare / 2, "right": spare}[align]
-    assert box.x == pytest.approx(wanted, abs=0.1)
-    tops = {"top": 50, "middle": 500 - box.h / 2, "bottom": 950 - box.h}
-    assert box.y == pytest.approx(tops[down], abs=0.1)
+    assert box.left == pytest.approx(wanted, abs=0.1)
+    tops = {"top": 50, "middle": 500 - box.height / 2, "bottom": 950 - box.height}
+    assert box.top == pytest.approx(tops[down], abs=0.1)
 
 
 def test_a_pattern_dresses_lines_and_words_but_not_marked_ones() -> None:

@@ -9,7 +9,8 @@ from hypothesis import strategies as st
 from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.finish.model import Accent, Finish
 from mortiser.core.finish.motions import Emphasis, Exit, Loop
-from mortiser.core.layout.block import Box, lay_out
+from mortiser.core.layout.block import lay_out
+from mortiser.core.layout.rect import Rect
 from mortiser.core.motion.emphases import EMPHASES, emphasis_layer
 from mortiser.core.motion.entrances import ENTRANCES, Coming
 from mortiser.core.motion.exits import exit_layer
@@ -65,7 +66,7 @@ def test_a_word_is_ahead_then_live_then_past() -> None:
 
 
 def test_the_plank_stands_under_the_live_word_and_slides_on() -> None:
-    boxes = [Box(0, 0, 100, 50), Box(120, 0, 80, 50)]
+    boxes = [Rect.sized(0, 0, 100, 50), Rect.sized(120, 0, 80, 50)]
     plank = LACQUER.plank
     assert plank is not None
     track = plank_box(plank, boxes, [(0, 500_000), (500_000, 900_000)], 10.0)

@@ -57,7 +57,7 @@ def test_lines_have_no_gaps_between_the_words() -> None:
     block = lay_out(texts, finish, 1080, 1920, font_book())
     whole = lay_out(["水壶坏了"], finish, 1080, 1920, font_book())
     assert len(block.words) > 1
-    assert block.line_boxes[0].w == pytest.approx(whole.line_boxes[0].w, abs=1.0)
+    assert block.line_boxes[0].width == pytest.approx(whole.line_boxes[0].width, abs=1.0)
     first, second = block.words[:2]
     assert second.x == pytest.approx(first.x + first.shaped.advance, abs=0.5)
 

@@ -10,6 +10,7 @@ from typing import Literal
 from mortiser.core.cue_timing import Frames
 from mortiser.core.finish.changes import look_of
 from mortiser.core.grouping import ends_sentence
+from mortiser.core.layout.rect import Rect
 from mortiser.core.pace import Pace
 from mortiser.core.time import MILLISECOND, SECOND
 from mortiser.core.words import Cue, Word, shortened
@@ -29,10 +30,6 @@ SAFE = 0.035
 """Share of the frame at each edge that letters keep out of (EBU R 95, action safe area)."""
 APART_US = SECOND
 """Unshown words further apart are two findings."""
-
-
-Reach = tuple[float, float, float, float]
-"""Left, top, right, bottom in frame pixels."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,7 +52,7 @@ def check(
     frames: Frames,
     unshown: Sequence[Word] = (),
     lines: Sequence[Sequence[str]] | None = None,
-    reaches: Sequence[Reach] | None = None,
+    reaches: Sequence[Rect] | None = None,
     size: tuple[int, int] = (0, 0),
 ) -> list[Check]:
     """Everything the rules find in a piece's captions (all of them, in time order), by time.
@@ -189,7 +186,7 @@ def _lines(cue: Cue, lines: Sequence[str], limits: Pace) -> list[Check]:
     return found
 
 
-def outside(reach: Reach, size: tuple[int, int]) -> tuple[str, float] | None:
+def outside(reach: Rect, size: tuple[int, int]) -> tuple[str, float] | None:
     """The edge at which letters leave the safe area of a frame most, and by how many pixels."""
     (left, top, right, bottom), (width, height) = reach, size
     out = {
@@ -202,7 +199,7 @@ def outside(reach: Reach, size: tuple[int, int]) -> tuple[str, float] | None:
     return (edge, out[edge]) if out[edge] > 1 else None
 
 
-def _place(cue: Cue, reach: Reach, size: tuple[int, int]) -> list[Check]:
+def _place(cue: Cue, reach: Rect, size: tuple[int, int]) -> list[Check]:
     out = outside(reach, size)
     if out is None:
         return []

@@ -10,7 +10,7 @@ import numpy as np
 import numpy.typing as npt
 import skia
 
-from mortiser.core.scene.model import Bounds, Stroke
+from mortiser.core.scene.model import Line, Stroke
 
 FOOT, GREY = 16, 128
 """Black in a limited range, and no colour, in the planes."""
@@ -100,7 +100,7 @@ def stroke(inks: Inks, rim: Stroke) -> skia.Paint:
     return pen
 
 
-def fill(inks: Inks, line: Bounds | None, colours: Numbers) -> skia.Paint:
+def fill(inks: Inks, line: Line | None, colours: Numbers) -> skia.Paint:
     """A plain colour (four numbers) or a gradient along the word's line (eight)."""
     first, last = colours[:4], colours[4:]
     if line is None or not last or first == last:
@@ -108,7 +108,7 @@ def fill(inks: Inks, line: Bounds | None, colours: Numbers) -> skia.Paint:
     return skia.Paint(AntiAlias=True, Shader=_along(_ramp(inks, first, last), line))
 
 
-def _along(ramp: skia.Image, line: Bounds) -> skia.Shader:
+def _along(ramp: skia.Image, line: Line) -> skia.Shader:
     """A column of colours, stretched along a line.
 
     Skia's own gradients cost five times as much as this, which is looked up like a picture; quickest

@@ -172,8 +172,7 @@ def _mask(letters: Sequence[PathState], reach: float) -> CueState:
     rims = (Stroke(reach, full),) if reach else ()
     paths = []
     for one in letters:
-        left, top, right, bottom = one.item.reach
-        box = (left - reach, top - reach, right + reach, bottom + reach)
+        box = one.item.reach.grown(reach, reach)
         item = replace(one.item, outlines=rims, shadow=None, line=None, ink=None, reach=box)
         paths.append(PathState(item, one.matrix, full, 1.0, steady=False))
     return CueState(1.0, (), (), tuple(paths), ())

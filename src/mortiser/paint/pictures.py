@@ -11,7 +11,8 @@ from typing import NamedTuple
 import numpy as np
 import skia
 
-from mortiser.core.scene.model import Bounds, Drop, Stroke
+from mortiser.core.layout.rect import Rect
+from mortiser.core.scene.model import Drop, Line, Stroke
 from mortiser.paint.inks import Inks, Numbers, Pixels, fill, picture_of, plain, stroke
 from mortiser.paint.outlines import outline
 from mortiser.paint.state import Matrix, reach_of
@@ -23,7 +24,7 @@ class Under(NamedTuple):
     """What shadow and outlines of a word depend on; ``matrix`` is the word's within a pixel."""
 
     path: str
-    reach: Bounds
+    reach: Rect
     outlines: tuple[Stroke, ...]
     shadow: Drop | None
     fill: Numbers
@@ -35,7 +36,7 @@ class Letters(NamedTuple):
     """What the letters of a word depend on; ``matrix`` is the word's within a pixel."""
 
     path: str
-    line: Bounds | None
+    line: Line | None
     fill: Numbers
     matrix: Matrix
     inks: Inks
@@ -50,7 +51,7 @@ def letters_picture(letters: Letters) -> Placed:
     """The letters, filled."""
     path = outline(letters.path)
     box = path.getBounds()
-    reach = (box.left() - 1, box.top() - 1, box.right() + 1, box.bottom() + 1)
+    reach = Rect(box.left(), box.top(), box.right(), box.bottom()).grown(1, 1)
     left, top, right, bottom = map(int, reach_of(letters.matrix, reach))
     pixels = np.zeros((bottom - top, right - left, 4), np.uint8)
     canvas = surface_on(pixels).getCanvas()

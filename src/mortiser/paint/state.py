@@ -6,9 +6,10 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from math import ceil, cos, floor, radians, sin
 
+from mortiser.core.layout.rect import Rect
 from mortiser.core.motion.layers import Layer
 from mortiser.core.motion.track import Track, value_at
-from mortiser.core.scene.model import Bounds, PathItem, RectItem, SceneCue, Shows, StampItem
+from mortiser.core.scene.model import PathItem, RectItem, SceneCue, Shows, StampItem
 
 Matrix = tuple[float, float, float, float, float, float]
 """(a, b, c, d, e, f): x' = a x + c y + e, y' = b x + d y + f."""
@@ -27,7 +28,7 @@ class PathState:
     ink: tuple[tuple[int, ...], float, float] | None = None
 
     @property
-    def reach(self) -> Bounds:
+    def reach(self) -> Rect:
         """Frame pixels it may touch."""
         return reach_of(self.matrix, self.item.reach)
 
@@ -41,10 +42,10 @@ class RectState:
     box: tuple[float, ...]
 
     @property
-    def reach(self) -> Bounds:
+    def reach(self) -> Rect:
         """Frame pixels it may touch."""
         x, y, w, h = self.box
-        return reach_of(self.matrix, (x - 1, y - 1, x + w + 1, y + h + 1))
+        return reach_of(self.matrix, Rect.sized(x, y, w, h).grown(1, 1))
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,10 +57,10 @@ class StampState:
     opacity: float
 
     @property
-    def reach(self) -> Bounds:
+    def reach(self) -> Rect:
         """Frame pixels it may touch."""
         side = self.item.side + 1
-        return reach_of(self.matrix, (-1, -1, side, side))
+        return reach_of(self.matrix, Rect(-1, -1, side, side))
 
 
 @dataclass(frozen=True, slots=True)
@@ -189,23 +190,23 @@ def upright(matrix: Matrix) -> bool:
     return matrix[:4] == STILL[:4]
 
 
-def reach_of(matrix: Matrix, box: Bounds) -> Bounds:
+def reach_of(matrix: Matrix, box: Rect) -> Rect:
     """Frame pixels that a box in an item's own pixels covers, on whole pixels."""
     xs, ys = [], []
     for x, y in ((box[0], box[1]), (box[2], box[1]), (box[0], box[3]), (box[2], box[3])):
         xs.append(matrix[0] * x + matrix[2] * y + matrix[4])
         ys.append(matrix[1] * x + matrix[3] * y + matrix[5])
-    return (floor(min(xs)), floor(min(ys)), ceil(max(xs)), ceil(max(ys)))
+    return Rect(floor(min(xs)), floor(min(ys)), ceil(max(xs)), ceil(max(ys)))
 
 
-def reaches(state: State) -> Iterable[Bounds]:
+def reaches(state: State) -> Iterable[Rect]:
     """Where each caption of a moment may paint, in frame pixels."""
     for cue in state:
         if cue.parts:
             yield cue_reach(cue)
 
 
-def cue_reach(cue: CueState) -> Bounds:
+def cue_reach(cue: CueState) -> Rect:
     """Where a caption may paint, in frame pixels."""
     lefts, tops, rights, bottoms = zip(*(part.reach for part in cue.parts), strict=True)
-    return min(lefts), min(tops), max(rights), max(bottoms)
+    return Rect(min(lefts), min(tops), max(rights), max(bottoms))

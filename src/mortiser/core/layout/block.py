@@ -13,6 +13,7 @@ from mortiser.core.layout.bidi import levels, runs_left, visual_order
 from mortiser.core.layout.companions import companion_head, companion_room, companion_stamp
 from mortiser.core.layout.fonts import FontBook, Shaped, Stamp
 from mortiser.core.layout.lines import break_lines
+from mortiser.core.layout.rect import Rect
 from mortiser.core.unspaced import tight
 from mortiser.core.words import Cue
 
@@ -25,34 +26,13 @@ EDGE = 0.02
 
 
 @dataclass(frozen=True, slots=True)
-class Box:
-    """A rectangle in frame pixels, y down."""
-
-    x: float
-    y: float
-    w: float
-    h: float
-
-    @property
-    def middle(self) -> tuple[float, float]:
-        """Its centre."""
-        return self.x + self.w / 2, self.y + self.h / 2
-
-    def with_(self, other: Box) -> Box:
-        """The smallest box around both."""
-        x, y = min(self.x, other.x), min(self.y, other.y)
-        right = max(self.x + self.w, other.x + other.w)
-        return Box(x, y, right - x, max(self.y + self.h, other.y + other.h) - y)
-
-
-@dataclass(frozen=True, slots=True)
 class PlacedWord:
     """A shaped word: pen start (x, y) in frame pixels, the box of its line height, its scale."""
 
     shaped: Shaped
     x: float
     y: float
-    box: Box
+    box: Rect
     scale: float
     line: int
     accent: Accent | None
@@ -70,15 +50,15 @@ class Block:
 
     words: tuple[PlacedWord, ...]
     lines: tuple[tuple[int, int], ...]
-    line_boxes: tuple[Box, ...]
+    line_boxes: tuple[Rect, ...]
     size: float
 
     @property
-    def box(self) -> Box:
+    def box(self) -> Rect:
         """The box of all lines."""
         whole = self.line_boxes[0]
         for box in self.line_boxes[1:]:
-            whole = whole.with_(box)
+            whole = whole.around(box)
         return whole
 
 
@@ -202,12 +182,12 @@ def _place(
     top = max(EDGE * frame[1] + heads[0], top - sum(heads[1:]))
     rise = (step + (face.ascent - face.descent) * size) / 2
     placed: list[PlacedWord] = []
-    boxes: list[Box] = []
+    boxes: list[Rect] = []
     for line, (first, last) in enumerate(fit.lines):
         spare = room - fit.widths[line]
         x = left + {"left": 0.0, "centre": spare / 2, "right": spare}[finish.align]
         top += heads[line] if line else 0.0
-        boxes.append(Box(x, top, fit.widths[line], step * grown[line]))
+        boxes.append(Rect.sized(x, top, fit.widths[line], step * grown[line]))
         baseline = top + rise * grown[line]
         at: dict[int, float] = {}
         for index in visual_order(_word_levels(shown[first:last], fit.leftwards)):
@@ -219,7 +199,7 @@ def _place(
             word, accent, scale = fit.shaped[index], fit.accents[index], scales[index]
             y = baseline - (accent.lift * size if accent else 0.0)
             x = at[index] + (accent.dx * size if accent else 0.0)
-            box = Box(x, y - rise * scale, word.advance, step * scale)
+            box = Rect.sized(x, y - rise * scale, word.advance, step * scale)
             stamp = companion_stamp(accent, size, word.advance, fit.leftwards)
             placed.append(PlacedWord(word, x, y, box, scale, line, accent, stamp))
         top += step * grown[line]

@@ -11,6 +11,7 @@ from mortiser.core.finish.changes import dressed
 from mortiser.core.finish.model import Finish
 from mortiser.core.layout.block import Block, lay_out_cue
 from mortiser.core.layout.fonts import FontBook
+from mortiser.core.layout.rect import Rect
 from mortiser.core.unspaced import joined
 from mortiser.core.words import Cue, Seam, Shown
 
@@ -20,7 +21,7 @@ class Laid(NamedTuple):
     rest: left, top, right, bottom."""
 
     lines: tuple[str, ...]
-    reach: tuple[float, float, float, float]
+    reach: Rect
 
 
 def caption_lines(
@@ -74,7 +75,7 @@ def _laid(look: _Look, words: tuple[_Plain, ...]) -> Laid:
     return Laid(lines, _reach(block, look.finish.place.turn))
 
 
-def _reach(block: Block, degrees: float) -> tuple[float, float, float, float]:
+def _reach(block: Block, degrees: float) -> Rect:
     """The box of the letters, turned with their caption."""
     middle = block.box.middle
     across, down = cos(radians(degrees)), sin(radians(degrees))
@@ -82,10 +83,10 @@ def _reach(block: Block, degrees: float) -> tuple[float, float, float, float]:
     for word in block.words:
         inks = [word.shaped.ink]
         if (stamp := word.companion) is not None:
-            inks.append((stamp.x, stamp.y, stamp.x + stamp.side, stamp.y + stamp.side))
+            inks.append(Rect.sized(stamp.x, stamp.y, stamp.side, stamp.side))
         for left, top, right, bottom in inks:
             for x, y in ((left, top), (right, top), (left, bottom), (right, bottom)):
                 dx, dy = word.x + x - middle[0], word.y + y - middle[1]
                 xs.append(middle[0] + across * dx - down * dy)
                 ys.append(middle[1] + down * dx + across * dy)
-    return min(xs), min(ys), max(xs), max(ys)
+    return Rect(min(xs), min(ys), max(xs), max(ys))

@@ -12,6 +12,7 @@ from functools import lru_cache
 
 from mortiser.core.layout.bidi import levels, runs_left, visual_order
 from mortiser.core.layout.face import Face, Letter
+from mortiser.core.layout.rect import Rect
 
 EMOJI_SIZE = 1.12
 """Side of an emoji, share of the type size; it is centred on the middle of capitals."""
@@ -42,7 +43,7 @@ class Shaped:
     path: str
     letters: tuple[Letter, ...]
     advance: float
-    ink: tuple[float, float, float, float]
+    ink: Rect
     stamps: tuple[Stamp, ...] = ()
     leftwards: bool = False
 
@@ -104,7 +105,7 @@ class FontBook:
         runs = self._runs(text, family, weight, leftwards)
         letters: dict[tuple[int, int], Letter] = {}
         stamps: dict[int, Stamp] = {}
-        x, ink = 0.0, (0.0, 0.0, 0.0, 0.0)
+        x, ink = 0.0, Rect(0.0, 0.0, 0.0, 0.0)
         for index in visual_order([run.level for run in runs]):
             run = runs[index]
             if run.face is None:
@@ -113,11 +114,11 @@ class FontBook:
                 room = 0.06 * size
                 stamps[index] = Stamp(emoji_key(run.text), x + room, y, side)
                 x += side + 2 * room + gap
-                ink = _around(ink, (x - side - room - gap, y, x - room - gap, y + side))
+                ink = ink.around(Rect.sized(x - side - room - gap, y, side, side))
                 continue
             drawn = run.face.draw(run.text, size, x, bool(run.level % 2), gap)
             letters |= {(index, letter.index): letter for letter in drawn.letters}
-            ink = _around(ink, (drawn.left, drawn.top, drawn.right, drawn.bottom))
+            ink = ink.around(Rect(drawn.left, drawn.top, drawn.right, drawn.bottom))
             x += drawn.advance
         ordered = tuple(letters[key] for key in sorted(letters))
         return Shaped(
@@ -176,9 +177,3 @@ def emoji_key(text: str) -> str:
 def _joins(ch: str) -> bool:
     """Marks that belong to the character before: accents, joiners, variation selectors."""
     return unicodedata.category(ch)[0] == "M" or ch in "\u200c\u200d\ufe0e\ufe0f"
-
-
-def _around(
-    a: tuple[float, float, float, float], b: tuple[float, float, float, float]
-) -> tuple[float, float, float, float]:
-    return min(a[0], b[0]), min(a[1], b[1]), max(a[2], b[2]), max(a[3], b[3])

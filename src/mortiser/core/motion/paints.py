@@ -6,7 +6,7 @@ from collections.abc import Sequence
 
 from mortiser.core.finish.model import Accent, Finish
 from mortiser.core.finish.parts import Gradient, Paint, Plank, ends
-from mortiser.core.layout.block import Box
+from mortiser.core.layout.rect import Rect
 from mortiser.core.motion.track import Ease, Key, Track, Value
 
 SWITCH_US = 80_000
@@ -77,13 +77,14 @@ def angle_of(paints: Sequence[Paint]) -> float | None:
 
 
 def plank_box(
-    plank: Plank, boxes: Sequence[Box], lives: Sequence[tuple[int, int]], size: float
+    plank: Plank, boxes: Sequence[Rect], lives: Sequence[tuple[int, int]], size: float
 ) -> Track:
     """Box (x, y, w, h) under the live word, going on as the next word starts."""
     keys: list[Key] = []
     pad_x, pad_y = plank.pad_x * size, plank.pad_y * size
     for box, (start, end) in zip(boxes, lives, strict=True):
-        value = (box.x - pad_x, box.y - pad_y, box.w + 2 * pad_x, box.h + 2 * pad_y)
+        wide = box.grown(pad_x, pad_y)
+        value = (wide.left, wide.top, wide.width, wide.height)
         if not keys:
             keys.append(Key(start, value))
             continue

@@ -26,11 +26,12 @@ from dataclasses import dataclass
 from typing import Protocol
 
 from mortiser.core.finish.parts import Colour
+from mortiser.core.layout.rect import Rect
 from mortiser.core.motion.layers import Layer
 from mortiser.core.motion.track import Track
 
-Bounds = tuple[float, float, float, float]
-"""Left, top, right, bottom."""
+Line = tuple[float, float, float, float]
+"""From one point to another: x, y, x, y."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,11 +72,11 @@ class PathItem:
     path: str
     x: float
     y: float
-    reach: Bounds
+    reach: Rect
     fill: Track
     outlines: tuple[Stroke, ...] = ()
     shadow: Drop | None = None
-    line: Bounds | None = None
+    line: Line | None = None
     ink: Ink | None = None
     layers: tuple[Layer, ...] = ()
     word: int = -1

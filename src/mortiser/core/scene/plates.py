@@ -7,7 +7,8 @@ from dataclasses import replace
 
 from mortiser.core.finish.model import Finish
 from mortiser.core.finish.parts import WordPlate
-from mortiser.core.layout.block import Block, Box, PlacedWord
+from mortiser.core.layout.block import Block, PlacedWord
+from mortiser.core.layout.rect import Rect
 from mortiser.core.motion.layers import Layer
 from mortiser.core.motion.track import fixed
 from mortiser.core.scene.model import PathItem
@@ -48,30 +49,29 @@ def word_plate(
         )
 
 
-def _padded(box: Box, plate: WordPlate, size: float) -> Box:
-    x, y = plate.pad_x * size, plate.pad_y * size
-    return Box(box.x - x, box.y - y, box.w + 2 * x, box.h + 2 * y)
+def _padded(box: Rect, plate: WordPlate, size: float) -> Rect:
+    return box.grown(plate.pad_x * size, plate.pad_y * size)
 
 
 def _item(
-    boxes: Sequence[Box], plate: WordPlate, size: float, layers: tuple[Layer, ...]
+    boxes: Sequence[Rect], plate: WordPlate, size: float, layers: tuple[Layer, ...]
 ) -> PathItem:
     """One path item of boxes, with its pen at the corner of the first."""
     first = boxes[0]
-    moved = [Box(box.x - first.x, box.y - first.y, box.w, box.h) for box in boxes]
+    moved = [box.moved(-first.left, -first.top) for box in boxes]
     whole = moved[0]
     for box in moved[1:]:
-        whole = whole.with_(box)
-    reach = (whole.x - 1, whole.y - 1, whole.x + whole.w + 1, whole.y + whole.h + 1)
+        whole = whole.around(box)
     path = "".join(_rounded(box, plate.radius * size) for box in moved)
-    return PathItem(path, first.x, first.y, reach, fixed(*plate.colour), layers=layers)
+    colour = fixed(*plate.colour)
+    return PathItem(path, first.left, first.top, whole.grown(1, 1), colour, layers=layers)
 
 
-def _rounded(box: Box, radius: float) -> str:
+def _rounded(box: Rect, radius: float) -> str:
     """A box with round corners as an SVG path."""
-    r = max(0.0, min(radius, box.w / 2, box.h / 2))
+    r = max(0.0, min(radius, box.width / 2, box.height / 2))
     k = r * (1 - CORNER)
-    x0, y0, x1, y1 = box.x, box.y, box.x + box.w, box.y + box.h
+    x0, y0, x1, y1 = box
     points = (
         ("M", (x0 + r, y0)),
         ("L", (x1 - r, y0)),

@@ -9,9 +9,10 @@ from mortiser.core.finish.model import Finish
 from mortiser.core.finish.parts import Outline
 from mortiser.core.layout.block import Block, PlacedWord
 from mortiser.core.layout.fonts import CAPITALS, Stamp
+from mortiser.core.layout.rect import Rect
 from mortiser.core.motion.layers import Layer
 from mortiser.core.motion.paints import angle_of, fill_track, ink_tracks, states
-from mortiser.core.scene.model import Bounds, Drop, Ink, PathItem, StampItem, Stroke
+from mortiser.core.scene.model import Drop, Ink, Line, PathItem, StampItem, Stroke
 from mortiser.core.scene.moving import Movement
 
 BELOW = 0.04
@@ -109,23 +110,17 @@ def _drop(finish: Finish, size: float) -> Drop | None:
     return Drop(dx, dy, blur, shadow.colour)
 
 
-def _reach(ink: Bounds, outlines: tuple[Stroke, ...], shadow: Drop | None) -> Bounds:
+def _reach(ink: Rect, outlines: tuple[Stroke, ...], shadow: Drop | None) -> Rect:
     """All that is painted: three sigma hold a blur."""
-    left, top, right, bottom = ink
     out = (outlines[0].width if outlines else 0.0) + 1
-    found = (left - out, top - out, right + out, bottom + out)
+    found = ink.grown(out, out)
     if shadow is not None:
         far = out + 1.5 * shadow.blur
-        found = (
-            min(found[0], left - far + shadow.dx),
-            min(found[1], top - far + shadow.dy),
-            max(found[2], right + far + shadow.dx),
-            max(found[3], bottom + far + shadow.dy),
-        )
-    return (round(found[0], 2), round(found[1], 2), round(found[2], 2), round(found[3], 2))
+        found = found.around(ink.grown(far, far).moved(shadow.dx, shadow.dy))
+    return Rect(*(round(edge, 2) for edge in found))
 
 
-def _across(advance: float, size: float, angle: float) -> Bounds:
+def _across(advance: float, size: float, angle: float) -> Line:
     """The line through a word's middle that a gradient of an angle runs along."""
     height = (CAPITALS + BELOW) * size
     x, y = advance / 2, BELOW * size - height / 2
