@@ -98,6 +98,25 @@ def test_a_typed_word_is_put_on_its_sound_under_the_same_undo(
     assert read(client, project)["cues"] == view["cues"]
 
 
+def test_a_piece_can_be_streamed_in_segments(client: TestClient, project: int) -> None:
+    (piece,) = read(client, project)["pieces"]
+    assert piece["untouched"]
+    stream = client.get(f"/api/pieces/{piece['id']}/stream").json()
+    assert "avc1" in stream["kind"]
+    assert sum(part["duration_us"] for part in stream["parts"]) == piece["duration_us"]
+    answer = client.get(stream["parts"][0]["url"])
+    assert answer.status_code == 200
+    assert "immutable" in answer.headers["cache-control"]
+    assert b"moof" in answer.content[:4_000]
+    source = piece["source_id"]
+    size = {"width": 160, "height": 120}
+    refused = client.get(f"/api/sources/{source}/segments/0-9000000.mp4", params=size)
+    assert refused.status_code == 400
+    times = client.get(f"/api/pieces/{piece['id']}/frames").content
+    assert len(times) % 8 == 0
+    assert len(times) // 8 >= piece["duration_us"] // 40_000
+
+
 def test_a_stale_edit_gets_409_and_says_so(client: TestClient, project: int) -> None:
     answer = edit(client, project, 999, kind="set_finish", piece_id=1, finish="Pine")
     assert answer.status_code == 409

@@ -21,13 +21,18 @@ export class Player {
   constructor(
     readonly media: HTMLVideoElement,
     private readonly hasPicture: boolean,
-    private readonly durationUs: number,
+    private durationUs = Number.POSITIVE_INFINITY,
   ) {
     const { signal } = this.over;
     if (hasPicture) this.waitForFrame();
     media.addEventListener("play", () => this.tick(), { signal });
     media.addEventListener("seeked", () => this.readClock(), { signal });
     media.addEventListener("loadeddata", () => this.readClock(), { signal });
+  }
+
+  /** The piece got longer or shorter. */
+  setDuration(durationUs: number): void {
+    this.durationUs = durationUs;
   }
 
   /** Presentation times of all frames in µs, for stepping. */

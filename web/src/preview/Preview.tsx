@@ -45,23 +45,32 @@ export function Preview({ piece, source, player, onPlayer }: Props) {
       stream.current = new Stream(media, piece.id);
       media.src = stream.current.url;
     } else media.src = `/api/sources/${source.id}/media`;
-    const made = new Player(media, cut || source.kind === "video", piece.duration_us);
+    const made = new Player(media, cut || source.kind === "video");
     onPlayer(made);
-    const fetched = new AbortController();
-    const frames = cut ? `/api/pieces/${piece.id}/frames` : `/api/sources/${source.id}/frames`;
-    fetch(frames, { signal: fetched.signal })
-      .then((answer) => answer.arrayBuffer())
-      .then((data) => made.setFrames(new Float64Array(data)))
-      .catch(() => undefined);
     return () => {
-      fetched.abort();
       made.close();
       stream.current?.close();
       stream.current = null;
       media.removeAttribute("src");
       onPlayer(null);
     };
-  }, [source.id, source.kind, source.playable, piece.id, piece.duration_us, cut, onPlayer]);
+  }, [source.id, source.kind, source.playable, piece.id, cut, onPlayer]);
+
+  // Of a cut piece other clips are other frames.
+  const clips = cut ? piece : null;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: clips are what is asked for
+  useEffect(() => {
+    if (!player) return;
+    player.setDuration(piece.duration_us);
+    const fetched = new AbortController();
+    const frames = cut ? `/api/pieces/${piece.id}/frames` : `/api/sources/${source.id}/frames`;
+    fetch(frames, { signal: fetched.signal })
+      .then((answer) => answer.arrayBuffer())
+      .then((data) => player.setFrames(new Float64Array(data)))
+      .catch(() => undefined);
+    void stream.current?.refresh();
+    return () => fetched.abort();
+  }, [player, piece.id, piece.duration_us, source.id, cut, clips]);
 
   useEffect(() => {
     if (!player) return;
