@@ -81,8 +81,10 @@ class TypedWordAligner:
                 self._align(*wanted)
             except (Conflict, NotFound):
                 pass  # Undone, or gone: there is nothing to find any more.
-            except (MortiserError, OSError) as error:
-                log.warning("Typed words were not put on their sound: %s", error)
+            except MortiserError as error:
+                log.warning("typed words were not put on their sound: %s", error)
+            except Exception:  # The next caption is looked for all the same.
+                log.exception("typed words were not put on their sound")
 
     def _align(self, project_id: int, cue_id: int) -> None:
         with self._parts.database.snapshot() as db:

@@ -23,6 +23,8 @@ SLACK_US = 1_000
 """A moment this little before a frame is meant to be that frame."""
 AHEAD_US = 2 * SECOND
 """A moment no further off than this is reached by decoding on, not by going there."""
+TAIL_US = SECOND // 5
+"""Sound commonly ends this much after the picture: no more frames are made for that."""
 FINE = Fraction(1, 90_000)
 
 
@@ -168,7 +170,7 @@ def _of_one(programme: Programme, recording: Recording) -> Iterator[av.VideoFram
                 yield from _between(programme, held, _moment(fresh))
             yield fresh
             held = fresh
-        if held is not None:
+        if held is not None and programme.timeline.duration_us - _moment(held) > TAIL_US:
             yield from _between(programme, held, programme.timeline.duration_us)
     finally:
         reel.close()
@@ -178,7 +180,7 @@ def _between(programme: Programme, held: av.VideoFrame, to_us: int) -> Iterator[
     """A frame that is held, again at every moment before another at which captions look different."""
     step = SECOND // BACKDROP_FPS
     from_us = _moment(held)
-    if to_us - from_us <= 2 * step:
+    if to_us - from_us <= 5 * step // 2:
         return
     before = programme.captions.at(from_us)
     for at_us in range(from_us + step, to_us - step // 2, step):
