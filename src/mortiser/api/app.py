@@ -14,8 +14,11 @@ from fastapi.staticfiles import StaticFiles
 from mortiser import __version__
 from mortiser.api import (
     dress_routes,
+    edit_routes,
     errors,
+    following_routes,
     glossary_routes,
+    importing_routes,
     legibility_routes,
     media_routes,
     pace_routes,
@@ -71,6 +74,9 @@ def create_app(shop: Shop, *, with_worker: bool = True) -> FastAPI:
     errors.add_handlers(app)
     for routes in (
         project_routes,
+        edit_routes,
+        importing_routes,
+        following_routes,
         media_routes,
         piece_routes,
         pace_routes,

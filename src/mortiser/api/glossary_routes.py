@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from fastapi import Request, Response
+from pydantic import BaseModel, Field
 
 from mortiser.api import schemas
 from mortiser.api.attachments import attachment
@@ -11,7 +12,7 @@ from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
 from mortiser.core.errors import BadInput
 from mortiser.core.glossary import Entry
-from mortiser.core.limits import Id
+from mortiser.core.limits import Id, Name
 from mortiser.formats import glossary as files
 from mortiser.formats.decoding import decode
 from mortiser.store import glossary
@@ -21,31 +22,70 @@ router = routes("/api", "glossary")
 MOST_REFUSED = 20
 
 
+class EntryBody(BaseModel):
+    written: Name
+    heard: list[Name] = Field(default=[], max_length=40)
+
+
+class EntryView(BaseModel):
+    id: int
+    written: str
+    heard: list[str]
+
+    @classmethod
+    def of(cls, entry: Entry) -> EntryView:
+        return cls(id=entry.id, written=entry.written, heard=list(entry.heard))
+
+
+class CorrectionBody(BaseModel):
+    heard: str = Field(max_length=400)
+    written: str = Field(max_length=400)
+
+
+class OfferView(CorrectionBody):
+    times: int = Field(description="How often it was corrected by hand.")
+
+
+class GlossaryView(BaseModel):
+    entries: list[EntryView]
+    offers: list[OfferView]
+
+
+class GlossaryRead(BaseModel):
+    taken: int
+    refused: list[str]
+
+
+class GlossaryApplied(BaseModel):
+    changes: int
+    answer: schemas.EditAnswer | None
+
+
 @router.get("/glossary")
-def read_glossary(shop: OpenShop) -> schemas.GlossaryView:
+def read_glossary(shop: OpenShop) -> GlossaryView:
     """All entries, and corrections made again that could become one."""
     entries = glossary.entries(shop.database.connection)
-    return schemas.GlossaryView(
-        entries=[schemas.EntryView.of(entry) for entry in entries],
+    return GlossaryView(
+        entries=[EntryView.of(entry) for entry in entries],
         offers=[
-            schemas.OfferView(heard=offer.heard, written=offer.written, times=offer.times)
+            OfferView(heard=offer.heard, written=offer.written, times=offer.times)
             for offer in shop.glossary.offers()
         ],
     )
 
 
 @router.post("/glossary", status_code=201)
-def add_entry(entry: schemas.EntryBody, shop: OpenShop) -> schemas.EntryView:
+def add_entry(entry: EntryBody, shop: OpenShop) -> EntryView:
     """Add an entry, or forms to the entry that is written the same."""
     made = glossary.add(shop.database, Entry(entry.written, tuple(entry.heard)))
-    return schemas.EntryView.of(made)
+    return EntryView.of(made)
 
 
 @router.put("/glossary/{entry_id}")
-def change_entry(entry_id: Id, entry: schemas.EntryBody, shop: OpenShop) -> schemas.EntryView:
+def change_entry(entry_id: Id, entry: EntryBody, shop: OpenShop) -> EntryView:
     """Give an entry other contents."""
     made = glossary.change(shop.database, Entry(entry.written, tuple(entry.heard), entry_id))
-    return schemas.EntryView.of(made)
+    return EntryView.of(made)
 
 
 @router.delete("/glossary/{entry_id}", status_code=204)
@@ -55,7 +95,7 @@ def remove_entry(entry_id: Id, shop: OpenShop) -> None:
 
 
 @router.post("/glossary/declined", status_code=204)
-def decline_offer(offer: schemas.CorrectionBody, shop: OpenShop) -> None:
+def decline_offer(offer: CorrectionBody, shop: OpenShop) -> None:
     """Do not offer this correction any more."""
     glossary.decline(shop.database, offer.heard, offer.written)
 
@@ -74,13 +114,13 @@ def glossary_file(shop: OpenShop) -> Response:
     "/glossary.csv",
     openapi_extra={"requestBody": {"content": {"application/octet-stream": {}}}},
 )
-async def read_glossary_file(request: Request, shop: OpenShop) -> schemas.GlossaryRead:
+async def read_glossary_file(request: Request, shop: OpenShop) -> GlossaryRead:
     """Take in the entries of a CSV file; lines that cannot be used are named, the others are taken."""
     data = await small_body(request)
     return await in_time(lambda: _taken_in(data, shop))
 
 
-def _taken_in(data: bytes, shop: Shop) -> schemas.GlossaryRead:
+def _taken_in(data: bytes, shop: Shop) -> GlossaryRead:
     text, _ = decode(data)
     good: list[Entry] = []
     refused: list[str] = []
@@ -92,15 +132,13 @@ def _taken_in(data: bytes, shop: Shop) -> schemas.GlossaryRead:
     if not good and not refused:
         raise BadInput("That file has no entries: a line for each, the written form first.")
     glossary.add_all(shop.database, good)
-    return schemas.GlossaryRead(taken=len(good), refused=refused[:MOST_REFUSED])
+    return GlossaryRead(taken=len(good), refused=refused[:MOST_REFUSED])
 
 
 @router.post("/projects/{project_id}/glossary")
-def apply_glossary(
-    project_id: Id, request: schemas.StepRequest, shop: OpenShop
-) -> schemas.GlossaryApplied:
+def apply_glossary(project_id: Id, request: schemas.StepRequest, shop: OpenShop) -> GlossaryApplied:
     """Write the captions that are there as the glossary says, as one edit."""
     count, outcome = shop.glossary.apply(project_id, request.base_revision)
-    return schemas.GlossaryApplied(
+    return GlossaryApplied(
         changes=count, answer=schemas.EditAnswer.of(outcome) if outcome else None
     )

@@ -8,8 +8,8 @@ from typing import Annotated
 import numpy as np
 from fastapi import Depends, Query, Response
 from fastapi.responses import FileResponse
+from pydantic import BaseModel, Field
 
-from mortiser.api import schemas
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
 from mortiser.core.errors import Conflict, NotFound
@@ -23,6 +23,12 @@ router = routes("/api/sources/{source_id}", "sources")
 MOST_PEAKS = 4_000
 Side = Annotated[int, Query(ge=2, le=2_160)]
 """Of a preview's picture, in pixels."""
+
+
+class PeaksView(BaseModel):
+    start_us: int
+    step_us: int
+    peaks: list[int] = Field(description="Loudest sample of each step, 0 to 255.")
 
 
 def _source(source_id: Id, shop: OpenShop) -> sqlite3.Row:
@@ -59,13 +65,13 @@ def peaks(
     from_us: Micros,
     to_us: Annotated[Micros, Query(gt=0)],
     most: Annotated[int, Query(gt=0, le=MOST_PEAKS)] = 1_000,
-) -> schemas.PeaksView:
+) -> PeaksView:
     """Sound peaks of a stretch in at most ``most`` steps (more only at the coarsest level)."""
     file = peaks_of(shop.workspace, source)
     if not file.exists():
-        return schemas.PeaksView(start_us=from_us, step_us=0, peaks=[])
+        return PeaksView(start_us=from_us, step_us=0, peaks=[])
     start_us, step_us, found = read_peaks(file, from_us, to_us, most)
-    return schemas.PeaksView(start_us=start_us, step_us=step_us, peaks=found.tolist())
+    return PeaksView(start_us=start_us, step_us=step_us, peaks=found.tolist())
 
 
 @router.get("/frames", response_class=Response)

@@ -2,32 +2,62 @@
 
 from __future__ import annotations
 
-from mortiser.api import schemas
+from pydantic import BaseModel, Field
+
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
-from mortiser.core.checks import check
+from mortiser.core.checks import Check, CheckKind, check
 from mortiser.core.layout.caption_lines import lay_out_all
 from mortiser.core.limits import Id
-from mortiser.core.pace import PACES, limits
+from mortiser.core.pace import PACES, Pace, limits
 from mortiser.fonts import font_book
 from mortiser.store import paces, projects
 
 router = routes("/api", "pace")
 
 
+class PaceBody(BaseModel):
+    name: str = Field(max_length=200)
+    pace: Pace
+
+
+class PaceView(PaceBody):
+    id: int | None = Field(description="None for a built-in one.")
+
+
+class CheckView(BaseModel):
+    kind: CheckKind
+    at_us: int
+    about: str
+    cue_id: int | None
+    word_ids: list[int]
+    fix: str | None = Field(description="What the remedy would do, where there is a safe one.")
+
+    @classmethod
+    def of(cls, check: Check) -> CheckView:
+        return cls(
+            kind=check.kind,
+            at_us=check.at_us,
+            about=check.about,
+            cue_id=check.cue_id,
+            word_ids=list(check.word_ids),
+            fix=check.fix,
+        )
+
+
 @router.get("/paces")
-def list_paces(shop: OpenShop) -> list[schemas.PaceView]:
+def list_paces(shop: OpenShop) -> list[PaceView]:
     """The built-in paces, then the workspace's own."""
-    built_in = [schemas.PaceView(id=None, name=name, pace=pace) for name, pace in PACES.items()]
+    built_in = [PaceView(id=None, name=name, pace=pace) for name, pace in PACES.items()]
     own = paces.saved(shop.database.connection)
-    return built_in + [schemas.PaceView(id=id_, name=name, pace=pace) for id_, name, pace in own]
+    return built_in + [PaceView(id=id_, name=name, pace=pace) for id_, name, pace in own]
 
 
 @router.post("/paces", status_code=201)
-def save_pace(body: schemas.PaceBody, shop: OpenShop) -> schemas.PaceView:
+def save_pace(body: PaceBody, shop: OpenShop) -> PaceView:
     """Keep a pace under a name, in the place of one of that name."""
     made, name = paces.save(shop.database, body.name, body.pace)
-    return schemas.PaceView(id=made, name=name, pace=body.pace)
+    return PaceView(id=made, name=name, pace=body.pace)
 
 
 @router.delete("/paces/{pace_id}", status_code=204)
@@ -37,7 +67,7 @@ def remove_pace(pace_id: Id, shop: OpenShop) -> None:
 
 
 @router.get("/pieces/{piece_id}/checks")
-def checks(piece_id: Id, shop: OpenShop) -> list[schemas.CheckView]:
+def checks(piece_id: Id, shop: OpenShop) -> list[CheckView]:
     """What the rules find in the captions, in order of time."""
     with shop.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
@@ -50,4 +80,4 @@ def checks(piece_id: Id, shop: OpenShop) -> list[schemas.CheckView]:
     found = check(
         cues, allowed, piece.timeline.duration_us, piece.frames, hidden, lines, reaches, size
     )
-    return [schemas.CheckView.of(item) for item in found]
+    return [CheckView.of(item) for item in found]

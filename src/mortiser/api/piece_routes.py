@@ -6,6 +6,7 @@ from typing import Annotated
 
 from fastapi import Path, Query, Response
 from fastapi.responses import FileResponse, JSONResponse
+from pydantic import BaseModel, Field
 
 from mortiser.api import schemas
 from mortiser.api.attachments import attachment
@@ -29,11 +30,50 @@ FileName = Annotated[str, Path(max_length=300)]
 router = routes("/api", "pieces")
 
 
+class DelayView(BaseModel):
+    delay_us: int
+
+
+class EngineView(BaseModel):
+    name: str
+    about: str
+    languages: list[str]
+    trouble: str | None = Field(description="Why it cannot be used, if so.")
+
+
+class MatchView(BaseModel):
+    cue_id: int
+    start_us: int = Field(description="Where its first word starts, in source time.")
+    word_ids: list[int]
+
+
+class MomentView(BaseModel):
+    at_us: int
+
+
+class PartView(BaseModel):
+    at_us: int
+    duration_us: int
+    url: str = Field(description="Its segment: fragmented MP4 that begins at zero.")
+
+
+class StreamView(BaseModel):
+    """What a cut piece is played as: segments one behind another."""
+
+    kind: str = Field(description="The media type of all segments.")
+    parts: list[PartView]
+
+
+class TapsBody(BaseModel):
+    clicks_us: list[Micros] = Field(max_length=100)
+    taps_us: list[Micros] = Field(max_length=200)
+
+
 @router.get("/engines")
-def engines(shop: OpenShop) -> list[schemas.EngineView]:
+def engines(shop: OpenShop) -> list[EngineView]:
     """The speech engines on this machine and the languages they know."""
     return [
-        schemas.EngineView(
+        EngineView(
             name=engine.name,
             about=engine.about,
             languages=list(engine.languages),
@@ -44,9 +84,9 @@ def engines(shop: OpenShop) -> list[schemas.EngineView]:
 
 
 @router.post("/tapping/delay")
-def measure_delay(taps: schemas.TapsBody) -> schemas.DelayView:
+def measure_delay(taps: TapsBody) -> DelayView:
     """How late somebody taps, from taps along with clicks."""
-    return schemas.DelayView(delay_us=reaction_delay(taps.clicks_us, taps.taps_us))
+    return DelayView(delay_us=reaction_delay(taps.clicks_us, taps.taps_us))
 
 
 @router.get("/pieces/{piece_id}/cues")
@@ -65,14 +105,14 @@ def find(
     text: Annotated[str, Query(max_length=200)],
     whole_words: bool = False,
     match_case: bool = False,
-) -> list[schemas.MatchView]:
+) -> list[MatchView]:
     """Every place of a text in the captions, in order."""
     with shop.database.snapshot() as db:
         projects.piece(db, piece_id)
         found = projects.piece_cues(db, piece_id)
     owners = [(cue, word) for cue in found for word in cue.words]
     return [
-        schemas.MatchView(
+        MatchView(
             cue_id=owners[match.first][0].id,
             start_us=owners[match.first][1].start_us,
             word_ids=[word.id for _, word in owners[match.first : match.last + 1]],
@@ -101,7 +141,7 @@ def scene(
 
 
 @router.get("/cues/{cue_id}/whole")
-def whole_moment(cue_id: Id, shop: OpenShop) -> schemas.MomentView:
+def whole_moment(cue_id: Id, shop: OpenShop) -> MomentView:
     """The first moment at which all of a caption stands, its entrance over."""
     with shop.database.snapshot() as db:
         cue = projects.cue(db, cue_id)
@@ -109,7 +149,7 @@ def whole_moment(cue_id: Id, shop: OpenShop) -> schemas.MomentView:
         found = projects.shown_cues(db, piece, cue.start_us, cue.end_us)
     size = even_size(piece.width, piece.height)
     built = build_scene(found, piece.finish, size, font_book())
-    return schemas.MomentView(at_us=next(one.whole_us for one in built.cues if one.id == cue_id))
+    return MomentView(at_us=next(one.whole_us for one in built.cues if one.id == cue_id))
 
 
 @router.get("/pieces/{piece_id}/captions.{ending}", response_class=Response)
@@ -130,16 +170,16 @@ def captions(piece_id: Id, ending: Name, shop: OpenShop) -> Response:
 
 
 @router.get("/pieces/{piece_id}/stream")
-def stream(piece_id: Id, shop: OpenShop) -> schemas.StreamView:
+def stream(piece_id: Id, shop: OpenShop) -> StreamView:
     """The segments that a piece is played as."""
     with shop.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
         sources = {row["id"]: row for row in projects.source_rows(db, piece.project_id)}
     width, height = shop.segments.size(piece)
-    return schemas.StreamView(
+    return StreamView(
         kind=shop.segments.kind,
         parts=[
-            schemas.PartView(
+            PartView(
                 at_us=part.at_us,
                 duration_us=part.end_us - part.start_us,
                 url=f"/api/sources/{part.source_id}/segments/{part.start_us}-{part.end_us}.mp4"

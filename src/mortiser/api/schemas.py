@@ -8,13 +8,10 @@ from typing import Literal
 
 from pydantic import BaseModel, Field, JsonValue
 
-from mortiser.core.checks import Check, CheckKind
 from mortiser.core.doubt import doubtful
-from mortiser.core.edits.commands import AskedEdit
 from mortiser.core.finish.changes import look_of
 from mortiser.core.finish.model import Finish
-from mortiser.core.glossary import Entry
-from mortiser.core.limits import Id, Micros, Name
+from mortiser.core.limits import Id
 from mortiser.core.pace import Pace, RuleSet
 from mortiser.core.piece import Piece
 from mortiser.core.time import parse_timecode
@@ -137,30 +134,6 @@ class JobView(BaseModel):
         )
 
 
-class FileCaptionView(BaseModel):
-    start_us: int | None
-    text: str
-
-
-class CaptionFileView(BaseModel):
-    encoding: str
-    encodings: list[str] = Field(description="Those to choose from.")
-    guessed: bool = Field(description="Whether the file does not say its encoding.")
-    count: int
-    timed: bool = Field(description="Whether it has times; else it is taken as a script.")
-    first: list[FileCaptionView]
-    notes: list[str]
-
-
-class MomentView(BaseModel):
-    at_us: int
-
-
-class PastView(BaseModel):
-    undone: list[str] = Field(description="Taken back, the one taken back first of all first.")
-    done: list[str] = Field(description="Newest first.")
-
-
 class FileView(BaseModel):
     kind: str
     name: str
@@ -265,63 +238,9 @@ class PieceView(BaseModel):
         )
 
 
-class PartView(BaseModel):
-    at_us: int
-    duration_us: int
-    url: str = Field(description="Its segment: fragmented MP4 that begins at zero.")
-
-
-class StreamView(BaseModel):
-    """What a cut piece is played as: segments one behind another."""
-
-    kind: str = Field(description="The media type of all segments.")
-    parts: list[PartView]
-
-
 class HistoryView(BaseModel):
     undo: str | None
     redo: str | None
-
-
-class ProjectView(BaseModel):
-    id: int
-    name: str
-    revision: int
-    sources: list[SourceView]
-    pieces: list[PieceView]
-    cues: list[CueView] = Field(description="Captions, piece by piece, in time order.")
-    history: HistoryView
-    jobs: list[JobView]
-    deliveries: list[DeliveryView]
-
-
-class ProjectCard(BaseModel):
-    id: int
-    name: str
-    revision: int
-    changed_us: int
-    duration_us: int
-    kind: Literal["video", "audio"]
-    source_id: int
-    cue_count: int
-    hearing: JobStatus | None
-
-    @classmethod
-    def of(cls, row: sqlite3.Row) -> ProjectCard:
-        return cls(**{name: row[name] for name in cls.model_fields})
-
-
-class Created(BaseModel):
-    project_id: int
-
-
-class EditRequest(BaseModel):
-    base_revision: Id
-    edit: AskedEdit
-    goes_on: bool = Field(
-        default=False,
-        description="One more step of the same dragging: undone together with the newest edit.",
-    )
 
 
 class StepRequest(BaseModel):
@@ -358,59 +277,6 @@ class EditAnswer(BaseModel):
         )
 
 
-class Pulse(BaseModel):
-    """The state that changes by itself: sent whenever it did."""
-
-    revision: int
-    heard: int = Field(description="Words so far; when it grows, new captions can be fetched.")
-    language: str = Field(description="What is spoken; known once it was found out.")
-    playable: bool
-    disk_full: bool = Field(description="Whether work waits until there is room on the disk.")
-    jobs: list[JobView]
-    deliveries: list[DeliveryView]
-
-
-class PeaksView(BaseModel):
-    start_us: int
-    step_us: int
-    peaks: list[int] = Field(description="Loudest sample of each step, 0 to 255.")
-
-
-class MatchView(BaseModel):
-    cue_id: int
-    start_us: int = Field(description="Where its first word starts, in source time.")
-    word_ids: list[int]
-
-
-class PaceBody(BaseModel):
-    name: str = Field(max_length=200)
-    pace: Pace
-
-
-class PaceView(PaceBody):
-    id: int | None = Field(description="None for a built-in one.")
-
-
-class CheckView(BaseModel):
-    kind: CheckKind
-    at_us: int
-    about: str
-    cue_id: int | None
-    word_ids: list[int]
-    fix: str | None = Field(description="What the remedy would do, where there is a safe one.")
-
-    @classmethod
-    def of(cls, check: Check) -> CheckView:
-        return cls(
-            kind=check.kind,
-            at_us=check.at_us,
-            about=check.about,
-            cue_id=check.cue_id,
-            word_ids=list(check.word_ids),
-            fix=check.fix,
-        )
-
-
 class HearingChoices(BaseModel):
     language: str = Field(default="en", max_length=8)
     audio_track: int = Field(default=0, ge=0, le=1000)
@@ -425,65 +291,6 @@ class HearingChoices(BaseModel):
             for text in (self.from_time, self.to_time)
         )
         return Hearing(self.language, self.audio_track, start, end, self.transcribe)
-
-
-class ScriptBody(BaseModel):
-    text: str = Field(max_length=400_000)
-
-
-class TapsBody(BaseModel):
-    clicks_us: list[Micros] = Field(max_length=100)
-    taps_us: list[Micros] = Field(max_length=200)
-
-
-class DelayView(BaseModel):
-    delay_us: int
-
-
-class EngineView(BaseModel):
-    name: str
-    about: str
-    languages: list[str]
-    trouble: str | None = Field(description="Why it cannot be used, if so.")
-
-
-class EntryBody(BaseModel):
-    written: Name
-    heard: list[Name] = Field(default=[], max_length=40)
-
-
-class EntryView(BaseModel):
-    id: int
-    written: str
-    heard: list[str]
-
-    @classmethod
-    def of(cls, entry: Entry) -> EntryView:
-        return cls(id=entry.id, written=entry.written, heard=list(entry.heard))
-
-
-class CorrectionBody(BaseModel):
-    heard: str = Field(max_length=400)
-    written: str = Field(max_length=400)
-
-
-class OfferView(CorrectionBody):
-    times: int = Field(description="How often it was corrected by hand.")
-
-
-class GlossaryView(BaseModel):
-    entries: list[EntryView]
-    offers: list[OfferView]
-
-
-class GlossaryRead(BaseModel):
-    taken: int
-    refused: list[str]
-
-
-class GlossaryApplied(BaseModel):
-    changes: int
-    answer: EditAnswer | None
 
 
 def seconds_left(row: sqlite3.Row) -> float | None:

@@ -1,0 +1,76 @@
+"""Edits of a project: made, taken back, made again, caught up with."""
+
+from __future__ import annotations
+
+from pydantic import BaseModel, Field
+
+from mortiser.api import schemas
+from mortiser.api.routing import routes
+from mortiser.api.shop import OpenShop
+from mortiser.core.edits.commands import AskedEdit
+from mortiser.core.edits.settings import ChangeFinish, SetFinish
+from mortiser.core.errors import Stale
+from mortiser.core.limits import Id
+from mortiser.store import editing, finishes, journal, projects
+
+router = routes("/api/projects", "projects")
+MOST_PAST = 100
+"""How many edits are listed to go back to."""
+
+
+class PastView(BaseModel):
+    undone: list[str] = Field(description="Taken back, the one taken back first of all first.")
+    done: list[str] = Field(description="Newest first.")
+
+
+class EditRequest(BaseModel):
+    base_revision: Id
+    edit: AskedEdit
+    goes_on: bool = Field(
+        default=False,
+        description="One more step of the same dragging: undone together with the newest edit.",
+    )
+
+
+@router.get("/{project_id}/history")
+def past_edits(project_id: Id, shop: OpenShop) -> PastView:
+    """The edits that were made, newest first, and those taken back."""
+    with shop.database.snapshot() as db:
+        projects.project_row(db, project_id)
+        undone, done = journal.past(db, project_id, MOST_PAST)
+    return PastView(undone=undone, done=done)
+
+
+@router.post("/{project_id}/edits")
+def apply_edit(project_id: Id, request: EditRequest, shop: OpenShop) -> schemas.EditAnswer:
+    """Make one edit against a revision; the answer has only what changed."""
+    made = editing.apply(
+        shop.database, project_id, request.base_revision, request.edit, goes_on=request.goes_on
+    )
+    if isinstance(request.edit, SetFinish | ChangeFinish):
+        piece = projects.piece(shop.database.connection, request.edit.piece_id)
+        finishes.note_used(shop.database, piece.finish)
+    return schemas.EditAnswer.of(shop.typed_words.follow(project_id, made))
+
+
+@router.get("/{project_id}/changes")
+def catch_up(project_id: Id, shop: OpenShop, since: Id) -> schemas.EditAnswer:
+    """All that was changed after a revision, as it is now. What is too long ago is stale."""
+    found = editing.catch_up(shop.database, project_id, since)
+    if found is None:
+        raise Stale("Too much has changed since. The whole project is being loaded.")
+    return schemas.EditAnswer.of(found)
+
+
+@router.post("/{project_id}/undo")
+def undo(project_id: Id, request: schemas.StepRequest, shop: OpenShop) -> schemas.EditAnswer:
+    """Take the newest edit back."""
+    made = editing.undo(shop.database, project_id, request.base_revision)
+    return schemas.EditAnswer.of(shop.typed_words.follow(project_id, made))
+
+
+@router.post("/{project_id}/redo")
+def redo(project_id: Id, request: schemas.StepRequest, shop: OpenShop) -> schemas.EditAnswer:
+    """Make the last undone edit again."""
+    made = editing.redo(shop.database, project_id, request.base_revision)
+    return schemas.EditAnswer.of(shop.typed_words.follow(project_id, made))

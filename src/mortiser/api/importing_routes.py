@@ -1,0 +1,148 @@
+"""Words brought in: heard again, from caption files, from scripts."""
+
+from __future__ import annotations
+
+import uuid
+from typing import Annotated
+
+from fastapi import Query, Request
+from pydantic import BaseModel, Field
+
+from mortiser.api import schemas
+from mortiser.api.bodies import in_time, small_body
+from mortiser.api.routing import routes
+from mortiser.api.shop import OpenShop
+from mortiser.core.errors import BadInput
+from mortiser.core.limits import Id
+from mortiser.core.words import tokens
+from mortiser.formats.decoding import CHOICES, decode
+from mortiser.formats.registry import read, reader_of
+from mortiser.jobs.bringing_in import hear_again
+from mortiser.store import jobs, projects
+from mortiser.wiring import Shop, recognisable
+
+router = routes("/api/projects", "projects")
+SHOWN_FIRST = 6
+"""How many captions and notes of a file are shown before it is taken in."""
+
+
+class FileCaptionView(BaseModel):
+    start_us: int | None
+    text: str
+
+
+class CaptionFileView(BaseModel):
+    encoding: str
+    encodings: list[str] = Field(description="Those to choose from.")
+    guessed: bool = Field(description="Whether the file does not say its encoding.")
+    count: int
+    timed: bool = Field(description="Whether it has times; else it is taken as a script.")
+    first: list[FileCaptionView]
+    notes: list[str]
+
+
+class ScriptBody(BaseModel):
+    text: str = Field(max_length=400_000)
+
+
+@router.post("/{project_id}/hear", status_code=201)
+def hear(project_id: Id, choices: schemas.HearingChoices, shop: OpenShop) -> schemas.JobView:
+    """Hear the recording, or a range of it, again with other choices."""
+    recognisable(choices.language, shop.settings)
+    first, *others = hear_again(shop.database, project_id, choices.hearing())
+    shop.queue.submit(*others)
+    return _queued(shop, first)
+
+
+ChosenEncoding = Annotated[str | None, Query(max_length=20)]
+
+
+@router.post(
+    "/captions/preview",
+    openapi_extra={"requestBody": {"content": {"application/octet-stream": {}}}},
+)
+async def preview_captions(request: Request, encoding: ChosenEncoding = None) -> CaptionFileView:
+    """What a caption file would bring: its first captions in the encoding guessed or chosen."""
+    data = await small_body(request)
+    return await in_time(lambda: _preview(data, encoding))
+
+
+def _preview(data: bytes, encoding: str | None) -> CaptionFileView:
+    text, guessed = decode(data, encoding)
+    timed = reader_of(text) is not None
+    reading = read(text) if timed else None
+    return CaptionFileView(
+        encoding=encoding or guessed or "utf-8",
+        encodings=list(CHOICES),
+        guessed=guessed is not None,
+        count=len(reading.captions) if reading else len([x for x in text.split("\n") if x.strip()]),
+        timed=timed,
+        first=(
+            [
+                FileCaptionView(start_us=one.start_us, text=" / ".join(one.lines))
+                for one in reading.captions[:SHOWN_FIRST]
+            ]
+            if reading
+            else [
+                FileCaptionView(start_us=None, text=line.strip()[:200])
+                for line in text.split("\n")
+                if line.strip()
+            ][:SHOWN_FIRST]
+        ),
+        notes=[note.text for note in reading.notes[:SHOWN_FIRST]] if reading else [],
+    )
+
+
+@router.post(
+    "/{project_id}/captions",
+    status_code=201,
+    openapi_extra={"requestBody": {"content": {"application/octet-stream": {}}}},
+)
+async def import_captions(
+    project_id: Id, request: Request, shop: OpenShop, encoding: ChosenEncoding = None
+) -> schemas.JobView:
+    """Take captions from a file (SRT, WebVTT, ASS); a text without times is taken as a script."""
+    data = await small_body(request)
+    return await in_time(lambda: _take_in(project_id, data, encoding, shop))
+
+
+def _take_in(project_id: Id, data: bytes, encoding: str | None, shop: Shop) -> schemas.JobView:
+    text, _ = decode(data, encoding)
+    if reader_of(text) is None:
+        return _follow_script(project_id, text, shop)
+    read(text)
+    return _import(project_id, data, encoding, shop)
+
+
+@router.post("/{project_id}/script", status_code=201)
+def follow_script(project_id: Id, script: ScriptBody, shop: OpenShop) -> schemas.JobView:
+    """Lay a script or lyrics over the recording, a line a caption."""
+    return _follow_script(project_id, script.text, shop)
+
+
+def _follow_script(project_id: Id, text: str, shop: Shop) -> schemas.JobView:
+    if not tokens(text):
+        raise BadInput("That text has no words.")
+    piece = projects.first_piece(shop.database.connection, project_id)
+    payload = {"source_id": piece.source_id, "piece_id": piece.id, "text": text}
+    return _queued(shop, jobs.add(shop.database, project_id, "script", payload))
+
+
+def _import(project_id: Id, data: bytes, encoding: str | None, shop: Shop) -> schemas.JobView:
+    db = shop.database.connection
+    piece = projects.first_piece(db, project_id)
+    source = projects.source_row(db, piece.source_id)
+    file = shop.workspace.beside(source["path"], f"captions-{uuid.uuid4().hex}")
+    file.write_bytes(data)
+    payload = {
+        "source_id": piece.source_id,
+        "piece_id": piece.id,
+        "file": shop.workspace.relative(file),
+        "encoding": encoding,
+    }
+    return _queued(shop, jobs.add(shop.database, project_id, "import", payload))
+
+
+def _queued(shop: Shop, job_id: Id) -> schemas.JobView:
+    shop.queue.submit(job_id)
+    return schemas.JobView.of(jobs.get(shop.database.connection, job_id))
