@@ -205,6 +205,7 @@ class PieceView(BaseModel):
     pace: Pace
     checked_by: RuleSet
     frame_rate: float = Field(description="Frames a second; 0 where it varies.")
+    first_frame_us: int
     duration_us: int
     source_id: int
     untouched: bool = Field(description="Whether it is one recording from beginning to end.")
@@ -228,6 +229,7 @@ class PieceView(BaseModel):
             pace=piece.pace,
             checked_by=piece.checked_by,
             frame_rate=piece.frames.rate,
+            first_frame_us=piece.frames.origin_us,
             duration_us=piece.timeline.duration_us,
             source_id=piece.source_id,
             untouched=piece.untouched,

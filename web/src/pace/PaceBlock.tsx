@@ -11,14 +11,14 @@ import { textOf } from "../strip/passage";
 import { clock } from "../ui/format";
 import { Tip } from "../ui/Tip";
 import { beginDrag, draggedTimes, type Part, useDrag } from "./drag";
-import { toPixels } from "./scale";
+import { type Frames, toPixels } from "./scale";
 
 interface Props {
   cue: Cue;
   /** Who begins to speak here. */
   speaker: string | null;
   scale: number;
-  frameUs: number;
+  frames: Frames;
   selected: boolean;
   picked: boolean;
   typing: boolean;
@@ -31,7 +31,7 @@ const ONE_LINE = 17;
 const SMALL = 10;
 
 export const PaceBlock = memo(function PaceBlock(props: Props) {
-  const { cue, speaker, scale, frameUs, selected, picked, typing, wrong, onSeek, onType } = props;
+  const { cue, speaker, scale, frames, selected, picked, typing, wrong, onSeek, onType } = props;
   const drag = useDrag((state) => (state.drag?.cue.id === cue.id ? state.drag : null));
   const [start, end] = draggedTimes(cue, drag);
   const height = Math.max(3, ((end - start) / 1e6) * scale - 1);
@@ -42,7 +42,7 @@ export const PaceBlock = memo(function PaceBlock(props: Props) {
       onPointerDown={(event) => {
         event.stopPropagation();
         pick(cue.id);
-        beginDrag(event, cue, part, scale, frameUs);
+        beginDrag(event, cue, part, scale, frames);
       }}
     >
       {selected && <span className="mx-auto mt-[2px] block h-[3px] w-7 rounded-full bg-chalk" />}
@@ -77,7 +77,7 @@ export const PaceBlock = memo(function PaceBlock(props: Props) {
             focusPage();
             if (event.shiftKey || event.ctrlKey || event.metaKey) return;
             if (!picked) pick(cue.id);
-            beginDrag(event, cue, "whole", scale, frameUs);
+            beginDrag(event, cue, "whole", scale, frames);
           }}
           onClick={(event) => {
             if (useDrag.getState().drag) return;

@@ -35,7 +35,11 @@ export function PaceStrip({ piece, player }: { piece: Piece; player: Player | nu
   const scroller = useRef<HTMLDivElement>(null);
   const head = useRef<HTMLDivElement>(null);
   const view = useView(scroller, piece.duration_us);
-  const frameUs = piece.frame_rate ? 1e6 / piece.frame_rate : 0;
+  const { frame_rate, first_frame_us } = piece;
+  const frames = useMemo(
+    () => ({ us: frame_rate ? 1e6 / frame_rate : 0, originUs: first_frame_us }),
+    [frame_rate, first_frame_us],
+  );
   const wrong = useMemo(() => new Set(checks?.map((check) => check.cue_id)), [checks]);
   const total = toPixels(piece.duration_us, scale) + 120;
   const [fromUs, toUs] = [
@@ -124,7 +128,7 @@ export function PaceStrip({ piece, player }: { piece: Piece; player: Player | nu
                 cue={cue}
                 speaker={turn(cues, first + index)}
                 scale={scale}
-                frameUs={frameUs}
+                frames={frames}
                 selected={cue.id === selected}
                 picked={picked.has(cue.id)}
                 typing={cue.id === typing}

@@ -5,7 +5,7 @@ import { edit } from "../state/commands";
 import { pickedIds } from "../state/picks";
 import { useProject } from "../state/store";
 import { followPointer } from "../ui/pointer";
-import { type Sticking, stick } from "./scale";
+import { type Frames, type Sticking, stick } from "./scale";
 
 export type Part = "start" | "end" | "whole";
 
@@ -39,7 +39,7 @@ export function beginDrag(
   cue: Cue,
   part: Part,
   scale: number,
-  frameUs: number,
+  frames: Frames,
 ): void {
   if (press.button !== 0) return;
   const origin = part === "end" ? cue.end_us : cue.start_us;
@@ -51,7 +51,7 @@ export function beginDrag(
     const { cues } = useProject.getState();
     const at = event.altKey
       ? { atUs: wanted, to: null }
-      : stick(wanted, scale, cues, cue.id, frameUs);
+      : stick(wanted, scale, cues, cue.id, frames);
     latest = { cue, part, at };
     useDrag.setState({ drag: latest });
   };

@@ -41,10 +41,24 @@ describe("the Strip at time scale", () => {
 
   it("sticks to the nearest edge within reach, else to a frame, else to nothing", () => {
     const cues = [cue(1, 0, 1e6, [["tea", 100_000, 900_000]]), cue(2, 1.2e6, 2e6)];
-    expect(stick(1_010_000, 100, cues, 2, 40_000)).toEqual({ atUs: 1e6, to: "caption before" });
-    expect(stick(930_000, 100, cues, 1, 40_000)).toEqual({ atUs: 900_000, to: "“tea” ends" });
-    expect(stick(1_090_000, 100, cues, 2, 40_000)).toEqual({ atUs: 1_080_000, to: "frame" });
-    expect(stick(1_090_000, 100, cues, 2, 0)).toEqual({ atUs: 1_090_000, to: null });
+    expect(stick(1_010_000, 100, cues, 2, { us: 40_000, originUs: 0 })).toEqual({
+      atUs: 1e6,
+      to: "caption before",
+    });
+    expect(stick(930_000, 100, cues, 1, { us: 40_000, originUs: 0 })).toEqual({
+      atUs: 900_000,
+      to: "“tea” ends",
+    });
+    expect(stick(1_090_000, 100, cues, 2, { us: 40_000, originUs: 0 })).toEqual({
+      atUs: 1_080_000,
+      to: "frame",
+    });
+    expect(stick(1_090_000, 100, cues, 2, { us: 0, originUs: 0 })).toEqual({
+      atUs: 1_090_000,
+      to: null,
+    });
+    const late = { us: 40_000, originUs: 15_000 };
+    expect(stick(1_090_000, 100, cues, 2, late)).toEqual({ atUs: 1_095_000, to: "frame" });
   });
 
   it("knows the caption nearest to a moment", () => {

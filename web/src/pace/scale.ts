@@ -34,6 +34,12 @@ export function visibleRange(cues: Cue[], fromUs: number, toUs: number): [number
   return [first, end];
 }
 
+/** How long a frame lasts, and when one of them begins; no length where the rate varies. */
+export interface Frames {
+  us: number;
+  originUs: number;
+}
+
 export interface Sticking {
   atUs: number;
   /** What it sticks to, in a word; null where it is free. */
@@ -49,7 +55,7 @@ export function stick(
   scale: number,
   cues: Cue[],
   self: number | null,
-  frameUs: number,
+  frames: Frames,
 ): Sticking {
   const reach = (STICKY / scale) * 1e6;
   let best: Sticking = { atUs, to: null };
@@ -72,8 +78,10 @@ export function stick(
       consider(word.end_us, `“${word.text}” ends`);
     }
   }
-  if (best.to || !frameUs) return best;
-  return { atUs: Math.round(Math.round(atUs / frameUs) * frameUs), to: "frame" };
+  const { us, originUs } = frames;
+  if (best.to || !us) return best;
+  const nearest = originUs + Math.round((atUs - originUs) / us) * us;
+  return { atUs: Math.max(0, Math.round(nearest)), to: "frame" };
 }
 
 /** The caption nearest to a moment. */
