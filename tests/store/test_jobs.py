@@ -212,3 +212,24 @@ def test_what_is_told_of_jobs_does_not_grow_with_what_was_done(tmp_path: Path) -
     waiting = [jobs.add(database, project, "thumbnails", {}) for _ in range(2)]
     told = [row["id"] for row in jobs.recent(database.connection, project)]
     assert told == [job, *waiting]
+
+
+def test_so_many_of_a_kind_run_at_once_whoever_takes_them(tmp_path: Path) -> None:
+    database, project, _ = open_project(tmp_path)
+    elsewhere = Database(tmp_path / "m.db")
+    first, second = (jobs.add(database, project, "doubt", {}) for _ in range(2))
+    other = jobs.add(database, project, "speakers", {})
+    row = jobs.take(database, first)
+    assert row is not None
+    assert jobs.take(elsewhere, second) is None
+    assert jobs.get(database.connection, second)["status"] == "queued"
+    assert jobs.take(elsewhere, other) is not None
+    jobs.finish(database, jobs.lease_of(row), "done")
+    assert jobs.take(elsewhere, second) is not None
+    third = jobs.add(database, project, "doubt", {})
+    assert jobs.take(database, third) is None
+    # A worker that died holds nobody up once its lease has run out.
+    with database.transaction() as db:
+        db.execute("UPDATE job SET lease_until_us = 0 WHERE id = ?", (second,))
+    assert jobs.take(database, third) is not None
+    elsewhere.close()

@@ -34,8 +34,6 @@ PRIORITY = {
     "doubt": 0,
 }
 """What somebody waits for goes before what only makes things better."""
-ONE_AT_A_TIME = "doubt"
-"""Second listenings take one worker at most, so that a fresh recording never waits for them."""
 
 
 class Queue:
@@ -48,23 +46,17 @@ class Queue:
         self._huey = _opened(parts.workspace.queue, inline)
         self._task = self._huey.task()(self._run)
         self._handlers = handlers
-        self._alone = threading.Lock()
         self._held = Held()
 
     def _run(self, job_id: int) -> None:
         db = self._parts.database.connection
         if not jobs.exists(db, job_id):
             return
-        if jobs.get(db, job_id)["kind"] != ONE_AT_A_TIME:
-            self.submit(*runner.run(self._parts, self._handlers, job_id, self._held))
-            return
-        if not self._alone.acquire(blocking=False):
-            return  # It stays queued in its row and is handed out when the present one ends.
-        try:
-            following = runner.run(self._parts, self._handlers, job_id, self._held)
-        finally:
-            self._alone.release()
-        self.submit(*following, *jobs.queued(db, ONE_AT_A_TIME)[:1])
+        row = jobs.get(db, job_id)
+        following = runner.run(self._parts, self._handlers, job_id, self._held)
+        # One that had to wait for others of its kind stayed queued, and is handed out now.
+        waiting = jobs.queued(db, row["kind"])[:1] if row["at_once"] else []
+        self.submit(*following, *(one for one in waiting if one != job_id))
 
     def submit(self, *job_ids: int) -> None:
         """Hand jobs out. One that cannot be handed out now stays queued in its row."""

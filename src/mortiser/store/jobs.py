@@ -19,6 +19,9 @@ from mortiser.store.database import Database, now_us
 LEASE_US = 15_000_000
 MOST_ATTEMPTS = 3
 """A job that took its worker down this often at the same place is given up."""
+AT_ONCE = {"doubt": 1}
+"""How many jobs of a kind may run at the same time: second listenings take one worker at most, so that a
+fresh recording never waits for them."""
 FORWARD = 0.02
 """Getting this much farther than any attempt before makes the attempts count anew."""
 
@@ -40,23 +43,27 @@ def add(database: Database, project_id: int, kind: str, payload: Mapping[str, An
 def add_in(db: sqlite3.Connection, project_id: int, kind: str, payload: Mapping[str, Any]) -> int:
     """The same inside an open transaction."""
     cursor = db.execute(
-        "INSERT INTO job (project_id, kind, payload, status, created_us) "
-        "VALUES (?, ?, ?, 'queued', ?)",
-        (project_id, kind, json.dumps(payload), now_us()),
+        "INSERT INTO job (project_id, kind, payload, status, created_us, at_once) "
+        "VALUES (?, ?, ?, 'queued', ?, ?)",
+        (project_id, kind, json.dumps(payload), now_us(), AT_ONCE.get(kind, 0)),
     )
     return int(cursor.lastrowid or 0)
 
 
 def take(database: Database, job_id: int) -> sqlite3.Row | None:
-    """Claim a job that is queued, or running under a lease that ran out; None if it is neither."""
+    """Claim a job that is queued, or running under a lease that ran out; None if it is neither, or
+    as many of its kind as may run at once are running."""
     with database.transaction() as db:
         at = now_us()
         row: sqlite3.Row | None = db.execute(
             "UPDATE job SET status = 'running', started_us = ?, attempts = attempts + 1, "
             "farthest = max(farthest, progress), progress = 0, began = NULL, token = ?, "
             "lease_until_us = ? WHERE id = ? AND cancel_asked = 0 AND "
-            "(status = 'queued' OR (status = 'running' AND lease_until_us < ?)) RETURNING *",
-            (at, uuid.uuid4().hex, at + LEASE_US, job_id, at),
+            "(status = 'queued' OR (status = 'running' AND lease_until_us < ?)) AND (at_once = 0 OR "
+            "at_once > (SELECT count(*) FROM job AS other WHERE other.kind = job.kind AND "
+            "other.id <> job.id AND other.status = 'running' AND other.lease_until_us >= ?)) "
+            "RETURNING *",
+            (at, uuid.uuid4().hex, at + LEASE_US, job_id, at, at),
         ).fetchone()
         return row
 
