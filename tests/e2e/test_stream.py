@@ -107,8 +107,12 @@ def test_the_caption_painted_is_that_of_the_clip_that_plays(bench: Page) -> None
         "(at) => Math.abs(document.querySelector('video').currentTime - at) < 1.2",
         good / SECOND,
     )
+    # In its middle it stands, whatever finish a new project gets.
+    bench.evaluate(
+        "(at) => { document.querySelector('video').currentTime = at; }", good / SECOND + 0.3
+    )
     until(
         bench,
         "(() => { const c = document.querySelector('[data-testid=scene]'); return c.getContext('2d')"
-        ".getImageData(0, 0, c.width, c.height).data.some((v, i) => i % 4 === 3 && v > 200); })()",
+        ".getImageData(0, 0, c.width, c.height).data.some((v, i) => i % 4 === 3 && v > 100); })()",
     )
