@@ -158,10 +158,11 @@ def still(piece_id: Id, shop: OpenShop, at_us: Micros) -> Response:
     """The frame that shows at a moment, with its captions, as the delivery has it."""
     with shop.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
-        found = projects.piece_cues(db, piece_id)
+        at_us = min(at_us, piece.timeline.duration_us - 1)
+        found = projects.shown_cues(db, piece, at_us, at_us + 1)
         sources = deliveries.ordered_sources(db, piece.project_id)
     programme = programme_of(piece, found, sources, shop.workspace.path)
-    data = still_picture(programme, min(at_us, piece.timeline.duration_us - 1))
+    data = still_picture(programme, at_us)
     name = file_stem(projects.project_row(shop.database.connection, piece.project_id)["name"])
     headers = attachment(f"{name}-{at_us // 1000}.png")
     return Response(data, media_type="image/png", headers=headers)

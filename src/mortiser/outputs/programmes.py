@@ -16,13 +16,17 @@ from mortiser.outputs.base import Files
 from mortiser.render.programme import Programme, Recording
 
 
-def programme_of(
-    piece: Piece, cues: Sequence[Cue], sources: Sequence[OrderedSource], files: Files
-) -> Programme:
-    """What is played of a piece with all of its captions (in time order)."""
-    size = even_size(piece.width, piece.height)
+def painted(piece: Piece, cues: Sequence[Cue]) -> list[Cue]:
+    """All captions of a piece with what stands for their speakers, and their names where shown."""
     dressed = piece.standing.shown(cues)
-    shown = with_names(dressed) if piece.show_speakers else dressed
+    return with_names(dressed) if piece.show_speakers else dressed
+
+
+def programme_of(
+    piece: Piece, shown: Sequence[Cue], sources: Sequence[OrderedSource], files: Files
+) -> Programme:
+    """What is played of a piece with captions (in time order) as they are painted."""
+    size = even_size(piece.width, piece.height)
     rate = Fraction(piece.frames.rate).limit_denominator(1001) if piece.frames.rate else None
     return Programme(
         piece.timeline,

@@ -9,7 +9,7 @@ from mortiser.core.order import Order
 from mortiser.core.time import SECOND
 from mortiser.media.probe import probe
 from mortiser.outputs.base import Files, Unlike
-from mortiser.outputs.programmes import programme_of
+from mortiser.outputs.programmes import painted, programme_of
 from mortiser.render.burn import burn
 
 SLACK_US = SECOND // 4
@@ -27,7 +27,8 @@ class BurnedIn:
         self, order: Order, out: Path, files: Files, progress: Callable[[float], None]
     ) -> None:
         """See Output."""
-        burn(programme_of(order.piece, order.cues, order.sources, files), out, progress)
+        shown = painted(order.piece, order.cues)
+        burn(programme_of(order.piece, shown, order.sources, files), out, progress)
 
     def verify(self, order: Order, made: Path) -> None:
         """The file has the frame that was ordered, sound, and the piece's length."""

@@ -81,7 +81,7 @@ def _burn(
         heard = _Track(encoder, parts)
         with closing(ahead(_painted(programme))) as frames:
             for frame in frames:
-                at_us = _moment(frame)
+                at_us = picture.moment_of(frame)
                 heard.go_to(at_us + LEAD_US)
                 encoder.add_picture(frame)
                 progress(min(1.0, at_us / programme.timeline.duration_us))
@@ -96,15 +96,8 @@ def _painted(programme: Programme) -> Iterator[av.VideoFrame]:
     veils = Veils(programme.captions)
     with closing(ahead(picture.frames(programme))) as frames:
         for frame in frames:
-            veils.put_on(frame, _moment(frame))
+            veils.put_on(frame, picture.moment_of(frame))
             yield frame
-
-
-def _moment(frame: av.VideoFrame) -> int:
-    base = frame.time_base
-    assert frame.pts is not None
-    assert base is not None
-    return round(frame.pts * base * SECOND)
 
 
 def _copied(recording: Recording, encoder: Encoder) -> Iterator[tuple[int, Sound]]:

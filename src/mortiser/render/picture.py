@@ -167,10 +167,10 @@ def _of_one(programme: Programme, recording: Recording) -> Iterator[av.VideoFram
         for frame in reel.all():
             fresh = reel.fit(frame, programme.size)
             if held is not None:
-                yield from _between(programme, held, _moment(fresh))
+                yield from _between(programme, held, moment_of(fresh))
             yield fresh
             held = fresh
-        if held is not None and programme.timeline.duration_us - _moment(held) > TAIL_US:
+        if held is not None and programme.timeline.duration_us - moment_of(held) > TAIL_US:
             yield from _between(programme, held, programme.timeline.duration_us)
     finally:
         reel.close()
@@ -179,7 +179,7 @@ def _of_one(programme: Programme, recording: Recording) -> Iterator[av.VideoFram
 def _between(programme: Programme, held: av.VideoFrame, to_us: int) -> Iterator[av.VideoFrame]:
     """A frame that is held, again at every moment before another at which captions look different."""
     step = SECOND // BACKDROP_FPS
-    from_us = _moment(held)
+    from_us = moment_of(held)
     if to_us - from_us <= 5 * step // 2:
         return
     before = programme.captions.at(from_us)
@@ -232,7 +232,8 @@ def _count(programme: Programme) -> int:
     return max(1, -(-programme.timeline.duration_us * programme.rate // SECOND))
 
 
-def _moment(frame: av.VideoFrame) -> int:
+def moment_of(frame: av.VideoFrame) -> int:
+    """When a frame shows, in µs of the piece."""
     return round((frame.pts or 0) * (frame.time_base or FINE) * SECOND)
 
 

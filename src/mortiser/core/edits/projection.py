@@ -70,18 +70,21 @@ def follow_times(desk: Desk) -> None:
 def caption_fresh(desk: Desk, piece_id: int, word_ids: Collection[int], pace: Pace) -> int:
     """Make captions of words said in a piece that none of its captions shows; how many words."""
     words = [word for word in desk.unshown(piece_id) if word.id in word_ids]
-    for first, end in group(words, pace, desk.ruler(piece_id)):
-        desk.save_cue(untimed_cue(piece_id, words[first:end]))
+    _save_grouped(desk, piece_id, words, pace)
     return len(words)
 
 
 def add_captions(desk: Desk, piece_id: int, words: Sequence[Shown]) -> None:
     """New captions of neighbouring words where none is, timed among those around them."""
-    parts = group(words, desk.pace(piece_id), desk.ruler(piece_id))
-    run = [desk.save_cue(untimed_cue(piece_id, words[a:b])) for a, b in parts]
+    run = _save_grouped(desk, piece_id, words, desk.pace(piece_id))
     before, _ = desk.around(run[0], CONTEXT)
     _, after = desk.around(run[-1], CONTEXT)
     retime_run(desk, before, run, after)
+
+
+def _save_grouped(desk: Desk, piece_id: int, words: Sequence[Shown], pace: Pace) -> list[Cue]:
+    parts = group(words, pace, desk.ruler(piece_id))
+    return [desk.save_cue(untimed_cue(piece_id, words[a:b])) for a, b in parts]
 
 
 def _additions(
