@@ -17,11 +17,10 @@ import numpy as np
 
 from bench.report import at_least, at_most
 from mortiser.core.words import Cue
-from mortiser.jobs import runner
 from mortiser.jobs.bringing_in import bring_in
 from mortiser.settings import Settings
 from mortiser.store import jobs, projects
-from mortiser.wiring import HANDLERS, open_shop
+from mortiser.wiring import open_shop
 
 Truth = list[dict[str, str | int]]
 MEDIA = Path(__file__).parent / "media"
@@ -35,7 +34,7 @@ def run() -> None:
         recording, truth = joined(Path(folder))
         shop = open_shop(Settings(workspace=Path(folder) / "w"), inline_jobs=True)
         made = bring_in(shop.database, shop.workspace, recording, "talk.ogg")
-        runner.run(shop.parts, HANDLERS, made.jobs[0])
+        shop.run(made.jobs[0])
         lines = sentences([str(word["text"]) for word in truth])
         script = [OTHER if index % 10 == 5 else line for index, line in enumerate(lines)]
         payload = {
@@ -45,7 +44,7 @@ def run() -> None:
         }
         job = jobs.add(shop.database, made.project_id, "script", payload)
         started = time.perf_counter()
-        runner.run(shop.parts, HANDLERS, job)
+        shop.run(job)
         spent = time.perf_counter() - started
         row = jobs.get(shop.database.connection, job)
         assert row["status"] == "done", row["error"]

@@ -5,21 +5,25 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from mortiser.core.errors import BadInput
+from mortiser.core.finish.model import Finish
 from mortiser.core.layout.ruler import LetterRuler
 from mortiser.fonts import font_book, use_own_fonts
 from mortiser.jobs.aligning import TypedWordAligner
-from mortiser.jobs.delivering import deliver
-from mortiser.jobs.doubting import doubt
+from mortiser.jobs.delivering import DELIVER
+from mortiser.jobs.doubting import DOUBT
 from mortiser.jobs.glossary import GlossaryBench
-from mortiser.jobs.importing import follow_script, import_captions
-from mortiser.jobs.preparing import prepare
+from mortiser.jobs.importing import IMPORT, SCRIPT
+from mortiser.jobs.kind import Home
+from mortiser.jobs.preparing import PREPARE
 from mortiser.jobs.queue import Queue
-from mortiser.jobs.runner import Handler, Parts
+from mortiser.jobs.runner import Kinds, run
 from mortiser.jobs.segments import Segments
-from mortiser.jobs.speaking import find_speakers
-from mortiser.jobs.thumbnails import take_thumbnails
-from mortiser.jobs.transcribing import hear
-from mortiser.jobs.translating import translate
+from mortiser.jobs.speaking import SPEAKERS
+from mortiser.jobs.sqlite_broker import SqliteBroker
+from mortiser.jobs.thumbnails import THUMBNAILS
+from mortiser.jobs.tools import Tools
+from mortiser.jobs.transcribing import TRANSCRIBE
+from mortiser.jobs.translating import TRANSLATE
 from mortiser.jobs.workspace import Workspace
 from mortiser.media.opening import limit_pixels
 from mortiser.paint.legibility import faint_captions
@@ -42,16 +46,16 @@ from mortiser.speech.sounds import DictionarySounds
 from mortiser.speech.speakers import SpectralSpeakers
 from mortiser.store.database import Database
 
-HANDLERS: dict[str, Handler] = {
-    "transcribe": hear,
-    "prepare": prepare,
-    "import": import_captions,
-    "script": follow_script,
-    "translate": translate,
-    "speakers": find_speakers,
-    "doubt": doubt,
-    "deliver": deliver,
-    "thumbnails": take_thumbnails,
+KINDS: Kinds = {
+    "transcribe": TRANSCRIBE,
+    "prepare": PREPARE,
+    "import": IMPORT,
+    "script": SCRIPT,
+    "translate": TRANSLATE,
+    "speakers": SPEAKERS,
+    "doubt": DOUBT,
+    "deliver": DELIVER,
+    "thumbnails": THUMBNAILS,
 }
 
 
@@ -60,21 +64,22 @@ class Shop:
     """A workspace, open for work."""
 
     settings: Settings
-    parts: Parts
+    database: Database
+    tools: Tools
     queue: Queue
     typed_words: TypedWordAligner
     glossary: GlossaryBench
     segments: Segments
 
     @property
-    def database(self) -> Database:
-        """The workspace's database."""
-        return self.parts.database
-
-    @property
     def workspace(self) -> Workspace:
         """The workspace's folders."""
-        return self.parts.workspace
+        return self.tools.workspace
+
+    def run(self, job_id: int, kinds: Kinds = KINDS) -> list[int]:
+        """Do a job in this thread; the ids of the jobs that follow from it."""
+        broker = SqliteBroker(Home(self.database, self.glossary), kinds)
+        return run(broker, self.tools, kinds, job_id)
 
 
 still_picture = still
@@ -106,12 +111,8 @@ def open_shop(settings: Settings, *, inline_jobs: bool = False) -> Shop:
     use_own_fonts(workspace.fonts)
     limit_pixels(settings.most_pixels)
     place = model_place(settings)
-    parts = Parts(
-        Database(
-            workspace.database,
-            lambda finish, size: LetterRuler(finish, size, font_book()),
-            settings.undo_steps,
-        ),
+    database = Database(workspace.database, _ruler, settings.undo_steps)
+    tools = Tools(
         workspace,
         lambda language: recogniser_for(language, place),
         lambda: language_finder(place),
@@ -120,12 +121,19 @@ def open_shop(settings: Settings, *, inline_jobs: bool = False) -> Shop:
         lambda names, write: SecondHearing(second_for("en", names, place), write),
         DictionarySounds,
         SpectralSpeakers,
+        _ruler,
     )
+    glossary = GlossaryBench(database, DictionarySounds())
     return Shop(
         settings,
-        parts,
-        Queue(parts, HANDLERS, inline=inline_jobs),
-        TypedWordAligner(parts),
-        GlossaryBench(parts),
+        database,
+        tools,
+        Queue(SqliteBroker(Home(database, glossary), KINDS), tools, KINDS, inline=inline_jobs),
+        TypedWordAligner(database, tools),
+        glossary,
         Segments(workspace),
     )
+
+
+def _ruler(finish: Finish, size: tuple[int, int]) -> LetterRuler:
+    return LetterRuler(finish, size, font_book())

@@ -17,9 +17,8 @@ from schemathesis import GenerationMode
 
 from mortiser.api.app import create_app
 from mortiser.api.openapi import description
-from mortiser.jobs import runner
 from mortiser.settings import Settings
-from mortiser.wiring import HANDLERS, open_shop
+from mortiser.wiring import open_shop
 from tests.api.routes import edit, read
 from tests.recordings import COUNTER
 
@@ -44,7 +43,7 @@ def attacked(tmp_path_factory: pytest.TempPathFactory) -> Iterator[TestClient]:
         )
         project = answer.json()["project_id"]
         for job in read(client, project)["jobs"]:
-            runner.run(shop.parts, HANDLERS, job["id"])
+            shop.run(job["id"])
         cue = read(client, project)["cues"][0]
         edit(client, project, 0, kind="retype_cue", cue_id=cue["id"], text="Good morning")
         yield client

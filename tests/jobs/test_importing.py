@@ -12,12 +12,11 @@ from mortiser.core.errors import BadInput, Conflict
 from mortiser.core.words import word_key
 from mortiser.formats import srt
 from mortiser.formats.base import Caption
-from mortiser.jobs import runner
 from mortiser.jobs.bringing_in import BroughtIn, Hearing, bring_in, hear_again
 from mortiser.outputs.captions import caption_text
 from mortiser.settings import Settings
 from mortiser.store import editing, jobs, projects
-from mortiser.wiring import HANDLERS, Shop, open_shop
+from mortiser.wiring import Shop, open_shop
 from tests.recordings import COUNTER, MEDIA, make_sound, make_video
 
 TRUTH = json.loads((MEDIA / "counter.words.json").read_text())["words"]
@@ -35,7 +34,7 @@ def take_in(shop: Shop, recording: Path, **choices) -> BroughtIn:
 
 
 def do(shop: Shop, job: int):
-    runner.run(shop.parts, HANDLERS, job)
+    shop.run(job)
     row = jobs.get(shop.database.connection, job)
     assert row["status"] == "done", row["error"]
     return json.loads(row["report"])
@@ -118,7 +117,7 @@ def test_captions_that_cannot_be_used_change_nothing(shop: Shop) -> None:
     file = shop.workspace.new_upload()
     file.write_text("1\n00:09:00,000 --> 00:09:01,000\nnever\n")
     job = add(shop, made, "import", file=shop.workspace.relative(file))
-    runner.run(shop.parts, HANDLERS, job)
+    shop.run(job)
     assert "after the end" in jobs.get(shop.database.connection, job)["error"]
 
 
@@ -196,4 +195,4 @@ def test_choices_a_recording_does_not_have_are_refused(shop: Shop, tmp_path: Pat
         with pytest.raises(BadInput, match=why):
             take_in(shop, two, **choices)
     with pytest.raises(BadInput, match="No engine here"):
-        shop.parts.recogniser("xx")
+        shop.tools.recogniser("xx")

@@ -12,18 +12,22 @@ import pytest
 from mortiser.core.edits.words import AcceptWord, RetypeCue
 from mortiser.core.errors import BadMedia, Cancelled, NoSpace
 from mortiser.core.words import Word
-from mortiser.jobs import runner
+from mortiser.jobs import runner, task
 from mortiser.jobs.bringing_in import Hearing, bring_in, copy_project, hear_again, title
-from mortiser.jobs.delivering import deliver, file_stem
+from mortiser.jobs.delivering import DELIVER, Ordered, file_stem
+from mortiser.jobs.kind import Home
 from mortiser.jobs.queue import PRIORITY, Queue
-from mortiser.jobs.runner import Task
+from mortiser.jobs.runner import Kinds
+from mortiser.jobs.sqlite_broker import SqliteBroker
+from mortiser.jobs.task import Task
+from mortiser.jobs.tools import Tools
 from mortiser.media.sound import clip
 from mortiser.outputs import video
 from mortiser.render.programme import Programme
 from mortiser.settings import Settings
 from mortiser.speech.protocols import RATE, Change, Verdict
 from mortiser.store import deliveries, editing, jobs, projects, transcript
-from mortiser.wiring import HANDLERS, Shop, open_shop
+from mortiser.wiring import KINDS, Shop, open_shop
 from tests.contracts.test_speech import EvenAligner, PlainRecogniser
 from tests.recordings import COUNTER, make_video
 
@@ -31,10 +35,10 @@ from tests.recordings import COUNTER, make_video
 @pytest.fixture
 def shop(tmp_path: Path) -> Shop:
     made = open_shop(Settings(workspace=tmp_path / "w"), inline_jobs=True)
-    parts = replace(
-        made.parts, recogniser=lambda _: PlainRecogniser(), aligner=lambda _: EvenAligner()
+    tools = replace(
+        made.tools, recogniser=lambda _: PlainRecogniser(), aligner=lambda _: EvenAligner()
     )
-    return replace(made, parts=parts)
+    return replace(made, tools=tools)
 
 
 def take_in(shop: Shop, recording: Path):
@@ -43,12 +47,24 @@ def take_in(shop: Shop, recording: Path):
     return bring_in(shop.database, shop.workspace, copy, recording.name)
 
 
+def broker(shop: Shop, kinds: Kinds = KINDS) -> SqliteBroker:
+    return SqliteBroker(Home(shop.database, shop.glossary), kinds)
+
+
 def row(shop: Shop, job: int):
     return jobs.get(shop.database.connection, job)
 
 
-def run(shop: Shop, job: int, **handlers) -> list[int]:
-    return runner.run(shop.parts, {**HANDLERS, **handlers}, job)
+def working(name: str, work) -> Kinds:
+    """The kinds of job, one of which does something else."""
+    return {**KINDS, name: replace(KINDS[name], work=lambda _, task, given: work(task) or ())}
+
+
+def run(shop: Shop, job: int, **works) -> list[int]:
+    kinds = KINDS
+    for name, work in works.items():
+        kinds = working(name, work)
+    return shop.run(job, kinds)
 
 
 def test_a_job_runs_to_its_end(shop: Shop) -> None:
@@ -64,10 +80,10 @@ def test_a_job_runs_to_its_end(shop: Shop) -> None:
 
 
 def test_faults_are_written_down(shop: Shop) -> None:
-    def known(parts, task) -> None:
+    def known(task: Task) -> None:
         raise BadMedia("The picture ends early.")
 
-    def unforeseen(parts, task) -> None:
+    def unforeseen(task: Task) -> None:
         raise ZeroDivisionError
 
     hear, prepare = take_in(shop, COUNTER).jobs
@@ -86,7 +102,7 @@ def test_a_job_whose_project_is_deleted_just_ends(
 ) -> None:
     made = take_in(shop, COUNTER)
 
-    def slow(parts, task: Task) -> None:
+    def slow(task: Task) -> None:
         projects.delete_project(shop.database, made.project_id)
         raise FileNotFoundError("the recording is gone")
 
@@ -97,10 +113,10 @@ def test_a_job_whose_project_is_deleted_just_ends(
 def test_a_cancelled_job_stops_at_its_next_report(
     shop: Shop, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    monkeypatch.setattr(runner, "REPORT_S", 0.0)
+    monkeypatch.setattr(task, "REPORT_S", 0.0)
     reached = []
 
-    def slow(parts, task: Task) -> None:
+    def slow(task: Task) -> None:
         for step in range(100):
             reached.append(step)
             if step == 3:
@@ -125,10 +141,10 @@ def test_an_end_that_cannot_be_noted_waits_until_it_can(
             raise fault
         return finish(*arguments, **named)
 
-    def full(parts, task) -> None:
+    def full(task: Task) -> None:
         raise OSError(28, "No space left on device")
 
-    monkeypatch.setattr(runner.jobs, "finish", sometimes)
+    monkeypatch.setattr(jobs, "finish", sometimes)
     job = take_in(shop, COUNTER).jobs[0]
     run(shop, job, transcribe=full)
     assert row(shop, job)["status"] == "failed"
@@ -143,7 +159,7 @@ def test_a_job_that_cannot_be_begun_stays_queued(
     def full(*_: object) -> None:
         raise NoSpace("The disk is full.")
 
-    monkeypatch.setattr(runner.jobs, "take", full)
+    monkeypatch.setattr(jobs, "take", full)
     assert run(shop, job) == []
     assert row(shop, job)["status"] == "queued"
 
@@ -162,9 +178,9 @@ def test_a_lease_outlives_times_when_it_cannot_be_renewed(
         renewed.set()
         return renew(*arguments)
 
-    monkeypatch.setattr(runner.jobs, "renew", sometimes)
+    monkeypatch.setattr(jobs, "renew", sometimes)
     job = take_in(shop, COUNTER).jobs[0]
-    run(shop, job, transcribe=lambda parts, task: renewed.wait(10))
+    run(shop, job, transcribe=lambda task: renewed.wait(10) and None)
     assert renewed.is_set()
     assert row(shop, job)["status"] == "done"
 
@@ -177,7 +193,7 @@ def test_work_that_never_stops_by_itself_is_cancelled_all_the_same(
     job = take_in(shop, COUNTER).jobs[0]
     ended = []
 
-    def deaf(parts, task: Task) -> None:
+    def deaf(task: Task) -> None:
         threading.Thread(target=jobs.ask_cancel, args=(shop.database, job)).run()
         for _ in range(1000):
             if row(shop, job)["status"] == "cancelled":
@@ -229,18 +245,18 @@ def test_a_failed_delivery_leaves_no_half_file(
     transcript.append_line(shop.database, made.source_id, [Word("mend", 200_000, 900_000)])
     delivery, job = deliveries.order(shop.database, made.piece_id, "a")
     folder = shop.workspace.root / "deliveries" / str(delivery)
-    monkeypatch.setattr(runner, "REPORT_S", 0.0)
+    monkeypatch.setattr(task, "REPORT_S", 0.0)
 
-    def stop_midway(parts, task: Task) -> None:
+    def stop_midway(tools: Tools, task: Task, given: Ordered):
         def progress(part: float) -> None:
             if part > 0.5:
                 assert [f.suffix for f in folder.iterdir()] == [".partial"]
                 raise BadMedia("stopped")
 
         task.progress = progress
-        deliver(parts, task)
+        yield from DELIVER.work(tools, task, given)
 
-    run(shop, job, deliver=stop_midway)
+    shop.run(job, {**KINDS, "deliver": replace(DELIVER, work=stop_midway)})
     assert row(shop, job)["status"] == "failed"
     assert not folder.exists()
     jobs.requeue(shop.database, job)
@@ -367,8 +383,8 @@ def test_doubts_are_noted_but_not_on_words_that_were_settled(shop: Shop) -> None
     ]
     for revision, edit in enumerate(edits):
         editing.apply(shop.database, made.project_id, revision, edit)
-    parts = replace(shop.parts, judge=lambda names, write: Harsh())
-    runner.run(parts, HANDLERS, doubting)
+    tools = replace(shop.tools, judge=lambda names, write: Harsh())
+    replace(shop, tools=tools).run(doubting)
     assert row(shop, doubting)["status"] == "done"
     words = {w.id: w for w in transcript.source_words(shop.database.connection, made.source_id)}
     assert words[accepted.words[0].id].confidence == 1.0
@@ -421,8 +437,8 @@ def shown(shop: Shop, piece_id: int) -> list[Word]:
 
 
 def vote(shop: Shop, made, doubting: int) -> None:
-    parts = replace(shop.parts, judge=lambda names, write: Voting())
-    runner.run(parts, HANDLERS, doubting)
+    tools = replace(shop.tools, judge=lambda names, write: Voting())
+    replace(shop, tools=tools).run(doubting)
     assert row(shop, doubting)["status"] == "done"
 
 
@@ -466,8 +482,8 @@ def test_a_stretch_heard_again_is_voted_on_before_it_is_laid(shop: Shop) -> None
     made = take_in(shop, COUNTER)
     run(shop, made.jobs[0])
     (again,) = hear_again(shop.database, made.project_id, Hearing())
-    parts = replace(shop.parts, judge=lambda names, write: Voting())
-    following = runner.run(parts, HANDLERS, again)
+    tools = replace(shop.tools, judge=lambda names, write: Voting())
+    following = replace(shop, tools=tools).run(again)
     assert row(shop, again)["status"] == "done", row(shop, again)["error"]
     texts = [word.text for word in shown(shop, made.piece_id)]
     assert texts.count("mended") > 3
@@ -476,11 +492,11 @@ def test_a_stretch_heard_again_is_voted_on_before_it_is_laid(shop: Shop) -> None
 
 
 def test_what_is_waited_for_goes_first(shop: Shop) -> None:
-    assert set(PRIORITY) == set(HANDLERS)
+    assert set(PRIORITY) == set(KINDS)
     made = take_in(shop, COUNTER)
     delivery = deliveries.order(shop.database, made.piece_id, "a")[1]
     doubting = jobs.add(shop.database, made.project_id, "doubt", {"source_id": made.source_id})
-    queue = Queue(shop.parts, HANDLERS)
+    queue = Queue(broker(shop), shop.tools, KINDS)
     queue.submit(doubting, delivery, *made.jobs)
     order = []
     while (task := queue._huey.dequeue()) is not None:
@@ -497,7 +513,7 @@ def test_second_listenings_take_one_worker_and_all_get_their_turn(shop: Shop) ->
     order: list[int] = []
     at_once: list[int] = []
 
-    def slow(parts, task: Task) -> None:
+    def slow(task: Task) -> None:
         at_once.append(1)
         order.append(task.job_id)
         others = [threading.Thread(target=queue._run, args=(job,)) for job in doubts]
@@ -508,7 +524,8 @@ def test_second_listenings_take_one_worker_and_all_get_their_turn(shop: Shop) ->
         assert sum(at_once) == 1
         at_once.pop()
 
-    queue = Queue(shop.parts, {**HANDLERS, "doubt": slow}, inline=True)
+    kinds = working("doubt", slow)
+    queue = Queue(broker(shop, kinds), shop.tools, kinds, inline=True)
     queue._run(doubts[0])
     assert order == doubts
     assert {row(shop, job)["status"] for job in doubts} == {"done"}

@@ -6,11 +6,10 @@ import shutil
 from importlib.resources import as_file, files
 
 from mortiser.core.pace import PaceName
-from mortiser.jobs import runner
 from mortiser.jobs.bringing_in import bring_in
 from mortiser.settings import Settings
 from mortiser.store import projects
-from mortiser.wiring import HANDLERS, open_shop
+from mortiser.wiring import open_shop
 
 CLIPS: tuple[tuple[str, str, str, PaceName], ...] = (
     ("lyric.m4a", "Lantern Lane lyric.m4a", "Pine", "quick"),
@@ -32,4 +31,4 @@ def make_demo(settings: Settings) -> None:
         made = bring_in(shop.database, shop.workspace, copy, name, finish=finish, pace=pace)
         for job in made.jobs:
             # What follows (the second listening) stays queued for the worker of the server.
-            runner.run(shop.parts, HANDLERS, job)
+            shop.run(job)

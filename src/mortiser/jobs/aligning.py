@@ -15,9 +15,10 @@ from mortiser.core.realign import realigned
 from mortiser.core.time import SECOND
 from mortiser.core.words import Cue, Shown
 from mortiser.jobs.piece_sound import PieceSound
-from mortiser.jobs.runner import Parts
+from mortiser.jobs.tools import Tools
 from mortiser.speech.protocols import Aligner, WordTime
 from mortiser.store import editing, projects
+from mortiser.store.database import Database
 from mortiser.store.editing import Outcome
 
 MARGIN_US = 250_000
@@ -31,8 +32,9 @@ class TypedWordAligner:
     What it finds is added to the newest edit, so that one undo takes both back.
     """
 
-    def __init__(self, parts: Parts) -> None:
-        self._parts = parts
+    def __init__(self, database: Database, tools: Tools) -> None:
+        self._database = database
+        self._tools = tools
         self._waiting: SimpleQueue[tuple[int, int] | threading.Event] = SimpleQueue()
         self._thread: threading.Thread | None = None
         self._start = threading.Lock()
@@ -87,15 +89,16 @@ class TypedWordAligner:
                 log.exception("typed words were not put on their sound")
 
     def _align(self, project_id: int, cue_id: int) -> None:
-        with self._parts.database.snapshot() as db:
+        with self._database.snapshot() as db:
             cue = projects.cue(db, cue_id)
             piece = projects.piece(db, cue.piece_id)
+            sources = projects.source_rows(db, project_id)
         if not self._to_find(cue):
             return
         self._note(cue.words)
-        found = self._find(cue, PieceSound(self._parts, piece))
+        found = self._find(cue, PieceSound(self._tools.workspace, piece, sources))
         change = partial(_put, cue, found)
-        editing.amend(self._parts.database, project_id, change)
+        editing.amend(self._database, project_id, change)
 
     def _note(self, words: Sequence[Shown]) -> None:
         self._tried |= dict.fromkeys(_unplaced(words))
@@ -108,7 +111,7 @@ class TypedWordAligner:
         samples = sound.read(start, end)
         if self._aligner is None or self._language != sound.language:
             self._language = sound.language
-            self._aligner = self._parts.aligner(self._language)
+            self._aligner = self._tools.aligner(self._language)
         times = self._aligner.align([word.text for word in cue.words], samples)
         return [_piece_time(time, start) if time else None for time in times]
 

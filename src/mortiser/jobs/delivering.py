@@ -4,11 +4,17 @@ from __future__ import annotations
 
 import re
 import shutil
+from collections.abc import Iterator, Sequence
 from contextlib import suppress
+from dataclasses import dataclass
 from functools import partial
 
 from mortiser.core.errors import Conflict
-from mortiser.jobs.runner import Parts, Task
+from mortiser.core.order import Order
+from mortiser.jobs.broker import Taken
+from mortiser.jobs.kind import Home, Kind
+from mortiser.jobs.task import Task
+from mortiser.jobs.tools import Tools
 from mortiser.outputs import OUTPUTS
 from mortiser.store import deliveries
 from mortiser.store.deliveries import DeliveredFile
@@ -19,13 +25,27 @@ FIRST_SHARE = 0.98
 """Of the progress: the first output is the one that takes long."""
 
 
-def deliver(parts: Parts, task: Task) -> None:
-    """Make all files of a delivery; nothing of it shows before it is whole."""
-    delivery = deliveries.of_job(parts.database.connection, task.job_id)
+@dataclass(frozen=True)
+class Ordered:
+    """A delivery to make, by its id, and what was ordered."""
+
+    id: int
+    order: Order
+
+
+def read_order(home: Home, taken: Taken) -> Ordered:
+    """What a job is to deliver. Raises Conflict, NotFound."""
+    delivery = deliveries.of_job(home.database.connection, taken.lease.job_id)
     order = deliveries.ordered(delivery)
     if order is None:
         raise Conflict("What was ordered is not known any more. Deliver the piece again.")
-    folder = parts.workspace.delivery(delivery["id"])
+    return Ordered(delivery["id"], order)
+
+
+def deliver(tools: Tools, task: Task, given: Ordered) -> Iterator[Sequence[DeliveredFile]]:
+    """Make all files of a delivery; nothing of it shows before it is whole."""
+    order = given.order
+    folder = tools.workspace.delivery(given.id)
     making = task.partial(folder / "files")
     making.mkdir()
     outputs = {kind: OUTPUTS[kind] for kind in order.outputs}
@@ -35,7 +55,7 @@ def deliver(parts: Parts, task: Task) -> None:
             made = making / names[kind]
             first, last = (FIRST_SHARE if at else 0.0 for at in (index, index + 1))
             told = partial(_told, task, first, last - first)
-            output.make(order, made, parts.workspace.path, told)
+            output.make(order, made, tools.workspace.path, told)
             output.verify(order, made)
         task.still_wanted()
         for name in names.values():
@@ -44,10 +64,17 @@ def deliver(parts: Parts, task: Task) -> None:
         shutil.rmtree(making, ignore_errors=True)
         with suppress(OSError):
             folder.rmdir()  # Only where nothing was made.
-    files = [
+    yield [
         DeliveredFile(kind, name, (folder / name).stat().st_size) for kind, name in names.items()
     ]
-    deliveries.set_files(parts.database, delivery["id"], files)
+
+
+def keep_files(home: Home, given: Ordered, files: Sequence[DeliveredFile]) -> None:
+    """Note the files that were made."""
+    deliveries.set_files(home.database, given.id, files)
+
+
+DELIVER = Kind(read_order, deliver, keep_files)
 
 
 def _told(task: Task, first: float, share: float, part: float) -> None:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from itertools import accumulate
 
@@ -16,11 +16,12 @@ from mortiser.core.words import Origin, Word, shown, tokens
 from mortiser.formats import registry
 from mortiser.formats.base import Caption, Place
 from mortiser.formats.decoding import decode
-from mortiser.jobs.piece_sound import PieceSound
-from mortiser.jobs.runner import Parts, Task
+from mortiser.jobs.kind import Kind
+from mortiser.jobs.piece_sound import PieceGiven, PieceSound, keep_captions, read_piece
+from mortiser.jobs.task import Task
+from mortiser.jobs.tools import Tools
 from mortiser.speech.placing import placed
 from mortiser.speech.protocols import Aligner
-from mortiser.store import editing, projects, transcript
 
 MARGIN_US = 250_000
 ITALIC_ACCENT = 1
@@ -33,14 +34,11 @@ LONGEST_US = 120 * SECOND
 class Bench:
     """A piece being worked on: its sound, its words, an aligner. All times are those of the piece."""
 
-    def __init__(self, parts: Parts, task: Task) -> None:
-        self._parts = parts
-        self.task = task
-        self.piece_id: int = task.payload["piece_id"]
-        self.piece = projects.piece(parts.database.connection, self.piece_id)
+    def __init__(self, tools: Tools, given: PieceGiven) -> None:
+        self.piece = given.piece
         self.duration_us: int = self.piece.timeline.duration_us
-        self._sound = PieceSound(parts, self.piece)
-        self.aligner: Aligner = parts.aligner(self._sound.language)
+        self._sound = PieceSound(tools.workspace, self.piece, given.sources)
+        self.aligner: Aligner = tools.aligner(self._sound.language)
 
     def place(
         self,
@@ -66,22 +64,21 @@ class Bench:
             for word in found[: len(texts)]
         ]
 
-    def lay(self, about: str, captions: list[LaidCaption]) -> None:
-        """Put the captions in the place of everything, as one edit."""
-        edit = LayCaptions(
+    def laid(self, about: str, captions: list[LaidCaption]) -> LayCaptions:
+        """The edit that puts the captions in the place of everything."""
+        return LayCaptions(
             about=about,
-            piece_id=self.piece_id,
+            piece_id=self.piece.id,
             from_us=0,
             to_us=self.duration_us + 1,
             captions=captions,
         )
-        editing.apply_now(self._parts.database, self.piece.project_id, edit)
 
 
-def import_captions(parts: Parts, task: Task) -> None:
+def import_captions(tools: Tools, task: Task, given: PieceGiven) -> Iterator[LayCaptions]:
     """Take captions with their times from a file; the words inside each are found in the sound."""
-    bench = Bench(parts, task)
-    file = parts.workspace.path(task.payload["file"])
+    bench = Bench(tools, given)
+    file = tools.workspace.path(task.payload["file"])
     task.used_up.append(file)
     text, guessed = decode(file.read_bytes(), task.payload.get("encoding"))
     reading = registry.read(text)
@@ -100,7 +97,10 @@ def import_captions(parts: Parts, task: Task) -> None:
     for caption in inside:
         laid.append(_laid(bench, caption))
         task.progress(caption.end_us / bench.duration_us)
-    bench.lay("import captions", laid)
+    yield bench.laid("import captions", laid)
+
+
+IMPORT = Kind(read_piece, import_captions, keep_captions)
 
 
 def _laid(bench: Bench, caption: Caption) -> LaidCaption:
@@ -153,16 +153,16 @@ def _look(place: Place | None) -> str:
     return look_text({"place.down": place.down, "place.across": place.across, "place.dy": 0.0})
 
 
-def follow_script(parts: Parts, task: Task) -> None:
+def follow_script(tools: Tools, task: Task, given: PieceGiven) -> Iterator[LayCaptions]:
     """Lay a script over the recording: its words where they are heard, a line a caption.
 
     Words the recogniser heard the same keep their times; between these anchors the script's words
     are looked for in the sound. What differs is noted with its time.
     """
-    bench = Bench(parts, task)
+    bench = Bench(tools, given)
     lines = [found for line in task.payload["text"].split("\n") if (found := tokens(line))]
     texts = [text for line in lines for text in line]
-    heard = transcript.piece_words(parts.database.connection, bench.piece)
+    heard = given.words
     owner = [index for index, line in enumerate(lines) for _ in line]
     by_line: dict[int, list[Word]] = {}
     last_us = 0
@@ -180,7 +180,10 @@ def follow_script(parts: Parts, task: Task) -> None:
     laid = [LaidCaption(words=[LaidWord.of(w) for w in by_line[i]]) for i in sorted(by_line)]
     if not laid:
         raise BadInput("Nothing of that text was found in the recording. It was left as it is.")
-    bench.lay("follow the script", laid)
+    yield bench.laid("follow the script", laid)
+
+
+SCRIPT = Kind(read_piece, follow_script, keep_captions)
 
 
 def _of_part(

@@ -2,24 +2,53 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
 
 import numpy as np
 
+from mortiser.core.edits.laying import LayCaptions
 from mortiser.core.piece import Piece
-from mortiser.jobs.runner import Parts
+from mortiser.core.words import Shown
+from mortiser.jobs.broker import Taken
+from mortiser.jobs.kind import Home
+from mortiser.jobs.workspace import Workspace
 from mortiser.media.sound import Samples, clip, read_sound, stream_sound
-from mortiser.store import projects
+from mortiser.store import editing, projects, transcript
+from mortiser.store.glossary import Spellings, spellings
+from mortiser.store.projects import SourceRow
+
+
+@dataclass(frozen=True)
+class PieceGiven:
+    """What a job is given that lays words over a piece: it, its recordings, the words said in it."""
+
+    piece: Piece
+    sources: Sequence[SourceRow]
+    words: Sequence[Shown]
+    spellings: Spellings
+
+
+def read_piece(home: Home, taken: Taken) -> PieceGiven:
+    """The piece that a job is for. Raises NotFound."""
+    db = home.database.connection
+    piece = projects.piece(db, taken.payload["piece_id"])
+    rows = projects.source_rows(db, piece.project_id)
+    return PieceGiven(piece, rows, transcript.piece_words(db, piece), spellings(db))
+
+
+def keep_captions(home: Home, given: PieceGiven, edit: LayCaptions) -> None:
+    """Lay captions over the piece, as one edit."""
+    editing.apply_now(home.database, given.piece.project_id, edit)
 
 
 class PieceSound:
     """Sound by the time of the piece, and the language spoken in it."""
 
-    def __init__(self, parts: Parts, piece: Piece) -> None:
+    def __init__(self, workspace: Workspace, piece: Piece, sources: Sequence[SourceRow]) -> None:
         self._timeline = piece.timeline
-        rows = projects.source_rows(parts.database.connection, piece.project_id)
-        self._sources = {row["id"]: row for row in rows}
-        self._workspace = parts.workspace
+        self._sources = {row["id"]: row for row in sources}
+        self._workspace = workspace
         self.language: str = self._sources[piece.source_id]["language"]
         self.duration_us = piece.timeline.duration_us
 

@@ -7,7 +7,10 @@ from pathlib import Path
 
 from mortiser.core.frame import even_size
 from mortiser.core.time import SECOND
-from mortiser.jobs.runner import Parts, Task
+from mortiser.jobs.kind import Home, Kind
+from mortiser.jobs.source_given import SourceGiven, read_source
+from mortiser.jobs.task import Task
+from mortiser.jobs.tools import Tools
 from mortiser.jobs.workspace import Workspace
 from mortiser.media.encode import Quality
 from mortiser.media.peaks import compute_peaks, save_peaks
@@ -21,10 +24,10 @@ PEAKS_SHARE = 0.2
 PROXY_QUALITY = Quality(crf=24, preset="superfast")
 
 
-def prepare(parts: Parts, task: Task) -> None:
-    """Make what the page needs to show and play a source."""
-    source = projects.source_row(parts.database.connection, task.payload["source_id"])
-    workspace = parts.workspace
+def prepare(tools: Tools, task: Task, given: SourceGiven) -> Iterator[str]:
+    """Make what the page needs to show and play a source; gives where the browser copy lies."""
+    source = given.source
+    workspace = tools.workspace
     path = workspace.path(source["path"])
     peaks = peaks_of(workspace, source)
     if not peaks.exists():
@@ -53,7 +56,15 @@ def prepare(parts: Parts, task: Task) -> None:
         partial.rename(proxy)
     finally:
         partial.unlink(missing_ok=True)
-    projects.set_proxy(parts.database, source["id"], workspace.relative(proxy))
+    yield workspace.relative(proxy)
+
+
+def keep_copy(home: Home, given: SourceGiven, path: str) -> None:
+    """Note where the browser copy of a source lies."""
+    projects.set_proxy(home.database, given.source["id"], path)
+
+
+PREPARE = Kind(read_source, prepare, keep_copy)
 
 
 def playable(source: SourceRow) -> bool:

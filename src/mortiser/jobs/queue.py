@@ -9,14 +9,14 @@ from __future__ import annotations
 import logging
 import threading
 import time
-from collections.abc import Mapping
 from pathlib import Path
 
 from huey import SqliteHuey
 
 from mortiser.jobs import runner
-from mortiser.jobs.runner import Handler, Held, Parts
-from mortiser.store import jobs
+from mortiser.jobs.broker import Broker
+from mortiser.jobs.runner import Held, Kinds
+from mortiser.jobs.tools import Tools
 
 log = logging.getLogger(__name__)
 WORKERS = 3
@@ -39,29 +39,26 @@ PRIORITY = {
 class Queue:
     """Hands jobs to whichever worker runs on the same workspace."""
 
-    def __init__(
-        self, parts: Parts, handlers: Mapping[str, Handler], *, inline: bool = False
-    ) -> None:
-        self._parts = parts
-        self._huey = _opened(parts.workspace.queue, inline)
+    def __init__(self, broker: Broker, tools: Tools, kinds: Kinds, *, inline: bool = False) -> None:
+        self._broker = broker
+        self._tools = tools
+        self._kinds = kinds
+        self._huey = _opened(tools.workspace.queue, inline)
         self._task = self._huey.task()(self._run)
-        self._handlers = handlers
         self._held = Held()
 
     def _run(self, job_id: int) -> None:
-        db = self._parts.database.connection
-        if not jobs.exists(db, job_id):
-            return
-        row = jobs.get(db, job_id)
-        following = runner.run(self._parts, self._handlers, job_id, self._held)
+        following = runner.run(self._broker, self._tools, self._kinds, job_id, self._held)
         # One that had to wait for others of its kind stayed queued, and is handed out now.
-        waiting = jobs.queued(db, row["kind"])[:1] if row["at_once"] else []
-        self.submit(*following, *(one for one in waiting if one != job_id))
+        waiting = (one for one in self._broker.waiting_beside(job_id) if one != job_id)
+        self.submit(*following, *waiting)
 
     def submit(self, *job_ids: int) -> None:
         """Hand jobs out. One that cannot be handed out now stays queued in its row."""
         for job_id in job_ids:
-            kind = jobs.get(self._parts.database.connection, job_id)["kind"]
+            kind = self._broker.kind_of(job_id)
+            if kind is None:
+                continue
             try:
                 self._task(job_id, priority=PRIORITY[kind])
             except Exception:
@@ -72,7 +69,7 @@ class Queue:
     def submit_orphans(self) -> None:
         """Hand out again what nobody works on and what is not handed out."""
         pending = {task.args[0] for task in self._huey.pending()}
-        orphans = jobs.orphans(self._parts.database, self._held.leases())
+        orphans = self._broker.orphans(self._held.leases())
         self.submit(*(job_id for job_id in orphans if job_id not in pending))
 
     def work(self) -> None:
@@ -85,14 +82,14 @@ class Queue:
         )
         consumer.run()
         stop.set()
-        jobs.release(self._parts.database, self._held.leases())
+        self._broker.release(self._held.leases())
 
     def _begin(self) -> None:
         """Start from the rows alone; on a full disk wait until there is room for that."""
         waited = False
         while True:
             try:
-                jobs.release_all(self._parts.database)
+                self._broker.release_all()
                 self._huey.flush()
                 return
             except Exception:
@@ -104,7 +101,7 @@ class Queue:
     def _sweep(self, stop: threading.Event) -> None:
         while True:
             try:
-                self._parts.database.reserve.keep()
+                self._broker.tidy()
                 self.submit_orphans()
             except Exception:
                 log.warning("what nobody works on could not be looked for", exc_info=True)

@@ -2,25 +2,35 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 from mortiser.core.edits.speakers import NameSpeakers
+from mortiser.jobs.kind import Home, Kind
 from mortiser.jobs.preparing import counted
-from mortiser.jobs.runner import Parts, Task
+from mortiser.jobs.source_given import SourceGiven, read_source
+from mortiser.jobs.task import Task
+from mortiser.jobs.tools import Tools
 from mortiser.media.sound import stream_sound
-from mortiser.store import editing, projects, transcript
+from mortiser.store import editing
 
 
-def find_speakers(parts: Parts, task: Task) -> None:
+def find_speakers(tools: Tools, task: Task, given: SourceGiven) -> Iterator[NameSpeakers]:
     """Name the speakers of a source's words; nothing is done where one person speaks alone."""
-    db = parts.database.connection
-    source = projects.source_row(db, task.payload["source_id"])
-    words = transcript.source_words(db, source["id"])
-    path = parts.workspace.path(source["path"])
+    source, words = given.source, given.words
+    path = tools.workspace.path(source["path"])
     sound = counted(stream_sound(path, source["audio_track"]), source["duration_us"], task)
-    found = parts.speakers().find(sound, words)
+    found = tools.speakers().find(sound, words)
     if len(set(found)) < 2:
         return
     names: dict[str, list[int]] = {}
     for word, number in zip(words, found, strict=True):
         names.setdefault(f"Speaker {number + 1}", []).append(word.id)
-    edit = NameSpeakers(piece_id=task.payload["piece_id"], names=names)
-    editing.apply_now(parts.database, source["project_id"], edit)
+    yield NameSpeakers(piece_id=task.payload["piece_id"], names=names)
+
+
+def keep_names(home: Home, given: SourceGiven, edit: NameSpeakers) -> None:
+    """Name the speakers, as one edit."""
+    editing.apply_now(home.database, given.source["project_id"], edit)
+
+
+SPEAKERS = Kind(read_source, find_speakers, keep_names)

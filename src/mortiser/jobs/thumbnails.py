@@ -2,32 +2,38 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 
 from mortiser.core.timeline import Timeline
-from mortiser.jobs.runner import Parts, Task
+from mortiser.jobs.kind import Kind
+from mortiser.jobs.source_given import SourceGiven, keep_nothing, read_source
+from mortiser.jobs.task import Task
+from mortiser.jobs.tools import Tools
 from mortiser.jobs.workspace import Workspace
 from mortiser.media.thumbnails import PieceThumbnails, Thumbnails, make_thumbnails
-from mortiser.store import projects
 from mortiser.store.projects import SourceRow
 
 FILE = "thumbnails.mkv"
 
 
-def take_thumbnails(parts: Parts, task: Task) -> None:
+def take_thumbnails(tools: Tools, task: Task, given: SourceGiven) -> Iterator[None]:
     """Keep small pictures of a source that has a picture."""
-    source = projects.source_row(parts.database.connection, task.payload["source_id"])
-    file = parts.workspace.beside(source["path"], FILE)
+    source = given.source
+    file = tools.workspace.beside(source["path"], FILE)
     if source["kind"] != "video" or file.exists():
         return
     partial = task.partial(file)
-    recording = parts.workspace.path(source["path"])
+    recording = tools.workspace.path(source["path"])
     try:
         make_thumbnails(recording, partial, source["duration_us"], task.progress)
         task.still_wanted()
         partial.rename(file)
     finally:
         partial.unlink(missing_ok=True)
+    yield from ()
+
+
+THUMBNAILS = Kind(read_source, take_thumbnails, keep_nothing)
 
 
 def thumbnails_of(

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import replace
 
 from mortiser.core.carry import spread
@@ -9,23 +10,23 @@ from mortiser.core.edits.laying import LaidCaption, LayCaptions, grouped
 from mortiser.core.errors import BadInput
 from mortiser.core.time import SECOND
 from mortiser.core.words import shown, tokens
-from mortiser.jobs.piece_sound import PieceSound
-from mortiser.jobs.runner import Parts, Task
+from mortiser.jobs.kind import Kind
+from mortiser.jobs.piece_sound import PieceGiven, PieceSound, keep_captions, read_piece
+from mortiser.jobs.task import Task
+from mortiser.jobs.tools import Tools
 from mortiser.media.sound import RATE
 from mortiser.speech.chunks import LONG_S, chunks
-from mortiser.store import editing, projects
 
 
-def translate(parts: Parts, task: Task) -> None:
+def translate(tools: Tools, task: Task, given: PieceGiven) -> Iterator[LayCaptions]:
     """Put English captions in the place of all there are, as one edit, once all has been heard.
 
     Words of a line share its time by their likely length: a translation has its own order.
     """
-    piece = projects.piece(parts.database.connection, task.payload["piece_id"])
-    rulers = parts.database.rulers
-    ruler = rulers(piece.finish, (piece.width, piece.height)) if rulers else None
-    heard = PieceSound(parts, piece)
-    translator = parts.translator(heard.language)
+    piece = given.piece
+    ruler = tools.ruler(piece.finish, (piece.width, piece.height))
+    heard = PieceSound(tools.workspace, piece, given.sources)
+    translator = tools.translator(heard.language)
     captions: list[LaidCaption] = []
     reached = 0
     for start_s, samples in chunks(heard.stream(0, heard.duration_us), LONG_S, LONG_S):
@@ -41,11 +42,13 @@ def translate(parts: Parts, task: Task) -> None:
         task.progress(done_s * SECOND / max(1, heard.duration_us))
     if not captions:
         raise BadInput("No speech was found to translate. The captions were left as they are.")
-    edit = LayCaptions(
+    yield LayCaptions(
         about="translate to English",
         piece_id=piece.id,
         from_us=0,
         to_us=heard.duration_us + 1,
         captions=captions,
     )
-    editing.apply_now(parts.database, piece.project_id, edit)
+
+
+TRANSLATE = Kind(read_piece, translate, keep_captions)

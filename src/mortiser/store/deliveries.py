@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import sqlite3
-from collections.abc import Collection
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 
 from mortiser.core.errors import NotFound
@@ -89,7 +89,7 @@ def of_project(db: sqlite3.Connection, project_id: int) -> list[sqlite3.Row]:
     ).fetchall()
 
 
-def set_files(database: Database, delivery_id: int, files: list[DeliveredFile]) -> None:
+def set_files(database: Database, delivery_id: int, files: Sequence[DeliveredFile]) -> None:
     """Note the complete files; has room on a full disk, as a rule. The order is not needed any more."""
 
     def noted(db: sqlite3.Connection) -> None:

@@ -14,6 +14,8 @@ from mortiser.store.database import Database
 
 OFFERED_AFTER = 2
 MOST_LETTERS = 80
+MOST_NAMES = 40
+"""An engine listens for no more words than go into its prompt."""
 
 
 @dataclass(frozen=True)
@@ -25,10 +27,28 @@ class Offer:
     times: int
 
 
+@dataclass(frozen=True)
+class Spellings:
+    """The glossary at one moment: entries, and what was heard and is to stay as it was heard."""
+
+    entries: tuple[Entry, ...] = ()
+    refused: tuple[str, ...] = ()
+
+    @property
+    def names(self) -> list[str]:
+        """What to listen for: how the entries are written, the newest first, not too many."""
+        return [entry.written for entry in reversed(self.entries)][:MOST_NAMES]
+
+
 def entries(db: sqlite3.Connection) -> list[Entry]:
     """All entries, by how they are written."""
     rows = db.execute("SELECT * FROM glossary_entry ORDER BY written COLLATE NOCASE")
     return [Entry(row["written"], tuple(json.loads(row["heard"])), row["id"]) for row in rows]
+
+
+def spellings(db: sqlite3.Connection) -> Spellings:
+    """All entries, and what is not to be changed by them."""
+    return Spellings(tuple(entries(db)), tuple(refused(db)))
 
 
 def add(database: Database, entry: Entry) -> Entry:

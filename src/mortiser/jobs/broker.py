@@ -1,0 +1,90 @@
+"""The broker: where workers take jobs, read what they need, and bring progress and results.
+
+A worker knows nothing else of the server. What it says of a job counts only under the token of its
+lease, so that one thought dead cannot overwrite its successor.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Collection, Mapping, Sequence
+from dataclasses import dataclass, field
+from typing import Any, Literal, Protocol, TypedDict
+
+from mortiser.core.errors import MortiserError
+from mortiser.store.jobs import Lease
+
+Payload = Mapping[str, Any]
+
+
+@dataclass(frozen=True)
+class Taken:
+    """A job that was taken: under which lease, of which kind, and what it was queued with."""
+
+    lease: Lease
+    kind: str
+    payload: Payload = field(default_factory=dict)
+
+
+class Note(TypedDict):
+    """Something a job has to say, and where in the source (µs)."""
+
+    text: str
+    at_us: int | None
+
+
+@dataclass(frozen=True)
+class Ending:
+    """How a job ended: ``following`` are kinds and payloads of jobs of its project to queue."""
+
+    status: Literal["done", "failed", "cancelled"]
+    error: str | None = None
+    report: Sequence[Note] = ()
+    following: Sequence[tuple[str, Payload]] = ()
+
+
+class Broker(Protocol):
+    """Every call may raise NoSpace or Busy; work goes on and asks again."""
+
+    def kind_of(self, job_id: int) -> str | None:
+        """The kind of a job; None where it is not there any more."""
+
+    def take(self, job_id: int) -> Taken | None:
+        """Take a job that is queued, or whose lease ran out; None where it is neither, or as many
+        of its kind as may run at once are running."""
+
+    def given(self, taken: Taken) -> Any:
+        """The values that the job works on, all of one moment. Raises MortiserError."""
+
+    def keep(self, taken: Taken, given: Any, result: Any) -> None:
+        """Keep something the work has come to. Raises Cancelled where the job is to stop."""
+
+    def report(self, lease: Lease, progress: float) -> bool:
+        """Note progress (0 to 1) and renew the lease; False when the job is to stop."""
+
+    def renew(self, lease: Lease) -> bool:
+        """Renew the lease alone; False when the job is to stop."""
+
+    def finish(self, lease: Lease, ending: Ending) -> list[int]:
+        """Note how a job ended; the ids of the jobs that follow from it. Nothing happens under
+        another's lease."""
+
+    def waiting_beside(self, job_id: int) -> list[int]:
+        """The next job of a kind that waits for others of the kind to end."""
+
+    def orphans(self, held: Collection[Lease]) -> list[int]:
+        """Jobs to hand out: queued, or running under a lease that ran out and that is not held."""
+
+    def release(self, leases: Collection[Lease]) -> None:
+        """Give running jobs back as if they had not been tried."""
+
+    def release_all(self) -> None:
+        """End every lease: no other worker can be alive."""
+
+    def explained(self, error: BaseException) -> MortiserError | None:
+        """What an error means to people; None where it means a fault of the program."""
+
+    def tidy(self) -> None:
+        """Keep what the broker needs for bad times; called now and then."""
+
+    def close(self) -> None:
+        """Give back what this thread holds."""

@@ -1,0 +1,91 @@
+"""The broker over the workspace's own database: for workers on the server's machine."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Collection, Mapping
+from typing import Any
+
+from mortiser.core.errors import Cancelled, MortiserError
+from mortiser.jobs.broker import Ending, Taken
+from mortiser.jobs.kind import Home, Kind
+from mortiser.store import jobs
+from mortiser.store.jobs import Lease
+
+
+class SqliteBroker:
+    """See Broker. Results are kept by the kinds of job."""
+
+    def __init__(self, home: Home, kinds: Mapping[str, Kind[Any, Any]]) -> None:
+        self._home = home
+        self._database = home.database
+        self._kinds = kinds
+
+    def kind_of(self, job_id: int) -> str | None:
+        """See Broker."""
+        db = self._database.connection
+        return jobs.get(db, job_id)["kind"] if jobs.exists(db, job_id) else None
+
+    def take(self, job_id: int) -> Taken | None:
+        """See Broker."""
+        row = jobs.take(self._database, job_id)
+        if row is None:
+            return None
+        return Taken(jobs.lease_of(row), row["kind"], json.loads(row["payload"]))
+
+    def given(self, taken: Taken) -> Any:
+        """See Broker."""
+        with self._database.snapshot():
+            return self._kinds[taken.kind].read(self._home, taken)
+
+    def keep(self, taken: Taken, given: Any, result: Any) -> None:
+        """See Broker."""
+        if not self.renew(taken.lease):
+            raise Cancelled("Stopped on request.")
+        self._kinds[taken.kind].keep(self._home, given, result)
+
+    def report(self, lease: Lease, progress: float) -> bool:
+        """See Broker."""
+        return jobs.report(self._database, lease, progress)
+
+    def renew(self, lease: Lease) -> bool:
+        """See Broker."""
+        return jobs.renew(self._database, lease)
+
+    def finish(self, lease: Lease, ending: Ending) -> list[int]:
+        """See Broker."""
+        return jobs.finish(
+            self._database, lease, ending.status, ending.error, ending.report, ending.following
+        )
+
+    def waiting_beside(self, job_id: int) -> list[int]:
+        """See Broker."""
+        db = self._database.connection
+        if not jobs.exists(db, job_id):
+            return []
+        row = jobs.get(db, job_id)
+        return jobs.queued(db, row["kind"])[:1] if row["at_once"] else []
+
+    def orphans(self, held: Collection[Lease]) -> list[int]:
+        """See Broker."""
+        return jobs.orphans(self._database, held)
+
+    def release(self, leases: Collection[Lease]) -> None:
+        """See Broker."""
+        jobs.release(self._database, leases)
+
+    def release_all(self) -> None:
+        """See Broker."""
+        jobs.release_all(self._database)
+
+    def explained(self, error: BaseException) -> MortiserError | None:
+        """See Broker."""
+        return self._database.explained(error)
+
+    def tidy(self) -> None:
+        """See Broker."""
+        self._database.reserve.keep()
+
+    def close(self) -> None:
+        """See Broker."""
+        self._database.close()

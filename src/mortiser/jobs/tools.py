@@ -1,0 +1,39 @@
+"""What the work of jobs is done with."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+
+from mortiser.core.finish.model import Finish
+from mortiser.core.grouping import Ruler
+from mortiser.core.sounding import Sounds
+from mortiser.core.words import Word
+from mortiser.jobs.workspace import Workspace
+from mortiser.speech.protocols import (
+    Aligner,
+    Judge,
+    LanguageFinder,
+    Recogniser,
+    SpeakerFinder,
+    Translator,
+)
+
+
+@dataclass(frozen=True)
+class Tools:
+    """Files and engines, but no database. Engines are made when needed: they hold models in memory.
+
+    ``recogniser`` and ``aligner`` make one for a language, by its code; ``judge`` one that listens for some names
+    and is given a function that writes words as the glossary has them; ``ruler`` one for a finish in a frame.
+    """
+
+    workspace: Workspace
+    recogniser: Callable[[str], Recogniser]
+    languages: Callable[[], LanguageFinder]
+    translator: Callable[[str], Translator]
+    aligner: Callable[[str], Aligner]
+    judge: Callable[[Sequence[str], Callable[[Sequence[Word]], list[Word]]], Judge]
+    sounds: Callable[[], Sounds]
+    speakers: Callable[[], SpeakerFinder]
+    ruler: Callable[[Finish, tuple[int, int]], Ruler]
