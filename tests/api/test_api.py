@@ -174,7 +174,7 @@ def test_scene_peaks_frames_and_files(client: TestClient, project: int) -> None:
         c["id"] for c in view["cues"] if c["start_us"] < 5_000_000
     }
     peaks = client.get(
-        f"/api/sources/{source}/peaks", params={"from_us": 0, "to_us": 2_000_000}
+        f"/api/pieces/{piece}/peaks", params={"from_us": 0, "to_us": 2_000_000}
     ).json()
     assert len(peaks["peaks"]) == 400
     assert max(peaks["peaks"]) > 60

@@ -1,5 +1,6 @@
 import random
 from pathlib import Path
+from tempfile import TemporaryDirectory
 
 import av
 import numpy as np
@@ -7,7 +8,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.media.peaks import FINEST_US, LEVELS, compute_peaks, read_peaks, save_peaks
+from mortiser.core.timeline import Clip, Timeline
+from mortiser.media.peaks import FINEST_US, LEVELS, compute_peaks, piece_peaks, save_peaks
 from mortiser.media.sound import RATE, read_sound, stream_sound
 from tests.recordings import COUNTER, make_video
 
@@ -45,12 +47,43 @@ def test_peaks_at_every_level_have_the_loudest_sample(tmp_path: Path) -> None:
     levels = compute_peaks([sound])
     save_peaks(tmp_path / "p.npz", levels)
     assert [level.max() for level in levels] == [204] * len(LEVELS)
-    for most in (200, 60, 15, 4):
-        start, step, found = read_peaks(tmp_path / "p.npz", 0, 1_000_000, most)
+    files, whole = {1: tmp_path / "p.npz"}, Timeline([Clip(1, 0, 1_000_000)])
+    for most in (201, 60, 15, 4):
+        start, step, found = piece_peaks(files, whole, 0, 1_000_000, most)
         assert len(found) <= max(most, 4)
         loud = start + step * int(found.argmax())
         assert loud <= 500_000 < loud + step
-    assert read_peaks(tmp_path / "p.npz", 100_000, 110_000, 50)[1] == FINEST_US
+    assert piece_peaks(files, whole, 100_000, 110_000, 50)[1] == FINEST_US
+
+
+@given(
+    st.lists(st.tuples(st.integers(0, 900), st.integers(1, 100)), min_size=1, max_size=8),
+    st.integers(0, 700),
+    st.sampled_from((4, 20, 200)),
+)
+def test_peaks_of_a_cut_piece_are_those_of_what_plays(
+    stretches: list[tuple[int, int]], from_ms: int, most: int
+) -> None:
+    """Every bin is between the loudest moment that plays in it and what lies a bin around that."""
+    loud = np.random.default_rng(5).uniform(0, 1, 1_000).astype(np.float32)
+    sound = np.repeat(loud, RATE // 1_000)
+    clips = [Clip(1, start * 1_000, (start + length) * 1_000) for start, length in stretches]
+    timeline = Timeline(clips)
+    plays = [at for start, length in stretches for at in range(start, min(1_000, start + length))]
+    with TemporaryDirectory() as folder:
+        file = Path(folder) / "p.npz"
+        save_peaks(file, compute_peaks([sound]))
+        start_us, step_us, found = piece_peaks(
+            {1: file}, timeline, from_ms * 1_000, from_ms * 1_000 + 300_000, most
+        )
+    step = step_us // 1_000
+    for number, value in enumerate(found):
+        first = start_us // 1_000 + number * step
+        inside = plays[first : first + step]
+        near = {at for here in inside for at in range(here - step, here + step + 1)}
+        most_near = max((loud[at] for at in near if 0 <= at < 1_000), default=0)
+        assert round(255 * max((loud[at] for at in inside), default=0)) <= value
+        assert value <= round(255 * most_near)
 
 
 @pytest.mark.parametrize("name", ["a.mp4", "a.mkv"])

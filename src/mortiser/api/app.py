@@ -24,6 +24,7 @@ from mortiser.api import (
     pace_routes,
     pairing,
     piece_routes,
+    playing_routes,
     project_routes,
 )
 from mortiser.api.guard import LOCAL, Guard
@@ -79,6 +80,7 @@ def create_app(shop: Shop, *, with_worker: bool = True) -> FastAPI:
         following_routes,
         media_routes,
         piece_routes,
+        playing_routes,
         pace_routes,
         dress_routes,
         legibility_routes,

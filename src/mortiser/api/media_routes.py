@@ -1,4 +1,4 @@
-"""Recordings for the page: the file to play, poster, sound peaks, frame times."""
+"""Recordings for the page: the file to play, poster, frame times, segments."""
 
 from __future__ import annotations
 
@@ -8,27 +8,18 @@ from typing import Annotated
 import numpy as np
 from fastapi import Depends, Query, Response
 from fastapi.responses import FileResponse
-from pydantic import BaseModel, Field
 
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
 from mortiser.core.errors import Conflict, NotFound
 from mortiser.core.frame import even_size
 from mortiser.core.limits import Id, Micros
-from mortiser.jobs.preparing import peaks_of, playable
-from mortiser.media.peaks import read_peaks
+from mortiser.jobs.preparing import playable
 from mortiser.store import projects
 
 router = routes("/api/sources/{source_id}", "sources")
-MOST_PEAKS = 4_000
 Side = Annotated[int, Query(ge=2, le=2_160)]
 """Of a preview's picture, in pixels."""
-
-
-class PeaksView(BaseModel):
-    start_us: int
-    step_us: int
-    peaks: list[int] = Field(description="Loudest sample of each step, 0 to 255.")
 
 
 def _source(source_id: Id, shop: OpenShop) -> sqlite3.Row:
@@ -56,22 +47,6 @@ def poster(source: Source, shop: OpenShop) -> FileResponse:
     if not file.exists():
         raise NotFound("This recording has no picture.")
     return FileResponse(file, media_type="image/jpeg")
-
-
-@router.get("/peaks")
-def peaks(
-    source: Source,
-    shop: OpenShop,
-    from_us: Micros,
-    to_us: Annotated[Micros, Query(gt=0)],
-    most: Annotated[int, Query(gt=0, le=MOST_PEAKS)] = 1_000,
-) -> PeaksView:
-    """Sound peaks of a stretch in at most ``most`` steps (more only at the coarsest level)."""
-    file = peaks_of(shop.workspace, source)
-    if not file.exists():
-        return PeaksView(start_us=from_us, step_us=0, peaks=[])
-    start_us, step_us, found = read_peaks(file, from_us, to_us, most)
-    return PeaksView(start_us=start_us, step_us=step_us, peaks=found.tolist())
 
 
 @router.get("/frames", response_class=Response)

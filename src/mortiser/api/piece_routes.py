@@ -51,19 +51,6 @@ class MomentView(BaseModel):
     at_us: int
 
 
-class PartView(BaseModel):
-    at_us: int
-    duration_us: int
-    url: str = Field(description="Its segment: fragmented MP4 that begins at zero.")
-
-
-class StreamView(BaseModel):
-    """What a cut piece is played as: segments one behind another."""
-
-    kind: str = Field(description="The media type of all segments.")
-    parts: list[PartView]
-
-
 class TapsBody(BaseModel):
     clicks_us: list[Micros] = Field(max_length=100)
     taps_us: list[Micros] = Field(max_length=200)
@@ -167,37 +154,6 @@ def captions(piece_id: Id, ending: Name, shop: OpenShop) -> Response:
         media_type=f"{kinds.get(ending, 'text/plain')}; charset=utf-8",
         headers=attachment(f"{name}.{ending}"),
     )
-
-
-@router.get("/pieces/{piece_id}/stream")
-def stream(piece_id: Id, shop: OpenShop) -> StreamView:
-    """The segments that a piece is played as."""
-    with shop.database.snapshot() as db:
-        piece = projects.piece(db, piece_id)
-        sources = {row["id"]: row for row in projects.source_rows(db, piece.project_id)}
-    width, height = shop.segments.size(piece)
-    return StreamView(
-        kind=shop.segments.kind,
-        parts=[
-            PartView(
-                at_us=part.at_us,
-                duration_us=part.end_us - part.start_us,
-                url=f"/api/sources/{part.source_id}/segments/{part.start_us}-{part.end_us}.mp4"
-                f"?width={width}&height={height}&track={sources[part.source_id]['audio_track']}",
-            )
-            for part in shop.segments.stream(piece)
-        ],
-    )
-
-
-@router.get("/pieces/{piece_id}/frames", response_class=Response)
-def piece_frames(piece_id: Id, shop: OpenShop) -> Response:
-    """Presentation times of all frames of the piece in µs, as little-endian 64-bit floats."""
-    with shop.database.snapshot() as db:
-        piece = projects.piece(db, piece_id)
-        rates = {row["id"]: row["frame_rate"] for row in projects.source_rows(db, piece.project_id)}
-    times = shop.segments.frame_times(piece, rates)
-    return Response(times.astype("<f8").tobytes(), media_type="application/octet-stream")
 
 
 @router.post("/pieces/{piece_id}/deliveries", status_code=201)

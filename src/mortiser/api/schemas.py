@@ -209,6 +209,7 @@ class PieceView(BaseModel):
     duration_us: int
     source_id: int
     untouched: bool = Field(description="Whether it is one recording from beginning to end.")
+    digest: str = Field(description="Of its clips: another one once they were cut.")
     show_speakers: bool
     file_pace: Pace | None = Field(description="Of its caption files; as the picture's if none.")
     speaker_looks: dict[str, dict[str, JsonValue]] = Field(
@@ -233,6 +234,7 @@ class PieceView(BaseModel):
             duration_us=piece.timeline.duration_us,
             source_id=piece.source_id,
             untouched=piece.untouched,
+            digest=piece.timeline.digest,
             show_speakers=piece.show_speakers,
             file_pace=piece.file_pace,
             speaker_looks={name: look_of(look) for name, look in piece.standing.speakers.items()},

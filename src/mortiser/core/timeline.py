@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import hashlib
 from bisect import bisect_left, bisect_right
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
@@ -108,6 +109,12 @@ class Timeline:
 
     def __eq__(self, other: object) -> bool:
         return isinstance(other, Timeline) and self.clips == other.clips
+
+    @property
+    def digest(self) -> str:
+        """The same for the same clips in the same order: what was made for it need not be made again."""
+        said = ";".join(f"{c.source_id}:{c.start_us}-{c.end_us}" for c in self.clips)
+        return hashlib.sha256(said.encode()).hexdigest()[:16]
 
     def __hash__(self) -> int:
         return hash(self.clips)

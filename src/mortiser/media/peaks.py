@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
+from contextlib import ExitStack
 from pathlib import Path
 
 import numpy as np
 import numpy.typing as npt
 
+from mortiser.core.timeline import Timeline
 from mortiser.media.sound import RATE, Samples
 
 FINEST_US = 5_000
@@ -42,17 +44,30 @@ def save_peaks(path: Path, levels: list[npt.NDArray[np.uint8]]) -> None:
         np.savez_compressed(out, *levels)
 
 
-def read_peaks(
-    path: Path, from_us: int, to_us: int, most: int
+def piece_peaks(
+    files: Mapping[int, Path], timeline: Timeline, from_us: int, to_us: int, most: int
 ) -> tuple[int, int, npt.NDArray[np.uint8]]:
-    """The finest level with at most ``most`` bins in the stretch.
+    """Peaks of a piece from those of its sources, at the finest level with at most ``most`` bins.
 
-    Returns the start and length of a bin in µs and the bins that touch ``[from_us, to_us)``.
+    Returns the start and length of a bin in µs of the piece, and the bins that touch ``[from_us,
+    to_us)``, as far as the piece goes. A bin holds whatever touches it on either side of a cut.
     """
-    with np.load(path) as stored:
-        for number, level in enumerate(LEVELS):
-            length = FINEST_US * level
-            first, last = from_us // length, -(-to_us // length)
-            if last - first <= most or number == len(LEVELS) - 1:
-                return first * length, length, stored[f"arr_{number}"][first:last]
-    raise AssertionError("there is a coarsest level")
+    to_us = min(to_us, timeline.duration_us)
+    levels = (level for level in LEVELS if -(-(to_us - from_us) // (FINEST_US * level)) < most)
+    level = next(levels, LEVELS[-1])
+    length = FINEST_US * level
+    first = from_us // length
+    bins = np.zeros(max(0, -(-to_us // length) - first), np.uint8)
+    with ExitStack() as stack:
+        stored = {key: stack.enter_context(np.load(file)) for key, file in files.items()}
+        name = f"arr_{LEVELS.index(level)}"
+        read = {key: one[name] for key, one in stored.items()}
+    for part in timeline.slice(first * length, first * length + len(bins) * length):
+        clip = part.clip
+        source = np.arange(clip.start_us // length, -(-clip.end_us // length))
+        source = source[source < len(read[clip.source_id])]
+        # Each bin of the source goes to the bins of the piece it reaches into.
+        for edge in (source * length, (source + 1) * length - 1):
+            at = np.clip(edge, clip.start_us, clip.end_us - 1) - clip.start_us + part.at_us
+            np.maximum.at(bins, at // length - first, read[clip.source_id][source])
+    return first * length, length, bins

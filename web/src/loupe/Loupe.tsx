@@ -122,7 +122,7 @@ function Magnified({ cue, piece, player }: { cue: Cue; piece: Piece; player: Pla
         </span>
       </div>
       <div ref={box} className="relative h-[96px]">
-        <Wave sourceId={piece.source_id} fromUs={from} toUs={to} />
+        <Wave fromUs={from} toUs={to} />
         <div
           className="absolute top-0 border-x-2 border-chalk bg-chalk/10"
           style={{
@@ -215,9 +215,9 @@ function WordMark(props: {
   );
 }
 
-function Wave({ sourceId, fromUs, toUs }: { sourceId: number; fromUs: number; toUs: number }) {
+function Wave({ fromUs, toUs }: { fromUs: number; toUs: number }) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const peaks = usePeaks(sourceId, fromUs, toUs);
+  const peaks = usePeaks(fromUs, toUs);
   useEffect(() => {
     const width = canvas.current?.clientWidth ?? 0;
     const context = sharpCanvas(canvas.current, width, HEIGHT);

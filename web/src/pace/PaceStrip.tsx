@@ -223,7 +223,6 @@ function Tiles(props: { piece: Piece; scale: number; top: number; height: number
         style={{ top: y, width: RIBBON_WIDTH }}
       >
         <Ribbon
-          sourceId={piece.source_id}
           fromUs={toMoment(y, scale)}
           toUs={toMoment(y + tall, scale)}
           height={tall}

@@ -57,7 +57,7 @@ export function Preview({ piece, source, player, onPlayer }: Props) {
   }, [source.id, source.kind, source.playable, piece.id, cut, onPlayer]);
 
   // Of a cut piece other clips are other frames.
-  const clips = cut ? piece : null;
+  const clips = cut ? piece.digest : null;
   // biome-ignore lint/correctness/useExhaustiveDependencies: clips are what is asked for
   useEffect(() => {
     if (!player) return;

@@ -7,15 +7,14 @@ export const RIBBON_WIDTH = 64;
 const BAR = 3;
 
 export const Ribbon = memo(function Ribbon(props: {
-  sourceId: number;
   fromUs: number;
   toUs: number;
   height: number;
   marked: boolean;
 }) {
-  const { sourceId, fromUs, toUs, height, marked } = props;
+  const { fromUs, toUs, height, marked } = props;
   const canvas = useRef<HTMLCanvasElement>(null);
-  const peaks = usePeaks(sourceId, fromUs, toUs);
+  const peaks = usePeaks(fromUs, toUs);
   // biome-ignore lint/correctness/useExhaustiveDependencies: a mark is another colour to draw in
   useEffect(() => {
     const context = sharpCanvas(canvas.current, RIBBON_WIDTH, height);

@@ -74,7 +74,6 @@ export function Strip({ piece, player }: { piece: Piece; player: Player | null }
 
   const listening = hearing?.status === "running" || hearing?.status === "queued";
   const seek = useSeek(player);
-  const sourceId = piece.source_id;
   return (
     <section aria-label="Strip" className="flex h-full min-h-0 flex-col bg-birch">
       <header className="flex h-9 shrink-0 items-center gap-3 border-b border-line px-3">
@@ -115,7 +114,6 @@ export function Strip({ piece, player }: { piece: Piece; player: Player | null }
                 <StripRow
                   key={row.key}
                   row={{ ...row, top: item.start }}
-                  sourceId={sourceId}
                   selected={row.cue !== null && row.cue.id === selected}
                   picked={row.cue !== null && picked.has(row.cue.id)}
                   unheard={row.key === END && listening}

@@ -10,7 +10,6 @@ import type { Row } from "./rows";
 
 interface Props {
   row: Row;
-  sourceId: number;
   selected: boolean;
   picked: boolean;
   /** The stretch behind the last caption while the recording is still being heard. */
@@ -30,7 +29,7 @@ function cueAtHeight(clientY: number): number | null {
 }
 
 export const StripRow = memo(function StripRow(props: Props) {
-  const { row, sourceId, selected, picked, unheard, others, onSeek } = props;
+  const { row, selected, picked, unheard, others, onSeek } = props;
   const { cue } = row;
   return (
     <div
@@ -50,13 +49,7 @@ export const StripRow = memo(function StripRow(props: Props) {
       >
         <span className="tabular px-2 pt-1.5 text-right text-dim">{clock(row.fromUs)}</span>
         <span className="flex justify-center">
-          <Ribbon
-            sourceId={sourceId}
-            fromUs={row.fromUs}
-            toUs={row.toUs}
-            height={row.height}
-            marked={selected}
-          />
+          <Ribbon fromUs={row.fromUs} toUs={row.toUs} height={row.height} marked={selected} />
         </span>
       </div>
       {cue ? (

@@ -1,6 +1,7 @@
 /** Sound peaks for any stretch, fetched in minutes and kept. */
 import { useQueries } from "@tanstack/react-query";
 import { api, take } from "../api/client";
+import { openPiece, useProject } from "../state/store";
 
 const BLOCK_US = 60_000_000;
 
@@ -10,22 +11,24 @@ export interface Peaks {
   values: number[];
 }
 
-/** Peaks of the blocks that a stretch touches, in order; what has not arrived is missing. */
-export function usePeaks(sourceId: number, fromUs: number, toUs: number): Peaks[] {
+/** Peaks of the open piece in the blocks that a stretch touches; what has not arrived is missing. */
+export function usePeaks(fromUs: number, toUs: number): Peaks[] {
+  const pieceId = useProject((state) => openPiece(state)?.id ?? 0);
+  const digest = useProject((state) => openPiece(state)?.digest);
   const first = Math.floor(fromUs / BLOCK_US);
   const last = Math.floor(Math.max(fromUs, toUs - 1) / BLOCK_US);
   const blocks = Array.from({ length: last - first + 1 }, (_, i) => first + i);
   return useQueries({
     queries: blocks.map((block) => ({
-      queryKey: ["peaks", sourceId, block],
+      queryKey: ["peaks", pieceId, digest, block],
       staleTime: Number.POSITIVE_INFINITY,
       refetchInterval: (query: { state: { data?: Peaks | undefined } }) =>
         query.state.data?.stepUs === 0 ? 1_000 : (false as const),
       queryFn: async (): Promise<Peaks> => {
         const found = await take(
-          api.GET("/api/sources/{source_id}/peaks", {
+          api.GET("/api/pieces/{piece_id}/peaks", {
             params: {
-              path: { source_id: sourceId },
+              path: { piece_id: pieceId },
               query: { from_us: block * BLOCK_US, to_us: (block + 1) * BLOCK_US, most: 3_000 },
             },
           }),

@@ -1,0 +1,89 @@
+"""How a piece plays: the segments of its preview, its frames, the peaks of its sound."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from fastapi import Query, Response
+from pydantic import BaseModel, Field
+
+from mortiser.api.routing import routes
+from mortiser.api.shop import OpenShop
+from mortiser.core.limits import Id, Micros
+from mortiser.jobs.preparing import peaks_of
+from mortiser.media.peaks import piece_peaks
+from mortiser.store import projects
+
+router = routes("/api/pieces/{piece_id}", "playing")
+MOST_PEAKS = 4_000
+
+
+class PartView(BaseModel):
+    at_us: int
+    duration_us: int
+    url: str = Field(description="Its segment: fragmented MP4 that begins at zero.")
+
+
+class StreamView(BaseModel):
+    """What a cut piece is played as: segments one behind another."""
+
+    kind: str = Field(description="The media type of all segments.")
+    parts: list[PartView]
+
+
+class PeaksView(BaseModel):
+    start_us: int
+    step_us: int = Field(description="0 as long as the peaks of a recording are being made.")
+    peaks: list[int] = Field(description="Loudest sample of each step, 0 to 255.")
+
+
+@router.get("/stream")
+def stream(piece_id: Id, shop: OpenShop) -> StreamView:
+    """The segments that a piece is played as."""
+    with shop.database.snapshot() as db:
+        piece = projects.piece(db, piece_id)
+        sources = {row["id"]: row for row in projects.source_rows(db, piece.project_id)}
+    width, height = shop.segments.size(piece)
+    return StreamView(
+        kind=shop.segments.kind,
+        parts=[
+            PartView(
+                at_us=part.at_us,
+                duration_us=part.end_us - part.start_us,
+                url=f"/api/sources/{part.source_id}/segments/{part.start_us}-{part.end_us}.mp4"
+                f"?width={width}&height={height}&track={sources[part.source_id]['audio_track']}",
+            )
+            for part in shop.segments.stream(piece)
+        ],
+    )
+
+
+@router.get("/frames", response_class=Response)
+def piece_frames(piece_id: Id, shop: OpenShop) -> Response:
+    """Presentation times of all frames of the piece in µs, as little-endian 64-bit floats."""
+    with shop.database.snapshot() as db:
+        piece = projects.piece(db, piece_id)
+        rates = {row["id"]: row["frame_rate"] for row in projects.source_rows(db, piece.project_id)}
+    times = shop.segments.frame_times(piece, rates)
+    return Response(times.astype("<f8").tobytes(), media_type="application/octet-stream")
+
+
+@router.get("/peaks")
+def peaks(
+    piece_id: Id,
+    shop: OpenShop,
+    from_us: Micros,
+    to_us: Annotated[Micros, Query(gt=0)],
+    most: Annotated[int, Query(gt=0, le=MOST_PEAKS)] = 1_000,
+) -> PeaksView:
+    """Sound peaks of a stretch of the piece in at most ``most`` steps (more only at the coarsest
+    level)."""
+    with shop.database.snapshot() as db:
+        piece = projects.piece(db, piece_id)
+        rows = projects.source_rows(db, piece.project_id)
+    shown = {clip.source_id for clip in piece.timeline.clips}
+    files = {row["id"]: peaks_of(shop.workspace, row) for row in rows if row["id"] in shown}
+    if not all(file.exists() for file in files.values()):
+        return PeaksView(start_us=from_us, step_us=0, peaks=[])
+    start_us, step_us, found = piece_peaks(files, piece.timeline, from_us, to_us, most)
+    return PeaksView(start_us=start_us, step_us=step_us, peaks=found.tolist())
