@@ -8,7 +8,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from mortiser.core.errors import BadMedia
 from mortiser.core.timeline import Clip, Timeline
+from mortiser.render.picture import Reel, Reels
 from mortiser.render.segments import PART_US, parts_of, preview_size, write_segment
 from tests.recordings import make_video
 from tests.render.test_programme import recording
@@ -73,3 +75,34 @@ def test_a_segment_has_the_frames_and_the_sound_of_its_stretch(
 def test_the_preview_is_small() -> None:
     assert preview_size((1080, 1920)) == (540, 960)
     assert preview_size((320, 240)) == (320, 240)
+
+
+def test_what_plays_on_is_the_same_however_it_is_read(tmp_path: Path) -> None:
+    source = recording(make_video(tmp_path / "a.mp4", seconds=4.0))
+    other = recording(make_video(tmp_path / "b.mp4", seconds=4.0))
+    reels = Reels(1)
+    orders = [(source, 0), (source, 1), (other, 0), (source, 3), (source, 1), (source, 2)]
+    for number, (one, start) in enumerate(orders):
+        stretch = start * SECOND, (start + 1) * SECOND
+        files = [tmp_path / f"{number}-{name}.mp4" for name in ("kept", "fresh")]
+        write_segment(one, stretch, (160, 120), files[0], reels)
+        write_segment(one, stretch, (160, 120), files[1])
+        assert files[0].read_bytes() == files[1].read_bytes()
+    reels.close()
+
+
+def test_a_reel_that_failed_is_not_kept(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    source = recording(make_video(tmp_path / "a.mp4", seconds=4.0))
+    reels = Reels(2)
+
+    def broken(reel: Reel, source_us: int) -> None:
+        raise BadMedia("The picture ends early.")
+
+    with monkeypatch.context() as patched:
+        patched.setattr(Reel, "at", broken)
+        with pytest.raises(BadMedia):
+            write_segment(source, (0, SECOND), (160, 120), tmp_path / "a-part.mp4", reels)
+    assert not reels._idle
+    write_segment(source, (0, SECOND), (160, 120), tmp_path / "a-part.mp4", reels)
+    assert len(reels._idle) == 1
+    reels.close()

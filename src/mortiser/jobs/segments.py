@@ -15,11 +15,14 @@ from mortiser.core.errors import BadInput
 from mortiser.core.piece import Piece
 from mortiser.jobs.workspace import Workspace
 from mortiser.render import segments
+from mortiser.render.picture import Reels
 from mortiser.render.programme import Recording
 from mortiser.render.segments import PART_US, Part, write_segment
 from mortiser.store.projects import SourceRow
 
 FOLDER = "segments"
+MOST_OPEN = 2
+"""Recordings kept open where a segment ended: the next one mostly begins there."""
 MOST_BYTES = 300 * 1024**2
 """Of one recording: about an hour of a small picture."""
 
@@ -31,6 +34,7 @@ class Segments:
         self._workspace = workspace
         self._guard = threading.Lock()
         self._making: dict[Path, threading.Lock] = {}
+        self._reels = Reels(MOST_OPEN)
 
     kind = segments.KIND
     """The media type of all segments."""
@@ -75,7 +79,7 @@ class Segments:
         path = self._workspace.path(source["path"])
         recording = Recording(path, source["duration_us"], source["audio_track"])
         try:
-            write_segment(recording, stretch, size, partial)
+            write_segment(recording, stretch, size, partial, self._reels)
             partial.rename(file)
         finally:
             partial.unlink(missing_ok=True)

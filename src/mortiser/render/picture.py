@@ -6,6 +6,8 @@ from bisect import bisect_right
 from collections.abc import Iterator
 from contextlib import ExitStack
 from fractions import Fraction
+from pathlib import Path
+from threading import Lock
 
 import av
 import numpy as np
@@ -26,6 +28,42 @@ AHEAD_US = 2 * SECOND
 TAIL_US = SECOND // 5
 """Sound commonly ends this much after the picture: no more frames are made for that."""
 FINE = Fraction(1, 90_000)
+
+
+class Reels:
+    """Reels kept open between one programme and the next: what plays on from where one stopped need
+    not be looked for, with all the frames from the key frame before it."""
+
+    def __init__(self, most: int = 0) -> None:
+        self._most = most
+        self._idle: list[tuple[Path, Reel]] = []
+        self._guard = Lock()
+
+    def take(self, recording: Recording, source_us: int) -> Reel:
+        """A reel of a recording, for frames from a moment on; to be given back."""
+        with self._guard:
+            for one in reversed(self._idle):
+                path, reel = one
+                if path == recording.path and reel.goes_on(source_us):
+                    self._idle.remove(one)
+                    return reel
+        return Reel(recording)
+
+    def give_back(self, recording: Recording, reel: Reel) -> None:
+        """Keep a reel for what follows; of too many the oldest is closed."""
+        with self._guard:
+            self._idle.append((recording.path, reel))
+            over = self._idle[: max(0, len(self._idle) - self._most)]
+            del self._idle[: len(over)]
+        for _, old in over:
+            old.close()
+
+    def close(self) -> None:
+        """Let go of all files."""
+        with self._guard:
+            over, self._idle = self._idle, []
+        for _, old in over:
+            old.close()
 
 
 class Reel:
@@ -93,6 +131,11 @@ class Reel:
             self._shown, self._next = self._next, next(self._frames, None)
         return self._shown[1] if self._shown else None
 
+    def goes_on(self, source_us: int) -> bool:
+        """Whether a moment lies a little ahead of where it stands."""
+        shown = self._shown
+        return shown is not None and shown[0] <= source_us + SLACK_US and not self._far(source_us)
+
     def _far(self, source_us: int) -> bool:
         return self._next is not None and source_us - self._next[0] > AHEAD_US
 
@@ -149,10 +192,15 @@ def time_base(programme: Programme) -> Fraction:
         reel.close()
 
 
-def frames(programme: Programme) -> Iterator[av.VideoFrame]:
-    """The frames of a programme in yuv420p, in order, writable, with their times in the piece."""
+def frames(programme: Programme, kept: Reels | None = None) -> Iterator[av.VideoFrame]:
+    """The frames of a programme in yuv420p, in order, writable, with their times in the piece.
+
+    Reels of a programme that is put together are taken from those ``kept``, and go back to them.
+    """
     recording = programme.untouched
-    return _of_grid(programme) if recording is None else _of_one(programme, recording)
+    if recording is None:
+        return _of_grid(programme, kept or Reels())
+    return _of_one(programme, recording)
 
 
 def _of_one(programme: Programme, recording: Recording) -> Iterator[av.VideoFrame]:
@@ -193,7 +241,7 @@ def _between(programme: Programme, held: av.VideoFrame, to_us: int) -> Iterator[
         before = now
 
 
-def _of_grid(programme: Programme) -> Iterator[av.VideoFrame]:
+def _of_grid(programme: Programme, kept: Reels) -> Iterator[av.VideoFrame]:
     """Frames at the programme's own rate, each what the clips show at its moment."""
     reels: dict[int, Reel] = {}
     starts = [placed.at_us for placed in programme.timeline.placed]
@@ -203,9 +251,10 @@ def _of_grid(programme: Programme) -> Iterator[av.VideoFrame]:
             at_us = round(number * SECOND / programme.rate)
             placed = programme.timeline.placed[max(0, bisect_right(starts, at_us) - 1)]
             source = placed.clip.source_id
+            source_us = placed.to_source(at_us)
             if source not in reels:
-                reels[source] = Reel(programme.recordings[source])
-            found = reels[source].at(placed.to_source(at_us))
+                reels[source] = kept.take(programme.recordings[source], source_us)
+            found = reels[source].at(source_us)
             if found is None:
                 frame = _copy(plain)
             else:
@@ -214,9 +263,12 @@ def _of_grid(programme: Programme) -> Iterator[av.VideoFrame]:
                 frame = _copy(found) if fitted is found else fitted
             frame.pts, frame.time_base = number, 1 / programme.rate
             yield frame
-    finally:
+    except BaseException:
         for reel in reels.values():
             reel.close()
+        raise
+    for source, reel in reels.items():
+        kept.give_back(programme.recordings[source], reel)
 
 
 def _plain(programme: Programme) -> Iterator[av.VideoFrame]:

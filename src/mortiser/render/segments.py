@@ -23,6 +23,7 @@ from mortiser.media.encode import STREAMED, Encoder, Quality
 from mortiser.media.opening import unfinished
 from mortiser.render import picture, sound
 from mortiser.render.ahead import ahead
+from mortiser.render.picture import Reels
 from mortiser.render.programme import Programme, Recording
 
 PART_US = 2 * SECOND
@@ -72,7 +73,11 @@ def preview_size(size: tuple[int, int]) -> tuple[int, int]:
 
 
 def write_segment(
-    recording: Recording, stretch: tuple[int, int], size: tuple[int, int], out: Path
+    recording: Recording,
+    stretch: tuple[int, int],
+    size: tuple[int, int],
+    out: Path,
+    reels: Reels | None = None,
 ) -> None:
     """Write a stretch (µs) of a recording, its picture in ``size`` pixels, as fragmented MP4 that begins
     at zero. Raises BadMedia, and NoSpace on a full disk."""
@@ -81,18 +86,18 @@ def write_segment(
         Timeline([Clip(0, *stretch)]), {0: recording}, size, rate=rate, own_times=False
     )
     try:
-        _write(programme, out, rate)
+        _write(programme, out, rate, reels)
     except av.error.FFmpegError as error:
         raise unfinished(error, "play it") from error
 
 
-def _write(programme: Programme, out: Path, rate: Fraction) -> None:
+def _write(programme: Programme, out: Path, rate: Fraction, reels: Reels | None) -> None:
     encoder = Encoder(out, programme.size, rate, 1 / rate, QUALITY, STREAMED)
     try:
         encoder.hears(RATE, LAYOUT)
         for heard in sound.frames(programme, RATE, LAYOUT):
             encoder.add_sound(heard)
-        with closing(ahead(picture.frames(programme))) as frames:
+        with closing(ahead(picture.frames(programme, reels))) as frames:
             for frame in frames:
                 encoder.add_picture(frame)
         encoder.finish()
