@@ -1,6 +1,6 @@
 """The desk in memory: the contract suite holds it and the SQL one to the same behaviour."""
 
-from collections.abc import Collection
+from collections.abc import Collection, Sequence
 from dataclasses import replace
 from itertools import count
 
@@ -10,16 +10,20 @@ from mortiser.core.finish.builtin import DEFAULT_FINISH, FINISHES
 from mortiser.core.finish.model import Finish
 from mortiser.core.pace import PACES, Pace, RuleSet
 from mortiser.core.standing import NOTHING, Standing
-from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.timeline import Clip, Placed, Timeline
 from mortiser.core.words import Cue, Shown, Word
 
 DURATION_US = 60_000_000
-WHOLE = Timeline([Clip(1, 0, DURATION_US, id=1)])
+WHOLE = Timeline([Clip(1, 0, DURATION_US, id=1, strand_id=1)])
 
 
 class MemoryDesk:
     """A transcript and captions in dictionaries. What is not a caption (finish, pace) is that of all
-    pieces."""
+    pieces.
+
+    Captions are kept with the strands of their words (in place of clips), struck ones too, and with
+    their edges counted from the clips of their first and last word.
+    """
 
     def __init__(
         self, words: list[Word], timelines: dict[int, Timeline] | None = None, source_id: int = 1
@@ -52,29 +56,44 @@ class MemoryDesk:
         return said
 
     def cue(self, cue_id: int) -> Cue:
-        if cue_id not in self.all_cues:
+        found = self._now(self.all_cues[cue_id]) if cue_id in self.all_cues else None
+        if found is None:
             raise NotFound("gone")
-        return self._now(self.all_cues[cue_id])
+        return found
 
     def some(self, cue_ids: Collection[int]) -> list[Cue]:
-        found = [self.cue(cue_id) for cue_id in set(cue_ids) if cue_id in self.all_cues]
+        wanted = [self.all_cues[cue_id] for cue_id in set(cue_ids) if cue_id in self.all_cues]
+        found = [cue for one in wanted if (cue := self._now(one))]
         return sorted(found, key=lambda c: (c.start_us, c.id))
 
-    def _now(self, cue: Cue) -> Cue:
-        """The caption with its words as the transcript has them."""
-        timeline = self.timelines[cue.piece_id]
+    def _placed(self, piece_id: int, word: Shown) -> Placed | None:
+        said = self.transcript[word.id]
+        middle = (said.start_us + said.end_us) // 2
+        return self.timelines[piece_id].shows(word.clip_id, middle)
+
+    def _now(self, kept: Cue) -> Cue | None:
+        """A kept caption as it shows: with the words that are not struck, as the transcript has them."""
         words = []
-        for word in cue.words:
-            said = timeline.place_of(word).show(self.transcript[word.id])
-            own = {"seam": word.seam, "accent": word.accent, "look": word.look, "own": word.own}
-            words.append(replace(said, **own))
-        return cue.with_words(tuple(words))
+        places = [self._placed(kept.piece_id, word) for word in kept.words]
+        for word, placed in zip(kept.words, places, strict=True):
+            if placed is not None:
+                own = {"seam": word.seam, "accent": word.accent, "look": word.look, "own": word.own}
+                words.append(replace(placed.show(self.transcript[word.id]), **own))
+        shown = [placed for placed in places if placed]
+        if not shown:
+            return None
+        first, last = shown[0], shown[-1]
+        start = kept.start_us - first.clip.start_us + first.at_us if places[0] else first.at_us
+        end = kept.end_us - last.clip.start_us + last.at_us
+        end = end if places[-1] else min(end, last.end_us)
+        start = max(0, start)
+        return replace(kept, words=tuple(words), start_us=start, end_us=max(end, start + 1))
 
     def cues(self, piece_id: int) -> list[Cue]:
         if piece_id not in self.timelines:
             raise NotFound("gone")
-        mine = [self._now(c) for c in self.all_cues.values() if c.piece_id == piece_id]
-        return sorted(mine, key=lambda c: (c.start_us, c.id))
+        mine = [c.id for c in self.all_cues.values() if c.piece_id == piece_id]
+        return self.some(mine)
 
     def showing(self, piece_id: int, at_us: int) -> Cue | None:
         return next((c for c in self.cues(piece_id) if c.start_us <= at_us < c.end_us), None)
@@ -116,8 +135,43 @@ class MemoryDesk:
         ]
         words = tuple(self._save_word(w, self.timelines[cue.piece_id]) for w in coming)
         saved = replace(cue, words=words, id=cue.id or next(self._ids))
-        self.all_cues[saved.id] = saved
-        return self._now(saved)
+        timeline = self.timelines[cue.piece_id]
+        places = [timeline.place_of(word) for word in words]
+        strands = [
+            replace(word, clip_id=placed.clip.strand_id)
+            for word, placed in zip(words, places, strict=True)
+        ]
+        self.all_cues[saved.id] = replace(
+            saved,
+            words=tuple(self._with_struck(strands, self.all_cues.get(cue.id))),
+            start_us=cue.start_us - places[0].at_us + places[0].clip.start_us,
+            end_us=cue.end_us - places[-1].at_us + places[-1].clip.start_us,
+        )
+        return self.cue(saved.id)
+
+    def _with_struck(self, shown: list[Shown], kept: Cue | None) -> list[Shown]:
+        """The words of a caption with the struck ones behind the words they stood behind."""
+        here = [(word.id, word.clip_id) for word in shown]
+        at, result = 0, list(shown)
+        for word in kept.words if kept else ():
+            if self._placed(kept.piece_id, word) is None:
+                result.insert(at, word)
+                at += 1
+            elif (word.id, word.clip_id) in here:
+                at = [(w.id, w.clip_id) for w in result].index((word.id, word.clip_id)) + 1
+        return result
+
+    def set_clips(self, piece_id: int, clips: Sequence[Clip]) -> None:
+        known = {c.strand_id for timeline in self.timelines.values() for c in timeline.clips}
+        fresh = count(max(known, default=0) + 1)
+        self.timelines[piece_id] = Timeline(
+            [
+                replace(
+                    clip, id=clip.id or next(self._ids), strand_id=clip.strand_id or next(fresh)
+                )
+                for clip in clips
+            ]
+        )
 
     def _save_word(self, word: Shown, timeline: Timeline) -> Shown:
         placed = timeline.place_of(word)
@@ -146,9 +200,11 @@ class MemoryDesk:
 
     def elsewhere(self, word_ids: Collection[int], but: Collection[int]) -> list[Cue]:
         return [
-            self._now(cue)
+            shown
             for cue in list(self.all_cues.values())
-            if cue.id not in but and any(word.id in word_ids for word in cue.words)
+            if cue.id not in but
+            and any(word.id in word_ids for word in cue.words)
+            and (shown := self._now(cue))
         ]
 
     def moved(self) -> Collection[int]:
@@ -162,9 +218,14 @@ class MemoryDesk:
         return [w for w in timeline.shown(words) if (w.id, w.clip_id) in inside]
 
     def unshown(self, piece_id: int) -> list[Shown]:
-        shown = {(w.id, w.clip_id) for cue in self.cues(piece_id) for w in cue.words}
-        hidden = self.timelines[piece_id].shown(list(self.transcript.values()))
-        return [w for w in hidden if (w.id, w.clip_id) not in shown]
+        mine = [cue for cue in self.all_cues.values() if cue.piece_id == piece_id]
+        known = {(w.id, w.clip_id) for cue in mine for w in cue.words}
+        timeline = self.timelines[piece_id]
+        return [
+            word
+            for word in timeline.shown(list(self.transcript.values()))
+            if (word.id, timeline.place_of(word).clip.strand_id) not in known
+        ]
 
     def note_correction(self, heard: str, written: str) -> None:
         self.corrections.append((heard, written))

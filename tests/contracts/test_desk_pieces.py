@@ -32,7 +32,7 @@ STEP_US = 350_000
 def desk(request: pytest.FixtureRequest, tmp_path: Path) -> Iterator[Desk]:
     heard = [*spoken(), *(replace(word, source_id=2) for word in spoken(OTHER))]
     if request.param == "memory":
-        whole = Timeline([Clip(1, 0, DURATION_US, id=1)])
+        whole = Timeline([Clip(1, 0, DURATION_US, id=1, strand_id=1)])
         memory = MemoryDesk(heard, {1: whole, 2: Timeline(SHORT)})
         for piece_id in (1, 2):
             Regroup(piece_id=piece_id).apply(memory)

@@ -57,10 +57,10 @@ def before(word: int) -> int:
 
 
 SHORT = [
-    Clip(2, 0, 4_000_000, id=2),
-    Clip(1, before(FUSE), before(FUSE + 9), id=3),
-    Clip(1, before(MORNING), before(MORNING + 5), id=4),
-    Clip(1, before(FUSE), before(FUSE + 5), id=5),
+    Clip(2, 0, 4_000_000, id=2, strand_id=2),
+    Clip(1, before(FUSE), before(FUSE + 9), id=3, strand_id=3),
+    Clip(1, before(MORNING), before(MORNING + 5), id=4, strand_id=4),
+    Clip(1, before(FUSE), before(FUSE + 5), id=5, strand_id=5),
 ]
 """A second piece: the radio, the fuse, the greeting, and "Nine times out of ten" once more."""
 
@@ -72,8 +72,9 @@ def cut(database: Database, piece_id: int, clips: list[Clip]) -> None:
         db.execute("DELETE FROM cue WHERE piece_id = ?", (piece_id,))
         db.execute("DELETE FROM clip WHERE piece_id = ?", (piece_id,))
         for position, clip in enumerate(clips):
+            strand = insert(db, "strand", piece_id=piece_id, source_id=clip.source_id)
             insert(
-                db, "clip", piece_id=piece_id, position=position, source_id=clip.source_id,
+                db, "clip", piece_id=piece_id, position=position, strand_id=strand,
                 start_us=clip.start_us, end_us=clip.end_us,
             )  # fmt: skip
         desk = SqlDesk(db, project)
@@ -95,10 +96,10 @@ def open_two_pieces(path: Path) -> tuple[Database, int]:
 
 
 def rows(database: Database) -> dict[str, list[tuple[object, ...]]]:
-    """Every row that edits may touch, without the columns that say when."""
+    """Every row that edits may touch, without the columns that say when they did."""
     picture = {}
     for table in TABLES:
-        skip = BOOKKEEPING.get(table, set())
+        skip = BOOKKEEPING[table] if table == "project" else ()
         found = database.connection.execute(f"SELECT * FROM {table} ORDER BY id").fetchall()
         picture[table] = [tuple(r[k] for k in r.keys() if k not in skip) for r in found]  # noqa: SIM118
     return picture

@@ -86,7 +86,7 @@ def test_tables_are_strict_and_foreign_keys_hold(opened: tuple[Database, int]) -
         db.execute("UPDATE cue SET start_us = 'soon'")
     with pytest.raises(sqlite3.IntegrityError), database.transaction() as db:
         db.execute(
-            "INSERT INTO shown_word (cue_id, word_id, clip_id, position) VALUES (999, 999, 999, 0)"
+            "INSERT INTO shown_word (cue_id, word_id, strand_id, position) VALUES (999, 999, 999, 0)"
         )
 
 

@@ -15,13 +15,16 @@ from mortiser.core.words import Shown, Word, shown
 class Clip:
     """A kept stretch of a source, half open: ``[start_us, end_us)`` in source time.
 
-    ``id`` is 0 until it is stored.
+    ``id`` is 0 until it is stored. ``strand_id`` says which stretch that was put into the piece it is
+    left of, so that what belongs to words stays with them however they are cut; 0 for one that is new.
+    The clips of a strand never overlap.
     """
 
     source_id: int
     start_us: int
     end_us: int
     id: int = 0
+    strand_id: int = 0
 
     def __post_init__(self) -> None:
         if not 0 <= self.start_us < self.end_us:
@@ -98,6 +101,9 @@ class Timeline:
         self._starts = ends[:-1]
         self.placed = tuple(map(Placed, self.clips, self._starts))
         self._by_id = {one.clip.id: one for one in self.placed}
+        self._strands: dict[int, list[Placed]] = {}
+        for one in sorted(self.placed, key=lambda one: one.clip.start_us):
+            self._strands.setdefault(one.clip.strand_id, []).append(one)
         self.duration_us = ends[-1]
         """Length of the piece."""
         self.cuts = tuple(
@@ -132,6 +138,15 @@ class Timeline:
     def clip(self, clip_id: int) -> Placed | None:
         """A clip by its id, where the timeline has it."""
         return self._by_id.get(clip_id)
+
+    def shows(self, strand_id: int, middle_us: int) -> Placed | None:
+        """The clip of a strand that shows a word, by the word's middle (source time); None where it is
+        struck. A word of no length at a clip's end belongs to that clip."""
+        clips = self._strands.get(strand_id, [])
+        at = bisect_right(clips, middle_us, key=lambda one: one.clip.start_us)
+        if at and middle_us <= clips[at - 1].clip.end_us:
+            return clips[at - 1]
+        return None
 
     def playing(self, piece_us: int) -> Placed:
         """The clip that plays at a moment; the first or last one outside the piece."""
@@ -174,3 +189,56 @@ class Timeline:
             if start < end:
                 cut = replace(one.clip, start_us=one.to_source(start), end_us=one.to_source(end))
                 yield Placed(cut, start)
+
+
+@dataclass(frozen=True, slots=True)
+class Shift:
+    """What began in ``[from_us, to_us)`` of a piece begins ``by_us`` later now."""
+
+    from_us: int
+    to_us: int
+    by_us: int
+
+
+def shifts(before: Timeline, after: Timeline) -> list[Shift]:
+    """Where what both timelines show has gone, in the order of the earlier one."""
+    found: list[Shift] = []
+    for old in before.placed:
+        for new in after.placed:
+            if old.clip.strand_id != new.clip.strand_id:
+                continue
+            start = max(old.clip.start_us, new.clip.start_us)
+            end = min(old.clip.end_us, new.clip.end_us)
+            if start < end:
+                at = old.to_piece(start)
+                found.append(Shift(at, at + end - start, new.to_piece(start) - at))
+    found.sort(key=lambda shift: shift.from_us)
+    joined: list[Shift] = []
+    for shift in found:
+        last = joined[-1] if joined else None
+        if last and last.to_us == shift.from_us and last.by_us == shift.by_us:
+            joined[-1] = replace(last, to_us=shift.to_us)
+        else:
+            joined.append(shift)
+    return joined
+
+
+def changed_stretches(before: Timeline, after: Timeline) -> list[tuple[int, int, int]]:
+    """What one of two timelines shows and the other one does not: (strand, start, end) in source time.
+
+    A clip that only changed its place is none of it.
+    """
+    edges: dict[int, dict[int, int]] = {}
+    for timeline, sign in ((before, 1), (after, -1)):
+        for clip in timeline.clips:
+            strand = edges.setdefault(clip.strand_id, {})
+            strand[clip.start_us] = strand.get(clip.start_us, 0) + sign
+            strand[clip.end_us] = strand.get(clip.end_us, 0) - sign
+    found: list[tuple[int, int, int]] = []
+    for strand_id, steps in edges.items():
+        level, since = 0, 0
+        for at in sorted(steps):
+            if level:
+                found.append((strand_id, since, at))
+            level, since = level + steps[at], at
+    return found

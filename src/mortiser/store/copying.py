@@ -47,19 +47,14 @@ def duplicate_project(database: Database, project_id: int, new_paths: dict[str, 
             words |= _copy_rows(db, "word", "source_id = ?", source, {"source_id": new})
         pieces = _copy_rows(db, "piece", "project_id = ?", project_id, {"project_id": copy})
         for old_piece, new_piece in pieces.items():
-            clips: dict[int, int] = {}
-            for clip in db.execute(
-                "SELECT * FROM clip WHERE piece_id = ?", (old_piece,)
-            ).fetchall():
-                clips[clip["id"]] = insert(
-                    db,
-                    "clip",
-                    piece_id=new_piece,
-                    position=clip["position"],
-                    source_id=sources[clip["source_id"]],
-                    start_us=clip["start_us"],
-                    end_us=clip["end_us"],
-                )
+            strands: dict[int, int] = {}
+            for row in db.execute("SELECT * FROM strand WHERE piece_id = ?", (old_piece,)):
+                source = sources[row["source_id"]]
+                strands[row["id"]] = insert(db, "strand", piece_id=new_piece, source_id=source)
+            for clip in db.execute("SELECT * FROM clip WHERE piece_id = ?", (old_piece,)):
+                values = {key: clip[key] for key in ("position", "start_us", "end_us")}
+                strand = strands[clip["strand_id"]]
+                insert(db, "clip", piece_id=new_piece, strand_id=strand, **values)
             cues = _copy_rows(db, "cue", "piece_id = ?", old_piece, {"piece_id": new_piece})
             for cue, new_cue in cues.items():
                 rows = db.execute("SELECT * FROM shown_word WHERE cue_id = ?", (cue,)).fetchall()
@@ -68,7 +63,7 @@ def duplicate_project(database: Database, project_id: int, new_paths: dict[str, 
                     values |= {
                         "cue_id": new_cue,
                         "word_id": words[row["word_id"]],
-                        "clip_id": clips[row["clip_id"]],
+                        "strand_id": strands[row["strand_id"]],
                     }
                     insert(db, "shown_word", **values)
         return Copied(copy, _continued(db, project_id, copy, sources, pieces))

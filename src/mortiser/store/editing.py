@@ -3,21 +3,22 @@
 from __future__ import annotations
 
 import sqlite3
-from collections.abc import Callable, Collection
-from dataclasses import dataclass
+from collections.abc import Callable, Collection, Mapping, Sequence
+from dataclasses import dataclass, field
 
 from mortiser.core.edits.commands import Edit
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.projection import follow_times
 from mortiser.core.errors import Conflict
 from mortiser.core.piece import Piece
+from mortiser.core.timeline import Shift, Timeline, changed_stretches, shifts
 from mortiser.core.words import Cue
-from mortiser.store import journal, revisions
+from mortiser.store import cue_times, journal, revisions
 from mortiser.store.database import Database, now_us
 from mortiser.store.journal import Changes
 from mortiser.store.projects import pieces, project_row
 from mortiser.store.revisions import Kind
-from mortiser.store.rows import Timelines, load_cues
+from mortiser.store.rows import Timelines, load_clips, load_cues
 from mortiser.store.sql_desk import SqlDesk, batched
 
 
@@ -33,6 +34,8 @@ class Outcome:
     gone: list[int]
     settings: tuple[str, list[Piece]] | None
     """The project's name and its pieces, where one of them changed (name, finish, grouping)."""
+    moved: list[tuple[int, Shift]] = field(default_factory=list)
+    """By piece: where captions that did not change otherwise have gone."""
 
 
 def apply(
@@ -58,6 +61,7 @@ def _apply(
     goes_on: bool = False,
 ) -> Outcome:
     label = edit.label(desk)
+    before = _timelines(db, project_id)
     entry = None
     if goes_on and journal.labels(db, project_id) == (label, None):
         entry = journal.reopen_newest(db, project_id)
@@ -68,7 +72,7 @@ def _apply(
         follow_times(desk)
     finally:
         changes = journal.close_entry(db, entry)
-    return _outcome(db, project_id, "edit", label, changes)
+    return _outcome(db, project_id, "edit", label, changes, before)
 
 
 def apply_now(database: Database, project_id: int, edit: Edit) -> Outcome:
@@ -89,6 +93,7 @@ def amend(database: Database, project_id: int, change: Callable[[Desk], None]) -
         entry = journal.reopen_newest(db, project_id)
         if entry is None:
             raise Conflict("The edit was undone in the meantime.")
+        before = _timelines(db, project_id)
         try:
             desk = SqlDesk(db, project_id, database.rulers)
             change(desk)
@@ -96,7 +101,7 @@ def amend(database: Database, project_id: int, change: Callable[[Desk], None]) -
         finally:
             changes = journal.close_entry(db, entry)
         label = journal.labels(db, project_id)[0] or ""
-        return _outcome(db, project_id, "follow", label, changes)
+        return _outcome(db, project_id, "follow", label, changes, before)
 
 
 def undo(database: Database, project_id: int, base_revision: int) -> Outcome:
@@ -112,29 +117,63 @@ def redo(database: Database, project_id: int, base_revision: int) -> Outcome:
 def _step(database: Database, project_id: int, base_revision: int, *, back: bool) -> Outcome:
     with database.transaction() as db:
         revisions.check(db, project_id, base_revision, None)
+        before = _timelines(db, project_id)
         label, changes = (journal.undo if back else journal.redo)(db, project_id)
-        return _outcome(db, project_id, "step", label, changes)
+        return _outcome(db, project_id, "step", label, changes, before)
 
 
 def catch_up(database: Database, project_id: int, revision: int) -> Outcome | None:
     """All that was changed after a revision, as it is now; None where that is too long ago."""
     with database.snapshot() as db:
         then = revisions.since(db, project_id, revision)
-        if then is None:
+        if then is None or then.moved:
             return None
         return _now(db, project_id, "", then.touched, settings=then.settings)
 
 
+def _timelines(db: sqlite3.Connection, project_id: int) -> dict[int, Timeline]:
+    rows = db.execute("SELECT id FROM piece WHERE project_id = ?", (project_id,)).fetchall()
+    return {row["id"]: Timeline(load_clips(db, row["id"])) for row in rows}
+
+
 def _outcome(
-    db: sqlite3.Connection, project_id: int, kind: Kind, label: str, changes: Changes
+    db: sqlite3.Connection,
+    project_id: int,
+    kind: Kind,
+    label: str,
+    changes: Changes,
+    before: Mapping[int, Timeline],
 ) -> Outcome:
     db.execute("UPDATE project SET changed_us = ? WHERE id = ?", (now_us(), project_id))
     touched = set(changes.rows.get("cue", ())) | _showing(db, changes.rows.get("word", ()))
+    cut, moved = _follow_clips(db, before, _timelines(db, project_id), touched)
+    touched |= cut
     # What follows from an edit changes no words.
     rewritten = () if kind == "follow" else changes.rewritten | _showing(db, changes.respelled)
     settings = bool(changes.rows.keys() & {"project", "piece", "clip"})
-    revisions.note(db, project_id, kind, touched, rewritten, settings=settings)
-    return _now(db, project_id, label, touched, settings=settings)
+    revisions.note(db, project_id, kind, touched, rewritten, settings=settings, moved=bool(moved))
+    return _now(db, project_id, label, touched, settings=settings, moved=moved)
+
+
+def _follow_clips(
+    db: sqlite3.Connection,
+    before: Mapping[int, Timeline],
+    after: Mapping[int, Timeline],
+    touched: Collection[int],
+) -> tuple[set[int], list[tuple[int, Shift]]]:
+    """Work out when captions show now; those that a cut reaches into, and where the others went."""
+    cut: set[int] = set()
+    moved: list[tuple[int, Shift]] = []
+    for piece_id, timeline in after.items():
+        was = before.get(piece_id, timeline)
+        if was == timeline:
+            for some in batched(touched):
+                cue_times.refresh(db, piece_id, timeline, some)
+            continue
+        cue_times.refresh(db, piece_id, timeline)
+        cut |= cue_times.touched(db, piece_id, changed_stretches(was, timeline))
+        moved += [(piece_id, shift) for shift in shifts(was, timeline) if shift.by_us]
+    return cut, moved
 
 
 def _showing(db: sqlite3.Connection, word_ids: Collection[int]) -> set[int]:
@@ -150,7 +189,13 @@ def _showing(db: sqlite3.Connection, word_ids: Collection[int]) -> set[int]:
 
 
 def _now(
-    db: sqlite3.Connection, project_id: int, label: str, touched: Collection[int], *, settings: bool
+    db: sqlite3.Connection,
+    project_id: int,
+    label: str,
+    touched: Collection[int],
+    *,
+    settings: bool,
+    moved: Sequence[tuple[int, Shift]] = (),
 ) -> Outcome:
     cues: list[Cue] = []
     timelines = Timelines(db)
@@ -164,6 +209,7 @@ def _now(
         cues,
         sorted(set(touched) - {cue.id for cue in cues}),
         _settings(db, project_id) if settings else None,
+        list(moved),
     )
 
 

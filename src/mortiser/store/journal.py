@@ -17,12 +17,15 @@ from dataclasses import dataclass, field
 from mortiser.core.errors import Conflict
 from mortiser.store.database import now_us
 
-TABLES = ("word", "cue", "shown_word", "piece", "clip", "project", "correction")
+TABLES = ("word", "cue", "shown_word", "piece", "strand", "clip", "project", "correction")
 DEPENDENT = "shown_word"
 """Its rows go with their word or caption, and a place in a caption is given once: when changes are put
 back they go first and come last."""
-BOOKKEEPING = {"project": {"revision", "changed_us", "created_us"}}
-"""Columns that say when, not what: left out of the journal."""
+BOOKKEEPING = {
+    "project": {"revision", "changed_us", "created_us"},
+    "cue": {"start_us", "end_us"},
+}
+"""Columns that say when, or follow from others: left out of the journal."""
 
 
 @dataclass

@@ -79,12 +79,13 @@ def create_project(
             finish=finish or finish_text(finishes.for_new_piece(db)),
             pace=pace_text(PACES[pace]),
         )
+        strand = insert(db, "strand", piece_id=piece, source_id=source_id)
         insert(
             db,
             "clip",
             piece_id=piece,
             position=0,
-            source_id=source_id,
+            strand_id=strand,
             start_us=0,
             end_us=source.duration_us,
         )
@@ -96,7 +97,7 @@ def list_projects(database: Database) -> list[sqlite3.Row]:
     return database.connection.execute(
         "SELECT project.*, source.id AS source_id, source.duration_us, source.kind, "
         "(SELECT count(*) FROM cue JOIN piece ON piece.id = cue.piece_id "
-        " WHERE piece.project_id = project.id) AS cue_count, "
+        " WHERE piece.project_id = project.id AND cue.start_us IS NOT NULL) AS cue_count, "
         "(SELECT status FROM job WHERE job.project_id = project.id AND kind = 'transcribe' "
         " ORDER BY job.id DESC LIMIT 1) AS hearing "
         "FROM project JOIN source ON source.id = "

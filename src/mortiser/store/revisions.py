@@ -25,6 +25,8 @@ class Since:
     touched: frozenset[int]
     rewritten: frozenset[int]
     settings: bool
+    moved: bool
+    """Whether clips changed, so that captions stand at other times."""
 
 
 def note(
@@ -35,6 +37,7 @@ def note(
     rewritten: Collection[int],
     *,
     settings: bool,
+    moved: bool = False,
 ) -> int:
     """Raise the project's revision by one and note what it changed; the new revision."""
     row = db.execute(
@@ -42,7 +45,7 @@ def note(
     ).fetchone()
     revision = int(row["revision"])
     db.execute(
-        "INSERT INTO revision_change VALUES (?, ?, ?, ?, ?, ?)",
+        "INSERT INTO revision_change VALUES (?, ?, ?, ?, ?, ?, ?)",
         (
             project_id,
             revision,
@@ -50,6 +53,7 @@ def note(
             json.dumps(sorted(touched)),
             json.dumps(sorted(rewritten)),
             settings,
+            moved,
         ),
     )
     db.execute(
@@ -72,6 +76,7 @@ def since(db: sqlite3.Connection, project_id: int, revision: int) -> Since | Non
         frozenset(cue_id for row in rows for cue_id in json.loads(row["touched"])),
         frozenset(cue_id for row in rows for cue_id in json.loads(row["rewritten"])),
         any(row["settings"] for row in rows),
+        any(row["moved"] for row in rows),
     )
 
 
@@ -86,12 +91,13 @@ def newest(db: sqlite3.Connection, project_id: int) -> int:
 def check(db: sqlite3.Connection, project_id: int, base: int, edit: BaseEdit | None) -> None:
     """Whether an edit made against a revision still means what it meant; an undo or redo where None.
 
-    It does as long as the words of the captions it names are the same. Raises Stale.
+    It does as long as the words of the captions it names are the same, and no cut has moved what it
+    says of times. Raises Stale.
     """
     if newest(db, project_id) == base:
         return
     then = since(db, project_id, base)
-    if then is not None:
+    if then is not None and not then.moved:
         if then.kinds <= {"follow"}:
             return
         named = edit.concerns() if edit is not None else None

@@ -7,7 +7,7 @@ import sqlite3
 from collections.abc import Iterable
 
 from mortiser.core.cue_timing import Frames
-from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.timeline import Clip, Placed, Timeline
 from mortiser.core.words import Cue, Shown, Word
 
 WORD_COLUMNS = (
@@ -39,13 +39,13 @@ def insert(db: sqlite3.Connection, table: str, **values: object) -> int:
     return int(cursor.lastrowid or 0)
 
 
-PIECE_COLUMNS = ("clip_id", "seam", "accent", "look", "own")
+PIECE_COLUMNS = ("strand_id", "seam", "accent", "look", "own")
 """What a word has in a piece, not in its source: columns of ``shown_word``."""
 
 
-def piece_values(word: Shown) -> tuple[object, ...]:
+def piece_values(word: Shown, strand_id: int) -> tuple[object, ...]:
     """The values of PIECE_COLUMNS."""
-    return word.clip_id, word.seam, word.accent, word.look, word.own
+    return strand_id, word.seam, word.accent, word.look, word.own
 
 
 def word_of(row: sqlite3.Row) -> Word:
@@ -78,6 +78,10 @@ class Timelines:
             self._found[piece_id] = Timeline(load_clips(self._db, piece_id))
         return self._found[piece_id]
 
+    def forget(self, piece_id: int) -> None:
+        """Read a piece's timeline anew when it is asked for next: its clips have changed."""
+        self._found.pop(piece_id, None)
+
 
 def load_cues(
     db: sqlite3.Connection,
@@ -86,16 +90,16 @@ def load_cues(
     timelines: Timelines | None = None,
     said: dict[int, Word] | None = None,
 ) -> list[Cue]:
-    """Cues with their words, in time order, for an SQL condition on ``cue``.
+    """Cues with the words that are not struck, in time order, for an SQL condition on ``cue``.
 
     ``said`` takes down the words as the transcript has them.
     """
     timelines = timelines or Timelines(db)
     found = db.execute(
-        "SELECT cue.*, shown_word.clip_id, shown_word.seam, shown_word.accent, shown_word.look, "
+        "SELECT cue.*, shown_word.strand_id, shown_word.seam, shown_word.accent, shown_word.look, "
         f"shown_word.own, {WORD_COLUMNS} "
         "FROM cue JOIN shown_word ON shown_word.cue_id = cue.id "
-        f"JOIN word ON word.id = shown_word.word_id WHERE {where} "
+        f"JOIN word ON word.id = shown_word.word_id WHERE {where} AND cue.start_us IS NOT NULL "
         "ORDER BY cue.start_us, cue.id, shown_word.position",
         tuple(values),
     )
@@ -104,21 +108,23 @@ def load_cues(
     head: sqlite3.Row | None = None
     for row in found:
         if head is not None and row["id"] != head["id"]:
-            cues.append(_cue(head, words))
+            if words:
+                cues.append(_cue(head, words))
             words = []
         head = row
         if said is not None:
             said[row["word_id"]] = word_of(row)
-        words.append(_shown(row, timelines.of(row["piece_id"])))
-    if head is not None:
+        middle = (row["word_start"] + row["word_end"]) // 2
+        placed = timelines.of(row["piece_id"]).shows(row["strand_id"], middle)
+        if placed is not None:
+            words.append(_shown(row, placed))
+    if head is not None and words:
         cues.append(_cue(head, words))
     return cues
 
 
-def _shown(row: sqlite3.Row, timeline: Timeline) -> Shown:
+def _shown(row: sqlite3.Row, placed: Placed) -> Shown:
     """The same as what the clip makes of the word, without a step between: most of reading is this."""
-    placed = timeline.clip(row["clip_id"])
-    assert placed is not None, "a shown word has a clip of its piece"
     return Shown(
         row["text"],
         placed.to_piece(row["word_start"]),
@@ -131,7 +137,7 @@ def _shown(row: sqlite3.Row, timeline: Timeline) -> Shown:
         () if row["alternatives"] == "[]" else tuple(json.loads(row["alternatives"])),
         row["heard_as"],
         row["source_id"],
-        row["clip_id"],
+        placed.clip.id,
         row["seam"],
         row["accent"],
         row["look"],
@@ -154,10 +160,12 @@ def _cue(row: sqlite3.Row, words: list[Shown]) -> Cue:
 def load_clips(db: sqlite3.Connection, piece_id: int) -> list[Clip]:
     """The piece's clips in play order."""
     rows = db.execute(
-        "SELECT id, source_id, start_us, end_us FROM clip WHERE piece_id = ? ORDER BY position",
+        "SELECT clip.id, source_id, start_us, end_us, strand_id FROM clip "
+        "JOIN strand ON strand.id = clip.strand_id WHERE clip.piece_id = ? ORDER BY position",
         (piece_id,),
     )
-    return [Clip(row["source_id"], row["start_us"], row["end_us"], row["id"]) for row in rows]
+    columns = ("source_id", "start_us", "end_us", "id", "strand_id")
+    return [Clip(*(row[column] for column in columns)) for row in rows]
 
 
 def load_frames(db: sqlite3.Connection, piece_id: int) -> Frames:
@@ -166,8 +174,9 @@ def load_frames(db: sqlite3.Connection, piece_id: int) -> Frames:
     row = db.execute(
         "SELECT frame_rate, variable_rate, first_frame_us, start_us, "
         "(SELECT count(*) FROM clip AS every WHERE every.piece_id = clip.piece_id) AS clips "
-        "FROM clip JOIN source ON source.id = clip.source_id "
-        "WHERE piece_id = ? ORDER BY position LIMIT 1",
+        "FROM clip JOIN strand ON strand.id = clip.strand_id "
+        "JOIN source ON source.id = strand.source_id "
+        "WHERE clip.piece_id = ? ORDER BY position LIMIT 1",
         (piece_id,),
     ).fetchone()
     if row["variable_rate"]:
@@ -179,10 +188,12 @@ def load_frames(db: sqlite3.Connection, piece_id: int) -> Frames:
 def load_unshown(db: sqlite3.Connection, piece_id: int, timeline: Timeline) -> list[Shown]:
     """The words said in the piece that none of its cues has, in time order."""
     rows = db.execute(
-        f"SELECT {WORD_COLUMNS}, clip.id AS clip_id FROM clip JOIN word ON "
-        "word.source_id = clip.source_id AND (word.start_us + word.end_us) / 2 >= clip.start_us "
+        f"SELECT {WORD_COLUMNS}, clip.id AS clip_id FROM clip "
+        "JOIN strand ON strand.id = clip.strand_id JOIN word ON "
+        "word.source_id = strand.source_id AND (word.start_us + word.end_us) / 2 >= clip.start_us "
         "AND (word.start_us + word.end_us) / 2 < clip.end_us WHERE clip.piece_id = ? "
-        "AND NOT EXISTS (SELECT 1 FROM shown_word WHERE word_id = word.id AND clip_id = clip.id)",
+        "AND NOT EXISTS (SELECT 1 FROM shown_word WHERE word_id = word.id "
+        "AND strand_id = clip.strand_id)",
         (piece_id,),
     )
     found = [(timeline.clip(row["clip_id"]), word_of(row)) for row in rows]

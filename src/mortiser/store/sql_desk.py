@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import sqlite3
-from collections.abc import Callable, Collection, Iterable
+from collections.abc import Callable, Collection, Iterable, Sequence
 from dataclasses import replace
 
 from mortiser.core.cue_timing import Frames
@@ -13,8 +13,9 @@ from mortiser.core.finish.stored import finish_of, finish_text
 from mortiser.core.grouping import Ruler
 from mortiser.core.pace import Pace, RuleSet, pace_of, pace_text
 from mortiser.core.standing import Standing, standing_of, standing_text
-from mortiser.core.timeline import Timeline
+from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.words import Cue, Shown, Word
+from mortiser.store.cue_times import kept_edge, refresh
 from mortiser.store.rows import (
     PIECE_COLUMNS,
     WORD_COLUMNS,
@@ -124,39 +125,47 @@ class SqlDesk:
         ]
         timeline = self.timeline(cue.piece_id)
         words = tuple(self._save_word(word, timeline) for word in coming)
-        values = (cue.piece_id, cue.start_us, cue.end_us, cue.start_pinned, cue.end_pinned)
+        left, right = (timeline.place_of(words[index]) for index in (0, -1))
+        values = {
+            "piece_id": cue.piece_id,
+            "said_start_us": kept_edge(left, cue.start_us),
+            "said_end_us": kept_edge(right, cue.end_us),
+            "start_pinned": cue.start_pinned,
+            "end_pinned": cue.end_pinned,
+            "start_us": cue.start_us,
+            "end_us": cue.end_us,
+        }
         if cue.id:
-            self._db.execute(
-                "UPDATE cue SET piece_id = ?, start_us = ?, end_us = ?, start_pinned = ?, "
-                "end_pinned = ? WHERE id = ?",
-                (*values, cue.id),
-            )
+            sets = ", ".join(f"{column} = ?" for column in values)
+            self._db.execute(f"UPDATE cue SET {sets} WHERE id = ?", (*values.values(), cue.id))
             saved = replace(cue, words=words)
         else:
-            columns = ("piece_id", "start_us", "end_us", "start_pinned", "end_pinned")
-            saved = replace(
-                cue,
-                words=words,
-                id=insert(self._db, "cue", **dict(zip(columns, values, strict=True))),
-            )
-        self._show(saved)
+            saved = replace(cue, words=words, id=insert(self._db, "cue", **values))
+        self._show(saved, timeline)
         return saved
 
-    def _show(self, cue: Cue) -> None:
-        """Write which words a cue shows, and how; rows that stay as they are are not written."""
+    def _show(self, cue: Cue, timeline: Timeline) -> None:
+        """Write which words a cue shows, and how; rows that stay as they are are not written.
+
+        Struck words stay behind the word they stood behind.
+        """
         columns = ("word_id", *PIECE_COLUMNS)
         rows = self._db.execute(
-            f"SELECT id, position, {', '.join(columns)} FROM shown_word WHERE cue_id = ? "
-            "ORDER BY position",
+            f"SELECT shown_word.id, position, {', '.join(columns)}, start_us, end_us "
+            "FROM shown_word JOIN word ON word.id = word_id WHERE cue_id = ? ORDER BY position",
             (cue.id,),
         ).fetchall()
-        marks = [(word.id, *piece_values(word)) for word in cue.words]
+        shown = [
+            (word.id, *piece_values(word, timeline.place_of(word).clip.strand_id))
+            for word in cue.words
+        ]
+        marks = _with_struck(shown, rows, timeline)
         self._db.executemany(
             f"UPDATE shown_word SET {', '.join(f'{column} = ?' for column in columns)} WHERE id = ?",
             [
                 (*mark, row["id"])
                 for row, mark in zip(rows, marks, strict=False)
-                if tuple(row)[2:] != mark
+                if tuple(row)[2:-2] != mark
             ],
         )
         self._db.executemany(
@@ -254,6 +263,33 @@ class SqlDesk:
         text = finish_text(finish)
         self._db.execute("UPDATE piece SET finish = ? WHERE id = ?", (text, piece_id))
 
+    def set_clips(self, piece_id: int, clips: Sequence[Clip]) -> None:
+        self._known(piece_id)
+        if not clips:
+            raise ValueError("a piece has clips")
+        known = {clip.id: clip for clip in self.timeline(piece_id).clips}
+        kept = {clip.id for clip in clips}
+        for clip_id in known.keys() - kept:
+            self._db.execute("DELETE FROM clip WHERE id = ?", (clip_id,))
+        for position, clip in enumerate(clips):
+            values = {
+                "piece_id": piece_id,
+                "position": position,
+                "strand_id": clip.strand_id
+                or insert(self._db, "strand", piece_id=piece_id, source_id=clip.source_id),
+                "start_us": clip.start_us,
+                "end_us": clip.end_us,
+            }
+            if clip.id in known:
+                sets = ", ".join(f"{column} = ?" for column in values)
+                self._db.execute(
+                    f"UPDATE clip SET {sets} WHERE id = ?", (*values.values(), clip.id)
+                )
+            else:
+                insert(self._db, "clip", **values)
+        self._timelines.forget(piece_id)
+        refresh(self._db, piece_id, self.timeline(piece_id))
+
     def pace(self, piece_id: int) -> Pace:
         return pace_of(self._piece(piece_id)["pace"])
 
@@ -335,6 +371,29 @@ class SqlDesk:
     def _known(self, piece_id: int) -> None:
         if piece_id not in self._pieces:
             raise NotFound("That piece is not part of this project.")
+
+
+Mark = tuple[object, ...]
+"""What a row says of a shown word: the word, then PIECE_COLUMNS."""
+
+
+def _with_struck(shown: list[Mark], rows: list[sqlite3.Row], timeline: Timeline) -> list[Mark]:
+    """What a cue shows, with the struck words among its rows at their places."""
+    here = {mark[:2] for mark in shown}
+    struck: dict[Mark | None, list[Mark]] = {}
+    before: Mark | None = None
+    for row in rows:
+        mark = tuple(row)[2:-2]
+        if timeline.shows(row["strand_id"], (row["start_us"] + row["end_us"]) // 2) is None:
+            struck.setdefault(before, []).append(mark)
+        elif mark[:2] in here:
+            before = mark[:2]
+    if not struck:
+        return shown
+    merged = struck.get(None, [])
+    for mark in shown:
+        merged += [mark, *struck.get(mark[:2], [])]
+    return merged
 
 
 def batched(ids: Collection[int], size: int = 500) -> list[list[int]]:

@@ -5,7 +5,7 @@ The store implements it with SQL, the tests in memory; one contract suite runs o
 
 from __future__ import annotations
 
-from collections.abc import Collection
+from collections.abc import Collection, Sequence
 from typing import Protocol
 
 from mortiser.core.cue_timing import Frames
@@ -13,7 +13,7 @@ from mortiser.core.finish.model import Finish
 from mortiser.core.grouping import Ruler
 from mortiser.core.pace import Pace, RuleSet
 from mortiser.core.standing import Standing
-from mortiser.core.timeline import Timeline
+from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.words import Cue, Shown
 
 
@@ -44,6 +44,13 @@ class Desk(Protocol):
     def frames(self, piece_id: int) -> Frames: ...
 
     def checked_by(self, piece_id: int) -> RuleSet: ...
+
+    def set_clips(self, piece_id: int, clips: Sequence[Clip]) -> None:
+        """Make the piece of other clips; those without a strand begin one.
+
+        Captions go with their words. Those that have none left are not there any more, and come back
+        as they were with their words.
+        """
 
     def save_cue(self, cue: Cue) -> Cue:
         """Insert (id 0) or update a cue with its words; returns it with all ids.

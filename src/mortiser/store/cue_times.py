@@ -1,0 +1,96 @@
+"""When captions show, worked out from what is kept of them.
+
+A caption's edges are kept in the time of its source, as far from its first and last word as they are,
+so that a cut moves no row. What the piece's time makes of them stands beside them, for questions in
+SQL; nothing of that is in the journal. A caption all of whose words are struck has none.
+"""
+
+from __future__ import annotations
+
+import sqlite3
+from bisect import bisect_right
+from collections.abc import Collection, Iterator, Sequence
+from itertools import groupby
+
+from mortiser.core.cue_timing import SHORTEST_SHOWN_US
+from mortiser.core.timeline import Placed, Timeline
+
+
+def kept_edge(placed: Placed, piece_us: int) -> int:
+    """An edge as it is kept: in source time, also beyond the clip that the word is in."""
+    return piece_us - placed.at_us + placed.clip.start_us
+
+
+def refresh(
+    db: sqlite3.Connection,
+    piece_id: int,
+    timeline: Timeline,
+    cue_ids: Collection[int] | None = None,
+) -> set[int]:
+    """Work out when captions of a piece show (all of them, or some); those that come or go, by id."""
+    which, values = "cue.piece_id = ?", [piece_id]
+    if cue_ids is not None:
+        which += f" AND cue.id IN ({', '.join('?' for _ in cue_ids)})"
+        values += cue_ids
+    rows = db.execute(
+        "SELECT cue.id, said_start_us, said_end_us, cue.start_us, cue.end_us, strand_id, "
+        "(word.start_us + word.end_us) / 2 FROM cue JOIN shown_word ON shown_word.cue_id = cue.id "
+        f"JOIN word ON word.id = shown_word.word_id WHERE {which} ORDER BY cue.id, position",
+        values,
+    )
+    changed: list[tuple[int | None, int | None, int]] = []
+    come_or_gone: set[int] = set()
+    for cue_id, start, end, was in _times(rows, timeline):
+        if (start, end) != was:
+            changed.append((start, end, cue_id))
+            if (start is None) != (was[0] is None):
+                come_or_gone.add(cue_id)
+    db.executemany("UPDATE cue SET start_us = ?, end_us = ? WHERE id = ?", changed)
+    return come_or_gone
+
+
+def touched(
+    db: sqlite3.Connection, piece_id: int, stretches: Sequence[tuple[int, int, int]]
+) -> set[int]:
+    """The captions that reach into stretches (strand, start, end in source time), by id."""
+    by_strand: dict[int, list[tuple[int, int]]] = {}
+    for strand_id, start, end in stretches:
+        by_strand.setdefault(strand_id, []).append((start, end))
+    rows = db.execute(
+        "SELECT cue.id, said_start_us, said_end_us, strand_id FROM cue "
+        "JOIN shown_word ON shown_word.cue_id = cue.id WHERE piece_id = ? "
+        "GROUP BY cue.id, strand_id",
+        (piece_id,),
+    )
+    found: set[int] = set()
+    for cue_id, start, end, strand_id in rows:
+        of_strand = by_strand.get(strand_id, [])
+        at = bisect_right(of_strand, end, key=lambda stretch: stretch[0])
+        if at and of_strand[at - 1][1] >= start:
+            found.add(cue_id)
+    return found
+
+
+Times = tuple[int | None, int | None]
+
+
+def _times(
+    rows: sqlite3.Cursor, timeline: Timeline
+) -> Iterator[tuple[int, int | None, int | None, Times]]:
+    """(caption, start, end, both as they stand in the row)."""
+    for cue_id, of_cue in groupby(rows, key=lambda row: row[0]):
+        words = list(of_cue)
+        _, said_start, said_end, *was = tuple(words[0])[:5]
+        shown = [timeline.shows(row[5], row[6]) for row in words]
+        kept = [one for one in shown if one is not None]
+        if not kept:
+            yield cue_id, None, None, (was[0], was[1])
+            continue
+        first, last = kept[0], kept[-1]
+        start = said_start - first.clip.start_us + first.at_us
+        end = said_end - last.clip.start_us + last.at_us
+        # Where the word that an edge belongs to is struck, the edge is the cut.
+        start = max(start, first.at_us) if shown[0] is None else start
+        end = min(end, last.end_us) if shown[-1] is None else end
+        start = max(0, start)
+        yield cue_id, start, max(end, start + SHORTEST_SHOWN_US), (was[0], was[1])
