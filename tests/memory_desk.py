@@ -5,11 +5,13 @@ from dataclasses import replace
 from itertools import count
 
 from mortiser.core.cue_timing import Frames
+from mortiser.core.cutting import SILENT, Loudness
 from mortiser.core.errors import NotFound
 from mortiser.core.finish.builtin import DEFAULT_FINISH, FINISHES
 from mortiser.core.finish.model import Finish
 from mortiser.core.pace import PACES, Pace, RuleSet
 from mortiser.core.standing import NOTHING, Standing
+from mortiser.core.strand import Strand
 from mortiser.core.timeline import Clip, Placed, Timeline
 from mortiser.core.words import Cue, Shown, Word
 
@@ -33,6 +35,7 @@ class MemoryDesk:
         self.transcript: dict[int, Word] = {}
         self.all_cues: dict[int, Cue] = {}
         self.times_changed: set[int] = set()
+        self.put_in: dict[int, tuple[int, Strand]] = {}
         self.look = FINISHES[DEFAULT_FINISH]
         self.name = ""
         self.rules: Pace = PACES["quick"]
@@ -83,10 +86,8 @@ class MemoryDesk:
         if not shown:
             return None
         first, last = shown[0], shown[-1]
-        start = kept.start_us - first.clip.start_us + first.at_us if places[0] else first.at_us
+        start = max(0, kept.start_us - first.clip.start_us + first.at_us)
         end = kept.end_us - last.clip.start_us + last.at_us
-        end = end if places[-1] else min(end, last.end_us)
-        start = max(0, start)
         return replace(kept, words=tuple(words), start_us=start, end_us=max(end, start + 1))
 
     def cues(self, piece_id: int) -> list[Cue]:
@@ -162,6 +163,7 @@ class MemoryDesk:
         return result
 
     def set_clips(self, piece_id: int, clips: Sequence[Clip]) -> None:
+        self.strands(piece_id)
         known = {c.strand_id for timeline in self.timelines.values() for c in timeline.clips}
         fresh = count(max(known, default=0) + 1)
         self.timelines[piece_id] = Timeline(
@@ -172,6 +174,7 @@ class MemoryDesk:
                 for clip in clips
             ]
         )
+        self.strands(piece_id)
 
     def _save_word(self, word: Shown, timeline: Timeline) -> Shown:
         placed = timeline.place_of(word)
@@ -238,6 +241,45 @@ class MemoryDesk:
 
     def set_finish(self, piece_id: int, finish: Finish) -> None:
         self.look = finish
+
+    def strands(self, piece_id: int) -> list[Strand]:
+        mine = [clip for clip in self.timelines[piece_id].clips if clip.strand_id in self.put_in]
+        for clip in self.timelines[piece_id].clips:
+            if clip not in mine:
+                self.put_in[clip.strand_id] = (
+                    piece_id, Strand(clip.strand_id, clip.source_id, clip.start_us, clip.end_us)
+                )  # fmt: skip
+        return [strand for piece, strand in self.put_in.values() if piece == piece_id]
+
+    def said(self, word_id: int) -> Word:
+        if word_id not in self.transcript:
+            raise NotFound("gone")
+        return self.transcript[word_id]
+
+    def said_from(self, source_id: int, from_us: int, to_us: int) -> list[Word]:
+        found = [
+            word
+            for word in self.transcript.values()
+            if word.source_id == source_id and from_us <= word.start_us < to_us
+        ]
+        return sorted(found, key=lambda word: (word.start_us, word.end_us, word.id))
+
+    def reaching(self, piece_id: int, stretches: Sequence[tuple[int, int, int]]) -> list[Cue]:
+        """By the edges as they are kept."""
+        return self.some(
+            {
+                cue.id
+                for cue in self.all_cues.values()
+                for strand, start, end in stretches
+                if cue.piece_id == piece_id
+                and any(word.clip_id == strand for word in cue.words)
+                and cue.start_us <= end
+                and cue.end_us >= start
+            }
+        )
+
+    def loudness(self, source_id: int) -> Loudness:
+        return SILENT
 
     def pace(self, piece_id: int) -> Pace:
         return self.rules

@@ -14,7 +14,7 @@ from mortiser.jobs.doubting import DOUBT
 from mortiser.jobs.glossary import GlossaryBench
 from mortiser.jobs.importing import IMPORT, SCRIPT
 from mortiser.jobs.kind import Home
-from mortiser.jobs.preparing import PREPARE
+from mortiser.jobs.preparing import PREPARE, peaks_of
 from mortiser.jobs.queue import Queue
 from mortiser.jobs.runner import Kinds, run
 from mortiser.jobs.segments import Segments
@@ -26,6 +26,7 @@ from mortiser.jobs.transcribing import TRANSCRIBE
 from mortiser.jobs.translating import TRANSLATE
 from mortiser.jobs.workspace import Workspace
 from mortiser.media.opening import limit_pixels
+from mortiser.media.peaks import loudness
 from mortiser.paint.legibility import faint_captions
 from mortiser.render.still import still
 from mortiser.settings import Settings
@@ -45,6 +46,7 @@ from mortiser.speech.second_hearing import SecondHearing
 from mortiser.speech.sounds import DictionarySounds
 from mortiser.speech.speakers import SpectralSpeakers
 from mortiser.store.database import Database
+from mortiser.store.senses import Senses
 
 KINDS: Kinds = {
     "transcribe": TRANSCRIBE,
@@ -111,7 +113,11 @@ def open_shop(settings: Settings, *, inline_jobs: bool = False) -> Shop:
     use_own_fonts(workspace.fonts)
     limit_pixels(settings.most_pixels)
     place = model_place(settings)
-    database = Database(workspace.database, _ruler, settings.undo_steps)
+    database = Database(
+        workspace.database,
+        Senses(_ruler, lambda row: loudness(peaks_of(workspace, row))),
+        settings.undo_steps,
+    )
     tools = Tools(
         workspace,
         lambda language: recogniser_for(language, place),

@@ -72,7 +72,10 @@ def cut(database: Database, piece_id: int, clips: list[Clip]) -> None:
         db.execute("DELETE FROM cue WHERE piece_id = ?", (piece_id,))
         db.execute("DELETE FROM clip WHERE piece_id = ?", (piece_id,))
         for position, clip in enumerate(clips):
-            strand = insert(db, "strand", piece_id=piece_id, source_id=clip.source_id)
+            strand = insert(
+                db, "strand", piece_id=piece_id, source_id=clip.source_id,
+                start_us=clip.start_us, end_us=clip.end_us,
+            )  # fmt: skip
             insert(
                 db, "clip", piece_id=piece_id, position=position, strand_id=strand,
                 start_us=clip.start_us, end_us=clip.end_us,

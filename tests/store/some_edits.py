@@ -18,6 +18,7 @@ from mortiser.core.edits import (
     speakers,
     tapping,
     times,
+    trimming,
     words,
 )
 from mortiser.core.edits.base import BaseEdit
@@ -26,6 +27,7 @@ from mortiser.core.edits.marking import MarkWords
 from mortiser.core.edits.word_times import MoveWordEdge
 from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.pace import PACES
+from mortiser.core.timeline import Timeline
 from mortiser.core.words import Cue, Shown
 
 
@@ -37,6 +39,7 @@ class Place:
     cues: list[Cue]
     at: int
     n: int
+    timeline: Timeline
 
     @property
     def cue(self) -> Cue:
@@ -55,6 +58,23 @@ class Place:
     @property
     def word(self) -> Shown:
         return self.cue.words[self.n % len(self.cue.words)]
+
+    def _strand(self, word: Shown) -> int:
+        return self.timeline.place_of(word).clip.strand_id
+
+    def passage(self, first: Shown, last: Shown, on: int = 0) -> trimming.Passage:
+        """From one word to another, or to one with a number a little higher."""
+        return trimming.Passage(
+            strand_id=self._strand(first), first_word=first.id, last_word=last.id + on
+        )
+
+    def stretch(self, longer_us: int) -> trimming.Stretch:
+        """The gap behind the word, and more."""
+        placed = self.timeline.place_of(self.word)
+        start = placed.to_source(self.word.end_us)
+        return trimming.Stretch(
+            strand_id=placed.clip.strand_id, from_us=start, to_us=start + 50_000 + longer_us
+        )
 
     @property
     def text(self) -> str:
@@ -196,10 +216,28 @@ MAKERS: dict[type[BaseEdit], Callable[[Place], BaseEdit]] = {
     ),
     settings.RenameProject: lambda p: settings.RenameProject(name=f"Name {p.n}"),
     laying.LayCaptions: _laid,
+    trimming.StrikeWords: lambda p: trimming.StrikeWords(
+        piece_id=p.piece, passages=[p.passage(p.word, p.last.words[-1])]
+    ),
+    trimming.RestoreWords: lambda p: trimming.RestoreWords(
+        piece_id=p.piece, passages=[p.passage(p.word, p.word, p.n % 5)]
+    ),
+    trimming.CutStretches: lambda p: trimming.CutStretches(
+        piece_id=p.piece, stretches=[p.stretch(p.n % 2 * 300_000)], found="quiet"
+    ),
+    trimming.RestoreStretches: lambda p: trimming.RestoreStretches(
+        piece_id=p.piece, stretches=[p.stretch(400_000)], found="quiet"
+    ),
+    trimming.MoveCut: lambda p: trimming.MoveCut(
+        piece_id=p.piece, clip_id=p.word.clip_id, edge="start" if p.n % 2 else "end",
+        to_us=p.stretch(p.n * 9_000).to_us,
+    ),
 }  # fmt: skip
 KINDS = [*get_args(get_args(AskedEdit)[0]), *get_args(get_args(MadeEdit)[0])]
 
 
-def an_edit(piece: int, cues: list[Cue], kind: int, at: int, n: int) -> BaseEdit:
+def an_edit(
+    piece: int, cues: list[Cue], timeline: Timeline, kind: int, at: int, n: int
+) -> BaseEdit:
     """The edit of a kind by its number."""
-    return MAKERS[KINDS[kind % len(KINDS)]](Place(piece, cues, at, n))
+    return MAKERS[KINDS[kind % len(KINDS)]](Place(piece, cues, at, n, timeline))

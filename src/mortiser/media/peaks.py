@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
 from contextlib import ExitStack
+from functools import lru_cache
 from pathlib import Path
 
 import numpy as np
 import numpy.typing as npt
 
+from mortiser.core.cutting import SILENT, Loudness
 from mortiser.core.timeline import Timeline
 from mortiser.media.sound import RATE, Samples
 
@@ -71,3 +73,18 @@ def piece_peaks(
             at = np.clip(edge, clip.start_us, clip.end_us - 1) - clip.start_us + part.at_us
             np.maximum.at(bins, at // length - first, read[clip.source_id][source])
     return first * length, length, bins
+
+
+def loudness(path: Path) -> Loudness:
+    """The finest level of a file of peaks, kept in memory for the files used last; nothing where there
+    is no file yet."""
+    try:
+        return _finest(path, path.stat().st_mtime_ns)
+    except FileNotFoundError:
+        return SILENT
+
+
+@lru_cache(maxsize=16)
+def _finest(path: Path, written_ns: int) -> Loudness:
+    with np.load(path) as stored:
+        return Loudness(FINEST_US, stored["arr_0"])

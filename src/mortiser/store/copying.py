@@ -49,8 +49,9 @@ def duplicate_project(database: Database, project_id: int, new_paths: dict[str, 
         for old_piece, new_piece in pieces.items():
             strands: dict[int, int] = {}
             for row in db.execute("SELECT * FROM strand WHERE piece_id = ?", (old_piece,)):
-                source = sources[row["source_id"]]
-                strands[row["id"]] = insert(db, "strand", piece_id=new_piece, source_id=source)
+                values = {key: row[key] for key in ("start_us", "end_us")}
+                values["source_id"] = sources[row["source_id"]]
+                strands[row["id"]] = insert(db, "strand", piece_id=new_piece, **values)
             for clip in db.execute("SELECT * FROM clip WHERE piece_id = ?", (old_piece,)):
                 values = {key: clip[key] for key in ("position", "start_us", "end_us")}
                 strand = strands[clip["strand_id"]]

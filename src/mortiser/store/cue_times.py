@@ -87,10 +87,6 @@ def _times(
             yield cue_id, None, None, (was[0], was[1])
             continue
         first, last = kept[0], kept[-1]
-        start = said_start - first.clip.start_us + first.at_us
+        start = max(0, said_start - first.clip.start_us + first.at_us)
         end = said_end - last.clip.start_us + last.at_us
-        # Where the word that an edge belongs to is struck, the edge is the cut.
-        start = max(start, first.at_us) if shown[0] is None else start
-        end = min(end, last.end_us) if shown[-1] is None else end
-        start = max(0, start)
         yield cue_id, start, max(end, start + SHORTEST_SHOWN_US), (was[0], was[1])

@@ -13,9 +13,8 @@ from pathlib import Path
 from typing import TypeVar
 
 from mortiser.core.errors import Busy, Damaged, MortiserError, NoSpace, foreseen
-from mortiser.core.finish.model import Finish
-from mortiser.core.grouping import Ruler
 from mortiser.store.reserve import Reserve
+from mortiser.store.senses import NO_SENSES, Senses
 
 T = TypeVar("T")
 UNDO_STEPS = 5_000
@@ -34,12 +33,12 @@ class Database:
     def __init__(
         self,
         path: Path,
-        rulers: Callable[[Finish, tuple[int, int]], Ruler] | None = None,
+        senses: Senses = NO_SENSES,
         undo_steps: int = UNDO_STEPS,
     ) -> None:
         self.path = path
-        self.rulers = rulers
-        """Makes rulers for grouping (see store.sql_desk), where fonts are at hand."""
+        self.senses = senses
+        """What desks know beyond the database."""
         self.undo_steps = undo_steps
         """How many edits of a project can be taken back."""
         self.reserve = Reserve(path.parent)

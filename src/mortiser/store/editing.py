@@ -47,7 +47,7 @@ def apply(
     """
     with database.transaction() as db:
         revisions.check(db, project_id, base_revision, edit)
-        desk = SqlDesk(db, project_id, database.rulers)
+        desk = SqlDesk(db, project_id, database.senses)
         return _apply(db, desk, project_id, edit, database.undo_steps, goes_on=goes_on)
 
 
@@ -79,7 +79,7 @@ def apply_now(database: Database, project_id: int, edit: Edit) -> Outcome:
     """Make an edit that a job has worked out, whatever the revision is by now."""
     with database.transaction() as db:
         revisions.newest(db, project_id)
-        desk = SqlDesk(db, project_id, database.rulers)
+        desk = SqlDesk(db, project_id, database.senses)
         return _apply(db, desk, project_id, edit, database.undo_steps)
 
 
@@ -95,7 +95,7 @@ def amend(database: Database, project_id: int, change: Callable[[Desk], None]) -
             raise Conflict("The edit was undone in the meantime.")
         before = _timelines(db, project_id)
         try:
-            desk = SqlDesk(db, project_id, database.rulers)
+            desk = SqlDesk(db, project_id, database.senses)
             change(desk)
             follow_times(desk)
         finally:

@@ -79,7 +79,9 @@ def create_project(
             finish=finish or finish_text(finishes.for_new_piece(db)),
             pace=pace_text(PACES[pace]),
         )
-        strand = insert(db, "strand", piece_id=piece, source_id=source_id)
+        strand = insert(
+            db, "strand", piece_id=piece, source_id=source_id, start_us=0, end_us=source.duration_us
+        )
         insert(
             db,
             "clip",

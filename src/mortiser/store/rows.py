@@ -7,6 +7,7 @@ import sqlite3
 from collections.abc import Iterable
 
 from mortiser.core.cue_timing import Frames
+from mortiser.core.strand import Strand
 from mortiser.core.timeline import Clip, Placed, Timeline
 from mortiser.core.words import Cue, Shown, Word
 
@@ -160,7 +161,7 @@ def _cue(row: sqlite3.Row, words: list[Shown]) -> Cue:
 def load_clips(db: sqlite3.Connection, piece_id: int) -> list[Clip]:
     """The piece's clips in play order."""
     rows = db.execute(
-        "SELECT clip.id, source_id, start_us, end_us, strand_id FROM clip "
+        "SELECT clip.id, source_id, clip.start_us, clip.end_us, strand_id FROM clip "
         "JOIN strand ON strand.id = clip.strand_id WHERE clip.piece_id = ? ORDER BY position",
         (piece_id,),
     )
@@ -168,11 +169,20 @@ def load_clips(db: sqlite3.Connection, piece_id: int) -> list[Clip]:
     return [Clip(*(row[column] for column in columns)) for row in rows]
 
 
+def load_strands(db: sqlite3.Connection, piece_id: int) -> list[Strand]:
+    """What was put into the piece, oldest first."""
+    rows = db.execute(
+        "SELECT id, source_id, start_us, end_us FROM strand WHERE piece_id = ? ORDER BY id",
+        (piece_id,),
+    )
+    return [Strand(*row) for row in rows]
+
+
 def load_frames(db: sqlite3.Connection, piece_id: int) -> Frames:
     """The frames of the piece where their rate is constant: those of its first source as it is, or
     (cut, or put together) at that one's rate from the piece's beginning on."""
     row = db.execute(
-        "SELECT frame_rate, variable_rate, first_frame_us, start_us, "
+        "SELECT frame_rate, variable_rate, first_frame_us, clip.start_us, "
         "(SELECT count(*) FROM clip AS every WHERE every.piece_id = clip.piece_id) AS clips "
         "FROM clip JOIN strand ON strand.id = clip.strand_id "
         "JOIN source ON source.id = strand.source_id "
@@ -191,7 +201,10 @@ def load_unshown(db: sqlite3.Connection, piece_id: int, timeline: Timeline) -> l
         f"SELECT {WORD_COLUMNS}, clip.id AS clip_id FROM clip "
         "JOIN strand ON strand.id = clip.strand_id JOIN word ON "
         "word.source_id = strand.source_id AND (word.start_us + word.end_us) / 2 >= clip.start_us "
-        "AND (word.start_us + word.end_us) / 2 < clip.end_us WHERE clip.piece_id = ? "
+        "AND (word.start_us + word.end_us) / 2 < clip.end_us AND word.start_us < clip.end_us "
+        # The index is by beginnings: no word lasts longer than the longest.
+        "AND word.start_us >= clip.start_us - (SELECT max(every.end_us - every.start_us) "
+        "FROM word AS every WHERE every.source_id = strand.source_id) WHERE clip.piece_id = ? "
         "AND NOT EXISTS (SELECT 1 FROM shown_word WHERE word_id = word.id "
         "AND strand_id = clip.strand_id)",
         (piece_id,),

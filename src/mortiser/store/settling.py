@@ -43,7 +43,7 @@ def settle(database: Database, source_id: int, replacements: Iterable[Replacemen
     """
     with database.transaction() as db:
         project_id = source_row(db, source_id)["project_id"]
-        desk = SqlDesk(db, project_id, database.rulers)
+        desk = SqlDesk(db, project_id, database.senses)
         edited = journal.touched(db, project_id)
         for one in replacements:
             near = list(one.old) if one.old else [one.before] if one.before else []

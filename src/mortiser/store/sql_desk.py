@@ -3,19 +3,21 @@
 from __future__ import annotations
 
 import sqlite3
-from collections.abc import Callable, Collection, Iterable, Sequence
+from collections.abc import Collection, Iterable, Sequence
 from dataclasses import replace
 
 from mortiser.core.cue_timing import Frames
+from mortiser.core.cutting import SILENT, Loudness
 from mortiser.core.errors import NotFound
 from mortiser.core.finish.model import Finish
 from mortiser.core.finish.stored import finish_of, finish_text
 from mortiser.core.grouping import Ruler
 from mortiser.core.pace import Pace, RuleSet, pace_of, pace_text
 from mortiser.core.standing import Standing, standing_of, standing_text
+from mortiser.core.strand import Strand
 from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.words import Cue, Shown, Word
-from mortiser.store.cue_times import kept_edge, refresh
+from mortiser.store.cue_times import kept_edge, refresh, touched
 from mortiser.store.rows import (
     PIECE_COLUMNS,
     WORD_COLUMNS,
@@ -23,25 +25,22 @@ from mortiser.store.rows import (
     insert,
     load_cues,
     load_frames,
+    load_strands,
     load_unshown,
     piece_values,
     times,
     word_of,
     word_values,
 )
-
-Rulers = Callable[[Finish, tuple[int, int]], Ruler]
-"""Makes the ruler of a finish on a frame (width, height)."""
+from mortiser.store.senses import NO_SENSES, Senses
 
 
 class SqlDesk:
     """Desk (see core.edits.desk) in SQL; ids of other projects are not found."""
 
-    def __init__(
-        self, db: sqlite3.Connection, project_id: int, rulers: Rulers | None = None
-    ) -> None:
+    def __init__(self, db: sqlite3.Connection, project_id: int, senses: Senses = NO_SENSES) -> None:
         self._db = db
-        self._rulers = rulers
+        self._senses = senses
         self._project_id = project_id
         rows = db.execute("SELECT id FROM piece WHERE project_id = ?", (project_id,))
         self._pieces = {row["id"] for row in rows}
@@ -275,8 +274,7 @@ class SqlDesk:
             values = {
                 "piece_id": piece_id,
                 "position": position,
-                "strand_id": clip.strand_id
-                or insert(self._db, "strand", piece_id=piece_id, source_id=clip.source_id),
+                "strand_id": clip.strand_id or self._new_strand(piece_id, clip),
                 "start_us": clip.start_us,
                 "end_us": clip.end_us,
             }
@@ -289,6 +287,33 @@ class SqlDesk:
                 insert(self._db, "clip", **values)
         self._timelines.forget(piece_id)
         refresh(self._db, piece_id, self.timeline(piece_id))
+
+    def _new_strand(self, piece_id: int, clip: Clip) -> int:
+        about = {"piece_id": piece_id, "source_id": clip.source_id}
+        return insert(self._db, "strand", **about, start_us=clip.start_us, end_us=clip.end_us)
+
+    def strands(self, piece_id: int) -> list[Strand]:
+        self._known(piece_id)
+        return load_strands(self._db, piece_id)
+
+    def said(self, word_id: int) -> Word:
+        return self._word(word_id)
+
+    def said_from(self, source_id: int, from_us: int, to_us: int) -> list[Word]:
+        rows = self._db.execute(
+            f"SELECT {WORD_COLUMNS} FROM word WHERE source_id = ? AND start_us >= ? "
+            "AND start_us < ? ORDER BY start_us, end_us, id",
+            (source_id, from_us, to_us),
+        )
+        return [word_of(row) for row in rows]
+
+    def reaching(self, piece_id: int, stretches: Sequence[tuple[int, int, int]]) -> list[Cue]:
+        self._known(piece_id)
+        return self.some(touched(self._db, piece_id, stretches))
+
+    def loudness(self, source_id: int) -> Loudness:
+        row = self._db.execute("SELECT * FROM source WHERE id = ?", (source_id,)).fetchone()
+        return self._senses.loudness(row) if self._senses.loudness else SILENT
 
     def pace(self, piece_id: int) -> Pace:
         return pace_of(self._piece(piece_id)["pace"])
@@ -312,7 +337,8 @@ class SqlDesk:
     def ruler(self, piece_id: int) -> Ruler | None:
         row = self._piece(piece_id)
         size = row["width"], row["height"]
-        return self._rulers(finish_of(row["finish"]), size) if self._rulers else None
+        make = self._senses.ruler
+        return make(finish_of(row["finish"]), size) if make else None
 
     def standing(self, piece_id: int) -> Standing:
         if piece_id not in self._standing:

@@ -67,7 +67,7 @@ def append_line(database: Database, source_id: int, words: Sequence[Word]) -> No
             )
             for word in words
         ]
-        desk = SqlDesk(db, project_id, database.rulers)
+        desk = SqlDesk(db, project_id, database.senses)
         for piece in pieces(db, project_id):
             for placed in piece.timeline.placed:
                 shown = [

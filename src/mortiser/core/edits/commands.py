@@ -41,6 +41,13 @@ from mortiser.core.edits.speakers import (
 )
 from mortiser.core.edits.tapping import TapTimes
 from mortiser.core.edits.times import CloseGaps, MoveCues, SetCueTimes, TypeCueTime, UnpinCues
+from mortiser.core.edits.trimming import (
+    CutStretches,
+    MoveCut,
+    RestoreStretches,
+    RestoreWords,
+    StrikeWords,
+)
 from mortiser.core.edits.word_times import MoveWordEdge
 from mortiser.core.edits.words import AcceptAll, AcceptWord, ReplaceText, ReplaceWord, RetypeCue
 
@@ -91,7 +98,12 @@ AskedEdit = Annotated[
     | DressWords
     | SetFinish
     | ChangeFinish
-    | RenameProject,
+    | RenameProject
+    | StrikeWords
+    | RestoreWords
+    | CutStretches
+    | RestoreStretches
+    | MoveCut,
     Field(discriminator="kind"),
 ]
 MadeEdit = Annotated[ApplyGlossary | LayCaptions | NameSpeakers, Field(discriminator="kind")]

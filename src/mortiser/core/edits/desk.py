@@ -9,12 +9,14 @@ from collections.abc import Collection, Sequence
 from typing import Protocol
 
 from mortiser.core.cue_timing import Frames
+from mortiser.core.cutting import Loudness
 from mortiser.core.finish.model import Finish
 from mortiser.core.grouping import Ruler
 from mortiser.core.pace import Pace, RuleSet
 from mortiser.core.standing import Standing
+from mortiser.core.strand import Strand
 from mortiser.core.timeline import Clip, Timeline
-from mortiser.core.words import Cue, Shown
+from mortiser.core.words import Cue, Shown, Word
 
 
 class Desk(Protocol):
@@ -51,6 +53,20 @@ class Desk(Protocol):
         Captions go with their words. Those that have none left are not there any more, and come back
         as they were with their words.
         """
+
+    def strands(self, piece_id: int) -> list[Strand]:
+        """What was put into the piece, oldest first."""
+
+    def said(self, word_id: int) -> Word:
+        """A word of the transcript. Raises NotFound."""
+
+    def said_from(self, source_id: int, from_us: int, to_us: int) -> list[Word]:
+        """The words of a source that begin in a stretch of it, in time order."""
+
+    def reaching(self, piece_id: int, stretches: Sequence[tuple[int, int, int]]) -> list[Cue]:
+        """The cues that reach into stretches of strands (strand, start, end in source time)."""
+
+    def loudness(self, source_id: int) -> Loudness: ...
 
     def save_cue(self, cue: Cue) -> Cue:
         """Insert (id 0) or update a cue with its words; returns it with all ids.

@@ -3,10 +3,12 @@
 CREATE TABLE strand (
     id INTEGER PRIMARY KEY AUTOINCREMENT,
     piece_id INTEGER NOT NULL REFERENCES piece (id) ON DELETE CASCADE,
-    source_id INTEGER NOT NULL REFERENCES source (id)
+    source_id INTEGER NOT NULL REFERENCES source (id),
+    start_us INTEGER NOT NULL,
+    end_us INTEGER NOT NULL CHECK (end_us > start_us)
 ) STRICT;
 CREATE INDEX strand_piece ON strand (piece_id);
-INSERT INTO strand (id, piece_id, source_id) SELECT id, piece_id, source_id FROM clip;
+INSERT INTO strand SELECT id, piece_id, source_id, start_us, end_us FROM clip;
 INSERT INTO sqlite_sequence (name, seq)
     SELECT 'strand', 0 WHERE NOT EXISTS (SELECT 1 FROM sqlite_sequence WHERE name = 'strand');
 UPDATE sqlite_sequence SET seq = (

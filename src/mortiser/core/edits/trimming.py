@@ -1,0 +1,264 @@
+"""Cut the talk: strike words and stretches, bring them back, move a cut's edge."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import replace
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from mortiser.core.cutting import Room, index_of, kept_around, stretch_of
+from mortiser.core.edits.base import BaseEdit, short
+from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.recaptioning import follow_cut
+from mortiser.core.errors import BadInput, NotFound
+from mortiser.core.limits import Id, Micros
+from mortiser.core.strand import Strand, with_stretch, without
+from mortiser.core.time import MILLISECOND, SECOND
+from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.unspaced import joined
+from mortiser.core.words import Word
+
+AROUND_US = 30 * SECOND
+"""Words that begin so near a passage are looked at for those beside it."""
+NEAR_US = 600 * MILLISECOND
+"""Words that come back so near a word that stays are one stretch with it."""
+MOST = 5_000
+SHORTEST_US = 40 * MILLISECOND
+"""Of a clip: an edge moved by hand leaves a frame of it."""
+
+
+class Passage(BaseModel):
+    """Words of a strand, from one to another, by their ids."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    strand_id: Id
+    first_word: Id
+    last_word: Id
+
+
+class Stretch(BaseModel):
+    """A stretch of a strand, in µs of its source."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    strand_id: Id
+    from_us: Micros
+    to_us: Micros
+
+
+class _OfPassages(BaseEdit):
+    piece_id: Id
+    passages: list[Passage] = Field(min_length=1, max_length=MOST)
+    before_us: Micros = Field(default=Room().before_us, le=2 * SECOND)
+    after_us: Micros = Field(default=Room().after_us, le=2 * SECOND)
+
+    @property
+    def room(self) -> Room:
+        """What is left around words."""
+        return Room(self.before_us, self.after_us)
+
+    def _about(self, desk: Desk) -> str:
+        strands = _strands(desk, self.piece_id)
+        first = self.passages[0]
+        words, a, b = _words_around(desk, strands, first)
+        text = f"“{short(joined([word.text for word in words[a : b + 1]]))}”"
+        return text if len(self.passages) == 1 else f"{text} and {len(self.passages) - 1} more"
+
+
+class StrikeWords(_OfPassages):
+    """Take words out of the piece; they stay in the transcript and can be brought back."""
+
+    kind: Literal["strike_words"] = "strike_words"
+
+    def label(self, desk: Desk) -> str:
+        return f"strike {self._about(desk)}"
+
+    def apply(self, desk: Desk) -> None:
+        strands = _strands(desk, self.piece_id)
+        clips: list[Clip] = list(desk.timeline(self.piece_id).clips)
+        for passage in self.passages:
+            words, a, b = _words_around(desk, strands, passage)
+            strand = strands[passage.strand_id]
+            timeline = Timeline(clips)
+            stay = [
+                word
+                for index, word in enumerate(words)
+                if a <= index <= b or timeline.shows(strand.id, _middle(word))
+            ]
+            run = [word for word in words[a : b + 1] if timeline.shows(strand.id, _middle(word))]
+            if not run:
+                continue
+            left, right = (timeline.shows(strand.id, _middle(run[index])) for index in (0, -1))
+            assert left is not None
+            assert right is not None
+            first, last = index_of(stay, words[a].id), index_of(stay, words[b].id)
+            assert first is not None
+            assert last is not None
+            bounds = left.clip.start_us, right.clip.end_us
+            heard = desk.loudness(strand.source_id)
+            cut = stretch_of(stay, first, last, bounds, heard, self.room)
+            clips = without(clips, strand.id, *cut)
+        _make(desk, self.piece_id, clips)
+
+
+class RestoreWords(_OfPassages):
+    """Bring struck words back."""
+
+    kind: Literal["restore_words"] = "restore_words"
+
+    def label(self, desk: Desk) -> str:
+        return f"bring {self._about(desk)} back"
+
+    def apply(self, desk: Desk) -> None:
+        strands = _strands(desk, self.piece_id)
+        clips: list[Clip] = list(desk.timeline(self.piece_id).clips)
+        for passage in self.passages:
+            words, a, b = _words_around(desk, strands, passage)
+            strand = strands[passage.strand_id]
+            heard = desk.loudness(strand.source_id)
+            bounds = strand.start_us, strand.end_us
+            start, end = kept_around(words, a, b, bounds, heard, self.room)
+            timeline = Timeline(clips)
+            for beside, edge in ((a - 1, words[a].start_us), (b + 1, words[b].end_us)):
+                near = words[beside] if 0 <= beside < len(words) else None
+                kept = near and timeline.shows(strand.id, _middle(near))
+                if near is None or not kept:
+                    continue
+                if beside < a and edge - near.end_us <= NEAR_US:
+                    start = min(start, kept.clip.end_us)
+                elif beside > b and near.start_us - edge <= NEAR_US:
+                    end = max(end, kept.clip.start_us)
+            clips = with_stretch(clips, strand, start, end)
+        _make(desk, self.piece_id, clips)
+
+
+Found = Literal["quiet", "fillers", "repeats", "ends", "suggestions"]
+NAMES: dict[str, tuple[str, str]] = {
+    "quiet": ("a quiet stretch", "quiet stretches"),
+    "fillers": ("a filler", "fillers"),
+    "repeats": ("a repeat", "repeats"),
+    "ends": ("what is before or after the talk", "what is before and after the talk"),
+    "suggestions": ("a suggestion", "suggestions"),
+}
+
+
+class CutStretches(BaseEdit):
+    """Take stretches out of the piece, as they were suggested."""
+
+    kind: Literal["cut_stretches"] = "cut_stretches"
+    piece_id: Id
+    stretches: list[Stretch] = Field(min_length=1, max_length=MOST)
+    found: Found
+
+    def label(self, desk: Desk) -> str:
+        return f"take out {_counted(self.found, len(self.stretches))}"
+
+    def apply(self, desk: Desk) -> None:
+        strands = _strands(desk, self.piece_id)
+        clips: list[Clip] = list(desk.timeline(self.piece_id).clips)
+        for stretch in self.stretches:
+            _known(strands, stretch.strand_id)
+            clips = without(clips, stretch.strand_id, stretch.from_us, stretch.to_us)
+        _make(desk, self.piece_id, clips)
+
+
+class RestoreStretches(BaseEdit):
+    """Bring stretches back, whatever is said in them."""
+
+    kind: Literal["restore_stretches"] = "restore_stretches"
+    piece_id: Id
+    stretches: list[Stretch] = Field(min_length=1, max_length=MOST)
+    found: Found
+
+    def label(self, desk: Desk) -> str:
+        return f"bring back {_counted(self.found, len(self.stretches))}"
+
+    def apply(self, desk: Desk) -> None:
+        strands = _strands(desk, self.piece_id)
+        clips: list[Clip] = list(desk.timeline(self.piece_id).clips)
+        for stretch in self.stretches:
+            strand = _known(strands, stretch.strand_id)
+            clips = with_stretch(clips, strand, stretch.from_us, stretch.to_us)
+        _make(desk, self.piece_id, clips)
+
+
+class MoveCut(BaseEdit):
+    """Move the edge of a clip; it ends at the clips beside it."""
+
+    kind: Literal["move_cut"] = "move_cut"
+    piece_id: Id
+    clip_id: Id
+    edge: Literal["start", "end"]
+    to_us: Micros = Field(description="In the time of the source.")
+
+    def label(self, desk: Desk) -> str:
+        return f"move the {self.edge} of a clip"
+
+    def apply(self, desk: Desk) -> None:
+        clips = list(desk.timeline(self.piece_id).clips)
+        at = next((at for at, clip in enumerate(clips) if clip.id == self.clip_id), None)
+        if at is None:
+            raise NotFound("That cut is not there any more. The page shows the newest state.")
+        clip = clips[at]
+        strand = _known(_strands(desk, self.piece_id), clip.strand_id)
+        others = [one for one in clips if one.strand_id == clip.strand_id and one.id != clip.id]
+        if self.edge == "start":
+            low = max([strand.start_us, *(o.end_us for o in others if o.end_us <= clip.start_us)])
+            high = max(low, clip.end_us - SHORTEST_US)
+            clips[at] = replace(clip, start_us=min(max(self.to_us, low), high))
+        else:
+            high = min([strand.end_us, *(o.start_us for o in others if o.start_us >= clip.end_us)])
+            low = min(high, clip.start_us + SHORTEST_US)
+            clips[at] = replace(clip, end_us=max(min(self.to_us, high), low))
+        _make(desk, self.piece_id, clips)
+
+
+def _make(desk: Desk, piece_id: int, clips: Sequence[Clip]) -> None:
+    """Make the piece of other clips, and its captions fit them."""
+    before = desk.timeline(piece_id)
+    if not clips:
+        raise BadInput("That would leave nothing of the piece. Keep a few words of it.")
+    if Timeline(clips) != before:
+        follow_cut(desk, piece_id, before, clips)
+
+
+def _strands(desk: Desk, piece_id: int) -> dict[int, Strand]:
+    return {strand.id: strand for strand in desk.strands(piece_id)}
+
+
+def _known(strands: dict[int, Strand], strand_id: int) -> Strand:
+    if strand_id not in strands:
+        raise NotFound("That part is not in the piece any more. The page shows the newest state.")
+    return strands[strand_id]
+
+
+def _words_around(
+    desk: Desk, strands: dict[int, Strand], passage: Passage
+) -> tuple[list[Word], int, int]:
+    """The words of a strand around a passage in time order, and where it begins and ends in them."""
+    strand = _known(strands, passage.strand_id)
+    ends = [desk.said(word_id) for word_id in (passage.first_word, passage.last_word)]
+    low = min(word.start_us for word in ends) - AROUND_US
+    high = max(word.start_us for word in ends) + AROUND_US
+    words = list(_of_strand(desk.said_from(strand.source_id, low, high), strand))
+    places = [index_of(words, word.id) for word in ends]
+    found = [place for place in places if place is not None]
+    if len(found) < 2:
+        raise NotFound("Those words are not in this part. The page shows the newest state.")
+    return words, min(found), max(found)
+
+
+def _of_strand(words: Sequence[Word], strand: Strand) -> Iterator[Word]:
+    return (word for word in words if strand.start_us <= _middle(word) <= strand.end_us)
+
+
+def _middle(word: Word) -> int:
+    return (word.start_us + word.end_us) // 2
+
+
+def _counted(found: Found, count: int) -> str:
+    one, many = NAMES[found]
+    return one if count == 1 else many if found == "ends" else f"{count} {many}"
