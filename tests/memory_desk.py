@@ -35,6 +35,7 @@ class MemoryDesk:
         self.transcript: dict[int, Word] = {}
         self.all_cues: dict[int, Cue] = {}
         self.times_changed: set[int] = set()
+        self.goals: dict[int, int] = {}
         self.put_in: dict[int, tuple[int, Strand]] = {}
         self.look = FINISHES[DEFAULT_FINISH]
         self.name = ""
@@ -310,6 +311,9 @@ class MemoryDesk:
 
     def set_file_pace(self, piece_id: int, pace: Pace | None) -> None:
         self.files = pace
+
+    def set_goal(self, piece_id: int, goal_us: int) -> None:
+        self.goals[piece_id] = goal_us
 
     def rename_project(self, name: str) -> None:
         self.name = name

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from mortiser.core.cutting import Loudness
 from mortiser.core.errors import BadInput
 from mortiser.core.finish.model import Finish
 from mortiser.core.layout.ruler import LetterRuler
@@ -46,6 +47,7 @@ from mortiser.speech.second_hearing import SecondHearing
 from mortiser.speech.sounds import DictionarySounds
 from mortiser.speech.speakers import SpectralSpeakers
 from mortiser.store.database import Database
+from mortiser.store.projects import SourceRow
 from mortiser.store.senses import Senses
 
 KINDS: Kinds = {
@@ -77,6 +79,10 @@ class Shop:
     def workspace(self) -> Workspace:
         """The workspace's folders."""
         return self.tools.workspace
+
+    def loudness(self, source: SourceRow) -> Loudness:
+        """How loud a source is; nothing as long as that is not known."""
+        return loudness(peaks_of(self.workspace, source))
 
     def run(self, job_id: int, kinds: Kinds = KINDS) -> list[int]:
         """Do a job in this thread; the ids of the jobs that follow from it."""

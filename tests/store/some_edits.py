@@ -228,6 +228,7 @@ MAKERS: dict[type[BaseEdit], Callable[[Place], BaseEdit]] = {
     trimming.RestoreStretches: lambda p: trimming.RestoreStretches(
         piece_id=p.piece, stretches=[p.stretch(400_000)], found="quiet"
     ),
+    trimming.SetGoal: lambda p: trimming.SetGoal(piece_id=p.piece, goal_us=p.n * 1_000_000),
     trimming.MoveCut: lambda p: trimming.MoveCut(
         piece_id=p.piece, clip_id=p.word.clip_id, edge="start" if p.n % 2 else "end",
         to_us=p.stretch(p.n * 9_000).to_us,

@@ -26,6 +26,7 @@ from mortiser.api import (
     piece_routes,
     playing_routes,
     project_routes,
+    trim_routes,
 )
 from mortiser.api.guard import LOCAL, Guard
 from mortiser.api.pairing import Pairing
@@ -81,6 +82,7 @@ def create_app(shop: Shop, *, with_worker: bool = True) -> FastAPI:
         media_routes,
         piece_routes,
         playing_routes,
+        trim_routes,
         pace_routes,
         dress_routes,
         legibility_routes,

@@ -208,6 +208,8 @@ class PieceView(BaseModel):
     first_frame_us: int
     duration_us: int
     source_id: int
+    goal_us: int = Field(description="How long it is to be at most; 0 without a goal.")
+    whole_us: int = Field(description="How long it would be with nothing struck.")
     untouched: bool = Field(description="Whether it is one recording from beginning to end.")
     digest: str = Field(description="Of its clips: another one once they were cut.")
     show_speakers: bool
@@ -233,6 +235,8 @@ class PieceView(BaseModel):
             first_frame_us=piece.frames.origin_us,
             duration_us=piece.timeline.duration_us,
             source_id=piece.source_id,
+            goal_us=piece.goal_us,
+            whole_us=piece.whole_us,
             untouched=piece.untouched,
             digest=piece.timeline.digest,
             show_speakers=piece.show_speakers,
@@ -260,6 +264,13 @@ class SettingsView(BaseModel):
         return cls(name=name, pieces=[PieceView.of(piece) for piece in pieces])
 
 
+class ShiftView(BaseModel):
+    piece_id: int
+    from_us: int
+    to_us: int
+    by_us: int
+
+
 class EditAnswer(BaseModel):
     revision: int
     label: str
@@ -267,6 +278,9 @@ class EditAnswer(BaseModel):
     cues: list[CueView] = Field(description="Captions that are new or changed.")
     gone: list[int] = Field(description="Captions that are not there any more.")
     settings: SettingsView | None = Field(description="The project itself, where it changed.")
+    moved: list[ShiftView] = Field(
+        description="Where captions that are not named have gone, by when they began before."
+    )
 
     @classmethod
     def of(cls, outcome: Outcome) -> EditAnswer:
@@ -278,6 +292,10 @@ class EditAnswer(BaseModel):
             cues=[CueView.of(cue) for cue in outcome.cues],
             gone=outcome.gone,
             settings=SettingsView.of(*settings) if settings else None,
+            moved=[
+                ShiftView(piece_id=piece_id, from_us=one.from_us, to_us=one.to_us, by_us=one.by_us)
+                for piece_id, one in outcome.moved
+            ],
         )
 
 

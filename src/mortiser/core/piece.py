@@ -30,6 +30,10 @@ class Piece:
     file_pace: Pace | None = None
     """How caption files are grouped and timed; as on the picture where None."""
 
+    goal_us: int = 0
+    """How long it is to be at most; 0 where nobody has said."""
+    whole_us: int = 0
+    """How long it would be with nothing struck."""
     untouched: bool = True
     """Whether it is one recording from beginning to end."""
 

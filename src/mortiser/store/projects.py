@@ -21,6 +21,7 @@ from mortiser.store.rows import (
     insert,
     load_cues,
     load_frames,
+    load_strands,
     load_unshown,
 )
 
@@ -160,6 +161,8 @@ def piece(db: sqlite3.Connection, piece_id: int) -> Piece:
         row["checked_by"],
         standing_of(row["standing"]),
         pace_of(row["file_pace"]) if row["file_pace"] else None,
+        row["goal_us"],
+        sum(strand.end_us - strand.start_us for strand in load_strands(db, piece_id)),
         _untouched(db, timeline),
     )
 

@@ -391,6 +391,10 @@ class SqlDesk:
     def note_correction(self, heard: str, written: str) -> None:
         insert(self._db, "correction", project_id=self._project_id, heard=heard, written=written)
 
+    def set_goal(self, piece_id: int, goal_us: int) -> None:
+        self._known(piece_id)
+        self._db.execute("UPDATE piece SET goal_us = ? WHERE id = ?", (goal_us, piece_id))
+
     def rename_project(self, name: str) -> None:
         self._db.execute("UPDATE project SET name = ? WHERE id = ?", (name, self._project_id))
 

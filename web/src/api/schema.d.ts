@@ -673,6 +673,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{piece_id}/talk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Talk
+         * @description Everything that is said in what was put into the piece, in its order, struck or kept.
+         */
+        get: operations["read_talk"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/suggestions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Suggestions
+         * @description Words worth an accent, with the reason; ``density`` is about how many of all words.
+         */
+        get: operations["suggestions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/fillers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Fillers
+         * @description The fillers of the piece's language.
+         */
+        get: operations["read_fillers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fillers/{language}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * List Fillers
+         * @description List a language's fillers anew; its usual ones come back where the list is empty.
+         */
+        put: operations["list_fillers"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/paces": {
         parameters: {
             query?: never;
@@ -823,26 +903,6 @@ export interface paths {
          * @description Keep the finishes of a file; a name that is taken gets a number.
          */
         post: operations["import_finishes"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/pieces/{piece_id}/suggestions": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Suggestions
-         * @description Words worth an accent, with the reason; ``density`` is about how many of all words.
-         */
-        get: operations["suggestions"];
-        put?: never;
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1358,6 +1418,25 @@ export interface components {
              */
             fix: string | null;
         };
+        /** ClipView */
+        ClipView: {
+            /** Id */
+            id: number;
+            /** Strand Id */
+            strand_id: number;
+            /**
+             * Start Us
+             * @description In source time.
+             */
+            start_us: number;
+            /** End Us */
+            end_us: number;
+            /**
+             * At Us
+             * @description In the piece.
+             */
+            at_us: number;
+        };
         /**
          * CloseGaps
          * @description Let captions stay until the next one comes, where that is not further off than ``most_us``.
@@ -1466,6 +1545,26 @@ export interface components {
             };
             /** Words */
             words: components["schemas"]["WordView"][];
+        };
+        /**
+         * CutStretches
+         * @description Take stretches out of the piece, as they were suggested.
+         */
+        CutStretches: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cut_stretches";
+            /** Piece Id */
+            piece_id: number;
+            /** Stretches */
+            stretches: components["schemas"]["Stretch"][];
+            /**
+             * Found
+             * @enum {string}
+             */
+            found: "quiet" | "fillers" | "repeats" | "ends" | "suggestions";
         };
         /** DefaultBody */
         DefaultBody: {
@@ -1624,13 +1723,18 @@ export interface components {
             gone: number[];
             /** @description The project itself, where it changed. */
             settings: components["schemas"]["SettingsView"] | null;
+            /**
+             * Moved
+             * @description Where captions that are not named have gone, by when they began before.
+             */
+            moved: components["schemas"]["ShiftView"][];
         };
         /** EditRequest */
         EditRequest: {
             /** Base Revision */
             base_revision: number;
             /** Edit */
-            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["TapTimes"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["SetFilePace"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["LeaveOut"] | components["schemas"]["MarkWords"] | components["schemas"]["MarkEverywhere"] | components["schemas"]["DressEverywhere"] | components["schemas"]["DressSpeaker"] | components["schemas"]["TakeBack"] | components["schemas"]["DressCues"] | components["schemas"]["DressEach"] | components["schemas"]["UndressCues"] | components["schemas"]["CopyLook"] | components["schemas"]["DressWords"] | components["schemas"]["SetFinish"] | components["schemas"]["ChangeFinish"] | components["schemas"]["RenameProject"];
+            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["TapTimes"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["SetFilePace"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["LeaveOut"] | components["schemas"]["MarkWords"] | components["schemas"]["MarkEverywhere"] | components["schemas"]["DressEverywhere"] | components["schemas"]["DressSpeaker"] | components["schemas"]["TakeBack"] | components["schemas"]["DressCues"] | components["schemas"]["DressEach"] | components["schemas"]["UndressCues"] | components["schemas"]["CopyLook"] | components["schemas"]["DressWords"] | components["schemas"]["SetFinish"] | components["schemas"]["ChangeFinish"] | components["schemas"]["RenameProject"] | components["schemas"]["StrikeWords"] | components["schemas"]["RestoreWords"] | components["schemas"]["CutStretches"] | components["schemas"]["RestoreStretches"] | components["schemas"]["MoveCut"] | components["schemas"]["SetGoal"];
             /**
              * Goes On
              * @description One more step of the same dragging: undone together with the newest edit.
@@ -1854,6 +1958,18 @@ export interface components {
             name: string;
             /** Size */
             size: number;
+        };
+        /** FillersBody */
+        FillersBody: {
+            /** Fillers */
+            fillers: string[];
+        };
+        /** FillersView */
+        FillersView: {
+            /** Language */
+            language: string;
+            /** Fillers */
+            fillers: string[];
         };
         /**
          * Finding
@@ -2447,6 +2563,31 @@ export interface components {
             ripple: boolean;
         };
         /**
+         * MoveCut
+         * @description Move the edge of a clip; it ends at the clips beside it.
+         */
+        MoveCut: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "move_cut";
+            /** Piece Id */
+            piece_id: number;
+            /** Clip Id */
+            clip_id: number;
+            /**
+             * Edge
+             * @enum {string}
+             */
+            edge: "start" | "end";
+            /**
+             * To Us
+             * @description In the time of the source.
+             */
+            to_us: number;
+        };
+        /**
          * MoveWord
          * @description Give a caption's first word to the caption before, or its last to the caption after.
          */
@@ -2636,6 +2777,18 @@ export interface components {
              */
             url: string;
         };
+        /**
+         * Passage
+         * @description Words of a strand, from one to another, by their ids.
+         */
+        Passage: {
+            /** Strand Id */
+            strand_id: number;
+            /** First Word */
+            first_word: number;
+            /** Last Word */
+            last_word: number;
+        };
         /** PastView */
         PastView: {
             /**
@@ -2762,6 +2915,16 @@ export interface components {
             duration_us: number;
             /** Source Id */
             source_id: number;
+            /**
+             * Goal Us
+             * @description How long it is to be at most; 0 without a goal.
+             */
+            goal_us: number;
+            /**
+             * Whole Us
+             * @description How long it would be with nothing struck.
+             */
+            whole_us: number;
             /**
              * Untouched
              * @description Whether it is one recording from beginning to end.
@@ -3150,6 +3313,51 @@ export interface components {
             text: string;
         };
         /**
+         * RestoreStretches
+         * @description Bring stretches back, whatever is said in them.
+         */
+        RestoreStretches: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "restore_stretches";
+            /** Piece Id */
+            piece_id: number;
+            /** Stretches */
+            stretches: components["schemas"]["Stretch"][];
+            /**
+             * Found
+             * @enum {string}
+             */
+            found: "quiet" | "fillers" | "repeats" | "ends" | "suggestions";
+        };
+        /**
+         * RestoreWords
+         * @description Bring struck words back.
+         */
+        RestoreWords: {
+            /** Piece Id */
+            piece_id: number;
+            /** Passages */
+            passages: components["schemas"]["Passage"][];
+            /**
+             * Before Us
+             * @default 60000
+             */
+            before_us: number;
+            /**
+             * After Us
+             * @default 120000
+             */
+            after_us: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "restore_words";
+        };
+        /**
          * RetypeCue
          * @description Correct the text of a caption; the words that stay keep their times.
          */
@@ -3303,6 +3511,21 @@ export interface components {
             finish: string | components["schemas"]["Finish"];
         };
         /**
+         * SetGoal
+         * @description Say how long the piece is to be at most; no goal where 0.
+         */
+        SetGoal: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set_goal";
+            /** Piece Id */
+            piece_id: number;
+            /** Goal Us */
+            goal_us: number;
+        };
+        /**
          * SetPace
          * @description Give the piece another pace: captions are grouped anew where that changes, and timed anew.
          *
@@ -3397,6 +3620,17 @@ export interface components {
              * @default false
              */
             onward: boolean;
+        };
+        /** ShiftView */
+        ShiftView: {
+            /** Piece Id */
+            piece_id: number;
+            /** From Us */
+            from_us: number;
+            /** To Us */
+            to_us: number;
+            /** By Us */
+            by_us: number;
         };
         /**
          * ShowSpeakers
@@ -3519,6 +3753,18 @@ export interface components {
             parts: components["schemas"]["PartView"][];
         };
         /**
+         * Stretch
+         * @description A stretch of a strand, in µs of its source.
+         */
+        Stretch: {
+            /** Strand Id */
+            strand_id: number;
+            /** From Us */
+            from_us: number;
+            /** To Us */
+            to_us: number;
+        };
+        /**
          * StretchCues
          * @description Stretch the captions and words between two of them so that these start where they should.
          *
@@ -3539,16 +3785,30 @@ export interface components {
              */
             outside: "stay" | "move";
         };
-        /** SuggestionView */
-        SuggestionView: {
-            /** Cue Id */
-            cue_id: number;
-            /** Word Id */
-            word_id: number;
-            /** Text */
-            text: string;
-            /** Reason */
-            reason: string;
+        /**
+         * StrikeWords
+         * @description Take words out of the piece; they stay in the transcript and can be brought back.
+         */
+        StrikeWords: {
+            /** Piece Id */
+            piece_id: number;
+            /** Passages */
+            passages: components["schemas"]["Passage"][];
+            /**
+             * Before Us
+             * @default 60000
+             */
+            before_us: number;
+            /**
+             * After Us
+             * @default 120000
+             */
+            after_us: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "strike_words";
         };
         /**
          * TakeBack
@@ -3574,6 +3834,54 @@ export interface components {
              * @default
              */
             text: string;
+        };
+        /**
+         * TalkItemView
+         * @description A word, or (id 0) a quiet stretch.
+         */
+        TalkItemView: {
+            /** Id */
+            id: number;
+            /** Text */
+            text: string;
+            /**
+             * Start Us
+             * @description In source time.
+             */
+            start_us: number;
+            /** End Us */
+            end_us: number;
+            /**
+             * At Us
+             * @description Where it begins in the piece; none where it is struck.
+             */
+            at_us: number | null;
+            /**
+             * Kept Us
+             * @description How much of a quiet stretch is kept.
+             */
+            kept_us: number;
+        };
+        /** TalkRowView */
+        TalkRowView: {
+            /** Strand Id */
+            strand_id: number;
+            /** Speaker */
+            speaker: string | null;
+            /** Items */
+            items: components["schemas"]["TalkItemView"][];
+        };
+        /** TalkView */
+        TalkView: {
+            /**
+             * Digest
+             * @description Of the clips it was told for.
+             */
+            digest: string;
+            /** Rows */
+            rows: components["schemas"]["TalkRowView"][];
+            /** Clips */
+            clips: components["schemas"]["ClipView"][];
         };
         /**
          * TapTimes
@@ -3738,6 +4046,43 @@ export interface components {
             heard_as: string | null;
             /** Speaker */
             speaker: string | null;
+        };
+        /** SuggestionView */
+        mortiser__api__dress_routes__SuggestionView: {
+            /** Cue Id */
+            cue_id: number;
+            /** Word Id */
+            word_id: number;
+            /** Text */
+            text: string;
+            /** Reason */
+            reason: string;
+        };
+        /** SuggestionView */
+        mortiser__api__trim_routes__SuggestionView: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "quiet" | "fillers" | "repeats" | "ends";
+            /** Strand Id */
+            strand_id: number;
+            /** From Us */
+            from_us: number;
+            /** To Us */
+            to_us: number;
+            /** Saves Us */
+            saves_us: number;
+            /** At Us */
+            at_us: number;
+            /** Before */
+            before: string;
+            /** Text */
+            text: string;
+            /** After */
+            after: string;
+            /** Reason */
+            reason: string;
         };
     };
     responses: never;
@@ -4877,6 +5222,136 @@ export interface operations {
             };
         };
     };
+    read_talk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TalkView"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    suggestions: {
+        parameters: {
+            query?: {
+                density?: number;
+            };
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["mortiser__api__dress_routes__SuggestionView"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_fillers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FillersView"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_fillers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                language: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FillersBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FillersView"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     list_paces: {
         parameters: {
             query?: never;
@@ -5201,39 +5676,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FinishView"][];
-                };
-            };
-            /** @description Client Error */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    suggestions: {
-        parameters: {
-            query?: {
-                density?: number;
-            };
-            header?: never;
-            path: {
-                piece_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SuggestionView"][];
                 };
             };
             /** @description Client Error */

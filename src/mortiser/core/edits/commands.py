@@ -46,6 +46,7 @@ from mortiser.core.edits.trimming import (
     MoveCut,
     RestoreStretches,
     RestoreWords,
+    SetGoal,
     StrikeWords,
 )
 from mortiser.core.edits.word_times import MoveWordEdge
@@ -103,7 +104,8 @@ AskedEdit = Annotated[
     | RestoreWords
     | CutStretches
     | RestoreStretches
-    | MoveCut,
+    | MoveCut
+    | SetGoal,
     Field(discriminator="kind"),
 ]
 MadeEdit = Annotated[ApplyGlossary | LayCaptions | NameSpeakers, Field(discriminator="kind")]

@@ -216,6 +216,20 @@ class MoveCut(BaseEdit):
         _make(desk, self.piece_id, clips)
 
 
+class SetGoal(BaseEdit):
+    """Say how long the piece is to be at most; no goal where 0."""
+
+    kind: Literal["set_goal"] = "set_goal"
+    piece_id: Id
+    goal_us: Micros
+
+    def label(self, desk: Desk) -> str:
+        return "goal for the length" if self.goal_us else "no goal for the length"
+
+    def apply(self, desk: Desk) -> None:
+        desk.set_goal(self.piece_id, self.goal_us)
+
+
 def _make(desk: Desk, piece_id: int, clips: Sequence[Clip]) -> None:
     """Make the piece of other clips, and its captions fit them."""
     before = desk.timeline(piece_id)

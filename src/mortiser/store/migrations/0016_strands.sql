@@ -102,4 +102,5 @@ UPDATE edit_change SET
         json_set(after, '$.said_start_us', json_extract(after, '$.start_us'),
             '$.said_end_us', json_extract(after, '$.end_us')), '$.start_us', '$.end_us')
     WHERE table_name = 'cue';
+ALTER TABLE piece ADD COLUMN goal_us INTEGER NOT NULL DEFAULT 0;
 ALTER TABLE revision_change ADD COLUMN moved INTEGER NOT NULL DEFAULT 0;

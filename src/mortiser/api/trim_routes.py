@@ -1,0 +1,173 @@
+"""Trimming: the whole talk of a piece, what can go of it, and the lists of fillers."""
+
+from __future__ import annotations
+
+import sqlite3
+from typing import Annotated, Literal
+
+from fastapi import Query
+from pydantic import BaseModel, ConfigDict, Field
+
+from mortiser.api.routing import routes
+from mortiser.api.shop import OpenShop
+from mortiser.core import talk
+from mortiser.core.cutting import Room
+from mortiser.core.limits import Id, Micros, Name
+from mortiser.core.piece import Piece
+from mortiser.core.talk import Item, Quiet
+from mortiser.core.tightening import Kind, Wanted, suggestions
+from mortiser.core.time import SECOND
+from mortiser.store import projects, transcript
+from mortiser.store.fillers import fillers, set_fillers
+from mortiser.store.rows import load_strands
+
+router = routes("/api", "trim")
+USUAL = Wanted()
+Length = Annotated[Micros, Query(le=10 * SECOND)]
+
+
+class TalkItemView(BaseModel):
+    """A word, or (id 0) a quiet stretch."""
+
+    id: int
+    text: str
+    start_us: int = Field(description="In source time.")
+    end_us: int
+    at_us: int | None = Field(description="Where it begins in the piece; none where it is struck.")
+    kept_us: int = Field(description="How much of a quiet stretch is kept.")
+
+
+class TalkRowView(BaseModel):
+    strand_id: int
+    speaker: str | None
+    items: list[TalkItemView]
+
+
+class ClipView(BaseModel):
+    id: int
+    strand_id: int
+    start_us: int = Field(description="In source time.")
+    end_us: int
+    at_us: int = Field(description="In the piece.")
+
+
+class TalkView(BaseModel):
+    digest: str = Field(description="Of the clips it was told for.")
+    rows: list[TalkRowView]
+    clips: list[ClipView]
+
+
+class SuggestionView(BaseModel):
+    model_config = ConfigDict(from_attributes=True)
+
+    kind: Kind
+    strand_id: int
+    from_us: int
+    to_us: int
+    saves_us: int
+    at_us: int
+    before: str
+    text: str
+    after: str
+    reason: str
+
+
+class FillersView(BaseModel):
+    language: str
+    fillers: list[str]
+
+
+class FillersBody(BaseModel):
+    fillers: list[Annotated[str, Field(max_length=200)]] = Field(max_length=200)
+
+
+def _items(db: sqlite3.Connection, piece: Piece) -> list[Item]:
+    strands = load_strands(db, piece.id)
+    sources = {strand.source_id for strand in strands}
+    words = {source_id: transcript.source_words(db, source_id) for source_id in sources}
+    return talk.talk(piece.timeline, strands, words)
+
+
+@router.get("/pieces/{piece_id}/talk")
+def read_talk(piece_id: Id, shop: OpenShop) -> TalkView:
+    """Everything that is said in what was put into the piece, in its order, struck or kept."""
+    with shop.database.snapshot() as db:
+        piece = projects.piece(db, piece_id)
+        items = _items(db, piece)
+    return TalkView(
+        digest=piece.timeline.digest,
+        rows=[_row(row) for row in talk.rows(items)],
+        clips=[
+            ClipView(
+                id=placed.clip.id,
+                strand_id=placed.clip.strand_id,
+                start_us=placed.clip.start_us,
+                end_us=placed.clip.end_us,
+                at_us=placed.at_us,
+            )
+            for placed in piece.timeline.placed
+        ],
+    )
+
+
+def _row(items: list[Item]) -> TalkRowView:
+    speakers = [item.word.speaker for item in items if not isinstance(item, Quiet)]
+    return TalkRowView(
+        strand_id=items[0].strand_id,
+        speaker=speakers[0] if speakers else None,
+        items=[
+            TalkItemView(
+                id=0 if isinstance(item, Quiet) else item.word.id,
+                text="" if isinstance(item, Quiet) else item.word.text,
+                start_us=item.start_us,
+                end_us=item.end_us,
+                at_us=item.at_us,
+                kept_us=item.kept_us if isinstance(item, Quiet) else 0,
+            )
+            for item in items
+        ],
+    )
+
+
+@router.get("/pieces/{piece_id}/suggestions")
+def what_can_go(
+    piece_id: Id,
+    shop: OpenShop,
+    quiet_us: Length = USUAL.quiet_us,
+    leave_us: Length = USUAL.leave_us,
+    before_us: Length = USUAL.room.before_us,
+    after_us: Length = USUAL.room.after_us,
+    order: Literal["time", "saved"] = "time",
+) -> list[SuggestionView]:
+    """Quiet longer than ``quiet_us``, fillers, repeats, and what lies before and after the talk."""
+    with shop.database.snapshot() as db:
+        piece = projects.piece(db, piece_id)
+        items = _items(db, piece)
+        sources = projects.source_rows(db, piece.project_id)
+        listed = fillers(db, _language(piece, sources))
+    loud = {row["id"]: shop.loudness(row) for row in sources}
+    wanted = Wanted(quiet_us, leave_us, listed, Room(before_us, after_us))
+    found = suggestions(items, piece.timeline, loud, wanted)
+    if order == "saved":
+        found.sort(key=lambda one: -one.saves_us)
+    return [SuggestionView.model_validate(one) for one in found]
+
+
+def _language(piece: Piece, sources: list[sqlite3.Row]) -> str:
+    return str(next(row["language"] for row in sources if row["id"] == piece.source_id))
+
+
+@router.get("/pieces/{piece_id}/fillers")
+def read_fillers(piece_id: Id, shop: OpenShop) -> FillersView:
+    """The fillers of the piece's language."""
+    with shop.database.snapshot() as db:
+        piece = projects.piece(db, piece_id)
+        language = _language(piece, projects.source_rows(db, piece.project_id))
+        return FillersView(language=language, fillers=list(fillers(db, language)))
+
+
+@router.put("/fillers/{language}")
+def list_fillers(language: Name, body: FillersBody, shop: OpenShop) -> FillersView:
+    """List a language's fillers anew; its usual ones come back where the list is empty."""
+    kept = set_fillers(shop.database, language, body.fillers)
+    return FillersView(language=language, fillers=list(kept))

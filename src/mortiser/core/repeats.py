@@ -1,0 +1,135 @@
+"""Repeats and false starts: words begun again, of which the last, complete take stays.
+
+Plain rules, so that each can be explained by the words it compared:
+
+- A run of words that is said twice without anything between.
+- A beginning of two words or more that is taken up again after words that lead nowhere: they end in a
+  word that cannot end a phrase, or break off.
+- A sentence whose beginning and most of whose words come again in the next one.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Collection, Sequence
+from dataclasses import dataclass
+
+from rapidfuzz.distance import LCSseq
+
+from mortiser.core.grouping import ends_sentence
+from mortiser.core.words import Word, word_key
+
+LONGEST = 8
+"""Words of a run that is said twice."""
+REACH = 12
+"""A beginning is taken up again within so many words."""
+TAKE_WORDS = 4
+"""So many first words make two sentences takes of one another, where most others are alike too."""
+ALIKE = 0.6
+
+
+def _listed(text: str) -> frozenset[str]:
+    return frozenset(text.split())
+
+
+MEANT_TWICE = _listed(
+    """very really so no yes much many more far long again never too bye ha had that right well knock
+    hear there now come go blah"""
+)
+"""Words that are said twice on purpose, or that stand twice in good sentences."""
+LEADS_ON = _listed(
+    """a an the to of and or but so because if when that which who with for from in on at by as is are
+    was were be been can could will would should must may might do does did have has had i you he she
+    it we they my your his her its our their this these those some any no not very just
+    und oder aber der die das ein eine zu von mit weil wenn ist sind
+    el la los un una de y o pero que con para es le les des du et ou mais avec pour est"""
+)
+"""Words that a phrase does not end in."""
+
+
+@dataclass(frozen=True, slots=True)
+class Repeat:
+    """Words to take out, ``words[first:last + 1]``, and the ones they are begun again with."""
+
+    first: int
+    last: int
+    again: int
+    count: int
+    """How many words are the same, from ``first`` and from ``again`` on."""
+
+
+def repeats(words: Sequence[Word], skipped: Collection[int] = ()) -> list[Repeat]:
+    """Repeats in order, none overlapping another. Words at ``skipped`` places (fillers) do not count as
+    standing between, and are taken out with the words before them."""
+    places = [at for at in range(len(words)) if at not in set(skipped)]
+    said = [words[at] for at in places]
+    keys = [word_key(word.text) for word in said]
+    found: list[Repeat] = []
+    at = 0
+    while at < len(said):
+        one = _twice(said, keys, at) or _begun_again(said, keys, at) or _take(said, keys, at)
+        if one is None:
+            at += 1
+            continue
+        again, count = one
+        found.append(Repeat(places[at], places[again] - 1, places[again], count))
+        at = again
+    return found
+
+
+def _twice(words: Sequence[Word], keys: Sequence[str], at: int) -> tuple[int, int] | None:
+    """A run that is said twice: where it begins again, and its length. The longest one counts."""
+    for count in range(min(LONGEST, (len(keys) - at) // 2), 0, -1):
+        if keys[at : at + count] != keys[at + count : at + 2 * count]:
+            continue
+        if any(ends_sentence(word.text) for word in words[at : at + count]):
+            continue
+        if count == 1 and (keys[at] in MEANT_TWICE or keys[at].isdigit()):
+            continue
+        return at + count, count
+    return None
+
+
+def _begun_again(words: Sequence[Word], keys: Sequence[str], at: int) -> tuple[int, int] | None:
+    """A beginning that is taken up again after words that lead nowhere."""
+    for again in range(at + 3, min(at + REACH, len(keys) - 1) + 1):
+        if any(ends_sentence(word.text) for word in words[at : again - 1]):
+            return None
+        count = _same(keys, at, again)
+        if count >= 2 and _leads_on(words[again - 1], keys[again - 1]):
+            return again, count
+    return None
+
+
+def _take(words: Sequence[Word], keys: Sequence[str], at: int) -> tuple[int, int] | None:
+    """A sentence that is said again as the next one."""
+    if at and not ends_sentence(words[at - 1].text):
+        return None
+    again = _next_sentence(words, at)
+    if again is None:
+        return None
+    end = _next_sentence(words, again) or len(words)
+    count = _same(keys, at, again)
+    if count < min(TAKE_WORDS, again - at):
+        return None
+    alike = LCSseq.similarity(keys[at:again], keys[again:end])
+    return (again, count) if count >= 2 and alike >= ALIKE * (again - at) else None
+
+
+def _same(keys: Sequence[str], at: int, again: int) -> int:
+    count = 0
+    while (
+        again + count < len(keys) and at + count < again and keys[at + count] == keys[again + count]
+    ):
+        count += 1
+    return count
+
+
+def _leads_on(word: Word, key: str) -> bool:
+    return key in LEADS_ON or word.text.endswith(("-", "–", "—", "…"))
+
+
+def _next_sentence(words: Sequence[Word], at: int) -> int | None:
+    for index in range(at, len(words) - 1):
+        if ends_sentence(words[index].text):
+            return index + 1
+    return None

@@ -1,0 +1,146 @@
+"""The whole talk of a piece in its order: what is kept and what is struck, words and quiet."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
+
+from mortiser.core.grouping import ends_sentence
+from mortiser.core.strand import Strand
+from mortiser.core.time import MILLISECOND
+from mortiser.core.timeline import Placed, Timeline
+from mortiser.core.words import Word
+
+QUIET_US = 300 * MILLISECOND
+"""A shorter gap between words is no quiet."""
+PARTED_US = 700 * MILLISECOND
+"""A quiet this long ends a row."""
+LONGEST_ROW = 16
+"""Words."""
+
+
+@dataclass(frozen=True, slots=True)
+class TalkWord:
+    """A word, and the moment of the piece (µs) it begins at; None where it is struck."""
+
+    strand_id: int
+    word: Word
+    at_us: int | None
+
+    @property
+    def start_us(self) -> int:
+        """In source time."""
+        return self.word.start_us
+
+    @property
+    def end_us(self) -> int:
+        """In source time."""
+        return self.word.end_us
+
+
+@dataclass(frozen=True, slots=True)
+class Quiet:
+    """A stretch without words (source time), how much of it is kept, and where in the piece that begins;
+    None where all of it is struck."""
+
+    strand_id: int
+    start_us: int
+    end_us: int
+    kept_us: int
+    at_us: int | None
+    edge: bool = False
+    """Whether it lies before all words of the strand, or behind them."""
+
+
+Item = TalkWord | Quiet
+
+
+def talk(
+    timeline: Timeline, strands: Sequence[Strand], words: Mapping[int, Sequence[Word]]
+) -> list[Item]:
+    """Words and quiet of a piece's strands in the order they play; what is struck stands where it was.
+
+    ``words`` are those of each source in time order. A strand nothing is kept of comes last.
+    """
+    left = {
+        strand.id: list(_of_strand(timeline, strand, words.get(strand.source_id, ())))
+        for strand in strands
+    }
+    last = {clip.strand_id: at for at, clip in enumerate(timeline.clips)}
+    found: list[Item] = []
+    for at, clip in enumerate(timeline.clips):
+        items = left.get(clip.strand_id, [])
+        if last[clip.strand_id] == at:
+            found += items
+            left[clip.strand_id] = []
+            continue
+        count = sum(1 for item in items if item.start_us < clip.end_us)
+        found += items[:count]
+        left[clip.strand_id] = items[count:]
+    return [*found, *(item for items in left.values() for item in items)]
+
+
+def _of_strand(timeline: Timeline, strand: Strand, words: Sequence[Word]) -> Iterator[Item]:
+    clips = [one for one in timeline.placed if one.clip.strand_id == strand.id]
+    reached = strand.start_us
+    first = True
+    for word in words:
+        middle = (word.start_us + word.end_us) // 2
+        if not strand.start_us <= middle <= strand.end_us:
+            continue
+        if word.start_us - reached >= QUIET_US:
+            yield _quiet(strand, clips, reached, word.start_us, edge=first)
+        placed = timeline.shows(strand.id, middle)
+        yield TalkWord(strand.id, word, placed.to_piece(word.start_us) if placed else None)
+        reached = max(reached, word.end_us)
+        first = False
+    if strand.end_us - reached >= QUIET_US:
+        yield _quiet(strand, clips, reached, strand.end_us, edge=True)
+
+
+def _quiet(strand: Strand, clips: Sequence[Placed], start: int, end: int, *, edge: bool) -> Quiet:
+    parts = [
+        (one, max(start, one.clip.start_us), min(end, one.clip.end_us))
+        for one in clips
+        if one.clip.start_us < end and start < one.clip.end_us
+    ]
+    kept = sum(to - since for _, since, to in parts)
+    at = parts[0][0].to_piece(parts[0][1]) if parts else None
+    return Quiet(strand.id, start, end, kept, at, edge)
+
+
+def rows(items: Sequence[Item]) -> list[list[Item]]:
+    """The talk in rows to read: a row ends with its sentence, at a longer quiet, where another one
+    speaks, at another strand, or when it is long."""
+    found: list[list[Item]] = []
+    row: list[Item] = []
+    for item in items:
+        if row and _parts(row, item):
+            found.append(row)
+            row = []
+        row.append(item)
+    if row:
+        found.append(row)
+    return found
+
+
+def _parts(row: Sequence[Item], item: Item) -> bool:
+    """Whether an item begins a row of its own."""
+    last = row[-1]
+    if last.strand_id != item.strand_id:
+        return True
+    if isinstance(last, Quiet):
+        return last.end_us - last.start_us >= PARTED_US or _ended(row)
+    if isinstance(item, Quiet):
+        return False
+    spoken = [one for one in row if isinstance(one, TalkWord)]
+    return (
+        ends_sentence(last.word.text)
+        or item.word.speaker != last.word.speaker
+        or len(spoken) >= LONGEST_ROW
+    )
+
+
+def _ended(row: Sequence[Item]) -> bool:
+    spoken = [one for one in row if isinstance(one, TalkWord)]
+    return bool(spoken) and ends_sentence(spoken[-1].word.text)

@@ -1,0 +1,173 @@
+"""What can go of a talk: long quiet, fillers, repeats, and what lies before and after it."""
+
+from __future__ import annotations
+
+from collections.abc import Collection, Iterator, Sequence
+from dataclasses import dataclass
+from itertools import groupby
+from typing import Literal
+
+from mortiser.core.cutting import Loudness, Room, stretch_of
+from mortiser.core.fillers import filler_runs
+from mortiser.core.repeats import repeats
+from mortiser.core.talk import Item, Quiet, TalkWord
+from mortiser.core.time import MILLISECOND
+from mortiser.core.timeline import Timeline
+from mortiser.core.unspaced import joined
+from mortiser.core.words import Word
+
+Kind = Literal["quiet", "fillers", "repeats", "ends"]
+BESIDE = 4
+"""Words shown on each side of what can go."""
+LEAST_US = 80 * MILLISECOND
+"""What would save less is not worth a cut."""
+
+
+@dataclass(frozen=True, slots=True)
+class Suggestion:
+    """A stretch of a strand (source time) that can go, what it saves, and the words it stands among."""
+
+    kind: Kind
+    strand_id: int
+    from_us: int
+    to_us: int
+    saves_us: int
+    at_us: int
+    """Where it begins in the piece."""
+    before: str
+    text: str
+    after: str
+    reason: str
+
+
+@dataclass(frozen=True)
+class Wanted:
+    """What is looked for: quiet longer than ``quiet_us`` is made ``leave_us`` long."""
+
+    quiet_us: int = 500 * MILLISECOND
+    leave_us: int = 180 * MILLISECOND
+    fillers: Collection[str] = ()
+    room: Room = Room()
+
+
+def suggestions(
+    items: Sequence[Item], timeline: Timeline, loudness: dict[int, Loudness], wanted: Wanted
+) -> list[Suggestion]:
+    """What can go of what is kept, in the order of the piece. ``loudness`` is that of each source.
+
+    Of each strand alone: words of one recording are not begun again in another.
+    """
+    found: list[Suggestion] = []
+    for _, of_strand in groupby(items, key=lambda item: item.strand_id):
+        part = list(of_strand)
+        found += _quiet(part, timeline, wanted)
+        found += _words(part, timeline, loudness, wanted)
+    return sorted(found, key=lambda one: (one.at_us, one.from_us))
+
+
+def _quiet(items: Sequence[Item], timeline: Timeline, wanted: Wanted) -> Iterator[Suggestion]:
+    places = [at for at, item in enumerate(items) if isinstance(item, TalkWord)]
+    first, last = (places[0], places[-1]) if places else (len(items), -1)
+    for at, item in enumerate(items):
+        if not isinstance(item, Quiet) or item.at_us is None:
+            continue
+        after_us = before_us = 0
+        if item.edge:
+            after_us, before_us = wanted.room.after_us, wanted.room.before_us
+        elif item.kept_us > wanted.quiet_us:
+            after_us = round(wanted.leave_us * 2 / 3)
+            before_us = wanted.leave_us - after_us
+        else:
+            continue
+        spoken, more = at > first, at < last
+        start = item.start_us + (after_us if spoken else 0)
+        end = item.end_us - (before_us if more else 0)
+        saves = _kept(timeline, item.strand_id, start, end)
+        if saves < LEAST_US:
+            continue
+        near = slice(max(0, at - 3 * BESIDE), at), slice(at + 1, at + 1 + 3 * BESIDE)
+        before, after = _beside(items[near[0]], items[near[1]])
+        kind: Kind = "ends" if item.edge else "quiet"
+        seconds = f"{item.kept_us / 1e6:.1f} s"
+        reason = {
+            "quiet": f"{seconds} quiet",
+            "ends": f"{seconds} {'after the last' if spoken else 'before the first'} word",
+        }[kind]
+        yield Suggestion(
+            kind, item.strand_id, start, end, saves, item.at_us, before, "", after, reason
+        )
+
+
+def _words(
+    items: Sequence[Item],
+    timeline: Timeline,
+    loudness: dict[int, Loudness],
+    wanted: Wanted,
+) -> Iterator[Suggestion]:
+    kept = [item for item in items if isinstance(item, TalkWord) and item.at_us is not None]
+    words = [item.word for item in kept]
+    runs = list(filler_runs(words, wanted.fillers))
+    filler = {at for first, last in runs for at in range(first, last + 1)}
+    begun = repeats(words, filler)
+    again = {at for one in begun for at in range(one.first, one.last + 1)}
+    for first, last in runs:
+        if first not in again:
+            text = joined([word.text for word in words[first : last + 1]])
+            yield from _run(kept, words, timeline, loudness, wanted, (first, last), "fillers", text)
+    for one in begun:
+        same = joined([word.text for word in words[one.again : one.again + one.count]])
+        reason = f"“{same}” is said again"
+        yield from _run(
+            kept, words, timeline, loudness, wanted, (one.first, one.last), "repeats", reason
+        )
+
+
+def _run(
+    kept: Sequence[TalkWord],
+    words: Sequence[Word],
+    timeline: Timeline,
+    loudness: dict[int, Loudness],
+    wanted: Wanted,
+    run: tuple[int, int],
+    kind: Kind,
+    reason: str,
+) -> Iterator[Suggestion]:
+    first, last = run
+    item = kept[first]
+    left, right = (
+        timeline.shows(item.strand_id, (words[at].start_us + words[at].end_us) // 2) for at in run
+    )
+    if left is None or right is None or item.at_us is None:
+        return
+    heard = loudness.get(words[first].source_id, Loudness())
+    bounds = left.clip.start_us, right.clip.end_us
+    start, end = stretch_of(words, first, last, bounds, heard, wanted.room)
+    saves = _kept(timeline, item.strand_id, start, end)
+    if saves <= 0:
+        return
+    before, after = _beside(kept[:first], kept[last + 1 :])
+    text = joined([word.text for word in words[first : last + 1]])
+    yield Suggestion(
+        kind, item.strand_id, start, end, saves, item.at_us, before, text, after, reason
+    )
+
+
+def _kept(timeline: Timeline, strand_id: int, start: int, end: int) -> int:
+    """How much of a stretch is kept."""
+    return sum(
+        max(0, min(end, clip.end_us) - max(start, clip.start_us))
+        for clip in timeline.clips
+        if clip.strand_id == strand_id
+    )
+
+
+def _beside(before: Sequence[Item], after: Sequence[Item]) -> tuple[str, str]:
+    """Some kept words on each side."""
+    texts = []
+    for side, some in (
+        (before[-3 * BESIDE :], slice(-BESIDE, None)),
+        (after[: 3 * BESIDE], slice(None, BESIDE)),
+    ):
+        spoken = [i.word.text for i in side if isinstance(i, TalkWord) and i.at_us is not None]
+        texts.append(joined(spoken[some]))
+    return texts[0], texts[1]

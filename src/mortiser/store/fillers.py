@@ -1,0 +1,41 @@
+"""The workspace's own lists of fillers, by language."""
+
+from __future__ import annotations
+
+import json
+import sqlite3
+from collections.abc import Sequence
+
+from mortiser.core.errors import BadInput
+from mortiser.core.fillers import of_language
+from mortiser.core.words import tokens
+from mortiser.store.database import Database
+
+MOST = 100
+MOST_LETTERS = 60
+
+
+def fillers(db: sqlite3.Connection, language: str) -> tuple[str, ...]:
+    """The fillers of a language as they were listed last; its usual ones where they never were."""
+    row = db.execute("SELECT value FROM preference WHERE name = ?", (_name(language),)).fetchone()
+    return tuple(json.loads(row["value"])) if row else of_language(language)
+
+
+def set_fillers(database: Database, language: str, texts: Sequence[str]) -> tuple[str, ...]:
+    """List the fillers of a language anew; the usual ones where the list is empty. Raises BadInput."""
+    tidied = list(dict.fromkeys(" ".join(tokens(text)) for text in texts))
+    kept = [text for text in tidied if text]
+    if len(kept) > MOST or any(len(text) > MOST_LETTERS for text in kept):
+        raise BadInput(f"At most {MOST} fillers of {MOST_LETTERS} letters. Shorten the list.")
+    with database.transaction() as db:
+        db.execute("DELETE FROM preference WHERE name = ?", (_name(language),))
+        if kept:
+            db.execute(
+                "INSERT INTO preference (name, value) VALUES (?, ?)",
+                (_name(language), json.dumps(kept)),
+            )
+    return fillers(database.connection, language)
+
+
+def _name(language: str) -> str:
+    return f"fillers.{language}"
