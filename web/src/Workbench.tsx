@@ -22,6 +22,7 @@ import { select } from "./state/session";
 import { openPiece, useProject } from "./state/store";
 import { seekWhole } from "./state/whole";
 import { Strip } from "./strip/Strip";
+import { TrimStrip } from "./trim/TrimStrip";
 import { KeySheet } from "./ui/KeySheet";
 import { useNarrow } from "./ui/width";
 
@@ -111,6 +112,8 @@ export function Workbench({ projectId }: { projectId: number }) {
         strip={
           stage === "Pace" ? (
             <PaceSection piece={piece} player={player} />
+          ) : stage === "Trim" ? (
+            <TrimStrip piece={piece} player={player} />
           ) : (
             <Strip piece={piece} player={player} />
           )

@@ -15,7 +15,7 @@ from mortiser.core.cutting import Room
 from mortiser.core.limits import Id, Micros, Name
 from mortiser.core.piece import Piece
 from mortiser.core.talk import Item, Quiet
-from mortiser.core.tightening import Kind, Wanted, suggestions
+from mortiser.core.tightening import Kind, Wanted, removals
 from mortiser.core.time import SECOND
 from mortiser.store import projects, transcript
 from mortiser.store.fillers import fillers, set_fillers
@@ -35,6 +35,8 @@ class TalkItemView(BaseModel):
     end_us: int
     at_us: int | None = Field(description="Where it begins in the piece; none where it is struck.")
     kept_us: int = Field(description="How much of a quiet stretch is kept.")
+    cut_from_us: int = Field(description="What of it goes when it is taken out.")
+    cut_to_us: int
 
 
 class TalkRowView(BaseModel):
@@ -57,7 +59,7 @@ class TalkView(BaseModel):
     clips: list[ClipView]
 
 
-class SuggestionView(BaseModel):
+class RemovalView(BaseModel):
     model_config = ConfigDict(from_attributes=True)
 
     kind: Kind
@@ -89,14 +91,19 @@ def _items(db: sqlite3.Connection, piece: Piece) -> list[Item]:
 
 
 @router.get("/pieces/{piece_id}/talk")
-def read_talk(piece_id: Id, shop: OpenShop) -> TalkView:
+def read_talk(
+    piece_id: Id,
+    shop: OpenShop,
+    before_us: Length = USUAL.room.before_us,
+    after_us: Length = USUAL.room.after_us,
+) -> TalkView:
     """Everything that is said in what was put into the piece, in its order, struck or kept."""
     with shop.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
         items = _items(db, piece)
     return TalkView(
         digest=piece.timeline.digest,
-        rows=[_row(row) for row in talk.rows(items)],
+        rows=[_row(row, Room(before_us, after_us)) for row in talk.rows(items)],
         clips=[
             ClipView(
                 id=placed.clip.id,
@@ -110,26 +117,34 @@ def read_talk(piece_id: Id, shop: OpenShop) -> TalkView:
     )
 
 
-def _row(items: list[Item]) -> TalkRowView:
+def _row(items: list[Item], room: Room) -> TalkRowView:
     speakers = [item.word.speaker for item in items if not isinstance(item, Quiet)]
     return TalkRowView(
         strand_id=items[0].strand_id,
         speaker=speakers[0] if speakers else None,
-        items=[
-            TalkItemView(
-                id=0 if isinstance(item, Quiet) else item.word.id,
-                text="" if isinstance(item, Quiet) else item.word.text,
-                start_us=item.start_us,
-                end_us=item.end_us,
-                at_us=item.at_us,
-                kept_us=item.kept_us if isinstance(item, Quiet) else 0,
-            )
-            for item in items
-        ],
+        items=[_item(item, room) for item in items],
     )
 
 
-@router.get("/pieces/{piece_id}/suggestions")
+def _item(item: Item, room: Room) -> TalkItemView:
+    cut = (
+        item.cut(room.after_us, room.before_us)
+        if isinstance(item, Quiet)
+        else (item.start_us, item.end_us)
+    )
+    return TalkItemView(
+        id=0 if isinstance(item, Quiet) else item.word.id,
+        text="" if isinstance(item, Quiet) else item.word.text,
+        start_us=item.start_us,
+        end_us=item.end_us,
+        at_us=item.at_us,
+        kept_us=item.kept_us if isinstance(item, Quiet) else 0,
+        cut_from_us=cut[0],
+        cut_to_us=cut[1],
+    )
+
+
+@router.get("/pieces/{piece_id}/removals")
 def what_can_go(
     piece_id: Id,
     shop: OpenShop,
@@ -138,19 +153,20 @@ def what_can_go(
     before_us: Length = USUAL.room.before_us,
     after_us: Length = USUAL.room.after_us,
     order: Literal["time", "saved"] = "time",
-) -> list[SuggestionView]:
+) -> list[RemovalView]:
     """Quiet longer than ``quiet_us``, fillers, repeats, and what lies before and after the talk."""
     with shop.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
         items = _items(db, piece)
         sources = projects.source_rows(db, piece.project_id)
-        listed = fillers(db, _language(piece, sources))
+        language = _language(piece, sources)
+        listed = fillers(db, language)
     loud = {row["id"]: shop.loudness(row) for row in sources}
-    wanted = Wanted(quiet_us, leave_us, listed, Room(before_us, after_us))
-    found = suggestions(items, piece.timeline, loud, wanted)
+    wanted = Wanted(quiet_us, leave_us, listed, Room(before_us, after_us), language)
+    found = removals(items, piece.timeline, loud, wanted)
     if order == "saved":
         found.sort(key=lambda one: -one.saves_us)
-    return [SuggestionView.model_validate(one) for one in found]
+    return [RemovalView.model_validate(one) for one in found]
 
 
 def _language(piece: Piece, sources: list[sqlite3.Row]) -> str:

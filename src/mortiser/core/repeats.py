@@ -36,14 +36,23 @@ MEANT_TWICE = _listed(
     hear there now come go blah"""
 )
 """Words that are said twice on purpose, or that stand twice in good sentences."""
-LEADS_ON = _listed(
-    """a an the to of and or but so because if when that which who with for from in on at by as is are
-    was were be been can could will would should must may might do does did have has had i you he she
-    it we they my your his her its our their this these those some any no not very just
-    und oder aber der die das ein eine zu von mit weil wenn ist sind
-    el la los un una de y o pero que con para es le les des du et ou mais avec pour est"""
-)
-"""Words that a phrase does not end in."""
+LEADS_ON = {
+    "en": _listed(
+        """a an the to of and or but so because if when that which who with for from in on at by as is
+        are was were be been can could will would should must may might do does did have has had i you
+        he she it we they my your his her its our their this these those some any no not very just"""
+    ),
+    "de": _listed(
+        """und oder aber der die das den dem des ein eine einen einem einer zu von mit für auf an in
+        weil wenn dass ist sind war hat haben ich du er sie es wir ihr mein dein sein"""
+    ),
+    "es": _listed("el la los las un una de del y o pero que con para por en es son yo mi tu su"),
+    "fr": _listed("le la les un une des du de et ou mais que qui avec pour en est sont je tu il"),
+    "it": _listed("il lo la i gli le un una di e o ma che con per in è sono io mio tuo suo"),
+    "pt": _listed("o a os as um uma de do da e ou mas que com para em é são eu meu seu"),
+    "nl": _listed("de het een van en of maar dat die met voor in op is zijn ik je hij zij wij"),
+}
+"""Words that a phrase does not end in, by language."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,7 +66,9 @@ class Repeat:
     """How many words are the same, from ``first`` and from ``again`` on."""
 
 
-def repeats(words: Sequence[Word], skipped: Collection[int] = ()) -> list[Repeat]:
+def repeats(
+    words: Sequence[Word], skipped: Collection[int] = (), language: str = "en"
+) -> list[Repeat]:
     """Repeats in order, none overlapping another. Words at ``skipped`` places (fillers) do not count as
     standing between, and are taken out with the words before them."""
     places = [at for at in range(len(words)) if at not in set(skipped)]
@@ -66,7 +77,11 @@ def repeats(words: Sequence[Word], skipped: Collection[int] = ()) -> list[Repeat
     found: list[Repeat] = []
     at = 0
     while at < len(said):
-        one = _twice(said, keys, at) or _begun_again(said, keys, at) or _take(said, keys, at)
+        one = (
+            _twice(said, keys, at)
+            or _begun_again(said, keys, at, LEADS_ON.get(language, frozenset()))
+            or _take(said, keys, at)
+        )
         if one is None:
             at += 1
             continue
@@ -89,13 +104,15 @@ def _twice(words: Sequence[Word], keys: Sequence[str], at: int) -> tuple[int, in
     return None
 
 
-def _begun_again(words: Sequence[Word], keys: Sequence[str], at: int) -> tuple[int, int] | None:
+def _begun_again(
+    words: Sequence[Word], keys: Sequence[str], at: int, leading: Collection[str]
+) -> tuple[int, int] | None:
     """A beginning that is taken up again after words that lead nowhere."""
     for again in range(at + 3, min(at + REACH, len(keys) - 1) + 1):
         if any(ends_sentence(word.text) for word in words[at : again - 1]):
             return None
         count = _same(keys, at, again)
-        if count >= 2 and _leads_on(words[again - 1], keys[again - 1]):
+        if count >= 2 and _leads_on(words[again - 1], keys[again - 1], leading):
             return again, count
     return None
 
@@ -124,8 +141,8 @@ def _same(keys: Sequence[str], at: int, again: int) -> int:
     return count
 
 
-def _leads_on(word: Word, key: str) -> bool:
-    return key in LEADS_ON or word.text.endswith(("-", "–", "—", "…"))
+def _leads_on(word: Word, key: str, leading: Collection[str]) -> bool:
+    return key in leading or word.text.endswith(("-", "–", "—", "…"))
 
 
 def _next_sentence(words: Sequence[Word], at: int) -> int | None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
+from typing import Literal
 
 from mortiser.core.grouping import ends_sentence
 from mortiser.core.strand import Strand
@@ -48,8 +49,15 @@ class Quiet:
     end_us: int
     kept_us: int
     at_us: int | None
-    edge: bool = False
-    """Whether it lies before all words of the strand, or behind them."""
+    side: Literal["before", "between", "behind"] = "between"
+    """Whether it lies before all words of the strand, between two, or behind all."""
+
+    def cut(self, after_us: int, before_us: int) -> tuple[int, int]:
+        """What can be cut away of it: all but room after the word it follows and before the next."""
+        return (
+            self.start_us + (0 if self.side == "before" else after_us),
+            self.end_us - (0 if self.side == "behind" else before_us),
+        )
 
 
 Item = TalkWord | Quiet
@@ -89,16 +97,22 @@ def _of_strand(timeline: Timeline, strand: Strand, words: Sequence[Word]) -> Ite
         if not strand.start_us <= middle <= strand.end_us:
             continue
         if word.start_us - reached >= QUIET_US:
-            yield _quiet(strand, clips, reached, word.start_us, edge=first)
+            yield _quiet(strand, clips, (reached, word.start_us), "before" if first else "between")
         placed = timeline.shows(strand.id, middle)
         yield TalkWord(strand.id, word, placed.to_piece(word.start_us) if placed else None)
         reached = max(reached, word.end_us)
         first = False
     if strand.end_us - reached >= QUIET_US:
-        yield _quiet(strand, clips, reached, strand.end_us, edge=True)
+        yield _quiet(strand, clips, (reached, strand.end_us), "before" if first else "behind")
 
 
-def _quiet(strand: Strand, clips: Sequence[Placed], start: int, end: int, *, edge: bool) -> Quiet:
+def _quiet(
+    strand: Strand,
+    clips: Sequence[Placed],
+    stretch: tuple[int, int],
+    side: Literal["before", "between", "behind"],
+) -> Quiet:
+    start, end = stretch
     parts = [
         (one, max(start, one.clip.start_us), min(end, one.clip.end_us))
         for one in clips
@@ -106,7 +120,7 @@ def _quiet(strand: Strand, clips: Sequence[Placed], start: int, end: int, *, edg
     ]
     kept = sum(to - since for _, since, to in parts)
     at = parts[0][0].to_piece(parts[0][1]) if parts else None
-    return Quiet(strand.id, start, end, kept, at, edge)
+    return Quiet(strand.id, start, end, kept, at, side)
 
 
 def rows(items: Sequence[Item]) -> list[list[Item]]:

@@ -19,12 +19,17 @@ from mortiser.core.words import Word
 Kind = Literal["quiet", "fillers", "repeats", "ends"]
 BESIDE = 4
 """Words shown on each side of what can go."""
+REASONS = {
+    "between": "quiet",
+    "before": "before the first word",
+    "behind": "after the last word",
+}
 LEAST_US = 80 * MILLISECOND
 """What would save less is not worth a cut."""
 
 
 @dataclass(frozen=True, slots=True)
-class Suggestion:
+class Removal:
     """A stretch of a strand (source time) that can go, what it saves, and the words it stands among."""
 
     kind: Kind
@@ -48,52 +53,50 @@ class Wanted:
     leave_us: int = 180 * MILLISECOND
     fillers: Collection[str] = ()
     room: Room = Room()
+    language: str = "en"
 
 
-def suggestions(
+def removals(
     items: Sequence[Item], timeline: Timeline, loudness: dict[int, Loudness], wanted: Wanted
-) -> list[Suggestion]:
+) -> list[Removal]:
     """What can go of what is kept, in the order of the piece. ``loudness`` is that of each source.
 
     Of each strand alone: words of one recording are not begun again in another.
     """
-    found: list[Suggestion] = []
+    found: list[Removal] = []
     for _, of_strand in groupby(items, key=lambda item: item.strand_id):
         part = list(of_strand)
-        found += _quiet(part, timeline, wanted)
-        found += _words(part, timeline, loudness, wanted)
+        words = list(_words(part, timeline, loudness, wanted))
+        # Quiet beside a filler goes with it.
+        quiet = _quiet(part, timeline, wanted)
+        found += [one for one in quiet if not any(_within(one, other) for other in words)]
+        found += words
     return sorted(found, key=lambda one: (one.at_us, one.from_us))
 
 
-def _quiet(items: Sequence[Item], timeline: Timeline, wanted: Wanted) -> Iterator[Suggestion]:
-    places = [at for at, item in enumerate(items) if isinstance(item, TalkWord)]
-    first, last = (places[0], places[-1]) if places else (len(items), -1)
+def _within(one: Removal, other: Removal) -> bool:
+    return other.from_us <= one.from_us and one.to_us <= other.to_us
+
+
+def _quiet(items: Sequence[Item], timeline: Timeline, wanted: Wanted) -> Iterator[Removal]:
     for at, item in enumerate(items):
         if not isinstance(item, Quiet) or item.at_us is None:
             continue
-        after_us = before_us = 0
-        if item.edge:
-            after_us, before_us = wanted.room.after_us, wanted.room.before_us
-        elif item.kept_us > wanted.quiet_us:
+        after_us, before_us = wanted.room.after_us, wanted.room.before_us
+        if item.side == "between":
+            if item.kept_us <= wanted.quiet_us:
+                continue
             after_us = round(wanted.leave_us * 2 / 3)
             before_us = wanted.leave_us - after_us
-        else:
-            continue
-        spoken, more = at > first, at < last
-        start = item.start_us + (after_us if spoken else 0)
-        end = item.end_us - (before_us if more else 0)
+        start, end = item.cut(after_us, before_us)
         saves = _kept(timeline, item.strand_id, start, end)
         if saves < LEAST_US:
             continue
         near = slice(max(0, at - 3 * BESIDE), at), slice(at + 1, at + 1 + 3 * BESIDE)
         before, after = _beside(items[near[0]], items[near[1]])
-        kind: Kind = "ends" if item.edge else "quiet"
-        seconds = f"{item.kept_us / 1e6:.1f} s"
-        reason = {
-            "quiet": f"{seconds} quiet",
-            "ends": f"{seconds} {'after the last' if spoken else 'before the first'} word",
-        }[kind]
-        yield Suggestion(
+        kind: Kind = "quiet" if item.side == "between" else "ends"
+        reason = f"{item.kept_us / 1e6:.1f} s {REASONS[item.side]}"
+        yield Removal(
             kind, item.strand_id, start, end, saves, item.at_us, before, "", after, reason
         )
 
@@ -103,12 +106,12 @@ def _words(
     timeline: Timeline,
     loudness: dict[int, Loudness],
     wanted: Wanted,
-) -> Iterator[Suggestion]:
+) -> Iterator[Removal]:
     kept = [item for item in items if isinstance(item, TalkWord) and item.at_us is not None]
     words = [item.word for item in kept]
     runs = list(filler_runs(words, wanted.fillers))
     filler = {at for first, last in runs for at in range(first, last + 1)}
-    begun = repeats(words, filler)
+    begun = repeats(words, filler, wanted.language)
     again = {at for one in begun for at in range(one.first, one.last + 1)}
     for first, last in runs:
         if first not in again:
@@ -131,7 +134,7 @@ def _run(
     run: tuple[int, int],
     kind: Kind,
     reason: str,
-) -> Iterator[Suggestion]:
+) -> Iterator[Removal]:
     first, last = run
     item = kept[first]
     left, right = (
@@ -147,9 +150,7 @@ def _run(
         return
     before, after = _beside(kept[:first], kept[last + 1 :])
     text = joined([word.text for word in words[first : last + 1]])
-    yield Suggestion(
-        kind, item.strand_id, start, end, saves, item.at_us, before, text, after, reason
-    )
+    yield Removal(kind, item.strand_id, start, end, saves, item.at_us, before, text, after, reason)
 
 
 def _kept(timeline: Timeline, strand_id: int, start: int, end: int) -> int:

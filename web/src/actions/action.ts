@@ -3,7 +3,15 @@ import type { LucideIcon } from "lucide-react";
 import type { Player } from "../playback/player";
 import type { Stage } from "../stages/stage";
 
-export type Group = "Playing" | "Captions" | "Words" | "Doubts" | "Pace" | "Dress" | "Page";
+export type Group =
+  | "Playing"
+  | "Captions"
+  | "Words"
+  | "Doubts"
+  | "Trim"
+  | "Pace"
+  | "Dress"
+  | "Page";
 
 export interface Action {
   id: string;

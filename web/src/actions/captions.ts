@@ -33,7 +33,7 @@ import { focusCue } from "../strip/focus";
 import { textOf } from "../strip/passage";
 import { say } from "../ui/notice";
 import type { Action } from "./action";
-import { focusField } from "./playing";
+import { focusField, ON_CAPTIONS } from "./playing";
 
 const FINE_US = 10_000;
 
@@ -64,7 +64,7 @@ function letGo(): void {
   } else pick(selected);
 }
 
-export const CAPTIONS: Action[] = [
+const ACTIONS: Action[] = [
   {
     id: "type",
     name: "Type in the selected caption",
@@ -243,3 +243,6 @@ export const CAPTIONS: Action[] = [
     run: (player) => void nudgeWord(player, FINE_US),
   },
 ];
+
+/** The talk is trimmed by its words: captions are not on the page then. */
+export const CAPTIONS: Action[] = ACTIONS.map((one) => ({ ...one, where: ON_CAPTIONS }));

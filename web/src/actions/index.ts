@@ -3,11 +3,13 @@ import type { Action } from "./action";
 import { CAPTIONS } from "./captions";
 import { PLAYING } from "./playing";
 import { DOUBTS, DRESS, PACE, PAGE } from "./stages";
+import { TRIM } from "./trim";
 
 export const ACTIONS: readonly Action[] = [
   ...PLAYING,
   ...CAPTIONS,
   ...DOUBTS,
+  ...TRIM,
   ...PACE,
   ...DRESS,
   ...PAGE,

@@ -2,7 +2,7 @@
 import { Pause, StepBack, StepForward } from "lucide-react";
 import type { Cue } from "../api/client";
 import type { Player } from "../playback/player";
-import { useStage } from "../stages/stage";
+import { STAGES, useStage } from "../stages/stage";
 import { cueAt } from "../state/document";
 import { select } from "../state/session";
 import { useProject } from "../state/store";
@@ -11,6 +11,8 @@ import { seekWhole } from "../state/whole";
 import { stepWord } from "../state/wordSteps";
 import type { Action } from "./action";
 
+/** The stages whose Strip shows captions. */
+export const ON_CAPTIONS = STAGES.filter((stage) => stage !== "Trim");
 const RUN_IN_US = 1_000_000;
 /** Slow enough to tell sounds apart; the browser keeps the pitch. */
 const SLOW = 0.6;
@@ -89,6 +91,7 @@ export const PLAYING: Action[] = [
     id: "cue-before",
     name: "Caption before",
     keys: "↑",
+    where: ON_CAPTIONS,
     group: "Playing",
     run: (player) => walk(player, -1),
   },
@@ -96,6 +99,7 @@ export const PLAYING: Action[] = [
     id: "cue-next",
     name: "Next caption",
     keys: "↓",
+    where: ON_CAPTIONS,
     group: "Playing",
     run: (player) => walk(player, 1),
   },
@@ -103,6 +107,7 @@ export const PLAYING: Action[] = [
     id: "first",
     name: "First caption",
     keys: "Home",
+    where: ON_CAPTIONS,
     group: "Playing",
     run: (player) => goToEnd(player, -1),
   },
@@ -110,6 +115,7 @@ export const PLAYING: Action[] = [
     id: "last",
     name: "Last caption",
     keys: "End",
+    where: ON_CAPTIONS,
     group: "Playing",
     run: (player) => goToEnd(player, 1),
   },
@@ -117,6 +123,7 @@ export const PLAYING: Action[] = [
     id: "word-next",
     name: "Next word",
     keys: "W",
+    where: ON_CAPTIONS,
     group: "Playing",
     run: (player) => stepWord(player, 1),
   },
@@ -124,6 +131,7 @@ export const PLAYING: Action[] = [
     id: "word-before",
     name: "Word before",
     keys: "Shift W",
+    where: ON_CAPTIONS,
     group: "Playing",
     run: (player) => stepWord(player, -1),
   },
@@ -138,6 +146,7 @@ export const PLAYING: Action[] = [
     id: "replay",
     name: "Replay the caption with a run-in",
     keys: "R",
+    where: ON_CAPTIONS,
     group: "Playing",
     run: (player) => replay(player, false),
   },
@@ -145,6 +154,7 @@ export const PLAYING: Action[] = [
     id: "loop",
     name: "Loop the caption, or stop looping",
     keys: "O",
+    where: ON_CAPTIONS,
     group: "Playing",
     run: (player) => replay(player, true),
   },
@@ -152,6 +162,7 @@ export const PLAYING: Action[] = [
     id: "loop-slowly",
     name: "Loop the caption slowly, or stop",
     keys: "Shift O",
+    where: ON_CAPTIONS,
     group: "Playing",
     run: (player) => {
       const slow = player?.looping ? 1 : SLOW;

@@ -693,7 +693,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/pieces/{piece_id}/suggestions": {
+    "/api/pieces/{piece_id}/removals": {
         parameters: {
             query?: never;
             header?: never;
@@ -701,10 +701,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Suggestions
-         * @description Words worth an accent, with the reason; ``density`` is about how many of all words.
+         * What Can Go
+         * @description Quiet longer than ``quiet_us``, fillers, repeats, and what lies before and after the talk.
          */
-        get: operations["suggestions"];
+        get: operations["what_can_go"];
         put?: never;
         post?: never;
         delete?: never;
@@ -903,6 +903,26 @@ export interface paths {
          * @description Keep the finishes of a file; a name that is taken gets a number.
          */
         post: operations["import_finishes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/suggestions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Suggestions
+         * @description Words worth an accent, with the reason; ``density`` is about how many of all words.
+         */
+        get: operations["suggestions"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -3233,6 +3253,32 @@ export interface components {
              */
             contrast: number;
         };
+        /** RemovalView */
+        RemovalView: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "quiet" | "fillers" | "repeats" | "ends";
+            /** Strand Id */
+            strand_id: number;
+            /** From Us */
+            from_us: number;
+            /** To Us */
+            to_us: number;
+            /** Saves Us */
+            saves_us: number;
+            /** At Us */
+            at_us: number;
+            /** Before */
+            before: string;
+            /** Text */
+            text: string;
+            /** After */
+            after: string;
+            /** Reason */
+            reason: string;
+        };
         /**
          * RenameProject
          * @description Give the project another name.
@@ -3810,6 +3856,17 @@ export interface components {
              */
             kind: "strike_words";
         };
+        /** SuggestionView */
+        SuggestionView: {
+            /** Cue Id */
+            cue_id: number;
+            /** Word Id */
+            word_id: number;
+            /** Text */
+            text: string;
+            /** Reason */
+            reason: string;
+        };
         /**
          * TakeBack
          * @description Take back, in the whole piece, all marks, all of one word's marks and looks, or all looks that
@@ -3861,6 +3918,13 @@ export interface components {
              * @description How much of a quiet stretch is kept.
              */
             kept_us: number;
+            /**
+             * Cut From Us
+             * @description What of it goes when it is taken out.
+             */
+            cut_from_us: number;
+            /** Cut To Us */
+            cut_to_us: number;
         };
         /** TalkRowView */
         TalkRowView: {
@@ -4046,43 +4110,6 @@ export interface components {
             heard_as: string | null;
             /** Speaker */
             speaker: string | null;
-        };
-        /** SuggestionView */
-        mortiser__api__dress_routes__SuggestionView: {
-            /** Cue Id */
-            cue_id: number;
-            /** Word Id */
-            word_id: number;
-            /** Text */
-            text: string;
-            /** Reason */
-            reason: string;
-        };
-        /** SuggestionView */
-        mortiser__api__trim_routes__SuggestionView: {
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "quiet" | "fillers" | "repeats" | "ends";
-            /** Strand Id */
-            strand_id: number;
-            /** From Us */
-            from_us: number;
-            /** To Us */
-            to_us: number;
-            /** Saves Us */
-            saves_us: number;
-            /** At Us */
-            at_us: number;
-            /** Before */
-            before: string;
-            /** Text */
-            text: string;
-            /** After */
-            after: string;
-            /** Reason */
-            reason: string;
         };
     };
     responses: never;
@@ -5224,7 +5251,10 @@ export interface operations {
     };
     read_talk: {
         parameters: {
-            query?: never;
+            query?: {
+                before_us?: number;
+                after_us?: number;
+            };
             header?: never;
             path: {
                 piece_id: number;
@@ -5253,10 +5283,14 @@ export interface operations {
             };
         };
     };
-    suggestions: {
+    what_can_go: {
         parameters: {
             query?: {
-                density?: number;
+                quiet_us?: number;
+                leave_us?: number;
+                before_us?: number;
+                after_us?: number;
+                order?: "time" | "saved";
             };
             header?: never;
             path: {
@@ -5272,7 +5306,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["mortiser__api__dress_routes__SuggestionView"][];
+                    "application/json": components["schemas"]["RemovalView"][];
                 };
             };
             /** @description Client Error */
@@ -5676,6 +5710,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FinishView"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    suggestions: {
+        parameters: {
+            query?: {
+                density?: number;
+            };
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SuggestionView"][];
                 };
             };
             /** @description Client Error */

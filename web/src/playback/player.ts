@@ -30,6 +30,14 @@ export class Player {
     media.addEventListener("loadeddata", () => this.readClock(), { signal });
   }
 
+  /** Begin at a moment, as soon as anything can be played. */
+  begin(atUs: number): void {
+    this.seeks += 1;
+    this.at = atUs;
+    const go = () => this.seek(this.at);
+    this.media.addEventListener("loadedmetadata", go, { signal: this.over.signal, once: true });
+  }
+
   /** The piece got longer or shorter. */
   setDuration(durationUs: number): void {
     this.durationUs = durationUs;

@@ -19,6 +19,8 @@ export class Stream {
   constructor(
     private readonly media: HTMLVideoElement,
     private readonly pieceId: number,
+    /** Where it is to begin, as long as the element knows of no moment. */
+    private readonly beginUs: number,
   ) {
     this.url = URL.createObjectURL(this.source);
     const { signal } = this.over;
@@ -59,7 +61,7 @@ export class Stream {
   private async step(): Promise<boolean> {
     this.buffer ??= this.source.addSourceBuffer(this.found.kind);
     const { parts } = this.found;
-    const at = this.media.currentTime * 1e6;
+    const at = this.media.readyState ? this.media.currentTime * 1e6 : this.beginUs;
     const old = stale([...this.there.values()], parts, at);
     if (old) {
       this.there.delete(old.at_us);

@@ -27,6 +27,7 @@ export function Preview({ piece, source, player, onPlayer }: Props) {
   const sharp = usePixelRatio();
   const windows = useRef<SceneWindows | null>(null);
   const stream = useRef<Stream | null>(null);
+  const left = useRef({ piece: 0, at: 0 });
   const stage = useStage((state) => state.stage);
   const paintNow = useCallback((at: number) => {
     const context = canvas.current?.getContext("2d");
@@ -41,13 +42,17 @@ export function Preview({ piece, source, player, onPlayer }: Props) {
   useEffect(() => {
     const media = video.current;
     if (!media || !(cut || source.playable)) return;
+    // A piece that is cut for the first time goes on where it was.
+    const from = left.current.piece === piece.id ? left.current.at : 0;
     if (cut) {
-      stream.current = new Stream(media, piece.id);
+      stream.current = new Stream(media, piece.id, from);
       media.src = stream.current.url;
     } else media.src = `/api/sources/${source.id}/media`;
     const made = new Player(media, cut || source.kind === "video");
+    if (from) made.begin(from);
     onPlayer(made);
     return () => {
+      left.current = { piece: piece.id, at: made.at };
       made.close();
       stream.current?.close();
       stream.current = null;

@@ -5,6 +5,7 @@ import { DressTray } from "../dress/DressTray";
 import { focusPage } from "../focus/page";
 import type { Player } from "../playback/player";
 import { openPiece, useProject } from "../state/store";
+import { TrimTray } from "../trim/TrimTray";
 import { IconButton } from "../ui/IconButton";
 import { useNarrow } from "../ui/width";
 import { DeliverTray } from "./DeliverTray";
@@ -43,6 +44,7 @@ export function Tray({ project, player }: { project: Project; player: Player | n
       )}
       {stage === "Gather" && <GatherTray project={project} source={source} player={player} />}
       {stage === "Proof" && <ProofTray project={project} piece={piece} player={player} />}
+      {stage === "Trim" && <TrimTray piece={piece} player={player} />}
       {stage === "Pace" && <PaceTray piece={piece} player={player} />}
       {stage === "Dress" && <DressTray piece={piece} player={player} />}
       {stage === "Frame" && <FrameTray piece={piece} source={source} />}

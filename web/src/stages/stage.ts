@@ -1,10 +1,11 @@
-/** The six stages, and what each still finds to do. */
+/** The seven stages, and what each still finds to do. */
 import { create } from "zustand";
 import type { Check, Cue, Project } from "../api/client";
 import { allDoubts } from "../state/doubts";
 import { openPiece, useProject } from "../state/store";
+import { length } from "../ui/format";
 
-export const STAGES = ["Gather", "Proof", "Pace", "Dress", "Frame", "Deliver"] as const;
+export const STAGES = ["Gather", "Proof", "Trim", "Pace", "Dress", "Frame", "Deliver"] as const;
 export type Stage = (typeof STAGES)[number];
 
 export const PROOF_TABS = ["Doubts", "Find", "Glossary", "Speakers"] as const;
@@ -77,6 +78,19 @@ export function stageNote(
             wrong: true,
           }
         : { text: doubtless(project, cues) };
+    }
+    case "Trim": {
+      if (!piece) return { text: "" };
+      const over = piece.goal_us ? piece.duration_us - piece.goal_us : 0;
+      if (over > 500_000) {
+        return { text: `${length(over)} over`, short: length(over), wrong: true };
+      }
+      return {
+        text:
+          piece.whole_us - piece.duration_us > 50_000
+            ? `${length(piece.whole_us)} → ${length(piece.duration_us)}`
+            : length(piece.duration_us),
+      };
     }
     case "Pace":
       return checks?.length

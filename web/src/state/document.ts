@@ -8,12 +8,29 @@ export function sorted(cues: readonly Cue[]): Cue[] {
   return [...unique.values()].sort((a, b) => a.start_us - b.start_us || a.id - b.id);
 }
 
+/** Captions where a cut has moved them; the same array where it has moved none. */
+export function shifted(cues: Cue[], answer: Pick<EditAnswer, "moved">, pieceId: number): Cue[] {
+  const moves = answer.moved.filter((move) => move.piece_id === pieceId);
+  if (!moves.length) return cues;
+  return cues.map((cue) => {
+    const move = moves[lastBy(moves, cue.start_us, (one) => one.from_us)];
+    if (!move || cue.start_us >= move.to_us) return cue;
+    const by = <T extends { start_us: number; end_us: number }>(one: T): T => ({
+      ...one,
+      start_us: one.start_us + move.by_us,
+      end_us: one.end_us + move.by_us,
+    });
+    return { ...by(cue), words: cue.words.map(by) };
+  });
+}
+
 /** The captions of a piece after an answer; the same array where it does not touch them. */
 export function merged(
-  cues: Cue[],
-  answer: Pick<EditAnswer, "cues" | "gone">,
+  known: Cue[],
+  answer: Pick<EditAnswer, "cues" | "gone" | "moved">,
   pieceId: number,
 ): Cue[] {
+  const cues = shifted(known, answer, pieceId);
   const fresh = answer.cues.filter((cue) => cue.piece_id === pieceId);
   const changed = new Set([...answer.gone, ...fresh.map((cue) => cue.id)]);
   if (!fresh.length && !cues.some((cue) => changed.has(cue.id))) return cues;

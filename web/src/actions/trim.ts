@@ -1,0 +1,144 @@
+/** What is done while the talk is trimmed. */
+import { Scissors } from "lucide-react";
+import {
+  lookNext,
+  playAcross,
+  select,
+  strike,
+  takeLooked,
+  takeOut,
+  walkTalk,
+} from "../trim/commands";
+import { listed, useTrim } from "../trim/store";
+import type { Action } from "./action";
+
+const HERE = ["Trim"] as const;
+
+export const TRIM: Action[] = [
+  {
+    id: "strike",
+    name: "Strike what is selected, or bring it back",
+    keys: "Delete",
+    also: ["Backspace"],
+    where: HERE,
+    group: "Trim",
+    icon: Scissors,
+    run: (player) => void strike(player),
+  },
+  {
+    id: "talk-next",
+    name: "Next word of the talk",
+    keys: "W",
+    where: HERE,
+    group: "Trim",
+    run: (player) => walkTalk(player, 1, false, false),
+  },
+  {
+    id: "talk-before",
+    name: "Word before",
+    keys: "Shift W",
+    where: HERE,
+    group: "Trim",
+    run: (player) => walkTalk(player, -1, false, false),
+  },
+  {
+    id: "talk-row-next",
+    name: "Next sentence",
+    keys: "↓",
+    where: HERE,
+    group: "Trim",
+    run: (player) => walkTalk(player, 1, true, false),
+  },
+  {
+    id: "talk-row-before",
+    name: "Sentence before",
+    keys: "↑",
+    where: HERE,
+    group: "Trim",
+    run: (player) => walkTalk(player, -1, true, false),
+  },
+  {
+    id: "talk-extend",
+    name: "Select the next word as well",
+    keys: "Shift →",
+    where: HERE,
+    group: "Trim",
+    run: (player) => walkTalk(player, 1, false, true),
+  },
+  {
+    id: "talk-extend-back",
+    name: "Select the word before as well",
+    keys: "Shift ←",
+    where: HERE,
+    group: "Trim",
+    run: (player) => walkTalk(player, -1, false, true),
+  },
+  {
+    id: "talk-extend-row",
+    name: "Select down to the next sentence",
+    keys: "Shift ↓",
+    where: HERE,
+    group: "Trim",
+    run: (player) => walkTalk(player, 1, true, true),
+  },
+  {
+    id: "talk-extend-row-back",
+    name: "Select up to the sentence before",
+    keys: "Shift ↑",
+    where: HERE,
+    group: "Trim",
+    run: (player) => walkTalk(player, -1, true, true),
+  },
+  {
+    id: "talk-all",
+    name: "Select the whole talk",
+    keys: "Ctrl A",
+    where: HERE,
+    group: "Trim",
+    run: () => {
+      const { items } = useTrim.getState();
+      const [first, last] = [items[0], items.at(-1)];
+      if (first && last) select({ anchor: first.key, focus: last.key });
+    },
+  },
+  {
+    id: "talk-none",
+    name: "Select nothing",
+    keys: "Esc",
+    where: HERE,
+    group: "Trim",
+    run: () => select(null),
+  },
+  {
+    id: "play-across",
+    name: "Play over what is selected, a second on each side",
+    keys: "P",
+    where: HERE,
+    group: "Trim",
+    run: playAcross,
+  },
+  {
+    id: "look-next",
+    name: "Hear the next thing that can go",
+    keys: "D",
+    where: HERE,
+    group: "Trim",
+    run: lookNext,
+  },
+  {
+    id: "take-looked",
+    name: "Take it out",
+    keys: "X",
+    where: HERE,
+    group: "Trim",
+    run: (player) => void takeLooked(player),
+  },
+  {
+    id: "take-all",
+    name: "Take out all that is listed",
+    keys: "Shift X",
+    where: HERE,
+    group: "Trim",
+    run: () => void takeOut(listed(useTrim.getState())),
+  },
+];

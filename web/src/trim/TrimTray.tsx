@@ -1,0 +1,215 @@
+/** The Trim stage's tray: how long the piece is and is to be, and what can go. */
+import type { Piece } from "../api/client";
+import type { Player } from "../playback/player";
+import { edit } from "../state/commands";
+import { Button } from "../ui/Button";
+import { Check } from "../ui/Check";
+import { clock, length, timeTyped } from "../ui/format";
+import { sayWrong } from "../ui/notice";
+import { Slider } from "../ui/Slider";
+import { Tip } from "../ui/Tip";
+import { TraySection } from "../ui/TraySection";
+import { look, takeOut } from "./commands";
+import { FillerList } from "./FillerList";
+import { KINDS, listed, type Removal, type RemovalKind, useTrim } from "./store";
+import { useRemovals } from "./talk";
+
+const NAMES: Record<RemovalKind, string> = {
+  quiet: "Quiet",
+  fillers: "Fillers",
+  repeats: "Repeats and false starts",
+  ends: "Before and after the talk",
+};
+
+export function TrimTray({ piece, player }: { piece: Piece; player: Player | null }) {
+  useRemovals(piece);
+  const all = useTrim((state) => state.removals);
+  const kinds = useTrim((state) => state.kinds);
+  const shown = listed({ removals: all, kinds });
+  return (
+    <>
+      <Lengths piece={piece} />
+      <TraySection
+        title="What can go"
+        about="D hears the next one, X takes it out. Nothing is lost: what is struck stays readable and comes back."
+      >
+        {KINDS.map((kind) => (
+          <KindLine key={kind} kind={kind} all={all} on={kinds.has(kind)} />
+        ))}
+        <Thresholds />
+        {shown.length > 0 && (
+          <Tip text="One undo brings all of it back (Shift X)">
+            <Button kind="main" className="w-full" onClick={() => void takeOut(shown)}>
+              Take out {shown.length === 1 ? "it" : `all ${shown.length}`} ·{" "}
+              {seconds(savedBy(shown))} shorter
+            </Button>
+          </Tip>
+        )}
+      </TraySection>
+      <TraySection>
+        {shown.map((one) => (
+          <RemovalCard
+            key={`${one.kind}-${one.strand_id}-${one.from_us}`}
+            one={one}
+            player={player}
+          />
+        ))}
+        {!shown.length && (
+          <p className="text-dim">
+            {all.length
+              ? "Tick what is to be listed."
+              : "Nothing more is found. Select words in the Strip and press Delete to strike them."}
+          </p>
+        )}
+      </TraySection>
+      <FillerList piece={piece} />
+    </>
+  );
+}
+
+const savedBy = (some: readonly Removal[]): number =>
+  some.reduce((total, one) => total + one.saves_us, 0);
+
+const seconds = (us: number): string => `${(us / 1e6).toFixed(1)} s`;
+
+/** The length before and after, and the goal for it. */
+function Lengths({ piece }: { piece: Piece }) {
+  const over = piece.goal_us ? piece.duration_us - piece.goal_us : 0;
+  const set = (text: string) => {
+    const us = text.trim() ? timeTyped(text) : 0;
+    if (us === null) sayWrong(new Error("Type a length such as 0:45 or 45, or nothing."));
+    else if (us !== piece.goal_us) {
+      void edit({ kind: "set_goal", piece_id: piece.id, goal_us: us });
+    }
+  };
+  return (
+    <TraySection title="Length">
+      <div className="flex items-baseline gap-2">
+        <span className="tabular text-dim">{length(piece.whole_us)}</span>
+        <span className="text-dim">→</span>
+        <span className="tabular text-[16px] font-bold">{length(piece.duration_us)}</span>
+        <label className="ml-auto flex items-center gap-2">
+          <span className="text-dim">Goal</span>
+          <input
+            key={piece.goal_us}
+            aria-label="Goal for the length"
+            placeholder="none"
+            className="tabular h-7 w-16 rounded border border-line bg-card px-2 text-right"
+            defaultValue={piece.goal_us ? length(piece.goal_us) : ""}
+            onBlur={(event) => set(event.target.value)}
+            onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
+          />
+        </label>
+      </div>
+      {piece.goal_us > 0 && (
+        <p className={over > 0 ? "text-clay" : "text-dim"}>
+          {over > 0 ? `${seconds(over)} over the goal` : "Within the goal"}
+        </p>
+      )}
+    </TraySection>
+  );
+}
+
+function KindLine(props: { kind: RemovalKind; all: readonly Removal[]; on: boolean }) {
+  const { kind, all, on } = props;
+  const mine = all.filter((one) => one.kind === kind);
+  const toggle = (wanted: boolean) =>
+    useTrim.setState(({ kinds }) => {
+      const next = new Set(kinds);
+      if (wanted) next.add(kind);
+      else next.delete(kind);
+      return { kinds: next };
+    });
+  return (
+    <div className="flex items-baseline gap-2">
+      <Check className="flex-1" label={NAMES[kind]} checked={on} onChange={toggle} />
+      <span className="tabular text-dim">
+        {mine.length ? `${mine.length} · ${seconds(savedBy(mine))}` : "none"}
+      </span>
+    </div>
+  );
+}
+
+/** How long a quiet is to be before it counts, and how much of it stays. */
+function Thresholds() {
+  const { quietUs, leaveUs, beforeUs, afterUs } = useTrim();
+  return (
+    <div className="grid grid-cols-[auto_1fr_52px] items-center gap-x-3 gap-y-1 pl-6">
+      <span>Longer than</span>
+      <Slider
+        label="Quiet longer than"
+        min={0.1}
+        max={2}
+        step={0.05}
+        value={quietUs / 1e6}
+        valueText={seconds(quietUs)}
+        onMove={(value) => useTrim.setState({ quietUs: Math.round(value * 1e6) })}
+      />
+      <span className="tabular text-right text-dim">{(quietUs / 1e6).toFixed(2)} s</span>
+      <span>Down to</span>
+      <Slider
+        label="Quiet that stays"
+        min={0}
+        max={1}
+        step={0.02}
+        value={leaveUs / 1e6}
+        valueText={seconds(leaveUs)}
+        onMove={(value) => useTrim.setState({ leaveUs: Math.round(value * 1e6) })}
+      />
+      <span className="tabular text-right text-dim">{(leaveUs / 1e6).toFixed(2)} s</span>
+      <span>Before words</span>
+      <Slider
+        label="Room before words that stay"
+        min={0}
+        max={500}
+        step={10}
+        value={beforeUs / 1e3}
+        valueText={`${beforeUs / 1e3} ms`}
+        onMove={(value) => useTrim.setState({ beforeUs: value * 1e3 })}
+      />
+      <span className="tabular text-right text-dim">{beforeUs / 1e3} ms</span>
+      <span>After words</span>
+      <Slider
+        label="Room after words that stay"
+        min={0}
+        max={500}
+        step={10}
+        value={afterUs / 1e3}
+        valueText={`${afterUs / 1e3} ms`}
+        onMove={(value) => useTrim.setState({ afterUs: value * 1e3 })}
+      />
+      <span className="tabular text-right text-dim">{afterUs / 1e3} ms</span>
+    </div>
+  );
+}
+
+function RemovalCard({ one, player }: { one: Removal; player: Player | null }) {
+  const here = useTrim((state) => state.looked === one.at_us);
+  return (
+    <div className={`rounded border bg-card px-2.5 py-2 ${here ? "border-chalk" : "border-line"}`}>
+      <Tip text="Hear it">
+        <button
+          type="button"
+          className="flex w-full items-baseline gap-3 text-left hover:text-link"
+          onClick={() => look(one, player)}
+        >
+          <span className="min-w-0 flex-1">
+            <span className="text-dim">{one.before} </span>
+            <span className="struck">{one.text || "…"}</span>
+            <span className="text-dim"> {one.after}</span>
+          </span>
+          <span className="tabular text-dim">{clock(one.at_us)}</span>
+        </button>
+      </Tip>
+      <div className="mt-1 flex items-center gap-2">
+        <span className="min-w-0 flex-1 text-small text-dim">
+          {one.kind === "fillers" ? "a filler" : one.reason}
+        </span>
+        <span className="tabular text-small text-dim">−{seconds(one.saves_us)}</span>
+        <Button className="h-6 px-2" onClick={() => void takeOut([one])}>
+          Take out
+        </Button>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,150 @@
+/** What is done to the talk. */
+import type { Player } from "../playback/player";
+import { edit } from "../state/commands";
+import { openPiece, useProject } from "../state/store";
+import { say } from "../ui/notice";
+import {
+  type Item,
+  isStruck,
+  passagesOf,
+  rangeOf,
+  rowFrom,
+  type Selection,
+  wordFrom,
+} from "./selection";
+import { listed, type Removal, useTrim } from "./store";
+
+const AROUND_US = 1_000_000;
+
+/** The selected items, in their order. */
+export function selected(): Item[] {
+  const { items, selection } = useTrim.getState();
+  const range = rangeOf(items, selection);
+  return range ? items.slice(range[0], range[1] + 1) : [];
+}
+
+export function select(selection: Selection | null): void {
+  useTrim.setState({ selection });
+}
+
+/** Strike what is selected; bring it back where all of it is struck. */
+export async function strike(player: Player | null): Promise<void> {
+  const piece = openPiece(useProject.getState());
+  const chosen = selected();
+  const passages = passagesOf(chosen);
+  if (!piece || !chosen.length) {
+    say("Select words first: drag over them, or hold Shift with the arrows.");
+    return;
+  }
+  const [quiet] = chosen;
+  if (!passages.length && quiet) return void (await toggleQuiet(quiet));
+  // The playhead waits where the cut will be.
+  const at = chosen.find((item) => item.at_us !== null)?.at_us;
+  if (at !== undefined && at !== null) player?.seek(Math.max(0, at - 1));
+  const kind = chosen.some((item) => item.id && !isStruck(item)) ? "strike_words" : "restore_words";
+  const { beforeUs: before_us, afterUs: after_us } = useTrim.getState();
+  await edit({ kind, piece_id: piece.id, passages, before_us, after_us });
+}
+
+/** Take a quiet stretch out, or bring it back. */
+export async function toggleQuiet(item: Item): Promise<void> {
+  const piece = openPiece(useProject.getState());
+  if (!piece) return;
+  const room = item.cut_from_us - item.start_us + item.end_us - item.cut_to_us;
+  const stretch = { strand_id: item.strand, from_us: item.cut_from_us, to_us: item.cut_to_us };
+  const whole = { strand_id: item.strand, from_us: item.start_us, to_us: item.end_us };
+  if (item.kept_us > room + 1_000) {
+    const stretches = [stretch];
+    await edit({ kind: "cut_stretches", piece_id: piece.id, stretches, found: "quiet" });
+  } else {
+    const stretches = [whole];
+    await edit({ kind: "restore_stretches", piece_id: piece.id, stretches, found: "quiet" });
+  }
+}
+
+/** Go to the word so many words, or rows, on. */
+export function walkTalk(player: Player | null, by: number, rows: boolean, extend: boolean): void {
+  const { items, selection } = useTrim.getState();
+  const here = selection?.focus ?? playing(items, player)?.key ?? null;
+  const next = (rows ? rowFrom : wordFrom)(items, here, selection ? by : 0);
+  if (!next) return;
+  select({ anchor: extend && selection ? selection.anchor : next.key, focus: next.key });
+  if (!extend && next.at_us !== null) player?.seek(next.at_us);
+  document
+    .querySelector(`[data-talk="${CSS.escape(next.key)}"]`)
+    ?.scrollIntoView({ block: "nearest" });
+}
+
+function playing(items: readonly Item[], player: Player | null): Item | undefined {
+  const at = player?.at ?? 0;
+  return items.findLast((item) => item.id && item.at_us !== null && item.at_us <= at + 1_000);
+}
+
+/** Play over the place of the selection, or where the playhead is: a second on each side. */
+export function playAcross(player: Player | null): void {
+  const { items, selection } = useTrim.getState();
+  const range = rangeOf(items, selection);
+  const from = range
+    ? items.slice(0, range[0] + 1).findLast((item) => item.at_us !== null)
+    : undefined;
+  const at = from?.at_us ?? player?.at ?? 0;
+  const to = range && items.slice(range[1]).find((item) => item.at_us !== null);
+  player?.playStretch(at - AROUND_US, Math.max(at, to?.at_us ?? at) + AROUND_US, false);
+}
+
+const keyOf = (one: Removal): number => one.at_us;
+
+/** The suggestion that is looked at. */
+export function looked(): Removal | undefined {
+  const state = useTrim.getState();
+  return listed(state).find((one) => keyOf(one) === state.looked);
+}
+
+/** Look at a suggestion and hear it, with what is around it. */
+export function look(one: Removal, player: Player | null): void {
+  const { items } = useTrim.getState();
+  useTrim.setState({ looked: keyOf(one) });
+  const inside = items.filter(
+    (item) =>
+      item.strand === one.strand_id &&
+      item.start_us < one.to_us &&
+      item.end_us > one.from_us &&
+      (item.id ? one.text !== "" : one.text === ""),
+  );
+  const [first, last] = [inside[0], inside.at(-1)];
+  if (first && last) select({ anchor: first.key, focus: last.key });
+  player?.playStretch(one.at_us - AROUND_US, one.at_us + one.saves_us + AROUND_US, false);
+}
+
+/** Look at the suggestion behind the one looked at, or behind the playhead. */
+export function lookNext(player: Player | null): void {
+  const state = useTrim.getState();
+  const all = listed(state);
+  const after = looked() ? (state.looked ?? 0) : (player?.at ?? 0) - 1;
+  const next = all.find((one) => keyOf(one) > after) ?? all[0];
+  if (next) look(next, player);
+}
+
+/** Take suggestions out of the piece, as one edit. */
+export async function takeOut(some: readonly Removal[]): Promise<boolean> {
+  const piece = openPiece(useProject.getState());
+  if (!piece || !some.length) return false;
+  const kinds = new Set(some.map((one) => one.kind));
+  const [only] = kinds;
+  return edit({
+    kind: "cut_stretches",
+    piece_id: piece.id,
+    stretches: some.map(({ strand_id, from_us, to_us }) => ({ strand_id, from_us, to_us })),
+    found: kinds.size === 1 && only ? only : "suggestions",
+  });
+}
+
+/** Take the suggestion that is looked at and go on to the next. */
+export async function takeLooked(player: Player | null): Promise<void> {
+  const one = looked();
+  if (!one) return lookNext(player);
+  const at = one.at_us;
+  if (!(await takeOut([one]))) return;
+  useTrim.setState({ looked: null, selection: null });
+  player?.seek(Math.max(0, at - 1));
+}

@@ -1,0 +1,43 @@
+/** The talk of the open piece while it is trimmed, what is selected of it, and what can go. */
+import { create } from "zustand";
+import type { Schemas } from "../api/client";
+import type { Item, Selection } from "./selection";
+
+export type Removal = Schemas["RemovalView"];
+export type RemovalKind = Removal["kind"];
+
+interface State {
+  items: Item[];
+  clips: Schemas["ClipView"][];
+  selection: Selection | null;
+  removals: Removal[];
+  /** The suggestion being looked at, by its place in the piece. */
+  looked: number | null;
+  /** Which kinds are listed. */
+  kinds: ReadonlySet<RemovalKind>;
+  quietUs: number;
+  /** What is left before and after words that stay. */
+  beforeUs: number;
+  afterUs: number;
+  leaveUs: number;
+}
+
+export const KINDS: readonly RemovalKind[] = ["quiet", "fillers", "repeats", "ends"];
+
+export const useTrim = create<State>(() => ({
+  items: [],
+  clips: [],
+  selection: null,
+  removals: [],
+  looked: null,
+  kinds: new Set(KINDS),
+  quietUs: 500_000,
+  beforeUs: 60_000,
+  afterUs: 120_000,
+  leaveUs: 180_000,
+}));
+
+/** The suggestions that are listed. */
+export function listed({ removals, kinds }: Pick<State, "removals" | "kinds">): Removal[] {
+  return removals.filter((one) => kinds.has(one.kind));
+}
