@@ -21,6 +21,8 @@ class Strand:
 def without(clips: Sequence[Clip], strand_id: int, from_us: int, to_us: int) -> list[Clip]:
     """The clips but for a stretch of a strand (source time). The longer part of a clip that is cut in
     two stays the clip it was."""
+    if from_us >= to_us:
+        return list(clips)
     kept: list[Clip] = []
     for clip in clips:
         if clip.strand_id != strand_id or clip.end_us <= from_us or clip.start_us >= to_us:

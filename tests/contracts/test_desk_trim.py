@@ -1,0 +1,231 @@
+"""Cutting the talk on every desk: two pieces, two sources, clips out of order."""
+
+from collections.abc import Iterator
+from dataclasses import replace
+from pathlib import Path
+
+import pytest
+
+from mortiser.core.edits.base import BaseEdit
+from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.marking import MarkWords
+from mortiser.core.edits.pacing import Regroup
+from mortiser.core.edits.projection import follow_times
+from mortiser.core.edits.times import SetCueTimes
+from mortiser.core.edits.trimming import (
+    CutStretches,
+    MoveCut,
+    Passage,
+    RestoreStretches,
+    RestoreWords,
+    SetGoal,
+    Stretch,
+    StrikeWords,
+)
+from mortiser.core.edits.words import RetypeCue
+from mortiser.core.errors import BadInput, NotFound
+from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.words import Cue, Shown
+from mortiser.store.sql_desk import SqlDesk
+from tests.memory_desk import DURATION_US, MemoryDesk
+from tests.store.fixtures import OTHER, SHORT, TEXT, open_two_pieces, spoken
+
+MS = 1_000
+
+
+@pytest.fixture(params=["memory", "sql"])
+def desk(request: pytest.FixtureRequest, tmp_path: Path) -> Iterator[Desk]:
+    heard = [*spoken(), *(replace(word, source_id=2) for word in spoken(OTHER))]
+    if request.param == "memory":
+        whole = Timeline([Clip(1, 0, DURATION_US, id=1, strand_id=1)])
+        memory = MemoryDesk(heard, {1: whole, 2: Timeline(SHORT)})
+        for piece_id in (1, 2):
+            Regroup(piece_id=piece_id).apply(memory)
+        yield memory
+        return
+    database, project = open_two_pieces(tmp_path)
+    with database.transaction() as db:
+        yield SqlDesk(db, project)
+
+
+def make(desk: Desk, edit: BaseEdit) -> None:
+    """An edit, and what follows from it; captions stand in order, and on their words."""
+    edit.apply(desk)
+    follow_times(desk)
+    for piece_id in (1, 2):
+        shown = desk.cues(piece_id)
+        words = [word for cue in shown for word in cue.words]
+        assert all(cue.words for cue in shown)
+        assert [w.start_us for w in words] == sorted(w.start_us for w in words)
+        assert all(cue.start_us < cue.end_us for cue in shown)
+        assert desk.unshown(piece_id) == []
+        end = desk.timeline(piece_id).duration_us
+        assert all(cue.end_us <= max(end, cue.words[-1].end_us) for cue in shown if not cue.pinned)
+
+
+def words_of(desk: Desk, piece_id: int = 1) -> list[Shown]:
+    return [word for cue in desk.cues(piece_id) for word in cue.words]
+
+
+def text_of(desk: Desk, piece_id: int = 1) -> str:
+    return " ".join(word.text for word in words_of(desk, piece_id))
+
+
+def passage(desk: Desk, first: str, last: str, piece_id: int = 1, nth: int = 0) -> Passage:
+    words = words_of(desk, piece_id)
+    a = [word for word in words if word.text == first][nth]
+    b = next(word for word in words[words.index(a) :] if word.text == last)
+    strand = desk.timeline(piece_id).place_of(a).clip.strand_id
+    return Passage(strand_id=strand, first_word=a.id, last_word=b.id)
+
+
+def plain(cue: Cue) -> Cue:
+    """A caption without the numbers of the clips its words are in, of which a cut makes new ones."""
+    return cue.with_words(tuple(replace(word, clip_id=0) for word in cue.words))
+
+
+def with_word(desk: Desk, text: str, piece_id: int = 1) -> tuple[Cue, Shown]:
+    return next((c, w) for c in desk.cues(piece_id) for w in c.words if w.text == text)
+
+
+def test_struck_words_go_and_come_back_with_what_belongs_to_them(desk: Desk) -> None:
+    cue, kettle = with_word(desk, "kettle")
+    make(desk, MarkWords(cue_ids=[cue.id], word_ids=[kettle.id], accent=2))
+    before = desk.cues(1), desk.timeline(1).duration_us
+    words = {word.id: word for word in words_of(desk)}
+    said = passage(desk, "Today", "cold.")
+    make(desk, StrikeWords(piece_id=1, passages=[said]))
+    assert text_of(desk) == TEXT.replace("Today this kettle came in stone cold. ", "")
+    gone = before[1] - desk.timeline(1).duration_us
+    # Seven words of 350 ms, but for the gaps of 50 ms on both sides, which stay.
+    assert gone == pytest.approx(7 * 350 * MS, abs=60 * MS)
+    for word in words_of(desk):
+        moved = word.start_us - words[word.id].start_us
+        assert moved in (0, -gone)
+        assert word == replace(
+            words[word.id], start_us=word.start_us, end_us=word.end_us, clip_id=word.clip_id
+        )
+    make(desk, RestoreWords(piece_id=1, passages=[said]))
+    assert text_of(desk) == TEXT
+    assert with_word(desk, "kettle")[1].accent == 2
+    after = {word.id: word for word in words_of(desk)}
+    assert after.keys() == words.keys()
+    assert {w.id: (w.start_us, w.end_us) for w in after.values()} == {
+        w.id: (w.start_us, w.end_us) for w in words.values()
+    }
+
+
+def test_captions_away_from_a_cut_stay_as_they_are(desk: Desk) -> None:
+    first, last = desk.cues(1)[0], desk.cues(1)[-1]
+    make(desk, SetCueTimes(cue_id=last.id, end_us=last.end_us + 400 * MS))
+    last = desk.cue(last.id)
+    make(desk, StrikeWords(piece_id=1, passages=[passage(desk, "kettle", "kettle")]))
+    assert plain(desk.cue(first.id)) == plain(first)
+    now = desk.cue(last.id)
+    assert now.end_pinned
+    assert now.end_us - now.start_us == last.end_us - last.start_us
+    assert [w.start_us - now.start_us for w in now.words] == [
+        w.start_us - last.start_us for w in last.words
+    ]
+
+
+def test_a_cut_in_one_piece_leaves_the_other_alone(desk: Desk) -> None:
+    before = desk.cues(1)
+    make(desk, StrikeWords(piece_id=2, passages=[passage(desk, "out", "ten", 2, 1)]))
+    assert desk.cues(1) == before
+    assert text_of(desk, 2) == (
+        f"{OTHER} Nine times out of ten it is the fuse. Good morning from Lantern Lane, Nine times"
+    )
+    cue, _ = with_word(desk, "ten")
+    make(desk, RetypeCue(cue_id=cue.id, text=cue.text.replace("ten", "tin")))
+    assert text_of(desk, 2).count("tin") == 1
+    make(desk, RestoreWords(piece_id=2, passages=[_struck(desk, "out", "tin")]))
+    assert text_of(desk, 2).endswith("Nine times out of tin")
+
+
+def _struck(desk: Desk, first: str, last: str) -> Passage:
+    """Words of the last strand of the second piece, whether they show or not."""
+    strand = desk.strands(2)[-1]
+    words = desk.said_from(strand.source_id, strand.start_us, strand.end_us)
+    a = next(word for word in words if word.text == first)
+    b = next(word for word in words if word.text == last)
+    return Passage(strand_id=strand.id, first_word=a.id, last_word=b.id)
+
+
+def test_captions_that_lose_words_are_grouped_anew_only_there(desk: Desk) -> None:
+    before = {cue.id: cue for cue in desk.cues(1)}
+    cues = [cue for cue in desk.cues(1) if len(cue.words) > 1]
+    one, other = cues[1], cues[3]
+    strand = desk.timeline(1).place_of(one.words[0]).clip.strand_id
+    said = Passage(strand_id=strand, first_word=one.words[-1].id, last_word=other.words[0].id)
+    make(desk, StrikeWords(piece_id=1, passages=[said]))
+    kept = [word.id for word in (*one.words[:-1], *other.words[1:])]
+    texts = {word.id: word.text for cue in before.values() for word in cue.words}
+    assert [w.id for w in words_of(desk) if w.id in kept] == kept
+    for cue in desk.cues(1):
+        if not {word.id for word in cue.words} & set(kept):
+            assert [w.text for w in cue.words] == [texts[w.id] for w in before[cue.id].words]
+
+
+def test_stretches_without_words_are_cut_and_come_back(desk: Desk) -> None:
+    strand = desk.strands(1)[0]
+    last = words_of(desk)[-1]
+    stretch = Stretch(strand_id=strand.id, from_us=last.end_us + 120 * MS, to_us=strand.end_us)
+    texts = [cue.text for cue in desk.cues(1)]
+    make(desk, CutStretches(piece_id=1, stretches=[stretch], found="ends"))
+    assert desk.timeline(1).duration_us == last.end_us + 120 * MS
+    assert [cue.text for cue in desk.cues(1)] == texts
+    make(desk, RestoreStretches(piece_id=1, stretches=[stretch], found="ends"))
+    assert desk.timeline(1).duration_us == strand.end_us
+    assert len(desk.timeline(1).clips) == 1
+
+
+def test_many_stretches_are_one_edit(desk: Desk) -> None:
+    words = words_of(desk)
+    strand = desk.strands(1)[0]
+    stretches = [
+        Stretch(strand_id=strand.id, from_us=w.end_us + 10 * MS, to_us=w.end_us + 40 * MS)
+        for w in words
+    ]
+    edit = CutStretches(piece_id=1, stretches=stretches, found="quiet")
+    assert edit.label(desk) == f"take out {len(words)} quiet stretches"
+    make(desk, edit)
+    assert desk.timeline(1).duration_us == strand.end_us - len(words) * 30 * MS
+    assert len(desk.timeline(1).cuts) == len(words)
+    assert text_of(desk) == TEXT
+
+
+def test_an_edge_moves_as_far_as_its_neighbours_let_it(desk: Desk) -> None:
+    make(desk, StrikeWords(piece_id=1, passages=[passage(desk, "Today", "cold.")]))
+    left, right = desk.timeline(1).clips
+    make(desk, MoveCut(piece_id=1, clip_id=right.id, edge="start", to_us=right.start_us - 350 * MS))
+    assert "cold. Nine" in text_of(desk)
+    make(desk, MoveCut(piece_id=1, clip_id=right.id, edge="start", to_us=0))
+    (one, other) = desk.timeline(1).clips
+    assert other.start_us == one.end_us == left.end_us
+    assert text_of(desk) == TEXT
+    make(desk, MoveCut(piece_id=1, clip_id=right.id, edge="end", to_us=10**12))
+    assert desk.timeline(1).clips[-1].end_us == desk.strands(1)[0].end_us
+    with pytest.raises(NotFound):
+        MoveCut(piece_id=1, clip_id=10**6, edge="end", to_us=0).apply(desk)
+
+
+def test_something_of_a_piece_stays(desk: Desk) -> None:
+    every = Stretch(strand_id=desk.strands(1)[0].id, from_us=0, to_us=DURATION_US)
+    with pytest.raises(BadInput, match="nothing of the piece"):
+        CutStretches(piece_id=1, stretches=[every], found="quiet").apply(desk)
+
+
+def test_labels_say_which_words(desk: Desk) -> None:
+    said = passage(desk, "stone", "cold.")
+    assert StrikeWords(piece_id=1, passages=[said]).label(desk) == "strike “stone cold.”"
+    two = StrikeWords(piece_id=1, passages=[said, passage(desk, "Nine", "Nine")])
+    assert two.label(desk) == "strike “stone cold.” and 1 more"
+    assert RestoreWords(piece_id=1, passages=[said]).label(desk) == "bring “stone cold.” back"
+    assert SetGoal(piece_id=1, goal_us=1).label(desk) == "goal for the length"
+
+
+def test_a_strand_of_another_piece_is_not_found(desk: Desk) -> None:
+    said = passage(desk, "stone", "cold.")
+    with pytest.raises(NotFound):
+        StrikeWords(piece_id=2, passages=[said.model_copy(update={"strand_id": 999})]).apply(desk)
