@@ -54,8 +54,10 @@ function keepCaret(box: HTMLElement, change: () => void): void {
 
 /** The selection inside a text box, in letters; null when it is elsewhere. */
 export function caretIn(box: HTMLElement): { anchor: number; focus: number } | null {
+  // Asking for a selection lays the page out: only the box that has the focus is asked.
+  if (document.activeElement !== box) return null;
   const selection = window.getSelection();
-  if (!selection?.rangeCount || document.activeElement !== box) return null;
+  if (!selection?.rangeCount) return null;
   const { anchorNode, anchorOffset, focusNode, focusOffset } = selection;
   if (!anchorNode || !focusNode || !box.contains(anchorNode) || !box.contains(focusNode)) {
     return null;
