@@ -1,6 +1,6 @@
 /** The Strip while the talk is trimmed: running text, what is cut struck through, quiet to click. */
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { memo, type PointerEvent as Press, useEffect, useMemo, useRef } from "react";
+import { memo, type PointerEvent as Press, useEffect, useMemo, useRef, useState } from "react";
 import type { Piece } from "../api/client";
 import { focusPage } from "../focus/page";
 import type { Player } from "../playback/player";
@@ -24,6 +24,7 @@ export function TrimStrip({ piece, player }: { piece: Piece; player: Player | nu
       return at - row.items.length;
     });
   }, [rows]);
+  const [live, setLive] = useState<string | null>(null);
   const scroller = useRef<HTMLDivElement>(null);
   const virtual = useVirtualizer({
     count: rows.length,
@@ -39,7 +40,6 @@ export function TrimStrip({ piece, player }: { piece: Piece; player: Player | nu
   useEffect(() => {
     if (!player) return;
     const kept = items.filter((item) => item.at_us !== null && item.id);
-    let marked: Element | null = null;
     let row = -1;
     return player.listen((at) => {
       const item = kept.findLast((one) => (one.at_us as number) <= at + 1_000);
@@ -47,11 +47,7 @@ export function TrimStrip({ piece, player }: { piece: Piece; player: Player | nu
         row = item.row;
         virtual.scrollToIndex(row, { align: "auto" });
       }
-      const found = item && document.querySelector(`[data-talk="${CSS.escape(item.key)}"]`);
-      if (found === marked) return;
-      marked?.classList.remove("live-word");
-      found?.classList.add("live-word");
-      marked = found ?? null;
+      setLive(item?.key ?? null);
     });
   }, [player, items, virtual]);
 
@@ -99,6 +95,7 @@ export function TrimStrip({ piece, player }: { piece: Piece; player: Player | nu
                     items={items.slice(first, first + row.items.length)}
                     from={range ? range[0] - first : -1}
                     to={range ? range[1] - first : -1}
+                    live={liveIn(items, first, row.items.length, live)}
                   />
                 </div>
               )
@@ -116,10 +113,12 @@ interface RowProps {
   /** Which items of the row are selected. */
   from: number;
   to: number;
+  /** The word of the row that is being spoken. */
+  live: string | null;
 }
 
 const TalkRow = memo(
-  function TalkRow({ row, items, from, to }: RowProps) {
+  function TalkRow({ row, items, from, to, live }: RowProps) {
     const first = items.find((item) => item.at_us !== null && item.id) ?? items[0];
     return (
       <div className="grid grid-cols-[64px_1fr] pr-4 pb-1.5">
@@ -129,7 +128,12 @@ const TalkRow = memo(
         <p className="select-none border-l-2 border-line pl-3 text-[15px] leading-6" dir="auto">
           {row.speaker && <span className="mr-2 text-small text-dim">{row.speaker}</span>}
           {items.map((item, at) => (
-            <TalkPart key={item.key} item={item} picked={at >= from && at <= to} />
+            <TalkPart
+              key={item.key}
+              item={item}
+              picked={at >= from && at <= to}
+              live={item.key === live}
+            />
           ))}
         </p>
       </div>
@@ -137,6 +141,7 @@ const TalkRow = memo(
   },
   (old, now) =>
     old.row === now.row &&
+    old.live === now.live &&
     inside(old.from, old.to, now.items.length) === inside(now.from, now.to, now.items.length),
 );
 
@@ -144,14 +149,21 @@ const TalkRow = memo(
 const inside = (from: number, to: number, count: number): string =>
   to < 0 || from >= count ? "" : `${Math.max(0, from)}-${Math.min(count - 1, to)}`;
 
-function TalkPart({ item, picked }: { item: Item; picked: boolean }) {
+/** The word being spoken, where it is among some items. */
+const liveIn = (items: readonly Item[], first: number, count: number, live: string | null) =>
+  items.slice(first, first + count).some((item) => item.key === live) ? live : null;
+
+function TalkPart(props: { item: Item; picked: boolean; live: boolean }) {
+  const { item, picked, live } = props;
   const struck = item.at_us === null;
   if (item.id) {
     return (
       <>
         <span
           data-talk={item.key}
-          className={`cursor-text rounded-xs px-px ${struck ? "struck" : ""} ${picked ? "picked" : ""}`}
+          className={`cursor-text rounded-xs px-px ${struck ? "struck" : ""} ${picked ? "picked" : ""} ${
+            live ? "live-word" : ""
+          }`}
         >
           {item.text}
         </span>{" "}

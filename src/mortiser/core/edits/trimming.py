@@ -22,8 +22,6 @@ from mortiser.core.words import Word
 
 AROUND_US = 30 * SECOND
 """Words that begin so near a passage are looked at for those beside it."""
-NEAR_US = 600 * MILLISECOND
-"""Words that come back so near a word that stays are one stretch with it."""
 MOST = 5_000
 SHORTEST_US = 40 * MILLISECOND
 """Of a clip: an edge moved by hand leaves a frame of it."""
@@ -122,14 +120,15 @@ class RestoreWords(_OfPassages):
             bounds = strand.start_us, strand.end_us
             start, end = kept_around(words, a, b, bounds, heard, self.room)
             timeline = Timeline(clips)
-            for beside, edge in ((a - 1, words[a].start_us), (b + 1, words[b].end_us)):
+            for beside in (a - 1, b + 1):
                 near = words[beside] if 0 <= beside < len(words) else None
                 kept = near and timeline.shows(strand.id, _middle(near))
                 if near is None or not kept:
                     continue
-                if beside < a and edge - near.end_us <= NEAR_US:
+                # With the quiet up to a word that stays: striking took that too.
+                if beside < a:
                     start = min(start, kept.clip.end_us)
-                elif beside > b and near.start_us - edge <= NEAR_US:
+                else:
                     end = max(end, kept.clip.start_us)
             clips = with_stretch(clips, strand, start, end)
         _make(desk, self.piece_id, clips)

@@ -1,0 +1,193 @@
+"""The talk is cut by its words: by mouse, by keys, heard as one flow, kept, and taken back."""
+
+import re
+
+import pytest
+from playwright.sync_api import Locator, Page, expect
+
+from tests.e2e.pages import texts, undo_all, until
+
+STRUCK = ".struck[data-talk]"
+READY = """(() => { const v = document.querySelector('video');
+  return v.src.startsWith('blob:') && v.readyState >= 3 && !v.seeking; })()"""
+INK = """() => {
+  const canvas = document.querySelector("[data-testid=scene]");
+  const pixels = canvas.getContext("2d").getImageData(0, 0, canvas.width, canvas.height).data;
+  return pixels.some((value, at) => at % 4 === 3 && value > 200);
+}"""
+
+
+@pytest.fixture
+def trim(bench: Page) -> Page:
+    bench.keyboard.press("Shift+Digit3")
+    expect(bench.locator("[data-talk]").first).to_be_visible()
+    # An earlier test may have left edits.
+    undo_all(bench)
+    expect(bench.locator(STRUCK)).to_have_count(0)
+    return bench
+
+
+def word(page: Page, text: str) -> Locator:
+    return page.locator("span[data-talk]").filter(has_text=re.compile(f"^{re.escape(text)}"))
+
+
+def select(page: Page, first: str, last: str) -> None:
+    a, b = word(page, first).first.bounding_box(), word(page, last).first.bounding_box()
+    assert a
+    assert b
+    page.mouse.move(a["x"] + 4, a["y"] + 8)
+    page.mouse.down()
+    page.mouse.move(b["x"] + b["width"] - 4, b["y"] + 8, steps=6)
+    page.mouse.up()
+
+
+def talk(page: Page) -> list[str]:
+    return page.locator("span[data-talk]").all_inner_texts()
+
+
+def length_of(page: Page) -> int:
+    view = page.evaluate(
+        "fetch(location.pathname.replace('/projects', '/api/projects')).then((a) => a.json())"
+    )
+    return int(view["pieces"][0]["duration_us"])
+
+
+def test_words_are_struck_and_come_back_the_same_way(trim: Page) -> None:
+    whole, read = length_of(trim), talk(trim)
+    select(trim, "Lantern", "where")
+    trim.keyboard.press("Delete")
+    expect(trim.locator(STRUCK)).to_have_text(["Lantern", "Lane,", "where"])
+    assert talk(trim) == read, "what is struck stays readable"
+    assert 500_000 < whole - length_of(trim) < 2_000_000
+    expect(
+        trim.get_by_role("button", name=re.compile("Undo: strike “Lantern Lane, where”"))
+    ).to_be_visible()
+    trim.keyboard.press("Shift+Digit2")
+    assert "Good morning from we mend things." in " ".join(texts(trim))
+    trim.keyboard.press("Shift+Digit3")
+    expect(trim.locator(STRUCK)).to_have_count(3)
+    select(trim, "Lantern", "where")
+    trim.keyboard.press("Delete")
+    expect(trim.locator(STRUCK)).to_have_count(0)
+    assert length_of(trim) == pytest.approx(whole, abs=2_000)
+
+
+def test_the_cut_piece_plays_as_one_with_its_captions(trim: Page) -> None:
+    select(trim, "where", "things.")
+    trim.keyboard.press("Delete")
+    expect(trim.locator(STRUCK)).to_have_count(4)
+    until(trim, READY)
+    # The playhead waits at the cut.
+    at = trim.evaluate("document.querySelector('video').currentTime")
+    seen = trim.evaluate(
+        """async () => {
+          const video = document.querySelector('video');
+          video.muted = true;
+          let stalled = 0;
+          const seen = [];
+          const note = (_, frame) => {
+            seen.push(frame.mediaTime);
+            video.requestVideoFrameCallback(note);
+          };
+          video.requestVideoFrameCallback(note);
+          const end = video.currentTime + 1;
+          await video.play();
+          video.addEventListener('waiting', () => { stalled += 1; });
+          while (video.currentTime < end) await new Promise((done) => setTimeout(done, 20));
+          video.pause();
+          return { seen, stalled };
+        }"""
+    )
+    assert seen["stalled"] == 0
+    assert seen["seen"] == sorted(seen["seen"])
+    assert 1.0 < at < 4.0
+    word(trim, "kettle").first.click()
+    until(trim, INK)
+    live = trim.locator(".live-word").inner_text()
+    assert live.startswith("kettle")
+
+
+def test_by_keys_alone(trim: Page) -> None:
+    whole = length_of(trim)
+    trim.keyboard.press("ArrowDown")
+    trim.keyboard.press("ArrowDown")
+    trim.keyboard.press("Shift+ArrowRight")
+    picked = trim.locator(".picked[data-talk]").all_inner_texts()
+    assert len(picked) >= 2
+    trim.keyboard.press("Delete")
+    expect(trim.locator(STRUCK)).to_have_count(2)
+    trim.keyboard.press("Backspace")
+    expect(trim.locator(STRUCK)).to_have_count(0)
+    assert length_of(trim) == pytest.approx(whole, abs=2_000)
+    trim.keyboard.press("Control+a")
+    trim.keyboard.press("Delete")
+    expect(trim.get_by_text("That would leave nothing of the piece.")).to_be_visible()
+    trim.keyboard.press("Escape")
+    expect(trim.locator(".picked[data-talk]")).to_have_count(0)
+
+
+def test_all_that_can_go_is_one_edit(trim: Page) -> None:
+    whole = length_of(trim)
+    button = trim.get_by_role("button", name=re.compile("^Take out all"))
+    saves = float(re.search(r"([\d.]+) s shorter", button.inner_text()).group(1))  # type: ignore[union-attr]
+    button.click()
+    expect(word(trim, "um").first).to_have_class(re.compile("struck"))
+    expect(trim.get_by_text("Nothing more is found.")).to_be_visible()
+    assert (whole - length_of(trim)) / 1e6 == pytest.approx(saves, abs=0.1)
+    trim.keyboard.press("Control+z")
+    expect(trim.locator(STRUCK)).to_have_count(0)
+    assert length_of(trim) == whole
+
+
+def test_removals_are_heard_and_taken_one_by_one(trim: Page) -> None:
+    trim.get_by_role("checkbox", name="Quiet", exact=True).click()
+    trim.get_by_role("checkbox", name="Before and after the talk").click()
+    trim.keyboard.press("Home")
+    trim.keyboard.press("d")
+    expect(trim.locator(".picked[data-talk]").first).to_have_text(re.compile("^um"))
+    until(trim, "!document.querySelector('video').paused")
+    trim.keyboard.press("x")
+    expect(word(trim, "um").first).to_have_class(re.compile("struck"))
+    expect(trim.get_by_role("button", name="Undo: take out a filler")).to_be_visible()
+    for name in ("Quiet", "Before and after the talk"):
+        trim.get_by_role("checkbox", name=name, exact=True).click()
+
+
+def test_a_quiet_is_taken_out_and_back_with_a_click(trim: Page) -> None:
+    whole = length_of(trim)
+    quiet = trim.locator("button[data-talk]").nth(1)
+    quiet.click()
+    expect(quiet.locator(".line-through")).to_be_visible()
+    assert length_of(trim) < whole
+    quiet.click()
+    expect(quiet.locator(".line-through")).to_have_count(0)
+    assert length_of(trim) == pytest.approx(whole, abs=2_000)
+
+
+def test_cuts_are_there_after_a_reload_and_all_can_be_taken_back(trim: Page) -> None:
+    whole = length_of(trim)
+    select(trim, "Good", "from")
+    trim.keyboard.press("Delete")
+    expect(trim.locator(STRUCK)).to_have_count(3)
+    trim.reload()
+    expect(trim.locator("[data-cue-text]").first).to_be_visible()
+    assert texts(trim)[0].startswith("Lantern")
+    trim.keyboard.press("Shift+Digit3")
+    expect(trim.locator(STRUCK)).to_have_count(3)
+    undo_all(trim)
+    expect(trim.locator(STRUCK)).to_have_count(0)
+    assert length_of(trim) == whole
+    until(trim, "!document.querySelector('video').src.startsWith('blob:')")
+
+
+def test_a_goal_says_what_is_still_over(trim: Page) -> None:
+    goal = trim.get_by_role("textbox", name="Goal for the length")
+    goal.fill("0:05")
+    goal.press("Enter")
+    rule = trim.get_by_role("navigation", name="Stages")
+    expect(rule.get_by_role("button", name=re.compile("^Trim"))).to_contain_text("over")
+    expect(trim.get_by_text("over the goal")).to_be_visible()
+    goal = trim.get_by_role("textbox", name="Goal for the length")
+    goal.fill("soon")
+    goal.press("Enter")
+    expect(trim.get_by_text("Type a length such as 0:45").first).to_be_visible()
