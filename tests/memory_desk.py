@@ -6,7 +6,7 @@ from itertools import count
 
 from mortiser.core.cue_timing import Frames
 from mortiser.core.cutting import SILENT, Loudness
-from mortiser.core.errors import NotFound
+from mortiser.core.errors import BadInput, NotFound
 from mortiser.core.finish.builtin import DEFAULT_FINISH, FINISHES
 from mortiser.core.finish.model import Finish
 from mortiser.core.pace import PACES, Pace, RuleSet
@@ -35,6 +35,7 @@ class MemoryDesk:
         self.transcript: dict[int, Word] = {}
         self.all_cues: dict[int, Cue] = {}
         self.times_changed: set[int] = set()
+        self.names: dict[int, str] = {}
         self.goals: dict[int, int] = {}
         self.put_in: dict[int, tuple[int, Strand]] = {}
         self.look = FINISHES[DEFAULT_FINISH]
@@ -311,6 +312,44 @@ class MemoryDesk:
 
     def set_file_pace(self, piece_id: int, pace: Pace | None) -> None:
         self.files = pace
+
+    def piece_name(self, piece_id: int) -> str:
+        if piece_id not in self.timelines:
+            raise NotFound("gone")
+        return self.names.get(piece_id, f"Piece {piece_id}")
+
+    def name_piece(self, piece_id: int, name: str) -> None:
+        self.names[piece_id] = name
+
+    def add_piece(
+        self,
+        like: int,
+        name: str,
+        strands: Sequence[Strand],
+        clips: Sequence[tuple[int, Clip]],
+    ) -> int:
+        made = max(self.timelines) + 1
+        for one in self.timelines:
+            self.strands(one)
+        known = max(self.put_in, default=0)
+        for number, strand in enumerate(strands, start=1):
+            self.put_in[known + number] = (made, replace(strand, id=known + number))
+        self.timelines[made] = Timeline(
+            [
+                replace(clip, id=next(self._ids), strand_id=known + number + 1)
+                for number, clip in clips
+            ]
+        )
+        self.names[made] = name
+        return made
+
+    def delete_piece(self, piece_id: int) -> None:
+        if len(self.timelines) == 1:
+            raise BadInput("the last")
+        for cue in list(self.all_cues.values()):
+            if cue.piece_id == piece_id:
+                del self.all_cues[cue.id]
+        del self.timelines[piece_id]
 
     def set_goal(self, piece_id: int, goal_us: int) -> None:
         self.goals[piece_id] = goal_us

@@ -10,6 +10,7 @@ from mortiser.core.edits.base import BaseEdit
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.marking import MarkWords
 from mortiser.core.edits.pacing import Regroup
+from mortiser.core.edits.pieces import DeletePiece, NamePiece, NewPiece
 from mortiser.core.edits.projection import follow_times
 from mortiser.core.edits.times import SetCueTimes
 from mortiser.core.edits.trimming import (
@@ -229,3 +230,52 @@ def test_a_strand_of_another_piece_is_not_found(desk: Desk) -> None:
     said = passage(desk, "stone", "cold.")
     with pytest.raises(NotFound):
         StrikeWords(piece_id=2, passages=[said.model_copy(update={"strand_id": 999})]).apply(desk)
+
+
+def test_a_piece_of_some_passages_has_their_words_with_what_belongs_to_them(desk: Desk) -> None:
+    cue, kettle = with_word(desk, "kettle")
+    make(desk, MarkWords(cue_ids=[cue.id], word_ids=[kettle.id], accent=3))
+    make(desk, StrikeWords(piece_id=1, passages=[passage(desk, "came", "in")]))
+    said = [passage(desk, "Nine", "ten"), passage(desk, "Today", "cold.")]
+    edit = NewPiece(piece_id=1, passages=said)
+    assert edit.label(desk) == "new piece Nine times out of ten"
+    make(desk, edit)
+    assert text_of(desk, 3) == "Nine times out of ten Today this kettle stone cold."
+    assert with_word(desk, "kettle", 3)[1].accent == 3
+    assert desk.piece_name(3) == "Nine times out of ten"
+    assert len(desk.timeline(3).clips) == 3, "what was struck is struck there too"
+    # A word corrected in one is right in all.
+    cue, _ = with_word(desk, "ten", 3)
+    make(desk, RetypeCue(cue_id=cue.id, text=cue.text.replace("ten", "tin")))
+    assert "tin" in text_of(desk)
+    assert "tin" in text_of(desk, 2)
+
+
+def test_a_copy_of_a_piece_is_like_it_and_goes_its_own_way(desk: Desk) -> None:
+    first = desk.cues(1)[0]
+    make(desk, SetCueTimes(cue_id=first.id, start_us=first.start_us + 40 * MS))
+    make(desk, StrikeWords(piece_id=1, passages=[passage(desk, "out", "ten")]))
+    make(desk, NewPiece(piece_id=1, name="  Another\n try "))
+    assert desk.piece_name(3) == "Another try"
+    assert desk.timeline(3).duration_us == desk.timeline(1).duration_us
+    one, other = desk.cues(1), desk.cues(3)
+    assert [(c.text, c.start_us, c.end_us, c.pinned) for c in other] == [
+        (c.text, c.start_us, c.end_us, c.pinned) for c in one
+    ]
+    make(desk, StrikeWords(piece_id=3, passages=[passage(desk, "Good", "from", 3)]))
+    assert [plain(cue) for cue in desk.cues(1)] == [plain(cue) for cue in one]
+    assert text_of(desk, 3).startswith("Lantern")
+
+
+def test_pieces_are_named_and_taken_away_but_one_stays(desk: Desk) -> None:
+    make(desk, NamePiece(piece_id=2, name="The fuse"))
+    assert desk.piece_name(2) == "The fuse"
+    with pytest.raises(BadInput, match="needs a name"):
+        NamePiece(piece_id=2, name=" \n ").apply(desk)
+    assert DeletePiece(piece_id=2).label(desk) == "delete piece The fuse"
+    DeletePiece(piece_id=2).apply(desk)
+    with pytest.raises(NotFound):
+        desk.cues(2)
+    assert text_of(desk, 1) == TEXT
+    with pytest.raises(BadInput):
+        DeletePiece(piece_id=1).apply(desk)

@@ -12,6 +12,7 @@ from mortiser.core.edits import (
     glossary,
     laying,
     pacing,
+    pieces,
     runs,
     settings,
     shifting,
@@ -228,6 +229,11 @@ MAKERS: dict[type[BaseEdit], Callable[[Place], BaseEdit]] = {
     trimming.RestoreStretches: lambda p: trimming.RestoreStretches(
         piece_id=p.piece, stretches=[p.stretch(400_000)], found="quiet"
     ),
+    pieces.NewPiece: lambda p: pieces.NewPiece(
+        piece_id=p.piece, passages=[p.passage(p.word, p.last.words[-1])] if p.n % 3 else []
+    ),
+    pieces.NamePiece: lambda p: pieces.NamePiece(piece_id=p.piece, name=f"Part {p.n}"),
+    pieces.DeletePiece: lambda p: pieces.DeletePiece(piece_id=p.piece + p.n),
     trimming.SetGoal: lambda p: trimming.SetGoal(piece_id=p.piece, goal_us=p.n * 1_000_000),
     trimming.MoveCut: lambda p: trimming.MoveCut(
         piece_id=p.piece, clip_id=p.word.clip_id, edge="start" if p.n % 2 else "end",

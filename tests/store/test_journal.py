@@ -77,6 +77,11 @@ def test_undo_and_redo_bring_back_every_row(steps: list[tuple[int, int, int, int
         database.close()
 
 
+def all_cues(db: sqlite3.Connection, project: int) -> list[Cue]:
+    pieces = projects.pieces(db, project)
+    return [cue for piece in pieces for cue in projects.piece_cues(db, piece.id)]
+
+
 def shifted(cue: Cue, outcome: Outcome) -> Cue:
     """A caption where a cut has moved it."""
     for piece_id, shift in outcome.moved:
@@ -102,14 +107,14 @@ def test_answers_alone_keep_a_page_up_to_date(steps: list[tuple[int, int, int, i
     with tempfile.TemporaryDirectory() as folder:
         database, project = open_two_pieces(Path(folder))
         db = database.connection
-        page = {cue.id: cue for piece in (1, 2) for cue in projects.piece_cues(db, piece)}
+        page = {cue.id: cue for cue in all_cues(db, project)}
 
         def merge(outcome: Outcome) -> None:
             page.update({key: shifted(cue, outcome) for key, cue in page.items()})
             page.update({cue.id: cue for cue in outcome.cues})
             for gone in outcome.gone:
                 page.pop(gone, None)
-            now = [cue for piece in (1, 2) for cue in projects.piece_cues(db, piece)]
+            now = all_cues(db, project)
             assert {key: plain(cue) for key, cue in page.items()} == {c.id: plain(c) for c in now}
             assert all(cue.words for cue in now)
 

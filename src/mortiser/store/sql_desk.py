@@ -8,7 +8,7 @@ from dataclasses import replace
 
 from mortiser.core.cue_timing import Frames
 from mortiser.core.cutting import SILENT, Loudness
-from mortiser.core.errors import NotFound
+from mortiser.core.errors import BadInput, NotFound
 from mortiser.core.finish.model import Finish
 from mortiser.core.finish.stored import finish_of, finish_text
 from mortiser.core.grouping import Ruler
@@ -390,6 +390,51 @@ class SqlDesk:
 
     def note_correction(self, heard: str, written: str) -> None:
         insert(self._db, "correction", project_id=self._project_id, heard=heard, written=written)
+
+    def piece_name(self, piece_id: int) -> str:
+        return str(self._piece(piece_id)["name"])
+
+    def name_piece(self, piece_id: int, name: str) -> None:
+        self._known(piece_id)
+        self._db.execute("UPDATE piece SET name = ? WHERE id = ?", (name, piece_id))
+
+    def add_piece(
+        self,
+        like: int,
+        name: str,
+        strands: Sequence[Strand],
+        clips: Sequence[tuple[int, Clip]],
+    ) -> int:
+        row = self._piece(like)
+        values = {key: row[key] for key in row.keys() if key not in ("id", "name")}  # noqa: SIM118
+        piece_id = insert(self._db, "piece", **values, name=name)
+        self._pieces.add(piece_id)
+        ids = [
+            self._new_strand(piece_id, Clip(one.source_id, one.start_us, one.end_us))
+            for one in strands
+        ]
+        for position, (number, clip) in enumerate(clips):
+            insert(
+                self._db,
+                "clip",
+                piece_id=piece_id,
+                position=position,
+                strand_id=ids[number],
+                start_us=clip.start_us,
+                end_us=clip.end_us,
+            )
+        return piece_id
+
+    def delete_piece(self, piece_id: int) -> None:
+        self._known(piece_id)
+        if len(self._pieces) == 1:
+            raise BadInput("A project has a piece at least. Delete the project instead.")
+        cues = "(SELECT id FROM cue WHERE piece_id = ?)"
+        self._db.execute(f"DELETE FROM shown_word WHERE cue_id IN {cues}", (piece_id,))
+        for table in ("cue", "clip", "strand"):
+            self._db.execute(f"DELETE FROM {table} WHERE piece_id = ?", (piece_id,))
+        self._db.execute("DELETE FROM piece WHERE id = ?", (piece_id,))
+        self._pieces.discard(piece_id)
 
     def set_goal(self, piece_id: int, goal_us: int) -> None:
         self._known(piece_id)

@@ -30,6 +30,7 @@ from mortiser.core.edits.glossary import ApplyGlossary, KeepGlossary, RefuseGlos
 from mortiser.core.edits.laying import LayCaptions
 from mortiser.core.edits.marking import MarkWords
 from mortiser.core.edits.pacing import CheckBy, Regroup, SetFilePace, SetPace
+from mortiser.core.edits.pieces import DeletePiece, NamePiece, NewPiece
 from mortiser.core.edits.runs import RetypeRun
 from mortiser.core.edits.settings import ChangeFinish, RenameProject, SetFinish
 from mortiser.core.edits.shifting import ShiftCues, StretchCues
@@ -105,7 +106,10 @@ AskedEdit = Annotated[
     | CutStretches
     | RestoreStretches
     | MoveCut
-    | SetGoal,
+    | SetGoal
+    | NewPiece
+    | NamePiece
+    | DeletePiece,
     Field(discriminator="kind"),
 ]
 MadeEdit = Annotated[ApplyGlossary | LayCaptions | NameSpeakers, Field(discriminator="kind")]

@@ -118,6 +118,23 @@ class Desk(Protocol):
 
     def set_file_pace(self, piece_id: int, pace: Pace | None) -> None: ...
 
+    def piece_name(self, piece_id: int) -> str: ...
+
+    def name_piece(self, piece_id: int, name: str) -> None: ...
+
+    def add_piece(
+        self,
+        like: int,
+        name: str,
+        strands: Sequence[Strand],
+        clips: Sequence[tuple[int, Clip]],
+    ) -> int:
+        """A piece with the settings of another, of new strands (their ids do not count) and of clips of
+        them, each with the place of its strand in the list; its id. It has no captions yet."""
+
+    def delete_piece(self, piece_id: int) -> None:
+        """Take a piece away with its captions. Raises BadInput for the last one."""
+
     def set_goal(self, piece_id: int, goal_us: int) -> None: ...
 
     def rename_project(self, name: str) -> None: ...

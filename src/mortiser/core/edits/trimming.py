@@ -59,9 +59,9 @@ class _OfPassages(BaseEdit):
         return Room(self.before_us, self.after_us)
 
     def _about(self, desk: Desk) -> str:
-        strands = _strands(desk, self.piece_id)
+        strands = strands_of(desk, self.piece_id)
         first = self.passages[0]
-        words, a, b = _words_around(desk, strands, first)
+        words, a, b = words_around(desk, strands, first)
         text = f"“{short(joined([word.text for word in words[a : b + 1]]))}”"
         return text if len(self.passages) == 1 else f"{text} and {len(self.passages) - 1} more"
 
@@ -75,10 +75,10 @@ class StrikeWords(_OfPassages):
         return f"strike {self._about(desk)}"
 
     def apply(self, desk: Desk) -> None:
-        strands = _strands(desk, self.piece_id)
+        strands = strands_of(desk, self.piece_id)
         clips: list[Clip] = list(desk.timeline(self.piece_id).clips)
         for passage in self.passages:
-            words, a, b = _words_around(desk, strands, passage)
+            words, a, b = words_around(desk, strands, passage)
             strand = strands[passage.strand_id]
             timeline = Timeline(clips)
             stay = [
@@ -111,10 +111,10 @@ class RestoreWords(_OfPassages):
         return f"bring {self._about(desk)} back"
 
     def apply(self, desk: Desk) -> None:
-        strands = _strands(desk, self.piece_id)
+        strands = strands_of(desk, self.piece_id)
         clips: list[Clip] = list(desk.timeline(self.piece_id).clips)
         for passage in self.passages:
-            words, a, b = _words_around(desk, strands, passage)
+            words, a, b = words_around(desk, strands, passage)
             strand = strands[passage.strand_id]
             heard = desk.loudness(strand.source_id)
             bounds = strand.start_us, strand.end_us
@@ -156,7 +156,7 @@ class CutStretches(BaseEdit):
         return f"take out {_counted(self.found, len(self.stretches))}"
 
     def apply(self, desk: Desk) -> None:
-        strands = _strands(desk, self.piece_id)
+        strands = strands_of(desk, self.piece_id)
         clips: list[Clip] = list(desk.timeline(self.piece_id).clips)
         for stretch in self.stretches:
             _known(strands, stretch.strand_id)
@@ -176,7 +176,7 @@ class RestoreStretches(BaseEdit):
         return f"bring back {_counted(self.found, len(self.stretches))}"
 
     def apply(self, desk: Desk) -> None:
-        strands = _strands(desk, self.piece_id)
+        strands = strands_of(desk, self.piece_id)
         clips: list[Clip] = list(desk.timeline(self.piece_id).clips)
         for stretch in self.stretches:
             strand = _known(strands, stretch.strand_id)
@@ -202,7 +202,7 @@ class MoveCut(BaseEdit):
         if at is None:
             raise NotFound("That cut is not there any more. The page shows the newest state.")
         clip = clips[at]
-        strand = _known(_strands(desk, self.piece_id), clip.strand_id)
+        strand = _known(strands_of(desk, self.piece_id), clip.strand_id)
         others = [one for one in clips if one.strand_id == clip.strand_id and one.id != clip.id]
         if self.edge == "start":
             low = max([strand.start_us, *(o.end_us for o in others if o.end_us <= clip.start_us)])
@@ -238,7 +238,8 @@ def _make(desk: Desk, piece_id: int, clips: Sequence[Clip]) -> None:
         follow_cut(desk, piece_id, before, clips)
 
 
-def _strands(desk: Desk, piece_id: int) -> dict[int, Strand]:
+def strands_of(desk: Desk, piece_id: int) -> dict[int, Strand]:
+    """What was put into a piece, by id."""
     return {strand.id: strand for strand in desk.strands(piece_id)}
 
 
@@ -248,7 +249,7 @@ def _known(strands: dict[int, Strand], strand_id: int) -> Strand:
     return strands[strand_id]
 
 
-def _words_around(
+def words_around(
     desk: Desk, strands: dict[int, Strand], passage: Passage
 ) -> tuple[list[Word], int, int]:
     """The words of a strand around a passage in time order, and where it begins and ends in them."""

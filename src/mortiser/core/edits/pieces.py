@@ -1,0 +1,176 @@
+"""Pieces made, named and taken away."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import replace
+from typing import Literal
+
+from pydantic import Field
+
+from mortiser.core.cutting import Room, kept_around
+from mortiser.core.edits.base import BaseEdit, short
+from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.retiming import retime_all
+from mortiser.core.edits.trimming import MOST, Passage, strands_of, words_around
+from mortiser.core.errors import BadInput
+from mortiser.core.limits import Id
+from mortiser.core.strand import Strand
+from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.unspaced import joined
+from mortiser.core.words import Cue, shortened, tokens
+
+MOST_LETTERS = 120
+FROM_WORDS = 40
+"""Letters of a name that is taken from the words."""
+
+
+class NewPiece(BaseEdit):
+    """Make a piece of another: of some passages of it in the order given, or (with none) of all.
+
+    It has the other's frame, finish and pace, and its captions as far as their words are in it.
+    """
+
+    kind: Literal["new_piece"] = "new_piece"
+    piece_id: Id
+    passages: list[Passage] = Field(default=[], max_length=MOST)
+    name: str = Field(default="", max_length=200)
+
+    def label(self, desk: Desk) -> str:
+        return f"new piece {short(self._name(desk))}"
+
+    def _name(self, desk: Desk) -> str:
+        if given := _tidy(self.name):
+            return given
+        if not self.passages:
+            return f"{desk.piece_name(self.piece_id)} (copy)"
+        words, a, b = words_around(desk, strands_of(desk, self.piece_id), self.passages[0])
+        return shortened(joined([word.text for word in words[a : b + 1]]), FROM_WORDS)
+
+    def apply(self, desk: Desk) -> None:
+        timeline = desk.timeline(self.piece_id)
+        strands = strands_of(desk, self.piece_id)
+        if self.passages:
+            parts = [_part(desk, strands, passage) for passage in self.passages]
+        else:
+            used = dict.fromkeys(clip.strand_id for clip in timeline.clips)
+            parts = [strands[strand_id] for strand_id in used]
+        clips = _clips_of(timeline, parts) if self.passages else list(timeline.clips)
+        if not clips:
+            raise BadInput("Nothing of what is selected is kept. Select words that are not struck.")
+        numbers = {part: number for number, part in enumerate(parts)}
+        of_part = [
+            (numbers[next(p for p in parts if p.id == clip.strand_id and _in(clip, p))], clip)
+            for clip in clips
+        ]
+        made = desk.add_piece(self.piece_id, self._name(desk), parts, of_part)
+        _copy_captions(desk, self.piece_id, made)
+
+
+class NamePiece(BaseEdit):
+    """Give a piece another name."""
+
+    kind: Literal["name_piece"] = "name_piece"
+    piece_id: Id
+    name: str = Field(max_length=200)
+
+    def label(self, desk: Desk) -> str:
+        return f"name piece {short(_tidy(self.name))}"
+
+    def apply(self, desk: Desk) -> None:
+        name = _tidy(self.name)
+        if not name:
+            raise BadInput("A piece needs a name.")
+        desk.name_piece(self.piece_id, name)
+
+
+class DeletePiece(BaseEdit):
+    """Take a piece away. Its words stay in the transcript, what was delivered stays too."""
+
+    kind: Literal["delete_piece"] = "delete_piece"
+    piece_id: Id
+
+    def label(self, desk: Desk) -> str:
+        return f"delete piece {short(desk.piece_name(self.piece_id))}"
+
+    def apply(self, desk: Desk) -> None:
+        desk.delete_piece(self.piece_id)
+
+
+def _tidy(name: str) -> str:
+    return shortened(" ".join(tokens(name)), MOST_LETTERS)
+
+
+def _in(clip: Clip, strand: Strand) -> bool:
+    return strand.start_us <= clip.start_us and clip.end_us <= strand.end_us
+
+
+def _part(desk: Desk, strands: dict[int, Strand], passage: Passage) -> Strand:
+    """The stretch of a strand that a passage takes, with room around its words."""
+    words, a, b = words_around(desk, strands, passage)
+    strand = strands[passage.strand_id]
+    bounds = strand.start_us, strand.end_us
+    start, end = kept_around(words, a, b, bounds, desk.loudness(strand.source_id), Room())
+    return replace(strand, start_us=start, end_us=end)
+
+
+def _clips_of(timeline: Timeline, parts: Sequence[Strand]) -> list[Clip]:
+    """What of the parts is kept, in their order."""
+    return [
+        replace(
+            clip,
+            start_us=max(clip.start_us, part.start_us),
+            end_us=min(clip.end_us, part.end_us),
+        )
+        for part in parts
+        for clip in timeline.clips
+        if clip.strand_id == part.id and clip.start_us < part.end_us and part.start_us < clip.end_us
+    ]
+
+
+def _copy_captions(desk: Desk, piece_id: int, made: int) -> None:
+    """Show a piece's captions in another one that was made of it, as far as their words are in it."""
+    before, after = desk.timeline(piece_id), desk.timeline(made)
+    for cue in desk.cues(piece_id):
+        for copy in _copies(cue, before, after):
+            desk.save_cue(replace(copy, piece_id=made))
+    retime_all(desk, made)
+
+
+def _copies(cue: Cue, before: Timeline, after: Timeline) -> Iterator[Cue]:
+    """A caption as the clips of another timeline show it, once for each time its words come."""
+    words = [(word, before.place_of(word).said(word)) for word in cue.words]
+    runs: dict[int, list[int]] = {}
+    for placed in after.placed:
+        for index, (_, said) in enumerate(words):
+            if placed.clip.holds(said):
+                runs.setdefault(placed.clip.strand_id, []).append(index)
+    for strand_id, places in runs.items():
+        shown = []
+        for index in sorted(set(places)):
+            word, said = words[index]
+            found = after.shows(strand_id, (said.start_us + said.end_us) // 2)
+            if found is not None:
+                shown.append(
+                    replace(
+                        found.show(said),
+                        seam=word.seam,
+                        accent=word.accent,
+                        look=word.look,
+                        own=word.own,
+                    )
+                )
+        if not shown:
+            continue
+        first, last = words[min(places)][0], words[max(places)][0]
+        whole = len(shown) == len(words)
+        start = max(0, shown[0].start_us - (first.start_us - cue.start_us))
+        end = max(start + 1, shown[-1].end_us + (cue.end_us - last.end_us))
+        yield Cue(
+            cue.piece_id,
+            tuple(shown),
+            start if whole else shown[0].start_us,
+            end if whole else max(shown[-1].end_us, shown[0].start_us + 1),
+            cue.start_pinned and whole,
+            cue.end_pinned and whole,
+        )
