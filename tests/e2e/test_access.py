@@ -11,6 +11,7 @@ AXE = Path("web/node_modules/axe-core/axe.min.js")
 TABS = {
     "Gather": [],
     "Proof": ["Doubts", "Find", "Glossary", "Speakers"],
+    "Trim": [],
     "Pace": ["Grouping", "Timing", "Shift", "Checks"],
     "Dress": ["Finish", "Letters", "Colours", "Motion", "Accents", "Legible"],
     "Frame": [],

@@ -23,7 +23,7 @@ def test_a_word_is_marked_everywhere_with_two_keys_and_taken_back(bench: Page) -
     cue = view(bench)["cues"][-1]
     send(bench, {"kind": "retype_cue", "cue_id": cue["id"], "text": "it is the kettle."})
     expect(boxes(bench).last).to_have_text("it is the kettle.")
-    bench.keyboard.press("Shift+Digit4")
+    bench.keyboard.press("Shift+Digit5")
     word = words_named(bench, "kettle")[0]
     bench.locator(f'[data-word="{word["id"]}"]').click()
     bench.keyboard.press("Escape")
@@ -46,7 +46,7 @@ def test_a_word_is_marked_everywhere_with_two_keys_and_taken_back(bench: Page) -
 def test_a_speaker_has_a_look_and_a_colour_comes_from_the_picture(bench: Page) -> None:
     cues = view(bench)["cues"]
     send(bench, {"kind": "set_speaker", "cue_ids": [c["id"] for c in cues[:3]], "name": "Ada"})
-    bench.keyboard.press("Shift+Digit4")
+    bench.keyboard.press("Shift+Digit5")
     bench.get_by_role("tab", name="Colours").click()
     bench.get_by_role("radio", name="Speaker").click()
     bench.get_by_role("button", name="Live", exact=True).click()
@@ -100,7 +100,7 @@ def test_past_edits_are_listed_and_gone_back_to(bench: Page) -> None:
 
 
 def test_files_are_given_a_pace_and_sound_is_set(bench: Page) -> None:
-    bench.keyboard.press("Shift+Digit6")
+    bench.keyboard.press("Shift+Digit7")
     choose(bench, "Captions in files", "sentence: 2 × 42 characters")
     expect(bench.get_by_text("At most 2 lines of 42 characters")).to_be_visible()
     piece = view(bench)["pieces"][0]["id"]
@@ -123,7 +123,7 @@ def test_files_are_given_a_pace_and_sound_is_set(bench: Page) -> None:
 
 
 def test_in_dress_a_click_shows_the_caption_whole(bench: Page) -> None:
-    bench.keyboard.press("Shift+Digit4")
+    bench.keyboard.press("Shift+Digit5")
     bench.get_by_text("Ember", exact=True).click()
     expect(bench.get_by_role("button", name="Undo: finish Ember")).to_be_visible()
     cue = view(bench)["cues"][1]

@@ -125,7 +125,7 @@ def added_by_mouse(hand: Hand) -> None:
 
 
 def marked_by_key(hand: Hand) -> None:
-    hand.press("Shift+Digit4", "ArrowDown", "2", "m")
+    hand.press("Shift+Digit5", "ArrowDown", "2", "m")
 
 
 def marked_by_mouse(hand: Hand) -> None:

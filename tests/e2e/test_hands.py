@@ -196,7 +196,7 @@ def test_a_row_keeps_its_height_and_its_place(bench: Page) -> None:
 
 
 def test_a_block_half_in_view_stays_under_the_pointer(bench: Page) -> None:
-    bench.keyboard.press("Shift+Digit3")
+    bench.keyboard.press("Shift+Digit4")
     page = bench.locator("#page").bounding_box()
     assert page is not None
     low = page["y"] + page["height"]
@@ -395,7 +395,7 @@ def test_an_emptied_caption_goes_when_it_is_left(bench: Page) -> None:
 
 
 def test_in_pace_enter_after_typing_leaves_a_block_to_drag_and_select(bench: Page) -> None:
-    bench.keyboard.press("Shift+Digit3")
+    bench.keyboard.press("Shift+Digit4")
     cue = view(bench)["cues"][1]
     block = bench.locator(f"[data-block='{cue['id']}']")
     block.get_by_role("option").dblclick()
@@ -460,7 +460,7 @@ def test_hidden_captions_are_not_touched_by_a_selection(talk: Page) -> None:
     assert [c["id"] for c in view(talk)["cues"]] == hidden
     talk.keyboard.press("Control+z")
     expect(boxes(talk)).to_have_count(len(cues[0::2]))
-    talk.keyboard.press("Shift+Digit3")
+    talk.keyboard.press("Shift+Digit4")
     talk.keyboard.press("Control+a")
     expect(talk.get_by_text(f"{len(cues[0::2])} captions selected")).to_be_visible()
     expect(talk.get_by_role("option")).to_have_count(len(cues[0::2]))
@@ -492,7 +492,7 @@ def test_tab_goes_from_stop_to_stop_and_stages_have_keys(bench: Page) -> None:
     expect(bench.get_by_role("toolbar", name="Stages").locator(":focus")).to_have_count(1)
     bench.keyboard.press("Tab")
     assert active(bench) == "page"
-    bench.keyboard.press("Shift+Digit6")
+    bench.keyboard.press("Shift+Digit7")
     expect(bench.get_by_role("button", name="Deliver", exact=False).first).to_have_attribute(
         "aria-current", "step"
     )

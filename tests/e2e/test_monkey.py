@@ -23,8 +23,8 @@ SEED = int(os.environ.get("MORTISER_MONKEY", "20"))
 KEYS = [
     "ArrowDown", "ArrowUp", "ArrowLeft", "ArrowRight", "Home", "End", "Shift+ArrowDown", "w",
     "Shift+W", "r", "k", "o", "k", "[", "]", "Tab", "Shift+Tab", "Escape", "Escape", "b", "g",
-    ",", ".", "u", "Control+z", "Control+y", "Shift+Digit2", "Shift+Digit3", "Shift+Digit4",
-    "Shift+Digit6", "Shift+Digit2", "t", "?", "F8", "y", "h", "s", "e", "Control+a", "Space",
+    ",", ".", "u", "Control+z", "Control+y", "Shift+Digit2", "Shift+Digit4", "Shift+Digit5",
+    "Shift+Digit7", "Shift+Digit2", "t", "?", "F8", "y", "h", "s", "e", "Control+a", "Space",
 ]  # fmt: skip
 STRAY = r"[wWrkogbu,.tshey?@#$^\[\]]"
 """What keys leave where they are pressed while text is typed in."""

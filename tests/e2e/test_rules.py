@@ -23,7 +23,7 @@ we <00:02.900>mend <00:03.400>things
 
 
 def test_the_shortest_duration_is_kept_or_pointed_out(bench: Page) -> None:
-    bench.keyboard.press("Shift+Digit3")
+    bench.keyboard.press("Shift+Digit4")
     bench.get_by_role("tab", name="Timing").click()
     field = bench.get_by_label("Shortest", exact=True)
     field.fill("0.6")
@@ -57,7 +57,7 @@ def test_a_hand_made_caption_takes_its_words_along(bench: Page) -> None:
     expect(bench.get_by_role("button", name="Undo: set caption start")).to_be_visible()
     made = next(c for c in view(bench)["cues"] if c["words"][0]["text"] == "Mind")
     assert made["words"][0]["start_us"] == made["start_us"] == 3_650_000
-    bench.keyboard.press("Shift+Digit3")
+    bench.keyboard.press("Shift+Digit4")
     bench.get_by_role("button", name="Regroup all from scratch").click()
     expect(bench.get_by_role("button", name="Undo: regroup afresh")).to_be_visible()
     after = next(c for c in view(bench)["cues"] if c["words"][0]["text"] == "Mind")
@@ -98,7 +98,7 @@ def test_an_import_keeps_what_a_piece_can_hold_and_names_the_rest(
 
 def test_a_stretch_leaves_what_lies_outside(bench: Page) -> None:
     before = view(bench)["cues"]
-    bench.keyboard.press("Shift+Digit3")
+    bench.keyboard.press("Shift+Digit4")
     bench.get_by_role("tab", name="Shift").click()
     for index, name in ((1, "Early caption"), (3, "Late caption")):
         bench.locator(f"[data-block='{before[index]['id']}']").get_by_role("option").click()

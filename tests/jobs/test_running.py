@@ -283,6 +283,15 @@ def test_a_project_copied_while_it_is_prepared_gets_all_the_same(
     assert not transcript.source_words(db, made.source_id)
 
 
+def test_a_project_is_copied_whose_preview_was_made(shop: Shop, tmp_path: Path) -> None:
+    made = take_in(shop, make_video(tmp_path / "a.mp4"))
+    source = projects.source_row(shop.database.connection, made.source_id)
+    shop.segments.file(source, (0, 1_000_000), (160, 120))
+    copied = copy_project(shop.database, shop.workspace, made.project_id)
+    (copy,) = projects.source_rows(shop.database.connection, copied.project_id)
+    assert shop.segments.file(copy, (0, 1_000_000), (160, 120)).exists()
+
+
 def test_the_chosen_track_is_what_the_page_plays(shop: Shop, tmp_path: Path) -> None:
     made = take_in(shop, make_video(tmp_path / "a.mp4", tracks=2))
     projects.choose_hearing(shop.database, made.source_id, "en", 1)

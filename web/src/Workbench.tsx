@@ -22,6 +22,7 @@ import { select } from "./state/session";
 import { openPiece, useProject } from "./state/store";
 import { seekWhole } from "./state/whole";
 import { Strip } from "./strip/Strip";
+import { CutLoupe } from "./trim/CutLoupe";
 import { TrimStrip } from "./trim/TrimStrip";
 import { KeySheet } from "./ui/KeySheet";
 import { useNarrow } from "./ui/width";
@@ -121,7 +122,11 @@ export function Workbench({ projectId }: { projectId: number }) {
         preview={
           <div className="flex h-full min-h-0 flex-col">
             <Preview piece={piece} source={source} player={player} onPlayer={setPlayer} />
-            <Loupe piece={piece} player={player} />
+            {stage === "Trim" ? (
+              <CutLoupe piece={piece} player={player} />
+            ) : (
+              <Loupe piece={piece} player={player} />
+            )}
           </div>
         }
         tray={<Tray project={project} player={player} />}

@@ -8,6 +8,7 @@ from pydantic import BaseModel, Field
 from mortiser.api import schemas
 from mortiser.api.attachments import attachment
 from mortiser.api.bodies import in_time, small_body
+from mortiser.api.importing_routes import OfPiece
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
 from mortiser.core.errors import BadInput
@@ -136,9 +137,11 @@ def _taken_in(data: bytes, shop: Shop) -> GlossaryRead:
 
 
 @router.post("/projects/{project_id}/glossary")
-def apply_glossary(project_id: Id, request: schemas.StepRequest, shop: OpenShop) -> GlossaryApplied:
+def apply_glossary(
+    project_id: Id, request: schemas.StepRequest, shop: OpenShop, piece_id: OfPiece = None
+) -> GlossaryApplied:
     """Write the captions that are there as the glossary says, as one edit."""
-    count, outcome = shop.glossary.apply(project_id, request.base_revision)
+    count, outcome = shop.glossary.apply(project_id, request.base_revision, piece_id)
     return GlossaryApplied(
         changes=count, answer=schemas.EditAnswer.of(outcome) if outcome else None
     )

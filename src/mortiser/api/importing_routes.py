@@ -41,15 +41,22 @@ class CaptionFileView(BaseModel):
     notes: list[str]
 
 
+OfPiece = Annotated[Id | None, Query(description="The piece that is meant; the oldest if none.")]
+Where = tuple[int, int | None]
+"""A project, and the piece of it that is meant."""
+
+
 class ScriptBody(BaseModel):
     text: str = Field(max_length=400_000)
 
 
 @router.post("/{project_id}/hear", status_code=201)
-def hear(project_id: Id, choices: schemas.HearingChoices, shop: OpenShop) -> schemas.JobView:
+def hear(
+    project_id: Id, choices: schemas.HearingChoices, shop: OpenShop, piece_id: OfPiece = None
+) -> schemas.JobView:
     """Hear the recording, or a range of it, again with other choices."""
     recognisable(choices.language, shop.settings)
-    first, *others = hear_again(shop.database, project_id, choices.hearing())
+    first, *others = hear_again(shop.database, project_id, choices.hearing(), piece_id)
     shop.queue.submit(*others)
     return _queued(shop, first)
 
@@ -99,38 +106,44 @@ def _preview(data: bytes, encoding: str | None) -> CaptionFileView:
     openapi_extra={"requestBody": {"content": {"application/octet-stream": {}}}},
 )
 async def import_captions(
-    project_id: Id, request: Request, shop: OpenShop, encoding: ChosenEncoding = None
+    project_id: Id,
+    request: Request,
+    shop: OpenShop,
+    encoding: ChosenEncoding = None,
+    piece_id: OfPiece = None,
 ) -> schemas.JobView:
     """Take captions from a file (SRT, WebVTT, ASS); a text without times is taken as a script."""
     data = await small_body(request)
-    return await in_time(lambda: _take_in(project_id, data, encoding, shop))
+    return await in_time(lambda: _take_in((project_id, piece_id), data, encoding, shop))
 
 
-def _take_in(project_id: Id, data: bytes, encoding: str | None, shop: Shop) -> schemas.JobView:
+def _take_in(where: Where, data: bytes, encoding: str | None, shop: Shop) -> schemas.JobView:
     text, _ = decode(data, encoding)
     if reader_of(text) is None:
-        return _follow_script(project_id, text, shop)
+        return _follow_script(where, text, shop)
     read(text)
-    return _import(project_id, data, encoding, shop)
+    return _import(where, data, encoding, shop)
 
 
 @router.post("/{project_id}/script", status_code=201)
-def follow_script(project_id: Id, script: ScriptBody, shop: OpenShop) -> schemas.JobView:
+def follow_script(
+    project_id: Id, script: ScriptBody, shop: OpenShop, piece_id: OfPiece = None
+) -> schemas.JobView:
     """Lay a script or lyrics over the recording, a line a caption."""
-    return _follow_script(project_id, script.text, shop)
+    return _follow_script((project_id, piece_id), script.text, shop)
 
 
-def _follow_script(project_id: Id, text: str, shop: Shop) -> schemas.JobView:
+def _follow_script(where: Where, text: str, shop: Shop) -> schemas.JobView:
     if not tokens(text):
         raise BadInput("That text has no words.")
-    piece = projects.first_piece(shop.database.connection, project_id)
+    piece = projects.chosen_piece(shop.database.connection, *where)
     payload = {"source_id": piece.source_id, "piece_id": piece.id, "text": text}
-    return _queued(shop, jobs.add(shop.database, project_id, "script", payload))
+    return _queued(shop, jobs.add(shop.database, piece.project_id, "script", payload))
 
 
-def _import(project_id: Id, data: bytes, encoding: str | None, shop: Shop) -> schemas.JobView:
+def _import(where: Where, data: bytes, encoding: str | None, shop: Shop) -> schemas.JobView:
     db = shop.database.connection
-    piece = projects.first_piece(db, project_id)
+    piece = projects.chosen_piece(db, *where)
     source = projects.source_row(db, piece.source_id)
     file = shop.workspace.beside(source["path"], f"captions-{uuid.uuid4().hex}")
     file.write_bytes(data)
@@ -140,7 +153,7 @@ def _import(project_id: Id, data: bytes, encoding: str | None, shop: Shop) -> sc
         "file": shop.workspace.relative(file),
         "encoding": encoding,
     }
-    return _queued(shop, jobs.add(shop.database, project_id, "import", payload))
+    return _queued(shop, jobs.add(shop.database, piece.project_id, "import", payload))
 
 
 def _queued(shop: Shop, job_id: Id) -> schemas.JobView:

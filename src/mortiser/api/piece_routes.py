@@ -165,7 +165,9 @@ def deliver(piece_id: Id, shop: OpenShop) -> schemas.DeliveryView:
     if not projects.window_cues(db, piece_id, 0, piece.timeline.duration_us + 1):
         raise Conflict("There are no captions to deliver yet. Wait for the first words.")
     shop.workspace.need(source["size_bytes"], shop.settings.spare_disk)
-    stem = file_stem(projects.project_row(db, piece.project_id)["name"])
+    project = projects.project_row(db, piece.project_id)
+    several = len(projects.pieces(db, piece.project_id)) > 1
+    stem = file_stem(f"{project['name']} {piece.name}" if several else project["name"])
     delivery_id, job_id = deliveries.order(shop.database, piece_id, stem)
     shop.queue.submit(job_id)
     views = schemas.DeliveryView.of_project(db, piece.project_id)

@@ -10,11 +10,12 @@ from pydantic import BaseModel, Field
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
 from mortiser.core.limits import Id, Micros
+from mortiser.core.timeline import Clip, Timeline
 from mortiser.jobs.preparing import peaks_of
 from mortiser.media.peaks import piece_peaks
 from mortiser.store import projects
 
-router = routes("/api/pieces/{piece_id}", "playing")
+router = routes("/api", "playing")
 MOST_PEAKS = 4_000
 
 
@@ -37,7 +38,7 @@ class PeaksView(BaseModel):
     peaks: list[int] = Field(description="Loudest sample of each step, 0 to 255.")
 
 
-@router.get("/stream")
+@router.get("/pieces/{piece_id}/stream")
 def stream(piece_id: Id, shop: OpenShop) -> StreamView:
     """The segments that a piece is played as."""
     with shop.database.snapshot() as db:
@@ -58,7 +59,7 @@ def stream(piece_id: Id, shop: OpenShop) -> StreamView:
     )
 
 
-@router.get("/frames", response_class=Response)
+@router.get("/pieces/{piece_id}/frames", response_class=Response)
 def piece_frames(piece_id: Id, shop: OpenShop) -> Response:
     """Presentation times of all frames of the piece in µs, as little-endian 64-bit floats."""
     with shop.database.snapshot() as db:
@@ -68,7 +69,7 @@ def piece_frames(piece_id: Id, shop: OpenShop) -> Response:
     return Response(times.astype("<f8").tobytes(), media_type="application/octet-stream")
 
 
-@router.get("/peaks")
+@router.get("/pieces/{piece_id}/peaks")
 def peaks(
     piece_id: Id,
     shop: OpenShop,
@@ -86,4 +87,22 @@ def peaks(
     if not all(file.exists() for file in files.values()):
         return PeaksView(start_us=from_us, step_us=0, peaks=[])
     start_us, step_us, found = piece_peaks(files, piece.timeline, from_us, to_us, most)
+    return PeaksView(start_us=start_us, step_us=step_us, peaks=found.tolist())
+
+
+@router.get("/sources/{source_id}/peaks")
+def source_peaks(
+    source_id: Id,
+    shop: OpenShop,
+    from_us: Micros,
+    to_us: Annotated[Micros, Query(gt=0)],
+    most: Annotated[int, Query(gt=0, le=MOST_PEAKS)] = 1_000,
+) -> PeaksView:
+    """Sound peaks of a stretch of a recording, whatever of it is kept."""
+    source = projects.source_row(shop.database.connection, source_id)
+    file = peaks_of(shop.workspace, source)
+    if not file.exists():
+        return PeaksView(start_us=from_us, step_us=0, peaks=[])
+    whole = Timeline([Clip(source_id, 0, source["duration_us"])])
+    start_us, step_us, found = piece_peaks({source_id: file}, whole, from_us, to_us, most)
     return PeaksView(start_us=start_us, step_us=step_us, peaks=found.tolist())

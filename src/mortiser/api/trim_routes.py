@@ -48,6 +48,7 @@ class TalkRowView(BaseModel):
 class ClipView(BaseModel):
     id: int
     strand_id: int
+    source_id: int
     start_us: int = Field(description="In source time.")
     end_us: int
     at_us: int = Field(description="In the piece.")
@@ -108,6 +109,7 @@ def read_talk(
             ClipView(
                 id=placed.clip.id,
                 strand_id=placed.clip.strand_id,
+                source_id=placed.clip.source_id,
                 start_us=placed.clip.start_us,
                 end_us=placed.clip.end_us,
                 at_us=placed.at_us,

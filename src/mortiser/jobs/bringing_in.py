@@ -119,7 +119,8 @@ def copy_project(database: Database, workspace: Workspace, project_id: int) -> C
             new = workspace.new_source()
             folders.append(new)
             for file in old.iterdir():
-                if file.suffix == ".partial" or file.name == UNKEPT:
+                # Folders hold what is made again when it is asked for.
+                if file.is_dir() or file.suffix == ".partial" or file.name == UNKEPT:
                     continue
                 try:
                     os.link(file, new / file.name)
@@ -142,14 +143,14 @@ def translated_copy(database: Database, workspace: Workspace, project_id: int) -
     Raises BadInput where English is spoken already, Conflict while the recording is being heard.
     """
     db = database.connection
-    source = projects.source_row(db, projects.first_piece(db, project_id).source_id)
+    source = projects.source_row(db, projects.chosen_piece(db, project_id).source_id)
     if source["language"] == "en":
         raise BadInput("English is spoken here: there is nothing to translate.")
     _not_being_heard(database, project_id)
     name = projects.project_row(db, project_id)["name"]
     copy = copy_project(database, workspace, project_id).project_id
     projects.name_project(database, copy, f"{name} (English)")
-    piece = projects.first_piece(db, copy)
+    piece = projects.chosen_piece(db, copy)
     payload = {"source_id": piece.source_id, "piece_id": piece.id}
     return copy, jobs.add(database, copy, "translate", payload)
 
@@ -160,15 +161,17 @@ def _not_being_heard(database: Database, project_id: int) -> None:
             raise Conflict("The recording is being heard. Wait until it is done, or stop it.")
 
 
-def hear_again(database: Database, project_id: int, hearing: Hearing) -> list[int]:
-    """Queue another hearing of a project's recording, as chosen; the ids of its job and of what follows
+def hear_again(
+    database: Database, project_id: int, hearing: Hearing, piece_id: int | None = None
+) -> list[int]:
+    """Queue another hearing of a piece's recording, as chosen; the ids of its job and of what follows
     from the choice.
 
     Where there are words already, those in the range are replaced when all of it has been heard.
     Raises BadInput, or Conflict while a hearing is under way.
     """
     db = database.connection
-    piece = projects.first_piece(db, project_id)
+    piece = projects.chosen_piece(db, project_id, piece_id)
     source = projects.source_row(db, piece.source_id)
     hearing.check(source["audio_tracks"], source["duration_us"])
     _not_being_heard(database, project_id)

@@ -60,10 +60,12 @@ class GlossaryBench:
             self._speller = Speller(spellings, self._sounds)
         return self._speller
 
-    def apply(self, project_id: int, base_revision: int) -> tuple[int, Outcome | None]:
-        """Make the changes in a project's captions as one edit; how many, and what became of it."""
+    def apply(
+        self, project_id: int, base_revision: int, piece_id: int | None = None
+    ) -> tuple[int, Outcome | None]:
+        """Make the changes in a piece's captions as one edit; how many, and what became of it."""
         with self._database.snapshot() as db:
-            piece = projects.first_piece(db, project_id)
+            piece = projects.chosen_piece(db, project_id, piece_id)
             cues = projects.piece_cues(db, piece.id)
         words = [word for cue in cues for word in cue.words]
         changes = [

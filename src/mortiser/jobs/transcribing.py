@@ -67,7 +67,8 @@ def hear(tools: Tools, task: Task, given: Hearing) -> Iterator[Heard]:
     end = min(task.payload.get("to_us") or source["duration_us"], source["duration_us"])
     again = bool(task.payload.get("again"))
     if again:
-        yield _heard_again(tools, task, given.piece, start, end)
+        whole = given.piece.piece.timeline.duration_us
+        yield _heard_again(tools, task, given.piece, start, min(end, whole))
     else:
         start = max([start, *(word.end_us for word in given.heard.words)])
         path = tools.workspace.path(source["path"])

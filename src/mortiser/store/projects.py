@@ -137,10 +137,15 @@ def pieces(db: sqlite3.Connection, project_id: int) -> list[Piece]:
     return [piece(db, row["id"]) for row in rows.fetchall()]
 
 
-def first_piece(db: sqlite3.Connection, project_id: int) -> Piece:
-    """The project's oldest piece. Raises NotFound."""
+def chosen_piece(db: sqlite3.Connection, project_id: int, piece_id: int | None = None) -> Piece:
+    """A piece of the project; the oldest one where none is named. Raises NotFound."""
     project_row(db, project_id)
-    return pieces(db, project_id)[0]
+    if piece_id is None:
+        return pieces(db, project_id)[0]
+    found = piece(db, piece_id)
+    if found.project_id != project_id:
+        raise NotFound("That piece is not part of this project.")
+    return found
 
 
 def piece(db: sqlite3.Connection, piece_id: int) -> Piece:

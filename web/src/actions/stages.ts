@@ -8,6 +8,7 @@ import { step } from "../state/commands";
 import { keepAll, nextDoubt, settle, visitNext } from "../state/doubts";
 import { mark, markEverywhere } from "../state/marks";
 import { useProject } from "../state/store";
+import { walkPieces } from "../trim/commands";
 import type { Action } from "./action";
 import { showKeys } from "./sheet";
 
@@ -184,6 +185,20 @@ export const PAGE: Action[] = [
       run: () => goTo(stage),
     }),
   ),
+  {
+    id: "piece-next",
+    name: "Next piece",
+    keys: "V",
+    group: "Page",
+    run: () => walkPieces(1),
+  },
+  {
+    id: "piece-before",
+    name: "Piece before",
+    keys: "Shift V",
+    group: "Page",
+    run: () => walkPieces(-1),
+  },
   {
     id: "tray",
     name: "Go to the Tray, or show it",

@@ -1,7 +1,10 @@
 /** What is done while the talk is trimmed. */
 import { Scissors } from "lucide-react";
+import { frameLength } from "../pace/commands";
 import {
   lookNext,
+  makePiece,
+  nudgeCut,
   playAcross,
   select,
   strike,
@@ -13,6 +16,21 @@ import { listed, useTrim } from "../trim/store";
 import type { Action } from "./action";
 
 const HERE = ["Trim"] as const;
+
+type Side = "end" | "start";
+
+const EDGES: readonly [string, string, string, Side, "frame" | "back"][] = [
+  ["cut-stops-earlier", "The cut stops a frame earlier", "[", "end", "back"],
+  ["cut-stops-later", "The cut stops a frame later", "]", "end", "frame"],
+  ["cut-goes-on-earlier", "It goes on a frame earlier", "{", "start", "back"],
+  ["cut-goes-on-later", "It goes on a frame later", "}", "start", "frame"],
+];
+const FINE: readonly [string, string, string, Side, number][] = [
+  ["cut-stops-bit-earlier", "Stops 10 ms earlier", ",", "end", -10_000],
+  ["cut-stops-bit-later", "Stops 10 ms later", ".", "end", 10_000],
+  ["cut-goes-on-bit-earlier", "Goes on 10 ms earlier", "<", "start", -10_000],
+  ["cut-goes-on-bit-later", "Goes on 10 ms later", ">", "start", 10_000],
+];
 
 export const TRIM: Action[] = [
   {
@@ -110,6 +128,14 @@ export const TRIM: Action[] = [
     run: () => select(null),
   },
   {
+    id: "make-piece",
+    name: "Make a piece of what is selected",
+    keys: "M",
+    where: HERE,
+    group: "Trim",
+    run: () => void makePiece(),
+  },
+  {
     id: "play-across",
     name: "Play over what is selected, a second on each side",
     keys: "P",
@@ -117,6 +143,26 @@ export const TRIM: Action[] = [
     group: "Trim",
     run: playAcross,
   },
+  ...EDGES.map(
+    ([id, name, keys, side, by]): Action => ({
+      id,
+      name,
+      keys,
+      where: HERE,
+      group: "Trim",
+      run: () => nudgeCut(side, by === "frame" ? frameLength() : -frameLength()),
+    }),
+  ),
+  ...FINE.map(
+    ([id, name, keys, side, byUs]): Action => ({
+      id,
+      name,
+      keys,
+      where: HERE,
+      group: "Trim",
+      run: () => nudgeCut(side, byUs),
+    }),
+  ),
   {
     id: "look-next",
     name: "Hear the next thing that can go",

@@ -673,6 +673,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sources/{source_id}/peaks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Source Peaks
+         * @description Sound peaks of a stretch of a recording, whatever of it is kept.
+         */
+        get: operations["source_peaks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{piece_id}/talk": {
         parameters: {
             query?: never;
@@ -1444,6 +1464,8 @@ export interface components {
             id: number;
             /** Strand Id */
             strand_id: number;
+            /** Source Id */
+            source_id: number;
             /**
              * Start Us
              * @description In source time.
@@ -1609,6 +1631,19 @@ export interface components {
             /** Cue Ids */
             cue_ids: number[];
         };
+        /**
+         * DeletePiece
+         * @description Take a piece away. Its words stay in the transcript, what was delivered stays too.
+         */
+        DeletePiece: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "delete_piece";
+            /** Piece Id */
+            piece_id: number;
+        };
         /** DeliveryView */
         DeliveryView: {
             /** Id */
@@ -1754,7 +1789,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Edit */
-            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["TapTimes"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["SetFilePace"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["LeaveOut"] | components["schemas"]["MarkWords"] | components["schemas"]["MarkEverywhere"] | components["schemas"]["DressEverywhere"] | components["schemas"]["DressSpeaker"] | components["schemas"]["TakeBack"] | components["schemas"]["DressCues"] | components["schemas"]["DressEach"] | components["schemas"]["UndressCues"] | components["schemas"]["CopyLook"] | components["schemas"]["DressWords"] | components["schemas"]["SetFinish"] | components["schemas"]["ChangeFinish"] | components["schemas"]["RenameProject"] | components["schemas"]["StrikeWords"] | components["schemas"]["RestoreWords"] | components["schemas"]["CutStretches"] | components["schemas"]["RestoreStretches"] | components["schemas"]["MoveCut"] | components["schemas"]["SetGoal"];
+            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["TapTimes"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["SetFilePace"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["LeaveOut"] | components["schemas"]["MarkWords"] | components["schemas"]["MarkEverywhere"] | components["schemas"]["DressEverywhere"] | components["schemas"]["DressSpeaker"] | components["schemas"]["TakeBack"] | components["schemas"]["DressCues"] | components["schemas"]["DressEach"] | components["schemas"]["UndressCues"] | components["schemas"]["CopyLook"] | components["schemas"]["DressWords"] | components["schemas"]["SetFinish"] | components["schemas"]["ChangeFinish"] | components["schemas"]["RenameProject"] | components["schemas"]["StrikeWords"] | components["schemas"]["RestoreWords"] | components["schemas"]["CutStretches"] | components["schemas"]["RestoreStretches"] | components["schemas"]["MoveCut"] | components["schemas"]["SetGoal"] | components["schemas"]["NewPiece"] | components["schemas"]["NamePiece"] | components["schemas"]["DeletePiece"];
             /**
              * Goes On
              * @description One more step of the same dragging: undone together with the newest edit.
@@ -2651,6 +2686,46 @@ export interface components {
             to_us?: number | null;
             /** By Us */
             by_us?: number | null;
+        };
+        /**
+         * NamePiece
+         * @description Give a piece another name.
+         */
+        NamePiece: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "name_piece";
+            /** Piece Id */
+            piece_id: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * NewPiece
+         * @description Make a piece of another: of some passages of it in the order given, or (with none) of all.
+         *
+         *     It has the other's frame, finish and pace, and its captions as far as their words are in it.
+         */
+        NewPiece: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "new_piece";
+            /** Piece Id */
+            piece_id: number;
+            /**
+             * Passages
+             * @default []
+             */
+            passages: components["schemas"]["Passage"][];
+            /**
+             * Name
+             * @default
+             */
+            name: string;
         };
         /** NoteView */
         NoteView: {
@@ -4484,7 +4559,10 @@ export interface operations {
     };
     hear: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The piece that is meant; the oldest if none. */
+                piece_id?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -4556,6 +4634,8 @@ export interface operations {
         parameters: {
             query?: {
                 encoding?: string | null;
+                /** @description The piece that is meant; the oldest if none. */
+                piece_id?: number | null;
             };
             header?: never;
             path: {
@@ -4591,7 +4671,10 @@ export interface operations {
     };
     follow_script: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The piece that is meant; the oldest if none. */
+                piece_id?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -5224,6 +5307,41 @@ export interface operations {
             header?: never;
             path: {
                 piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeaksView"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    source_peaks: {
+        parameters: {
+            query: {
+                from_us: number;
+                to_us: number;
+                most?: number;
+            };
+            header?: never;
+            path: {
+                source_id: number;
             };
             cookie?: never;
         };
@@ -6308,7 +6426,10 @@ export interface operations {
     };
     apply_glossary: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The piece that is meant; the oldest if none. */
+                piece_id?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;

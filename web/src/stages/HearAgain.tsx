@@ -2,7 +2,7 @@
 import { useState } from "react";
 import { api, type Source, take } from "../api/client";
 import { type HearingChoice, HearingFields, hearingBody, WHOLE } from "../start/HearingFields";
-import { useProject } from "../state/store";
+import { ofOpenPiece, useProject } from "../state/store";
 import { passageCues, usePassage } from "../strip/passage";
 import { Button } from "../ui/Button";
 import { clock } from "../ui/format";
@@ -20,7 +20,7 @@ export function HearAgain({ projectId, source }: { projectId: number; source: So
   const chosen = passageCues()?.cues;
 
   const start = async () => {
-    const path = { path: { project_id: projectId } };
+    const path = { path: { project_id: projectId }, query: ofOpenPiece() };
     await take(
       api.POST("/api/projects/{project_id}/hear", {
         params: path,

@@ -6,15 +6,17 @@ import { hintOf } from "../actions/action";
 import { action } from "../actions/index";
 import type { Player } from "../playback/player";
 import { useLegibility } from "../state/legibility";
-import { useProject } from "../state/store";
+import { openPiece, useProject } from "../state/store";
 import { Tip } from "../ui/Tip";
 import { useNarrow } from "../ui/width";
 import { PastEdits } from "./PastEdits";
+import { PieceMenu } from "./PieceMenu";
 import { STAGES, stageNote, useStage } from "./stage";
 
 export function StageRule({ player }: { player: Player | null }) {
   const project = useProject((state) => state.project);
   const cues = useProject((state) => state.cues);
+  const piece = useProject(openPiece);
   const checks = useProject((state) => state.checks);
   const faint = useLegibility((state) => state.faint.length);
   const stage = useStage((state) => state.stage);
@@ -36,7 +38,7 @@ export function StageRule({ player }: { player: Player | null }) {
               </Link>
             </Toolbar.Link>
           </Tip>
-          <span className="truncate text-dim max-[900px]:hidden">{project.name}</span>
+          {piece && <PieceMenu project={project} piece={piece} />}
         </div>
         <nav aria-label="Stages" className="flex">
           {STAGES.map((name) => {

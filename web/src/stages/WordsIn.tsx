@@ -4,7 +4,7 @@ import { api, type Job, type Project, take } from "../api/client";
 import type { Player } from "../playback/player";
 import { sendCaptions } from "../start/captionFile";
 import { select } from "../state/session";
-import { useProject } from "../state/store";
+import { ofOpenPiece, useProject } from "../state/store";
 import { Button } from "../ui/Button";
 import { clock } from "../ui/format";
 import { say } from "../ui/notice";
@@ -17,7 +17,7 @@ export function WordsIn({ project, player }: { project: Project; player: Player 
   const [script, setScript] = useState<string | null>(null);
   const picker = useRef<HTMLInputElement>(null);
   const newest = project.jobs.findLast((job) => job.kind in KINDS);
-  const path = { params: { path: { project_id: project.id } } };
+  const path = { params: { path: { project_id: project.id }, query: ofOpenPiece() } };
   const send = (work: Promise<unknown>) =>
     work.then(() => setScript(null)).catch((error: Error) => say(error.message, "wrong"));
   return (
@@ -70,7 +70,7 @@ export function WordsIn({ project, player }: { project: Project; player: Player 
         tabIndex={-1}
         onChange={(event) => {
           const file = event.target.files?.[0];
-          if (file) void send(sendCaptions(project.id, file, "always"));
+          if (file) void send(sendCaptions(project.id, file, "always", ofOpenPiece().piece_id));
           event.target.value = "";
         }}
       />

@@ -33,15 +33,16 @@ export async function sendCaptions(
   projectId: number,
   file: File,
   when: "always" | "guessed",
+  /** The piece that gets them; the only one of a new project. */
+  pieceId?: number,
 ): Promise<boolean> {
   const preview = await previewOf(file);
   const ask = when === "always" || preview.guessed;
   const encoding = ask ? await askAbout(file, preview) : preview.encoding;
   if (encoding === null) return false;
-  await sendFile(
-    `/api/projects/${projectId}/captions?encoding=${encodeURIComponent(encoding)}`,
-    file,
-  );
+  const asked = new URLSearchParams({ encoding });
+  if (pieceId) asked.set("piece_id", String(pieceId));
+  await sendFile(`/api/projects/${projectId}/captions?${asked}`, file);
   return true;
 }
 

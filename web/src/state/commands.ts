@@ -9,7 +9,7 @@ import {
 } from "../api/client";
 import { say } from "../ui/notice";
 import { queue } from "./server";
-import { useProject } from "./store";
+import { ofOpenPiece, useProject } from "./store";
 
 const { getState: get } = useProject;
 
@@ -31,7 +31,7 @@ export async function applyGlossary(): Promise<void> {
   await inOrder(async (project) => {
     const found = await takeAs<GlossaryApplied>(
       api.POST("/api/projects/{project_id}/glossary", {
-        params: { path: { project_id: project.id } },
+        params: { path: { project_id: project.id }, query: ofOpenPiece() },
         body: { base_revision: project.revision },
       }),
     );

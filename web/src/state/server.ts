@@ -41,6 +41,17 @@ async function load(projectId: number, asked: number): Promise<void> {
   }
 }
 
+/** Open another piece of the project. */
+export async function showPiece(pieceId: number): Promise<void> {
+  const { project } = get();
+  if (!project || openPiece(get())?.id === pieceId) return;
+  const nothing = { selected: null, anchor: null, typing: null, word: null, doubt: null };
+  set({ ...nothing, pieceId, cues: [], checks: null, picked: new Set(), found: new Set() });
+  await queue.between(() => load(project.id, openings));
+  const first = get().cues[0]?.id ?? null;
+  set({ selected: first, anchor: first, picked: new Set(first === null ? [] : [first]) });
+}
+
 export function close(): void {
   openings += 1;
   set(NOTHING);
@@ -78,8 +89,15 @@ function merge(answer: EditAnswer): void {
   const piece = openPiece(get());
   if (!project || !piece) return;
   const { revision, history, settings } = answer;
+  const now = { ...project, ...settings, revision, history };
+  if (openPiece({ project: now, pieceId: get().pieceId })?.id !== piece.id) {
+    // The piece that was open is gone, or is there again.
+    set({ project: now, cues: [] });
+    void load(project.id, openings);
+    return;
+  }
   set((state) => ({
-    project: { ...project, ...settings, revision, history },
+    project: now,
     cues: merged(cues, answer, piece.id),
     sceneVersion: state.sceneVersion + 1,
   }));

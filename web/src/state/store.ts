@@ -54,6 +54,12 @@ export const NOTHING: Omit<State, "sceneVersion"> = {
 
 export const useProject = create<State>(() => ({ ...NOTHING, sceneVersion: 0 }));
 
+/** The open piece, as requests name it. */
+export function ofOpenPiece(): { piece_id?: number } {
+  const piece = openPiece(useProject.getState());
+  return piece ? { piece_id: piece.id } : {};
+}
+
 /** The piece that is open. */
 export function openPiece({
   project,

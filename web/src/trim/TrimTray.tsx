@@ -121,7 +121,7 @@ function KindLine(props: { kind: RemovalKind; all: readonly Removal[]; on: boole
       return { kinds: next };
     });
   return (
-    <div className="flex items-baseline gap-2">
+    <div className="flex items-start gap-2">
       <Check className="flex-1" label={NAMES[kind]} checked={on} onChange={toggle} />
       <span className="tabular text-dim">
         {mine.length ? `${mine.length} · ${seconds(savedBy(mine))}` : "none"}
@@ -201,14 +201,18 @@ function RemovalCard({ one, player }: { one: Removal; player: Player | null }) {
           <span className="tabular text-dim">{clock(one.at_us)}</span>
         </button>
       </Tip>
-      <div className="mt-1 flex items-center gap-2">
+      <div className="mt-0.5 flex items-center gap-2">
         <span className="min-w-0 flex-1 text-small text-dim">
           {one.kind === "fillers" ? "a filler" : one.reason}
         </span>
         <span className="tabular text-small text-dim">−{seconds(one.saves_us)}</span>
-        <Button className="h-6 px-2" onClick={() => void takeOut([one])}>
+        <button
+          type="button"
+          className="rounded px-1.5 py-0.5 text-link hover:bg-tint"
+          onClick={() => void takeOut([one])}
+        >
           Take out
-        </Button>
+        </button>
       </div>
     </div>
   );

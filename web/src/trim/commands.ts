@@ -1,6 +1,7 @@
 /** What is done to the talk. */
 import type { Player } from "../playback/player";
 import { edit } from "../state/commands";
+import { showPiece } from "../state/server";
 import { openPiece, useProject } from "../state/store";
 import { say } from "../ui/notice";
 import {
@@ -46,6 +47,32 @@ export async function strike(player: Player | null): Promise<void> {
   await edit({ kind, piece_id: piece.id, passages, before_us, after_us });
 }
 
+/** Make a piece of what is selected; the one that is open stays open. */
+export async function makePiece(): Promise<void> {
+  const { project } = useProject.getState();
+  const piece = openPiece(useProject.getState());
+  const passages = passagesOf(selected());
+  if (!piece || !project || !passages.length) {
+    say("Select the words of the new piece first: drag over them, or hold Shift with the arrows.");
+    return;
+  }
+  const known = new Set(project.pieces.map((one) => one.id));
+  if (!(await edit({ kind: "new_piece", piece_id: piece.id, passages, name: "" }))) return;
+  const made = useProject.getState().project?.pieces.find((one) => !known.has(one.id));
+  if (made) say(`Made the piece “${made.name}”. V goes to it.`);
+}
+
+/** Open the next piece, or the one before. */
+export function walkPieces(by: number): void {
+  const { project } = useProject.getState();
+  const piece = openPiece(useProject.getState());
+  if (!project || !piece) return;
+  const { pieces } = project;
+  const at = pieces.findIndex((one) => one.id === piece.id);
+  const next = pieces[(at + by + pieces.length) % pieces.length];
+  if (next) void showPiece(next.id);
+}
+
 /** Take a quiet stretch out, or bring it back. */
 export async function toggleQuiet(item: Item): Promise<void> {
   const piece = openPiece(useProject.getState());
@@ -84,12 +111,30 @@ function playing(items: readonly Item[], player: Player | null): Item | undefine
 export function playAcross(player: Player | null): void {
   const { items, selection } = useTrim.getState();
   const range = rangeOf(items, selection);
-  const from = range
-    ? items.slice(0, range[0] + 1).findLast((item) => item.at_us !== null)
-    : undefined;
+  if (!range) {
+    playCut(player);
+    return;
+  }
+  const from = items.slice(0, range[0] + 1).findLast((item) => item.at_us !== null);
   const at = from?.at_us ?? player?.at ?? 0;
-  const to = range && items.slice(range[1]).find((item) => item.at_us !== null);
+  const to = items.slice(range[1]).find((item) => item.at_us !== null);
   player?.playStretch(at - AROUND_US, Math.max(at, to?.at_us ?? at) + AROUND_US, false);
+}
+
+/** Play from a second before the cut that the Loupe shows to a second after it. */
+export function playCut(player: Player | null): void {
+  const { cut } = useTrim.getState();
+  if (cut) player?.playStretch(cut.atUs - AROUND_US, cut.atUs + AROUND_US, false);
+}
+
+/** Move an edge of the cut that the Loupe shows. */
+export function nudgeCut(side: "end" | "start", byUs: number): void {
+  const { cut } = useTrim.getState();
+  const piece = openPiece(useProject.getState());
+  const clip = side === "end" ? cut?.left : cut?.right;
+  if (!piece || !clip) return;
+  const to = Math.max(0, (side === "end" ? clip.end_us : clip.start_us) + Math.round(byUs));
+  void edit({ kind: "move_cut", piece_id: piece.id, clip_id: clip.id, edge: side, to_us: to });
 }
 
 const keyOf = (one: Removal): number => one.at_us;

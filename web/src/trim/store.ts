@@ -1,6 +1,7 @@
 /** The talk of the open piece while it is trimmed, what is selected of it, and what can go. */
 import { create } from "zustand";
 import type { Schemas } from "../api/client";
+import type { Cut } from "./cuts";
 import type { Item, Selection } from "./selection";
 
 export type Removal = Schemas["RemovalView"];
@@ -10,6 +11,8 @@ interface State {
   items: Item[];
   clips: Schemas["ClipView"][];
   selection: Selection | null;
+  /** The cut that the Loupe shows. */
+  cut: Cut | null;
   removals: Removal[];
   /** The suggestion being looked at, by its place in the piece. */
   looked: number | null;
@@ -28,6 +31,7 @@ export const useTrim = create<State>(() => ({
   items: [],
   clips: [],
   selection: null,
+  cut: null,
   removals: [],
   looked: null,
   kinds: new Set(KINDS),
