@@ -58,7 +58,7 @@ export function PieceMenu({ project, piece }: { project: Project; piece: Piece }
         <DropdownMenu.Trigger
           id="piece-menu"
           aria-label={`Piece: ${called}`}
-          className="flex min-w-0 items-center gap-1 rounded px-1.5 py-1 hover:bg-birch"
+          className="flex min-w-0 items-center gap-1 rounded px-1.5 py-1 hover:bg-birch max-[760px]:hidden"
         >
           <span className="truncate">{called}</span>
           <ChevronDown size={13} className="shrink-0 text-dim" />

@@ -50,7 +50,7 @@ export function StageRule({ player }: { player: Player | null }) {
                 <Toolbar.Button
                   aria-current={here ? "step" : undefined}
                   className={`border-l border-line text-left last:border-r ${
-                    narrow ? "px-2" : "w-[96px] px-2.5"
+                    narrow ? "px-1.5" : "w-[96px] px-2.5"
                   } ${here ? "border-b-3 border-b-chalk bg-birch pt-[3px]" : "hover:bg-birch"}`}
                   onClick={() => done.run(player)}
                 >
