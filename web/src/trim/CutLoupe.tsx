@@ -5,7 +5,6 @@ import { api, type Piece, type Schemas, take } from "../api/client";
 import type { Player } from "../playback/player";
 import { drag, drop } from "../state/commands";
 import { loudest, type Peaks } from "../strip/peaks";
-import { Button } from "../ui/Button";
 import { sharpCanvas } from "../ui/canvas";
 import { clock } from "../ui/format";
 import { followPointer } from "../ui/pointer";
@@ -56,9 +55,13 @@ function Sides({ cut, piece, player }: { cut: Cut; piece: Piece; player: Player 
             drag an edge, or <kbd className="tabular">[</kbd> <kbd className="tabular">]</kbd>
           </span>
           <Tip text="A second before to a second after (P)">
-            <Button className="h-5 px-1.5 text-small" onClick={() => playCut(player)}>
+            <button
+              type="button"
+              className="text-link hover:underline"
+              onClick={() => playCut(player)}
+            >
               Play across
-            </Button>
+            </button>
           </Tip>
         </span>
       </div>
@@ -94,7 +97,8 @@ function Edge({ clip, side, piece }: { clip: Clip; side: Side; piece: Piece }) {
     followPointer({ move, drop: end, giveUp: end });
   };
   const words = useTrim((state) => state.items).filter(
-    (item) => item.id && item.strand === clip.strand_id && item.start_us < to && item.end_us > from,
+    (item) =>
+      item.id && item.strand === clip.strand_id && item.start_us < to && item.start_us > from,
   );
   return (
     <div ref={box} className="relative min-w-0 flex-1 overflow-hidden rounded bg-birch">
@@ -111,7 +115,7 @@ function Edge({ clip, side, piece }: { clip: Clip; side: Side; piece: Piece }) {
           className={`pointer-events-none absolute top-[58px] whitespace-nowrap text-small ${
             item.at_us === null ? "struck" : ""
           }`}
-          style={{ left: `${(100 * (Math.max(from, item.start_us) - from)) / (to - from)}%` }}
+          style={{ left: `${(100 * (item.start_us - from)) / (to - from)}%` }}
         >
           {item.text}
         </span>

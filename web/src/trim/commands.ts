@@ -39,9 +39,11 @@ export async function strike(player: Player | null): Promise<void> {
   }
   const [quiet] = chosen;
   if (!passages.length && quiet) return void (await toggleQuiet(quiet));
-  // The playhead waits where the cut will be.
-  const at = chosen.find((item) => item.at_us !== null)?.at_us;
-  if (at !== undefined && at !== null) player?.seek(Math.max(0, at - 1));
+  // The playhead waits just before the cut: behind the last word that stays.
+  const { items } = useTrim.getState();
+  const before = items.slice(0, items.indexOf(chosen[0] as Item));
+  const stays = before.findLast((item) => item.id && item.at_us !== null);
+  player?.seek(stays ? (stays.at_us ?? 0) + stays.end_us - stays.start_us : 0);
   const kind = chosen.some((item) => item.id && !isStruck(item)) ? "strike_words" : "restore_words";
   const { beforeUs: before_us, afterUs: after_us } = useTrim.getState();
   await edit({ kind, piece_id: piece.id, passages, before_us, after_us });
