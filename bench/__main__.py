@@ -15,6 +15,7 @@ PARTS = (
     "dressing",
     "burning",
     "segments",
+    "trimming",
     "editing",
     "screen",
 )

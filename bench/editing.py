@@ -5,6 +5,8 @@ from __future__ import annotations
 import json
 import tempfile
 import time
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 
 import numpy as np
@@ -24,6 +26,13 @@ EDITS = 120
 
 def run() -> None:
     """Print the edit measurements."""
+    with long_talk() as (client, project):
+        _edits(client, project)
+
+
+@contextmanager
+def long_talk() -> Iterator[tuple[TestClient, int]]:
+    """A server with a project of so many words of one recording, by its id."""
     truth = json.loads(Path("src/mortiser/demo/media/kettle.words.json").read_text())["words"]
     words = [
         Word(w["text"], w["start_us"] + lap * 40_000_000, w["end_us"] + lap * 40_000_000, 0.9)
@@ -40,7 +49,7 @@ def run() -> None:
         project, source_id, _ = projects.create_project(shop.database, "Talk", source)
         transcript.append_line(shop.database, source_id, words)
         with TestClient(create_app(shop, with_worker=False), base_url="http://127.0.0.1") as client:
-            _edits(client, project)
+            yield client, project
 
 
 def _edits(client: TestClient, project: int) -> None:

@@ -101,9 +101,11 @@ class Timeline:
         self._starts = ends[:-1]
         self.placed = tuple(map(Placed, self.clips, self._starts))
         self._by_id = {one.clip.id: one for one in self.placed}
-        self._strands: dict[int, list[Placed]] = {}
+        self._strands: dict[int, tuple[list[int], list[Placed]]] = {}
         for one in sorted(self.placed, key=lambda one: one.clip.start_us):
-            self._strands.setdefault(one.clip.strand_id, []).append(one)
+            begin, of_strand = self._strands.setdefault(one.clip.strand_id, ([], []))
+            begin.append(one.clip.start_us)
+            of_strand.append(one)
         self.duration_us = ends[-1]
         """Length of the piece."""
         self.cuts = tuple(
@@ -142,11 +144,15 @@ class Timeline:
     def shows(self, strand_id: int, middle_us: int) -> Placed | None:
         """The clip of a strand that shows a word, by the word's middle (source time); None where it is
         struck. A word of no length at a clip's end belongs to that clip."""
-        clips = self._strands.get(strand_id, [])
-        at = bisect_right(clips, middle_us, key=lambda one: one.clip.start_us)
+        begin, clips = self._strands.get(strand_id, ([], []))
+        at = bisect_right(begin, middle_us)
         if at and middle_us <= clips[at - 1].clip.end_us:
             return clips[at - 1]
         return None
+
+    def of_strand(self, strand_id: int) -> Sequence[Placed]:
+        """The clips of a strand in the order of the source."""
+        return self._strands.get(strand_id, ([], []))[1]
 
     def playing(self, piece_us: int) -> Placed:
         """The clip that plays at a moment; the first or last one outside the piece."""
@@ -203,13 +209,17 @@ class Shift:
 def shifts(before: Timeline, after: Timeline) -> list[Shift]:
     """Where what both timelines show has gone, in the order of the earlier one."""
     found: list[Shift] = []
-    for old in before.placed:
-        for new in after.placed:
-            if old.clip.strand_id != new.clip.strand_id:
-                continue
-            start = max(old.clip.start_us, new.clip.start_us)
-            end = min(old.clip.end_us, new.clip.end_us)
-            if start < end:
+    for strand_id in {clip.strand_id for clip in before.clips}:
+        news = after.of_strand(strand_id)
+        first = 0
+        for old in before.of_strand(strand_id):
+            while first < len(news) and news[first].clip.end_us <= old.clip.start_us:
+                first += 1
+            for new in news[first:]:
+                start = max(old.clip.start_us, new.clip.start_us)
+                end = min(old.clip.end_us, new.clip.end_us)
+                if start >= end:
+                    break
                 at = old.to_piece(start)
                 found.append(Shift(at, at + end - start, new.to_piece(start) - at))
     found.sort(key=lambda shift: shift.from_us)

@@ -7,13 +7,15 @@ SQL; nothing of that is in the journal. A caption all of whose words are struck 
 
 from __future__ import annotations
 
+import json
 import sqlite3
 from bisect import bisect_right
 from collections.abc import Collection, Iterator, Sequence
-from itertools import groupby
+from itertools import accumulate, groupby
 
 from mortiser.core.cue_timing import SHORTEST_SHOWN_US
-from mortiser.core.timeline import Placed, Timeline
+from mortiser.core.timeline import Placed, Timeline, changed_stretches, shifts
+from mortiser.store.rows import batched
 
 
 def kept_edge(placed: Placed, piece_us: int) -> int:
@@ -53,22 +55,49 @@ def touched(
     db: sqlite3.Connection, piece_id: int, stretches: Sequence[tuple[int, int, int]]
 ) -> set[int]:
     """The captions that reach into stretches (strand, start, end in source time), by id."""
-    by_strand: dict[int, list[tuple[int, int]]] = {}
-    for strand_id, start, end in stretches:
-        by_strand.setdefault(strand_id, []).append((start, end))
+    edges = sorted((start, end) for _, start, end in stretches)
+    starts = [start for start, _ in edges]
+    reached = list(accumulate((end for _, end in edges), max))
+    near: list[int] = []
     rows = db.execute(
-        "SELECT cue.id, said_start_us, said_end_us, strand_id FROM cue "
-        "JOIN shown_word ON shown_word.cue_id = cue.id WHERE piece_id = ? "
-        "GROUP BY cue.id, strand_id",
-        (piece_id,),
+        "SELECT id, said_start_us, said_end_us FROM cue WHERE piece_id = ?", (piece_id,)
     )
+    for cue_id, start, end in rows:
+        # A caption whose words come from two places may end before it starts, in source time.
+        low, high = min(start, end), max(start, end)
+        at = bisect_right(starts, high)
+        if at and reached[at - 1] >= low:
+            near.append(cue_id)
+    wanted = {strand_id for strand_id, _, _ in stretches}
     found: set[int] = set()
-    for cue_id, start, end, strand_id in rows:
-        of_strand = by_strand.get(strand_id, [])
-        at = bisect_right(of_strand, end, key=lambda stretch: stretch[0])
-        if at and of_strand[at - 1][1] >= start:
-            found.add(cue_id)
+    for some in batched(near):
+        marks = ", ".join("?" for _ in some)
+        found |= {
+            row["cue_id"]
+            for row in db.execute(
+                f"SELECT DISTINCT cue_id, strand_id FROM shown_word WHERE cue_id IN ({marks})", some
+            )
+            if row["strand_id"] in wanted
+        }
     return found
+
+
+def move(db: sqlite3.Connection, piece_id: int, before: Timeline, after: Timeline) -> set[int]:
+    """Work out when captions show after clips changed: those a change reaches into anew, the others
+    where they have gone. Gives the former."""
+    cut = touched(db, piece_id, changed_stretches(before, after))
+    moves = [(one.from_us, one.to_us, one.by_us) for one in shifts(before, after) if one.by_us]
+    if moves:
+        db.execute(
+            "UPDATE cue SET start_us = start_us + move.by, end_us = end_us + move.by FROM ("
+            "SELECT json_extract(value, '$[0]') AS since, json_extract(value, '$[1]') AS until, "
+            "json_extract(value, '$[2]') AS by FROM json_each(?)) AS move "
+            "WHERE piece_id = ? AND start_us >= move.since AND start_us < move.until",
+            (json.dumps(moves), piece_id),
+        )
+    for some in batched(cut):
+        refresh(db, piece_id, after, some)
+    return cut
 
 
 Times = tuple[int | None, int | None]

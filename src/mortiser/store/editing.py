@@ -18,8 +18,8 @@ from mortiser.store.database import Database, now_us
 from mortiser.store.journal import Changes
 from mortiser.store.projects import pieces, project_row
 from mortiser.store.revisions import Kind
-from mortiser.store.rows import Timelines, load_clips, load_cues
-from mortiser.store.sql_desk import SqlDesk, batched
+from mortiser.store.rows import Timelines, batched, load_clips, load_cues
+from mortiser.store.sql_desk import SqlDesk
 
 
 @dataclass(frozen=True)
@@ -146,7 +146,8 @@ def _outcome(
 ) -> Outcome:
     db.execute("UPDATE project SET changed_us = ? WHERE id = ?", (now_us(), project_id))
     touched = set(changes.rows.get("cue", ())) | _showing(db, changes.rows.get("word", ()))
-    cut, moved = _follow_clips(db, before, _timelines(db, project_id), touched)
+    after = _timelines(db, project_id)
+    cut, moved = _follow_clips(db, before, after, touched, stepped=kind == "step")
     touched |= cut
     # What follows from an edit changes no words.
     rewritten = () if kind == "follow" else changes.rewritten | _showing(db, changes.respelled)
@@ -160,18 +161,25 @@ def _follow_clips(
     before: Mapping[int, Timeline],
     after: Mapping[int, Timeline],
     touched: Collection[int],
+    *,
+    stepped: bool,
 ) -> tuple[set[int], list[tuple[int, Shift]]]:
-    """Work out when captions show now; those that a cut reaches into, and where the others went."""
+    """Work out when captions show now; those that a cut reaches into, and where the others went.
+
+    An edit has moved captions with its clips; an undo or redo (``stepped``) put rows back alone.
+    """
     cut: set[int] = set()
     moved: list[tuple[int, Shift]] = []
     for piece_id, timeline in after.items():
         was = before.get(piece_id, timeline)
-        if was == timeline:
-            for some in batched(touched):
-                cue_times.refresh(db, piece_id, timeline, some)
-            continue
-        cue_times.refresh(db, piece_id, timeline)
-        cut |= cue_times.touched(db, piece_id, changed_stretches(was, timeline))
+        if was != timeline:
+            cut |= (
+                cue_times.move(db, piece_id, was, timeline)
+                if stepped
+                else cue_times.touched(db, piece_id, changed_stretches(was, timeline))
+            )
+        for some in batched(touched):
+            cue_times.refresh(db, piece_id, timeline, some)
         moved += [(piece_id, shift) for shift in shifts(was, timeline) if shift.by_us]
     return cut, moved
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import json
 import sqlite3
-from collections.abc import Iterable
+from collections.abc import Collection, Iterable
 
 from mortiser.core.cue_timing import Frames
 from mortiser.core.strand import Strand
@@ -218,3 +218,9 @@ def load_unshown(db: sqlite3.Connection, piece_id: int, timeline: Timeline) -> l
 def times(word: Word) -> tuple[int, int]:
     """When a word begins and ends."""
     return word.start_us, word.end_us
+
+
+def batched(ids: Collection[int], size: int = 500) -> list[list[int]]:
+    """Ids in lists short enough for one statement."""
+    whole = list(ids)
+    return [whole[at : at + size] for at in range(0, len(whole), size)]

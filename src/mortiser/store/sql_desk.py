@@ -17,11 +17,12 @@ from mortiser.core.standing import Standing, standing_of, standing_text
 from mortiser.core.strand import Strand
 from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.words import Cue, Shown, Word
-from mortiser.store.cue_times import kept_edge, refresh, touched
+from mortiser.store.cue_times import kept_edge, move, touched
 from mortiser.store.rows import (
     PIECE_COLUMNS,
     WORD_COLUMNS,
     Timelines,
+    batched,
     insert,
     load_cues,
     load_frames,
@@ -266,7 +267,9 @@ class SqlDesk:
         self._known(piece_id)
         if not clips:
             raise ValueError("a piece has clips")
-        known = {clip.id: clip for clip in self.timeline(piece_id).clips}
+        was = self.timeline(piece_id).clips
+        known = {clip.id: clip for clip in was}
+        places = {clip.id: place for place, clip in enumerate(was)}
         kept = {clip.id for clip in clips}
         for clip_id in known.keys() - kept:
             self._db.execute("DELETE FROM clip WHERE id = ?", (clip_id,))
@@ -278,6 +281,8 @@ class SqlDesk:
                 "start_us": clip.start_us,
                 "end_us": clip.end_us,
             }
+            if clip.id in known and (known[clip.id], places[clip.id]) == (clip, position):
+                continue
             if clip.id in known:
                 sets = ", ".join(f"{column} = ?" for column in values)
                 self._db.execute(
@@ -285,8 +290,9 @@ class SqlDesk:
                 )
             else:
                 insert(self._db, "clip", **values)
+        before = self.timeline(piece_id)
         self._timelines.forget(piece_id)
-        refresh(self._db, piece_id, self.timeline(piece_id))
+        move(self._db, piece_id, before, self.timeline(piece_id))
 
     def _new_strand(self, piece_id: int, clip: Clip) -> int:
         about = {"piece_id": piece_id, "source_id": clip.source_id}
@@ -469,9 +475,3 @@ def _with_struck(shown: list[Mark], rows: list[sqlite3.Row], timeline: Timeline)
     for mark in shown:
         merged += [mark, *struck.get(mark[:2], [])]
     return merged
-
-
-def batched(ids: Collection[int], size: int = 500) -> list[list[int]]:
-    """Ids in lists short enough for one statement."""
-    whole = list(ids)
-    return [whole[at : at + size] for at in range(0, len(whole), size)]

@@ -1,0 +1,146 @@
+"""Cutting the talk: how soon a cut of 10,000 words is answered, and where cuts lie in real voices."""
+
+from __future__ import annotations
+
+import json
+import time
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+from fastapi.testclient import TestClient
+
+from bench.editing import WORDS, long_talk
+from bench.report import at_least, at_most
+from mortiser.core.cutting import Loudness, Room, stretch_of
+from mortiser.core.fillers import filler_runs, of_language
+from mortiser.core.words import Word, word_key
+from mortiser.media.peaks import FINEST_US, compute_peaks
+from mortiser.media.sound import stream_sound
+
+CLIPS = 200
+CUTS = 40
+PLACES = 1_000
+ALLOWED_US = 20_000
+VOICES = (
+    Path("src/mortiser/demo/media/kettle.mp4"),
+    Path("src/mortiser/demo/media/counter.m4a"),
+    Path("bench/media/joe.ogg"),
+    Path("bench/media/heart.ogg"),
+)
+
+
+def run() -> None:
+    """Print the measurements of cuts."""
+    with long_talk() as (client, project):
+        _answers(client, project)
+    _places()
+
+
+def _edit(client: TestClient, project: int, revision: int, **edit: Any) -> tuple[float, int, Any]:
+    started = time.perf_counter()
+    answer = client.post(
+        f"/api/projects/{project}/edits", json={"base_revision": revision, "edit": edit}
+    )
+    spent = (time.perf_counter() - started) * 1000
+    answer.raise_for_status()
+    body = answer.json()
+    return spent, body["revision"], body
+
+
+def _answers(client: TestClient, project: int) -> None:
+    view = client.get(f"/api/projects/{project}").json()
+    piece, revision = view["pieces"][0]["id"], view["revision"]
+    started = time.perf_counter()
+    talk = client.get(f"/api/pieces/{piece}/talk").json()
+    reading = (time.perf_counter() - started) * 1000
+    words = [i for row in talk["rows"] for i in row["items"] if i["id"]]
+    strand = talk["rows"][0]["strand_id"]
+
+    def passage(at: int, count: int) -> dict[str, int]:
+        return {
+            "strand_id": strand,
+            "first_word": words[at]["id"],
+            "last_word": words[at + count - 1]["id"],
+        }
+
+    # Cut in so many clips first, as one edit.
+    places = np.linspace(20, WORDS - 40, CLIPS - 1).astype(int)
+    many = [passage(int(at), 3) for at in places]
+    _, revision, _ = _edit(
+        client, project, revision, kind="strike_words", piece_id=piece, passages=many
+    )
+    times, last = [], {}
+    for number in range(CUTS):
+        at = int(places[(number * 37) % len(places)]) + 12
+        one = [passage(at, 4)]
+        spent, revision, last = _edit(
+            client, project, revision, kind="strike_words", piece_id=piece, passages=one
+        )
+        times.append(spent)
+    against = (
+        f"{WORDS:,} words in {CLIPS} clips; the last answer names {len(last['cues'])} captions"
+    )
+    at_most("a cut, 95 % of answers within", float(np.percentile(times, 95)), "ms", 100, against)
+    times = []
+    for way in ("undo", "redo") * 6:
+        started = time.perf_counter()
+        answer = client.post(f"/api/projects/{project}/{way}", json={"base_revision": revision})
+        times.append((time.perf_counter() - started) * 1000)
+        revision = answer.json()["revision"]
+    at_most("its undo and redo, 95 %", float(np.percentile(times, 95)), "ms", 150, against)
+    started = time.perf_counter()
+    found = client.get(f"/api/pieces/{piece}/removals", params={"quiet_us": 400_000}).json()
+    looking = (time.perf_counter() - started) * 1000
+    quiet = [one for one in found if one["kind"] == "quiet"]
+    stretches = [{key: one[key] for key in ("strand_id", "from_us", "to_us")} for one in quiet]
+    spent, revision, _ = _edit(
+        client, project, revision, kind="cut_stretches", piece_id=piece, stretches=stretches,
+        found="quiet",
+    )  # fmt: skip
+    against = f"finding them takes {looking:.0f} ms, reading the talk {reading:.0f} ms"
+    at_most(f"all {len(quiet)} pauses taken out", spent, "ms", 1_000, against)
+
+
+def _places() -> None:
+    """Random cuts at the words' true times; and fillers, which the texts of the voices know."""
+    random = np.random.default_rng(16)
+    inside = made = 0
+    hit = said = other = 0
+    for voice in VOICES:
+        file = voice.with_suffix(".words.json")
+        words = [
+            Word(w["text"], w["start_us"], w["end_us"])
+            for w in json.loads(file.read_text())["words"]
+        ]
+        loud = Loudness(FINEST_US, compute_peaks(stream_sound(voice))[0])
+        # What a recogniser says: its times are a little off.
+        heard = [
+            Word(
+                w.text,
+                max(0, int(w.start_us + random.normal(0, 12_000))),
+                max(1, int(w.end_us + random.normal(0, 12_000))),
+            )
+            if w.end_us - w.start_us > 60_000
+            else w
+            for w in words
+        ]
+        bounds = 0, words[-1].end_us + 2_000_000
+        for _ in range(PLACES // len(VOICES)):
+            first = int(random.integers(0, len(words) - 1))
+            last = min(len(words) - 1, first + int(random.integers(0, 5)))
+            start, end = stretch_of(heard, first, last, bounds, loud, Room())
+            made += 1
+            inside += any(
+                w.start_us + ALLOWED_US < at < w.end_us - ALLOWED_US
+                for at in (start, end)
+                for w in (*words[:first], *words[last + 1 :])
+            )
+        fillers = {word_key(text) for text in of_language("en")}
+        found = {at for a, b in filler_runs(words, of_language("en")) for at in range(a, b + 1)}
+        real = {at for at, w in enumerate(words) if word_key(w.text) in fillers}
+        hit, said, other = hit + len(found & real), said + len(real), other + len(found - real)
+    against = "words that stay, at their true times, 20 ms allowed; word times off by 12 ms"
+    at_most(f"cuts inside words, of {made}", inside, "", 0, against)
+    share = 100 * hit / max(1, said)
+    at_least("fillers found", share, "%", 95, f"{said} that are said; {other} others taken for one")
