@@ -121,7 +121,7 @@ def test_by_keys_alone(trim: Page) -> None:
     assert length_of(trim) == pytest.approx(whole, abs=2_000)
     trim.keyboard.press("Control+a")
     trim.keyboard.press("Delete")
-    expect(trim.get_by_text("That would leave nothing of the piece.")).to_be_visible()
+    expect(trim.get_by_text("That would leave nothing of the piece.").first).to_be_visible()
     trim.keyboard.press("Escape")
     expect(trim.locator(".picked[data-talk]")).to_have_count(0)
 

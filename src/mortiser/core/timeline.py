@@ -150,6 +150,12 @@ class Timeline:
             return clips[at - 1]
         return None
 
+    def touches(self, strand_id: int, start_us: int, end_us: int) -> bool:
+        """Whether anything of a stretch of a strand (source time) shows."""
+        begin, clips = self._strands.get(strand_id, ([], []))
+        at = bisect_left(begin, end_us)
+        return at > 0 and clips[at - 1].clip.end_us > start_us
+
     def of_strand(self, strand_id: int) -> Sequence[Placed]:
         """The clips of a strand in the order of the source."""
         return self._strands.get(strand_id, ([], []))[1]

@@ -7,7 +7,6 @@ SQL; nothing of that is in the journal. A caption all of whose words are struck 
 
 from __future__ import annotations
 
-import json
 import sqlite3
 from bisect import bisect_right
 from collections.abc import Collection, Iterator, Sequence
@@ -88,13 +87,16 @@ def move(db: sqlite3.Connection, piece_id: int, before: Timeline, after: Timelin
     cut = touched(db, piece_id, changed_stretches(before, after))
     moves = [(one.from_us, one.to_us, one.by_us) for one in shifts(before, after) if one.by_us]
     if moves:
-        db.execute(
-            "UPDATE cue SET start_us = start_us + move.by, end_us = end_us + move.by FROM ("
-            "SELECT json_extract(value, '$[0]') AS since, json_extract(value, '$[1]') AS until, "
-            "json_extract(value, '$[2]') AS by FROM json_each(?)) AS move "
-            "WHERE piece_id = ? AND start_us >= move.since AND start_us < move.until",
-            (json.dumps(moves), piece_id),
-        )
+        starts = [move[0] for move in moves]
+        moved = []
+        for cue_id, start, end in db.execute(
+            "SELECT id, start_us, end_us FROM cue WHERE piece_id = ? AND start_us >= ?",
+            (piece_id, starts[0]),
+        ):
+            _, until, by = moves[bisect_right(starts, start) - 1]
+            if start < until:
+                moved.append((start + by, end + by, cue_id))
+        db.executemany("UPDATE cue SET start_us = ?, end_us = ? WHERE id = ?", moved)
     for some in batched(cut):
         refresh(db, piece_id, after, some)
     return cut

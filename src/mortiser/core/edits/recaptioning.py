@@ -56,24 +56,18 @@ def _within_clips(cue: Cue, timeline: Timeline) -> Cue:
 def _gained(after: Timeline, stretches: Sequence[Stretch]) -> bool:
     """Whether anything shows now that did not; a strand that is new has no number before."""
     return any(
-        not strand_id
-        or any(
-            clip.strand_id == strand_id and clip.start_us < end and start < clip.end_us
-            for clip in after.clips
-        )
-        for strand_id, start, end in stretches
+        not strand_id or after.touches(strand_id, start, end) for strand_id, start, end in stretches
     )
 
 
 def _cuts(after: Timeline, stretches: Sequence[Stretch]) -> Iterator[int]:
     """The moments of the piece at which something begins or ends that was changed."""
     for strand_id, start, end in stretches:
-        for placed in after.placed:
-            if placed.clip.strand_id == strand_id:
-                if placed.clip.end_us in (start, end):
-                    yield placed.end_us
-                elif placed.clip.start_us in (start, end):
-                    yield placed.at_us
+        for placed in after.of_strand(strand_id):
+            if placed.clip.end_us in (start, end):
+                yield placed.end_us
+            elif placed.clip.start_us in (start, end):
+                yield placed.at_us
 
 
 def _regrouped(desk: Desk, piece_id: int, cues: Sequence[Cue], fresh: Sequence[Shown]) -> list[Cue]:

@@ -63,8 +63,14 @@ def retime_all(desk: Desk, piece_id: int) -> None:
     if not cues:
         return
     for old, new in zip(cues, retime_of(desk, cues), strict=True):
-        if old != new:
+        if _apart(old, new):
             desk.save_cue(new)
+
+
+def _apart(old: Cue, new: Cue) -> bool:
+    """Whether times differ by more than rounding: captions that a cut has moved by whole frames are a
+    microsecond off the grid."""
+    return abs(old.start_us - new.start_us) > 1 or abs(old.end_us - new.end_us) > 1
 
 
 def untimed_cue(piece_id: int, words: Sequence[Shown]) -> Cue:

@@ -14,7 +14,7 @@ from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.recaptioning import follow_cut
 from mortiser.core.errors import BadInput, NotFound
 from mortiser.core.limits import Id, Micros
-from mortiser.core.strand import Strand, with_stretch, without
+from mortiser.core.strand import Strand, whole_frames, with_stretch, without
 from mortiser.core.time import MILLISECOND, SECOND
 from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.unspaced import joined
@@ -212,7 +212,7 @@ class MoveCut(BaseEdit):
             high = min([strand.end_us, *(o.start_us for o in others if o.start_us >= clip.end_us)])
             low = min(high, clip.start_us + SHORTEST_US)
             clips[at] = replace(clip, end_us=max(min(self.to_us, high), low))
-        _make(desk, self.piece_id, clips)
+        _make(desk, self.piece_id, clips, exactly=True)
 
 
 class SetGoal(BaseEdit):
@@ -229,11 +229,18 @@ class SetGoal(BaseEdit):
         desk.set_goal(self.piece_id, self.goal_us)
 
 
-def _make(desk: Desk, piece_id: int, clips: Sequence[Clip]) -> None:
-    """Make the piece of other clips, and its captions fit them."""
+def _make(desk: Desk, piece_id: int, wanted: Sequence[Clip], *, exactly: bool = False) -> None:
+    """Make the piece of other clips, and its captions fit them.
+
+    What is left out is as long as whole frames, but where somebody said ``exactly`` what.
+    """
     before = desk.timeline(piece_id)
-    if not clips:
+    if not wanted:
         raise BadInput("That would leave nothing of the piece. Keep a few words of it.")
+    clips, frames = list(wanted), desk.frames(piece_id)
+    if frames.rate and not exactly:
+        strands = desk.strands(piece_id)
+        clips = whole_frames(clips, before.clips, strands, frames.length_us)
     if Timeline(clips) != before:
         follow_cut(desk, piece_id, before, clips)
 
