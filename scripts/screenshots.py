@@ -16,6 +16,21 @@ OUT = Path("docs/screenshots")
 ARGUMENTS = ["--no-sandbox", "--no-first-run", "--disable-background-networking"]
 
 
+def _trim(page: Page) -> None:
+    """A sentence said again is struck; taken back, since the other pictures show the whole talk."""
+    page.keyboard.press("Shift+Digit3")
+    page.locator("[data-talk]").first.wait_for()
+    page.locator("span[data-talk]").filter(has_text="Nine").first.click()
+    page.keyboard.press("Shift+ArrowDown")
+    page.keyboard.press("Shift+ArrowLeft")
+    page.keyboard.press("Delete")
+    page.locator(".struck[data-talk]").first.wait_for()
+    page.wait_for_timeout(2_500)
+    page.screenshot(path=OUT / "trim.png")
+    page.keyboard.press("Control+z")
+    page.locator(".struck[data-talk]").first.wait_for(state="detached")
+
+
 def take(page: Page, address: str) -> None:
     """Visit each main view and keep a picture of it."""
     page.goto(address)
@@ -55,6 +70,7 @@ def take(page: Page, address: str) -> None:
             page.wait_for_timeout(1_200)
             page.screenshot(path=OUT / "accents.png")
             _legible(page)
+    _trim(page)
     page.get_by_role("button", name="Pace", exact=False).first.click()
     page.get_by_role("tab", name="Checks").click()
     page.get_by_role("radio", name="course").click()

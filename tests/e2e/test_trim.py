@@ -191,3 +191,60 @@ def test_a_goal_says_what_is_still_over(trim: Page) -> None:
     goal.fill("soon")
     goal.press("Enter")
     expect(trim.get_by_text("Type a length such as 0:45").first).to_be_visible()
+
+
+def test_a_piece_is_made_of_a_passage_gone_to_named_and_taken_away(trim: Page) -> None:
+    read = talk(trim)
+    select(trim, "This", "cold.")
+    trim.keyboard.press("m")
+    expect(
+        trim.get_by_text("Made the piece “This kettle came in stone cold.”").first
+    ).to_be_visible()
+    assert talk(trim) == read, "the piece that was open stays open"
+    trim.keyboard.press("v")
+    menu = trim.get_by_role("button", name="Piece: This kettle came in stone cold.")
+    expect(menu).to_be_visible()
+    expect(trim.locator("span[data-talk]")).to_have_text(
+        ["This", "kettle", "came", "in", "stone", "cold."]
+    )
+    until(trim, READY)
+    menu.click()
+    trim.get_by_role("menuitem", name="Rename").click()
+    name = trim.get_by_role("textbox", name="Name of the piece")
+    name.fill("Stone cold")
+    name.press("Enter")
+    trim.keyboard.press("Shift+Digit2")
+    assert " ".join(texts(trim)) == "This kettle came in stone cold."
+    trim.get_by_role("button", name="Piece: Stone cold").click()
+    trim.get_by_role("menuitem", name="Delete").click()
+    expect(trim.get_by_role("button", name="Piece: Short kettle")).to_be_visible()
+    assert texts(trim)[0].startswith("Good")
+    undo_all(trim)
+    expect(trim.get_by_role("button", name="Piece: Short kettle")).to_be_visible()
+
+
+def test_an_edge_of_a_cut_is_moved_by_key_and_by_hand(trim: Page) -> None:
+    select(trim, "Today", "um.")
+    trim.keyboard.press("Delete")
+    expect(trim.locator(STRUCK)).to_have_count(2)
+    until(trim, READY)
+    loupe = trim.get_by_role("region", name="Loupe")
+    expect(loupe).to_contain_text("cut at")
+    before = length_of(trim)
+    with trim.expect_response("**/edits"):
+        trim.keyboard.press("]")
+    assert length_of(trim) - before == pytest.approx(1e6 / 30, abs=2)
+    with trim.expect_response("**/edits"):
+        trim.keyboard.press(",")
+    assert length_of(trim) - before == pytest.approx(1e6 / 30 - 10_000, abs=2)
+    edge = loupe.locator("[data-cut-edge=start]").bounding_box()
+    assert edge
+    trim.mouse.move(edge["x"] + 6, edge["y"] + 30)
+    trim.mouse.down()
+    trim.mouse.move(edge["x"] - 14, edge["y"] + 30, steps=5)
+    with trim.expect_response("**/edits"):
+        trim.mouse.up()
+    trim.wait_for_timeout(400)
+    assert length_of(trim) > before + 100_000
+    expect(trim.get_by_role("button", name="Undo: move the start of a clip")).to_be_visible()
+    undo_all(trim)

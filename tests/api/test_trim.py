@@ -1,0 +1,162 @@
+"""The talk, what can go of it, lists of fillers, and cut pieces delivered, over HTTP."""
+
+from pathlib import Path
+from typing import Any
+
+import av
+import pytest
+from fastapi.testclient import TestClient
+
+from mortiser.api.app import create_app
+from mortiser.jobs.bringing_in import bring_in
+from mortiser.settings import Settings
+from mortiser.store import transcript
+from mortiser.wiring import Shop, open_shop
+from tests.recordings import make_video
+from tests.store.fixtures import spoken
+
+SAID = "So um we mend we mend kettles and chairs."
+
+
+@pytest.fixture
+def shop(tmp_path: Path) -> Shop:
+    return open_shop(Settings(workspace=tmp_path / "w"), inline_jobs=True)
+
+
+@pytest.fixture
+def client(shop: Shop) -> TestClient:
+    return TestClient(create_app(shop, with_worker=False), base_url="http://127.0.0.1")
+
+
+@pytest.fixture
+def project(shop: Shop, tmp_path: Path) -> int:
+    file = make_video(tmp_path / "a.mp4", seconds=5.0)
+    made = bring_in(shop.database, shop.workspace, file, "a.mp4")
+    shop.run(made.jobs[1])
+    transcript.append_line(shop.database, made.source_id, spoken(SAID))
+    return made.project_id
+
+
+def view(client: TestClient, project: int) -> Any:
+    return client.get(f"/api/projects/{project}").json()
+
+
+def edit(client: TestClient, project: int, **wanted: Any) -> Any:
+    answer = client.post(
+        f"/api/projects/{project}/edits",
+        json={"base_revision": view(client, project)["revision"], "edit": wanted},
+    )
+    assert answer.status_code == 200, answer.text
+    return answer.json()
+
+
+def test_the_talk_and_what_can_go_of_it(client: TestClient, project: int) -> None:
+    piece = view(client, project)["pieces"][0]
+    talk = client.get(f"/api/pieces/{piece['id']}/talk").json()
+    assert talk["digest"] == piece["digest"]
+    words = [item for row in talk["rows"] for item in row["items"] if item["id"]]
+    assert " ".join(word["text"] for word in words) == SAID
+    found = client.get(f"/api/pieces/{piece['id']}/removals").json()
+    assert [(one["kind"], one["text"]) for one in found] == [
+        ("ends", ""),
+        ("fillers", "um"),
+        ("repeats", "we mend"),
+        ("ends", ""),
+    ]
+    longest = client.get(f"/api/pieces/{piece['id']}/removals", params={"order": "saved"}).json()
+    assert [one["saves_us"] for one in longest] == sorted(
+        (one["saves_us"] for one in found), reverse=True
+    )
+    stretches = [{k: one[k] for k in ("strand_id", "from_us", "to_us")} for one in found]
+    answer = edit(
+        client, project, kind="cut_stretches", piece_id=piece["id"], stretches=stretches,
+        found="suggestions",
+    )  # fmt: skip
+    assert answer["label"] == "take out 4 suggestions"
+    now = answer["settings"]["pieces"][0]
+    assert now["digest"] != piece["digest"]
+    saved = sum(one["saves_us"] for one in found)
+    assert piece["duration_us"] - now["duration_us"] == pytest.approx(saved, abs=4 * 20_000)
+    assert client.get(f"/api/pieces/{piece['id']}/removals").json() == []
+    text = client.get(f"/api/pieces/{piece['id']}/captions.txt").text
+    assert " ".join(text.split()) == "So we mend kettles and chairs."
+
+
+def test_fillers_are_listed_anew_and_come_back(client: TestClient, project: int) -> None:
+    piece = view(client, project)["pieces"][0]["id"]
+    usual = client.get(f"/api/pieces/{piece}/fillers").json()
+    assert usual["language"] == "en"
+    assert "um" in usual["fillers"]
+    put = client.put("/api/fillers/en", json={"fillers": ["So", "  so ", "", "you  know"]})
+    assert put.json()["fillers"] == ["So", "so", "you know"]
+    found = client.get(f"/api/pieces/{piece}/removals").json()
+    assert [one["text"] for one in found if one["kind"] == "fillers"] == ["So"]
+    assert client.put("/api/fillers/en", json={"fillers": []}).json() == usual
+    refused = client.put("/api/fillers/en", json={"fillers": ["x" * 100]})
+    assert "Shorten the list" in refused.json()["message"]
+
+
+def test_a_cut_piece_is_delivered_at_its_length(
+    client: TestClient, shop: Shop, project: int
+) -> None:
+    piece = view(client, project)["pieces"][0]["id"]
+    words = [
+        item
+        for row in client.get(f"/api/pieces/{piece}/talk").json()["rows"]
+        for item in row["items"]
+        if item["id"]
+    ]
+    strand = client.get(f"/api/pieces/{piece}/talk").json()["rows"][0]["strand_id"]
+    passage = {"strand_id": strand, "first_word": words[2]["id"], "last_word": words[3]["id"]}
+    edit(client, project, kind="strike_words", piece_id=piece, passages=[passage])
+    length = view(client, project)["pieces"][0]["duration_us"]
+    assert length < 4_500_000
+    made = client.post(f"/api/pieces/{piece}/deliveries").json()
+    shown = next(d for d in view(client, project)["deliveries"] if d["id"] == made["id"])
+    assert shown["status"] == "done", shown["error"]
+    video = next(file for file in shown["files"] if file["kind"] == "mp4")
+    with av.open(str(shop.workspace.delivery(made["id"]) / video["name"])) as reading:
+        assert reading.duration == pytest.approx(length, abs=50_000)
+    # What was delivered stays when its piece goes.
+    edit(client, project, kind="new_piece", piece_id=piece, passages=[], name="Another")
+    edit(client, project, kind="delete_piece", piece_id=piece)
+    assert [d["id"] for d in view(client, project)["deliveries"]] == [made["id"]]
+    got = client.get(f"/api/deliveries/{made['id']}/files/{video['name']}")
+    assert got.status_code == 200
+
+
+def test_what_is_asked_of_a_project_is_asked_of_the_piece_that_is_open(
+    client: TestClient, project: int
+) -> None:
+    first = view(client, project)["pieces"][0]["id"]
+    edit(client, project, kind="new_piece", piece_id=first, passages=[], name="Another")
+    other = view(client, project)["pieces"][1]["id"]
+    answer = client.post(
+        f"/api/projects/{project}/script",
+        params={"piece_id": other},
+        json={"text": "We mend lamps."},
+    )
+    assert answer.status_code == 201, answer.text
+    refused = client.post(
+        f"/api/projects/{project}/script", params={"piece_id": 999}, json={"text": "We mend."}
+    )
+    assert refused.status_code == 404
+
+
+def test_an_edit_over_the_captions_before_a_cut_is_late(client: TestClient, project: int) -> None:
+    before = view(client, project)
+    piece, cue = before["pieces"][0]["id"], before["cues"][-1]
+    edit(client, project, kind="new_piece", piece_id=piece, passages=[], name="Another")
+    strand = client.get(f"/api/pieces/{piece}/talk").json()["rows"][0]["strand_id"]
+    stretch = {"strand_id": strand, "from_us": 0, "to_us": 300_000}
+    edit(client, project, kind="cut_stretches", piece_id=piece, stretches=[stretch], found="ends")
+    late = client.post(
+        f"/api/projects/{project}/edits",
+        json={
+            "base_revision": before["revision"],
+            "edit": {"kind": "set_cue_times", "cue_id": cue["id"], "end_us": cue["end_us"] + 1},
+        },
+    )
+    assert (late.status_code, late.json()["code"]) == (409, "stale")
+    missed = client.get(f"/api/projects/{project}/changes", params={"since": before["revision"]})
+    assert missed.status_code in (404, 409), "it reads everything anew"
