@@ -1,7 +1,7 @@
 /** Which piece is open: the others to go to, and what can be done with it. */
 import { Check, ChevronDown, Copy, Pencil, Trash2 } from "lucide-react";
 import { DropdownMenu, Toolbar } from "radix-ui";
-import { type ReactNode, useState } from "react";
+import { type ReactNode, useRef, useState } from "react";
 import type { Piece, Project } from "../api/client";
 import { byMouse, focusPage } from "../focus/page";
 import { edit } from "../state/commands";
@@ -25,6 +25,7 @@ export async function openNew(known: ReadonlySet<number>): Promise<void> {
 
 export function PieceMenu({ project, piece }: { project: Project; piece: Piece }) {
   const [naming, setNaming] = useState(false);
+  const asked = useRef(false);
   // One piece alone is the project.
   const alone = project.pieces.length < 2;
   const called = alone ? project.name : piece.name;
@@ -70,9 +71,15 @@ export function PieceMenu({ project, piece }: { project: Project; piece: Piece }
           sideOffset={4}
           className="z-50 max-h-[70vh] w-72 overflow-y-auto rounded border border-line bg-card p-1 text-ink shadow-lg"
           onCloseAutoFocus={(event) => {
-            if (!byMouse()) return;
-            event.preventDefault();
-            focusPage();
+            if (asked.current) {
+              // The field comes once the menu has let go of the focus.
+              asked.current = false;
+              event.preventDefault();
+              setNaming(true);
+            } else if (byMouse()) {
+              event.preventDefault();
+              focusPage();
+            }
           }}
         >
           {!alone && (
@@ -94,7 +101,12 @@ export function PieceMenu({ project, piece }: { project: Project; piece: Piece }
           <Entry icon={<Copy size={15} />} onSelect={() => void copy(piece, project)}>
             Make a copy of it
           </Entry>
-          <Entry icon={<Pencil size={15} />} onSelect={() => setNaming(true)}>
+          <Entry
+            icon={<Pencil size={15} />}
+            onSelect={() => {
+              asked.current = true;
+            }}
+          >
             Rename
           </Entry>
           <Entry
