@@ -1,15 +1,17 @@
 """Every desk that edits work on, with one project of heard words."""
 
 from collections.abc import Iterator
+from dataclasses import replace
 from pathlib import Path
 
 import pytest
 
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.pacing import Regroup
+from mortiser.core.timeline import Clip, Timeline
 from mortiser.store.sql_desk import SqlDesk
-from tests.memory_desk import MemoryDesk
-from tests.store.fixtures import open_project, spoken
+from tests.memory_desk import DURATION_US, MemoryDesk
+from tests.store.fixtures import OTHER, SHORT, open_project, open_two_pieces, spoken
 
 
 @pytest.fixture(params=["memory", "sql"])
@@ -20,5 +22,21 @@ def desk(request: pytest.FixtureRequest, tmp_path: Path) -> Iterator[Desk]:
         yield memory
         return
     database, project, _ = open_project(tmp_path)
+    with database.transaction() as db:
+        yield SqlDesk(db, project)
+
+
+@pytest.fixture(params=["memory", "sql"])
+def two_pieces(request: pytest.FixtureRequest, tmp_path: Path) -> Iterator[Desk]:
+    """Two sources, a piece of one, and one of clips of both out of order."""
+    heard = [*spoken(), *(replace(word, source_id=2) for word in spoken(OTHER))]
+    if request.param == "memory":
+        whole = Timeline([Clip(1, 0, DURATION_US, id=1, strand_id=1)])
+        memory = MemoryDesk(heard, {1: whole, 2: Timeline(SHORT)})
+        for piece_id in (1, 2):
+            Regroup(piece_id=piece_id).apply(memory)
+        yield memory
+        return
+    database, project = open_two_pieces(tmp_path)
     with database.transaction() as db:
         yield SqlDesk(db, project)

@@ -1,9 +1,5 @@
 """Two pieces of two sources, clips out of order: the transcript is one, what is shown is each piece's."""
 
-from collections.abc import Iterator
-from dataclasses import replace
-from pathlib import Path
-
 import pytest
 
 from mortiser.core.edits.base import BaseEdit
@@ -18,29 +14,17 @@ from mortiser.core.edits.times import SetCueTimes
 from mortiser.core.edits.word_times import MoveWordEdge
 from mortiser.core.edits.words import ReplaceWord, RetypeCue
 from mortiser.core.pace import PACES
-from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.words import Cue, Shown
-from mortiser.store.sql_desk import SqlDesk
-from tests.memory_desk import DURATION_US, MemoryDesk
-from tests.store.fixtures import FUSE, OTHER, SHORT, before, open_two_pieces, spoken
+from tests.memory_desk import DURATION_US
+from tests.store.fixtures import FUSE, OTHER, before
 
 STEP_US = 350_000
 """A word every 350 ms (see fixtures.spoken)."""
 
 
-@pytest.fixture(params=["memory", "sql"])
-def desk(request: pytest.FixtureRequest, tmp_path: Path) -> Iterator[Desk]:
-    heard = [*spoken(), *(replace(word, source_id=2) for word in spoken(OTHER))]
-    if request.param == "memory":
-        whole = Timeline([Clip(1, 0, DURATION_US, id=1, strand_id=1)])
-        memory = MemoryDesk(heard, {1: whole, 2: Timeline(SHORT)})
-        for piece_id in (1, 2):
-            Regroup(piece_id=piece_id).apply(memory)
-        yield memory
-        return
-    database, project = open_two_pieces(tmp_path)
-    with database.transaction() as db:
-        yield SqlDesk(db, project)
+@pytest.fixture
+def desk(two_pieces: Desk) -> Desk:
+    return two_pieces
 
 
 def make(desk: Desk, edit: BaseEdit) -> None:

@@ -1,15 +1,12 @@
 """Cutting the talk on every desk: two pieces, two sources, clips out of order."""
 
-from collections.abc import Iterator
 from dataclasses import replace
-from pathlib import Path
 
 import pytest
 
 from mortiser.core.edits.base import BaseEdit
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.marking import MarkWords
-from mortiser.core.edits.pacing import Regroup
 from mortiser.core.edits.pieces import DeletePiece, NamePiece, NewPiece
 from mortiser.core.edits.projection import follow_times
 from mortiser.core.edits.times import SetCueTimes
@@ -25,28 +22,16 @@ from mortiser.core.edits.trimming import (
 )
 from mortiser.core.edits.words import RetypeCue
 from mortiser.core.errors import BadInput, NotFound
-from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.words import Cue, Shown
-from mortiser.store.sql_desk import SqlDesk
-from tests.memory_desk import DURATION_US, MemoryDesk
-from tests.store.fixtures import OTHER, SHORT, TEXT, open_two_pieces, spoken
+from tests.memory_desk import DURATION_US
+from tests.store.fixtures import OTHER, TEXT
 
 MS = 1_000
 
 
-@pytest.fixture(params=["memory", "sql"])
-def desk(request: pytest.FixtureRequest, tmp_path: Path) -> Iterator[Desk]:
-    heard = [*spoken(), *(replace(word, source_id=2) for word in spoken(OTHER))]
-    if request.param == "memory":
-        whole = Timeline([Clip(1, 0, DURATION_US, id=1, strand_id=1)])
-        memory = MemoryDesk(heard, {1: whole, 2: Timeline(SHORT)})
-        for piece_id in (1, 2):
-            Regroup(piece_id=piece_id).apply(memory)
-        yield memory
-        return
-    database, project = open_two_pieces(tmp_path)
-    with database.transaction() as db:
-        yield SqlDesk(db, project)
+@pytest.fixture
+def desk(two_pieces: Desk) -> Desk:
+    return two_pieces
 
 
 def make(desk: Desk, edit: BaseEdit) -> None:

@@ -130,56 +130,67 @@ function KindLine(props: { kind: RemovalKind; all: readonly Removal[]; on: boole
   );
 }
 
-/** How long a quiet is to be before it counts, and how much of it stays. */
+/** How long a quiet is to be before it counts, how much of it stays, and the room around words. */
 function Thresholds() {
   const { quietUs, leaveUs, beforeUs, afterUs } = useTrim();
   return (
     <div className="grid grid-cols-[auto_1fr_52px] items-center gap-x-3 gap-y-1 pl-6">
-      <span>Longer than</span>
-      <Slider
+      <Threshold
+        text="Longer than"
         label="Quiet longer than"
-        min={0.1}
-        max={2}
-        step={0.05}
-        value={quietUs / 1e6}
-        valueText={seconds(quietUs)}
-        onMove={(value) => useTrim.setState({ quietUs: Math.round(value * 1e6) })}
+        value={quietUs}
+        range={[100_000, 2_000_000, 50_000]}
+        onMove={(us) => useTrim.setState({ quietUs: us })}
       />
-      <span className="tabular text-right text-dim">{(quietUs / 1e6).toFixed(2)} s</span>
-      <span>Down to</span>
-      <Slider
+      <Threshold
+        text="Down to"
         label="Quiet that stays"
-        min={0}
-        max={1}
-        step={0.02}
-        value={leaveUs / 1e6}
-        valueText={seconds(leaveUs)}
-        onMove={(value) => useTrim.setState({ leaveUs: Math.round(value * 1e6) })}
+        value={leaveUs}
+        range={[0, 1_000_000, 20_000]}
+        onMove={(us) => useTrim.setState({ leaveUs: us })}
       />
-      <span className="tabular text-right text-dim">{(leaveUs / 1e6).toFixed(2)} s</span>
-      <span>Before words</span>
-      <Slider
+      <Threshold
+        text="Before words"
         label="Room before words that stay"
-        min={0}
-        max={500}
-        step={10}
-        value={beforeUs / 1e3}
-        valueText={`${beforeUs / 1e3} ms`}
-        onMove={(value) => useTrim.setState({ beforeUs: value * 1e3 })}
+        value={beforeUs}
+        range={[0, 500_000, 10_000]}
+        onMove={(us) => useTrim.setState({ beforeUs: us })}
       />
-      <span className="tabular text-right text-dim">{beforeUs / 1e3} ms</span>
-      <span>After words</span>
-      <Slider
+      <Threshold
+        text="After words"
         label="Room after words that stay"
-        min={0}
-        max={500}
-        step={10}
-        value={afterUs / 1e3}
-        valueText={`${afterUs / 1e3} ms`}
-        onMove={(value) => useTrim.setState({ afterUs: value * 1e3 })}
+        value={afterUs}
+        range={[0, 500_000, 10_000]}
+        onMove={(us) => useTrim.setState({ afterUs: us })}
       />
-      <span className="tabular text-right text-dim">{afterUs / 1e3} ms</span>
     </div>
+  );
+}
+
+function Threshold(props: {
+  text: string;
+  label: string;
+  value: number;
+  /** From, to and step, in µs. */
+  range: [number, number, number];
+  onMove: (us: number) => void;
+}) {
+  const { text, label, value, range, onMove } = props;
+  const said = `${(value / 1e6).toFixed(2)} s`;
+  return (
+    <>
+      <span>{text}</span>
+      <Slider
+        label={label}
+        min={range[0]}
+        max={range[1]}
+        step={range[2]}
+        value={value}
+        valueText={said}
+        onMove={onMove}
+      />
+      <span className="tabular text-right text-dim">{said}</span>
+    </>
   );
 }
 

@@ -144,16 +144,24 @@ NAMES: dict[str, tuple[str, str]] = {
 }
 
 
-class CutStretches(BaseEdit):
-    """Take stretches out of the piece, as they were suggested."""
-
-    kind: Literal["cut_stretches"] = "cut_stretches"
+class _OfStretches(BaseEdit):
     piece_id: Id
     stretches: list[Stretch] = Field(min_length=1, max_length=MOST)
     found: Found
 
+    def _about(self) -> str:
+        one, many = NAMES[self.found]
+        count = len(self.stretches)
+        return one if count == 1 else many if self.found == "ends" else f"{count} {many}"
+
+
+class CutStretches(_OfStretches):
+    """Take stretches out of the piece, as they were suggested."""
+
+    kind: Literal["cut_stretches"] = "cut_stretches"
+
     def label(self, desk: Desk) -> str:
-        return f"take out {_counted(self.found, len(self.stretches))}"
+        return f"take out {self._about()}"
 
     def apply(self, desk: Desk) -> None:
         strands = strands_of(desk, self.piece_id)
@@ -164,16 +172,13 @@ class CutStretches(BaseEdit):
         _make(desk, self.piece_id, clips)
 
 
-class RestoreStretches(BaseEdit):
+class RestoreStretches(_OfStretches):
     """Bring stretches back, whatever is said in them."""
 
     kind: Literal["restore_stretches"] = "restore_stretches"
-    piece_id: Id
-    stretches: list[Stretch] = Field(min_length=1, max_length=MOST)
-    found: Found
 
     def label(self, desk: Desk) -> str:
-        return f"bring back {_counted(self.found, len(self.stretches))}"
+        return f"bring back {self._about()}"
 
     def apply(self, desk: Desk) -> None:
         strands = strands_of(desk, self.piece_id)
@@ -278,8 +283,3 @@ def _of_strand(words: Sequence[Word], strand: Strand) -> Iterator[Word]:
 
 def _middle(word: Word) -> int:
     return (word.start_us + word.end_us) // 2
-
-
-def _counted(found: Found, count: int) -> str:
-    one, many = NAMES[found]
-    return one if count == 1 else many if found == "ends" else f"{count} {many}"
