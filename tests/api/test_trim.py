@@ -111,6 +111,12 @@ def test_a_cut_piece_is_delivered_at_its_length(
     edit(client, project, kind="strike_words", piece_id=piece, passages=[passage])
     length = view(client, project)["pieces"][0]["duration_us"]
     assert length < 4_500_000
+    for ending, part in (("otio", '"OTIO_SCHEMA"'), ("edl", "TITLE: a")):
+        listed = client.get(f"/api/pieces/{piece}/cuts.{ending}")
+        assert part in listed.text
+        assert f'filename="a.{ending}"' in listed.headers["content-disposition"]
+    refused = client.get(f"/api/pieces/{piece}/cuts.aaf")
+    assert "Try otio, edl" in refused.json()["message"]
     made = client.post(f"/api/pieces/{piece}/deliveries").json()
     shown = next(d for d in view(client, project)["deliveries"] if d["id"] == made["id"])
     assert shown["status"] == "done", shown["error"]

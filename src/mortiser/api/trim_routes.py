@@ -5,9 +5,10 @@ from __future__ import annotations
 import sqlite3
 from typing import Annotated, Literal
 
-from fastapi import Query
+from fastapi import Query, Response
 from pydantic import BaseModel, ConfigDict, Field
 
+from mortiser.api.attachments import attachment
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
 from mortiser.core import talk
@@ -17,6 +18,9 @@ from mortiser.core.piece import Piece
 from mortiser.core.talk import Item, Quiet
 from mortiser.core.tightening import Kind, Wanted, removals
 from mortiser.core.time import SECOND
+from mortiser.formats.cut_list import CutClip, CutRecording
+from mortiser.formats.cut_list import write as cut_list_of
+from mortiser.jobs.delivering import file_stem
 from mortiser.store import projects, transcript
 from mortiser.store.fillers import fillers, set_fillers
 from mortiser.store.rows import load_strands
@@ -173,6 +177,32 @@ def what_can_go(
 
 def _language(piece: Piece, sources: list[sqlite3.Row]) -> str:
     return str(next(row["language"] for row in sources if row["id"] == piece.source_id))
+
+
+@router.get("/pieces/{piece_id}/cuts.{ending}", response_class=Response)
+def cut_list(piece_id: Id, ending: Name, shop: OpenShop) -> Response:
+    """The piece's clips for an editing suite: otio (OpenTimelineIO) or edl (CMX 3600)."""
+    with shop.database.snapshot() as db:
+        piece = projects.piece(db, piece_id)
+        rows = {row["id"]: row for row in projects.source_rows(db, piece.project_id)}
+        name = projects.project_row(db, piece.project_id)["name"]
+    known = {
+        key: CutRecording(
+            row["name"],
+            row["duration_us"],
+            0.0 if row["variable_rate"] else row["frame_rate"],
+            row["kind"] == "video",
+        )
+        for key, row in rows.items()
+    }
+    clips = [
+        CutClip(known[clip.source_id], clip.start_us, clip.end_us) for clip in piece.timeline.clips
+    ]
+    return Response(
+        cut_list_of(ending, piece.name, clips),
+        media_type="text/plain; charset=utf-8",
+        headers=attachment(f"{file_stem(name)}.{ending}"),
+    )
 
 
 @router.get("/pieces/{piece_id}/fillers")

@@ -733,6 +733,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{piece_id}/cuts.{ending}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Cut List
+         * @description The piece's clips for an editing suite: otio (OpenTimelineIO) or edl (CMX 3600).
+         */
+        get: operations["cut_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{piece_id}/fillers": {
         parameters: {
             query?: never;
@@ -1593,11 +1613,6 @@ export interface components {
          * @description Take stretches out of the piece, as they were suggested.
          */
         CutStretches: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "cut_stretches";
             /** Piece Id */
             piece_id: number;
             /** Stretches */
@@ -1607,6 +1622,11 @@ export interface components {
              * @enum {string}
              */
             found: "quiet" | "fillers" | "repeats" | "ends" | "suggestions";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cut_stretches";
         };
         /** DefaultBody */
         DefaultBody: {
@@ -3438,11 +3458,6 @@ export interface components {
          * @description Bring stretches back, whatever is said in them.
          */
         RestoreStretches: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "restore_stretches";
             /** Piece Id */
             piece_id: number;
             /** Stretches */
@@ -3452,6 +3467,11 @@ export interface components {
              * @enum {string}
              */
             found: "quiet" | "fillers" | "repeats" | "ends" | "suggestions";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "restore_stretches";
         };
         /**
          * RestoreWords
@@ -5426,6 +5446,36 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["RemovalView"][];
                 };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cut_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+                ending: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Client Error */
             "4XX": {

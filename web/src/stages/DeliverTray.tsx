@@ -10,6 +10,11 @@ import { Progress } from "../ui/Progress";
 import { Select } from "../ui/Select";
 import { TraySection } from "../ui/TraySection";
 
+const CUT_LISTS = [
+  ["otio", "OpenTimelineIO"],
+  ["edl", "EDL (CMX 3600)"],
+] as const;
+
 const KINDS: Record<string, string> = {
   mp4: "Video with captions",
   srt: "Captions, SubRip",
@@ -38,6 +43,24 @@ export function DeliverTray({ project, piece }: { project: Project; piece: Piece
           {project.deliveries.map((delivery) => (
             <DeliveryCard key={delivery.id} delivery={delivery} current={project.revision} />
           ))}
+        </TraySection>
+      )}
+      {!piece.untouched && (
+        <TraySection
+          title="Cut list"
+          about="Where the piece is cut, for an editing suite that has the same recordings."
+        >
+          <div className="flex gap-2">
+            {CUT_LISTS.map(([ending, name]) => (
+              <FileButton
+                key={ending}
+                className="rounded border border-line bg-card px-2.5 py-1 hover:border-dim"
+                url={`/api/pieces/${piece.id}/cuts.${ending}`}
+              >
+                {name}
+              </FileButton>
+            ))}
+          </div>
         </TraySection>
       )}
       <TraySection title="Caption files now" about="As the captions stand at this moment.">
