@@ -1,4 +1,5 @@
 import errno
+import itertools
 import json
 import subprocess
 import sys
@@ -48,6 +49,20 @@ def test_everything_is_written(clip: Path, tmp_path: Path) -> None:
     assert sorted(f.name for f in tmp_path.iterdir()) == sorted(f.name for f in outs.values())
 
 
+def test_a_recording_is_tightened(clip: Path, tmp_path: Path) -> None:
+    outs = {kind: tmp_path / f"out.{kind}" for kind in ("json", "burn")}
+    options = [part for kind, file in outs.items() for part in (f"--{kind}", file)]
+    result = run("caption", clip, "--quiet", "--tighten", "quiet=0.3", "fillers", *options)
+    assert result.returncode == 0, result.stderr
+    data = json.loads(outs["json"].read_text())
+    with av.open(str(clip)) as before, av.open(str(outs["burn"])) as after:
+        assert before.duration - after.duration > 500_000
+        assert after.duration == pytest.approx(data["duration_us"], abs=60_000)
+    assert data["words"][0]["start_us"] < 200_000
+    gaps = [b["start_us"] - a["end_us"] for a, b in itertools.pairwise(data["words"])]
+    assert max(gaps) < 340_000
+
+
 def test_names_of_a_glossary_are_written_right(clip: Path, tmp_path: Path) -> None:
     names = tmp_path / "names.csv"
     names.write_text("written,heard\nLanternlane,lantern lane\n")
@@ -91,6 +106,7 @@ def test_quiet_is_quiet(clip: Path, tmp_path: Path) -> None:
         (("caption", "pyproject.toml", "--srt", "TMP/x.srt"), 1, "no recording that can be read"),
         (("caption", "CLIP", "--finish", "Varnish", "--srt", "x"), 2, "invalid choice"),
         (("caption", "CLIP", "--language", "xx", "--srt", "TMP/x.srt"), 1, "No engine here knows"),
+        (("caption", "CLIP", "--tighten", "noise", "--srt", "TMP/x.srt"), 1, "Try quiet=0.3"),
         (("hear", "CLIP", "--compare", "no.txt"), 1, "no such file"),
         (("hear", "CLIP", "--compare", "web/package.json"), 1, "no words with times"),
         (("hear", "nowhere.mp4"), 1, "no such file"),

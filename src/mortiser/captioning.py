@@ -5,31 +5,36 @@ from __future__ import annotations
 import os
 import tempfile
 from collections.abc import Mapping, Sequence
+from dataclasses import replace
+from fractions import Fraction
 from pathlib import Path
 
 from tqdm import tqdm
 
 from mortiser.core.cue_timing import Frames, retime
+from mortiser.core.cutting import Loudness
 from mortiser.core.edits.retiming import untimed_cue
 from mortiser.core.errors import BadInput
 from mortiser.core.finish.builtin import FINISHES
-from mortiser.core.frame import even_size
+from mortiser.core.frame import BACKDROP_FPS, even_size
 from mortiser.core.glossary import Entry, Glossary, reworded
 from mortiser.core.grouping import group
 from mortiser.core.layout.ruler import LetterRuler
 from mortiser.core.pace import PACES, PaceName
 from mortiser.core.piece import Piece
 from mortiser.core.scene import SceneReel
+from mortiser.core.tightening import Tightening, tightened
 from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.words import Cue, Word
 from mortiser.fonts import font_book
 from mortiser.formats import glossary as glossary_file
 from mortiser.formats.decoding import decode
+from mortiser.media.peaks import FINEST_US, compute_peaks
 from mortiser.media.probe import Probe, probe
 from mortiser.media.sound import stream_sound
 from mortiser.outputs.captions import caption_text
 from mortiser.render.burn import burn
-from mortiser.render.programme import Recording, of_one
+from mortiser.render.programme import Programme, Recording
 from mortiser.speech.engines import Engines
 from mortiser.speech.second_hearing import SecondHearing, heard_again, settled
 from mortiser.speech.sounds import DictionarySounds
@@ -48,8 +53,9 @@ def caption(
     quiet: bool,
     engines: Engines,
     names: Sequence[Entry] = (),
+    tighten: Tightening | None = None,
 ) -> None:
-    """Write the outputs (srt, vtt, txt, json, burn) of a recording.
+    """Write the outputs (srt, vtt, txt, json, burn) of a recording, or of what is left of it.
 
     ``names`` are written right wherever something like them is heard. Files get their names only
     when complete. Raises MortiserError.
@@ -65,14 +71,19 @@ def caption(
         raise BadInput("No speech was found in this recording.")
     piece = _piece(facts, finish, pace)
     ruler = LetterRuler(piece.finish, (piece.width, piece.height), font_book())
-    (whole,) = piece.timeline.placed
-    shows = list(map(whole.show, words))
+    if tighten:
+        (whole,) = piece.timeline.clips
+        loud = Loudness(FINEST_US, compute_peaks(stream_sound(recording))[0])
+        timeline = tightened(words, whole, loud, piece.frames, tighten)
+        piece = replace(piece, timeline=timeline, frames=Frames(piece.frames.rate))
+    shows = piece.timeline.shown(words)
     ranges = group(shows, piece.pace, ruler)
     cues = [untimed_cue(0, shows[a:b]) for a, b in ranges]
     cues = retime(cues, piece.timeline, piece.pace, piece.frames)
     for kind, out in outputs.items():
         if kind == "burn":
-            _burn(recording, out, cues, piece, quiet)
+            whole_recording = Recording(recording, facts.duration_us)
+            _burn(whole_recording, out, cues, piece, quiet)
         else:
             _write_whole(out, caption_text(kind, cues, piece))
 
@@ -127,14 +138,15 @@ def names_of(file: Path) -> list[Entry]:
     return found
 
 
-def _burn(recording: Path, out: Path, cues: list[Cue], piece: Piece, quiet: bool) -> None:
+def _burn(recording: Recording, out: Path, cues: list[Cue], piece: Piece, quiet: bool) -> None:
     size = even_size(piece.width, piece.height)
     reel = SceneReel(cues, piece.finish, size, font_book())
     partial = _partial(out)
     try:
         with _bar("Burning in", quiet) as bar:
-            whole = Recording(recording, piece.timeline.duration_us)
-            burn(of_one(whole, size, reel), partial, lambda p: _advance(bar, p))
+            rate = Fraction(piece.frames.rate or BACKDROP_FPS).limit_denominator(1001)
+            programme = Programme(piece.timeline, {0: recording}, size, reel, rate)
+            burn(programme, partial, lambda p: _advance(bar, p))
             _advance(bar, 1.0)
         partial.replace(out)
     finally:

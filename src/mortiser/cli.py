@@ -82,6 +82,13 @@ def _parser() -> argparse.ArgumentParser:
     caption.add_argument("--finish", default=DEFAULT_FINISH, choices=FINISHES, help="caption look")
     caption.add_argument("--group", default="quick", choices=PACES, help="caption size")
     _add_hearing(caption)
+    caption.add_argument(
+        "--tighten",
+        nargs="*",
+        metavar="WHAT",
+        help="take out quiet (quiet=0.3 for what is longer, in seconds), fillers, repeats; all if none "
+        "is named",
+    )
     for ending in OUTPUTS:
         what = "video with the captions burned in" if ending == "burn" else f"captions as {ending}"
         caption.add_argument(f"--{ending}", metavar="F", type=Path, help=f"write the {what}")
@@ -160,6 +167,7 @@ def _worker(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int
 
 def _caption(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int:
     from mortiser.captioning import caption, names_of
+    from mortiser.core.tightening import tightening
 
     outputs = {name: getattr(options, name) for name in OUTPUTS if getattr(options, name)}
     if not outputs:
@@ -168,6 +176,8 @@ def _caption(options: argparse.Namespace, parser: argparse.ArgumentParser) -> in
         print(f"mortiser: {options.input}: no such file", file=sys.stderr)
         return 1
     names = names_of(options.glossary) if options.glossary else []
+    asked = options.tighten
+    tighten = None if asked is None else tightening(asked, options.language)
     caption(
         options.input,
         outputs,
@@ -176,6 +186,7 @@ def _caption(options: argparse.Namespace, parser: argparse.ArgumentParser) -> in
         quiet=options.quiet,
         engines=_engines(options, names),
         names=names,
+        tighten=tighten,
     )
     return 0
 

@@ -7,12 +7,14 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from mortiser.core.cue_timing import Frames
 from mortiser.core.cutting import SILENT, Loudness, Room, stretch_of
+from mortiser.core.errors import BadInput
 from mortiser.core.fillers import FILLERS, filler_runs, of_language
 from mortiser.core.repeats import repeats
 from mortiser.core.strand import Strand
 from mortiser.core.talk import Quiet, TalkWord, rows, talk
-from mortiser.core.tightening import Removal, Wanted, removals
+from mortiser.core.tightening import Removal, Wanted, removals, tightened, tightening
 from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.words import Word
 
@@ -242,3 +244,34 @@ def test_struck_words_are_no_removals() -> None:
     assert [one.kind for one in made] == ["fillers", "ends"]
     assert made[0].at_us == 350 * MS
     assert replace(made[0], before="").after == "two"
+
+
+@pytest.mark.parametrize(
+    ("asked", "kinds", "quiet_us"),
+    [
+        ([], {"quiet", "ends", "fillers", "repeats"}, 500 * MS),
+        (["quiet=0.3"], {"quiet", "ends"}, 300 * MS),
+        (["fillers", "repeats"], {"fillers", "repeats"}, 500 * MS),
+    ],
+)
+def test_what_is_asked_for_by_name(asked: list[str], kinds: set[str], quiet_us: int) -> None:
+    found = tightening(asked, "en")
+    assert (found.kinds, found.wanted.quiet_us) == (kinds, quiet_us)
+
+
+@pytest.mark.parametrize("asked", ["noise", "quiet=soon", "quiet=9", "fillers=3", ""])
+def test_what_is_nothing_to_tighten_by_is_refused(asked: str) -> None:
+    with pytest.raises(BadInput, match="quiet"):
+        tightening([asked], "en")
+
+
+def test_a_recording_is_tightened_by_whole_frames() -> None:
+    words = spoken("So um we mend we mend [900] kettles")
+    whole = Clip(1, 0, 6_000 * MS)
+    cut = tightened(words, whole, SILENT, Frames(25.0), tightening([], "en"))
+    assert " ".join(word.text for word in cut.shown(words)) == "So we mend kettles"
+    edges = [0, *(at for clip in cut.clips for at in (clip.start_us, clip.end_us))][:-1]
+    holes = [after - before for before, after in zip(edges[::2], edges[1::2], strict=True)]
+    assert [hole % 40_000 for hole in holes] == [0] * len(holes)
+    assert len({clip.id for clip in cut.clips}) == len(cut.clips)
+    assert tightened(words, whole, SILENT, Frames(), tightening(["quiet=2"], "en")).duration_us > 0

@@ -3,16 +3,19 @@
 from __future__ import annotations
 
 from collections.abc import Collection, Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import groupby
 from typing import Literal
 
+from mortiser.core.cue_timing import Frames
 from mortiser.core.cutting import Loudness, Room, stretch_of
-from mortiser.core.fillers import filler_runs
+from mortiser.core.errors import BadInput
+from mortiser.core.fillers import filler_runs, of_language
 from mortiser.core.repeats import repeats
-from mortiser.core.talk import Item, Quiet, TalkWord
-from mortiser.core.time import MILLISECOND
-from mortiser.core.timeline import Timeline
+from mortiser.core.strand import Strand, whole_frames, without
+from mortiser.core.talk import Item, Quiet, TalkWord, talk
+from mortiser.core.time import MILLISECOND, SECOND
+from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.unspaced import joined
 from mortiser.core.words import Word
 
@@ -172,3 +175,57 @@ def _beside(before: Sequence[Item], after: Sequence[Item]) -> tuple[str, str]:
         spoken = [i.word.text for i in side if isinstance(i, TalkWord) and i.at_us is not None]
         texts.append(joined(spoken[some]))
     return texts[0], texts[1]
+
+
+@dataclass(frozen=True)
+class Tightening:
+    """What is taken out in one go; quiet goes with what lies before and after the talk."""
+
+    kinds: frozenset[Kind]
+    wanted: Wanted
+
+
+def tightening(asked: Sequence[str], language: str) -> Tightening:
+    """What ``quiet`` (or ``quiet=SECONDS``), ``fillers`` and ``repeats`` ask for; all of it where none is
+    named. Raises BadInput."""
+    kinds: set[Kind] = set()
+    longer = Wanted().quiet_us
+    for one in asked or ("quiet", "fillers", "repeats"):
+        name, _, value = one.partition("=")
+        if name == "quiet":
+            kinds |= {"quiet", "ends"}
+            if value:
+                longer = _seconds(one, value)
+        elif name in ("fillers", "repeats") and not value:
+            kinds.add("fillers" if name == "fillers" else "repeats")
+        else:
+            raise BadInput(f"“{one}” is nothing to tighten by. Try quiet=0.3, fillers or repeats.")
+    leave = min(Wanted().leave_us, longer)
+    fillers = of_language(language) if "fillers" in kinds else ()
+    return Tightening(frozenset(kinds), Wanted(longer, leave, fillers, Room(), language))
+
+
+def _seconds(asked: str, value: str) -> int:
+    try:
+        seconds = float(value)
+    except ValueError:
+        seconds = 0.0
+    if not 0.1 <= seconds <= 2:
+        raise BadInput(f"“{asked}”: a quiet is from 0.1 to 2 seconds long.")
+    return round(seconds * SECOND)
+
+
+def tightened(
+    words: Sequence[Word], whole: Clip, loudness: Loudness, frames: Frames, asked: Tightening
+) -> Timeline:
+    """A recording's timeline (``whole`` is all of it) without what is asked to go."""
+    strand = Strand(1, whole.source_id, whole.start_us, whole.end_us)
+    before = [replace(whole, strand_id=strand.id)]
+    items = talk(Timeline(before), [strand], {whole.source_id: words})
+    clips = list(before)
+    for one in removals(items, Timeline(before), {whole.source_id: loudness}, asked.wanted):
+        if one.kind in asked.kinds:
+            clips = without(clips, strand.id, one.from_us, one.to_us)
+    if frames.rate:
+        clips = whole_frames(clips, before, [strand], frames.length_us)
+    return Timeline([replace(clip, id=at) for at, clip in enumerate(clips or before, start=1)])
