@@ -78,6 +78,7 @@ def fill(file: Path, view: dict[str, object]) -> None:
     words = transcript.source_words(database.connection, piece.source_id)
     with database.transaction() as db:
         db.execute("UPDATE source SET duration_us = 4000000000")
+        db.execute("UPDATE strand SET end_us = 4000000000")
         db.execute("UPDATE clip SET end_us = 4000000000")
     at = words[-1].end_us
     for _ in range((WORDS - len(words)) // 10):

@@ -3,12 +3,16 @@
 from __future__ import annotations
 
 import json
+import tempfile
 import time
 from pathlib import Path
 from typing import Any
 
 import numpy as np
 from fastapi.testclient import TestClient
+from playwright.sync_api import sync_playwright
+from tests.recordings import KETTLE
+from tests.serving import Server, bring_in, wait_for_job
 
 from bench.editing import WORDS, long_talk
 from bench.report import at_least, at_most
@@ -21,6 +25,20 @@ from mortiser.media.sound import stream_sound
 CLIPS = 200
 CUTS = 40
 PLACES = 1_000
+STRUCK = 20
+STRIKE = """async () => {
+  const struck = document.querySelectorAll(".struck[data-talk]").length;
+  const start = performance.now();
+  document.getElementById("page").dispatchEvent(
+    new KeyboardEvent("keydown", { key: "Delete", code: "Delete", bubbles: true }));
+  for (;;) {
+    await new Promise(requestAnimationFrame);
+    const video = document.querySelector("video");
+    const over = document.querySelectorAll(".struck[data-talk]").length > struck;
+    if (over && video.src.startsWith("blob:") && video.readyState >= 3 && !video.seeking) break;
+  }
+  return performance.now() - start;
+}"""
 ALLOWED_US = 20_000
 VOICES = (
     Path("src/mortiser/demo/media/kettle.mp4"),
@@ -35,6 +53,45 @@ def run() -> None:
     with long_talk() as (client, project):
         _answers(client, project)
     _places()
+    _seen()
+
+
+def _seen() -> None:
+    """From the key that strikes a sentence's words to the cut piece standing at the cut, playable."""
+    with tempfile.TemporaryDirectory() as folder:
+        server = Server(Path(folder) / "w")
+        try:
+            with server.client() as client:
+                view = bring_in(client, KETTLE)
+                for kind in ("transcribe", "prepare", "speakers"):
+                    wait_for_job(client, view["id"], kind)
+            took = _struck(server, int(view["id"]))
+        finally:
+            server.stop()
+    against = f"{len(took)} cuts of a recording of 1080 × 1920, median {np.median(took):.0f} ms"
+    at_most("a cut on the screen, 95 %", float(np.percentile(took, 95)), "ms", 1_000, against)
+
+
+def _struck(server: Server, project: int) -> list[float]:
+    with sync_playwright() as play:
+        browser = play.chromium.launch(
+            executable_path="/usr/bin/chromium", args=["--no-sandbox", "--disable-gpu"]
+        )
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        page.goto(f"{server.address}/projects/{project}")
+        page.wait_for_selector("[data-cue-text]")
+        page.keyboard.press("Shift+Digit3")
+        page.wait_for_selector("[data-talk]")
+        page.wait_for_timeout(1_000)
+        took: list[float] = []
+        for turn in range(STRUCK):
+            words = page.locator("span[data-talk]:not(.struck)")
+            words.nth((turn * 17 + 9) % (words.count() - 2)).click()
+            page.keyboard.press("Shift+ArrowRight")
+            page.wait_for_timeout(1_200)
+            took.append(float(page.evaluate(STRIKE)))
+        browser.close()
+    return took
 
 
 def _edit(client: TestClient, project: int, revision: int, **edit: Any) -> tuple[float, int, Any]:
