@@ -87,8 +87,11 @@ def take(page: Page, address: str) -> None:
         page.get_by_label("Heard as").fill(heard)
         page.get_by_role("button", name="Add and apply").click()
         page.get_by_label(f"Change {name}").wait_for()
-    page.locator("s", has_text="Marlowe").click()
-    page.keyboard.press("k")
+    changed = page.locator("s").first
+    # The second listening may have heard the names right by itself.
+    if changed.count():
+        changed.click()
+        page.keyboard.press("k")
     page.wait_for_timeout(5_000)
     page.screenshot(path=OUT / "glossary.png")
     page.goto(address)

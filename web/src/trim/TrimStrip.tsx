@@ -186,7 +186,7 @@ function TalkPart(props: { item: Item; picked: boolean; live: boolean }) {
           onClick={() => void toggleQuiet(item)}
         >
           <span className={cut ? "line-through" : ""}>{seconds.toFixed(1)} s</span>
-          {cut && left > 0.02 && <span> {left.toFixed(1)} s</span>}
+          {cut && left > 0.05 && <span> {left.toFixed(1)} s</span>}
         </button>
       </Tip>{" "}
     </>
