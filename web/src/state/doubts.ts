@@ -2,6 +2,7 @@
 import type { Cue, Word } from "../api/client";
 import type { Player } from "../playback/player";
 import { edit } from "./commands";
+import { select } from "./session";
 import { openPiece, useProject } from "./store";
 
 export interface Doubt {
@@ -34,7 +35,8 @@ export function nextDoubt(cues: Cue[], afterUs: number): Doubt | undefined {
 
 /** Go to a doubt and play it with what was said just before. */
 export function visitDoubt(doubt: Doubt, player: Player | null): void {
-  useProject.setState({ doubt: doubt.word.id, selected: doubt.cue.id });
+  useProject.setState({ doubt: doubt.word.id });
+  select(doubt.cue.id);
   player?.playStretch(doubt.cue.start_us - RUN_IN_US, doubt.cue.end_us, false);
 }
 
