@@ -5,7 +5,6 @@ Room is left around the words that stay, never more than there is between them a
 
 from __future__ import annotations
 
-from bisect import bisect_left
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 
@@ -17,8 +16,6 @@ from mortiser.core.words import Word
 
 SHARP_US = 20 * MILLISECOND
 """Where words touch, a cut may lie this far into the one that is struck."""
-STEPS = 12
-"""Peaks that differ by less than this share of the range, on a scale of decibels, count as alike."""
 
 
 @dataclass(frozen=True)
@@ -75,12 +72,12 @@ def stretch_of(
         low = before.end_us
         high = max(min(low + room.after_us, words[first].start_us), low + SHARP_US)
         start = loudness.quietest(low, high, high)
-        start = min(start, _middle(words[first]) - 1)
+        start = min(start, words[first].middle_us - 1)
     if after is not None and after.start_us < end:
         high = after.start_us
         low = min(max(high - room.before_us, words[last].end_us), high - SHARP_US)
         end = loudness.quietest(low, high, low)
-        end = max(end, _middle(words[last]) + 1)
+        end = max(end, words[last].middle_us + 1)
     return max(start, bounds[0]), min(end, bounds[1])
 
 
@@ -109,13 +106,3 @@ def kept_around(
 def index_of(words: Sequence[Word], word_id: int) -> int | None:
     """Where a word stands, by its id."""
     return next((at for at, word in enumerate(words) if word.id == word_id), None)
-
-
-def between(words: Sequence[Word], from_us: int, to_us: int) -> Sequence[Word]:
-    """The words (in time order) that begin in a stretch."""
-    starts = [word.start_us for word in words]
-    return words[bisect_left(starts, from_us) : bisect_left(starts, to_us)]
-
-
-def _middle(word: Word) -> int:
-    return (word.start_us + word.end_us) // 2

@@ -93,7 +93,7 @@ def _of_strand(timeline: Timeline, strand: Strand, words: Sequence[Word]) -> Ite
     reached = strand.start_us
     first = True
     for word in words:
-        middle = (word.start_us + word.end_us) // 2
+        middle = word.middle_us
         if not strand.start_us <= middle <= strand.end_us:
             continue
         if word.start_us - reached >= QUIET_US:

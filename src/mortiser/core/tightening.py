@@ -140,9 +140,7 @@ def _run(
 ) -> Iterator[Removal]:
     first, last = run
     item = kept[first]
-    left, right = (
-        timeline.shows(item.strand_id, (words[at].start_us + words[at].end_us) // 2) for at in run
-    )
+    left, right = (timeline.shows(item.strand_id, words[at].middle_us) for at in run)
     if left is None or right is None or item.at_us is None:
         return
     heard = loudness.get(words[first].source_id, Loudness())

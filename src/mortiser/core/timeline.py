@@ -37,10 +37,7 @@ class Clip:
 
     def holds(self, word: Word) -> bool:
         """Whether a word of the clip's source (source time) is shown by the clip: by its middle."""
-        return (
-            word.source_id == self.source_id
-            and self.start_us <= (word.start_us + word.end_us) // 2 < self.end_us
-        )
+        return word.source_id == self.source_id and self.start_us <= word.middle_us < self.end_us
 
 
 @dataclass(frozen=True, slots=True)

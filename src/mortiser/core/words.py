@@ -39,6 +39,11 @@ class Word:
     """The source it is said in; 0 until that is known."""
 
     @property
+    def middle_us(self) -> int:
+        """Which clip shows a word is said by its middle."""
+        return (self.start_us + self.end_us) // 2
+
+    @property
     def unsettled(self) -> bool:
         """Heard, and not settled by anybody."""
         return self.origin == "heard" and self.heard_as is None and self.confidence != 1.0

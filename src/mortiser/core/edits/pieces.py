@@ -149,7 +149,7 @@ def _copies(cue: Cue, before: Timeline, after: Timeline) -> Iterator[Cue]:
         shown = []
         for index in sorted(set(places)):
             word, said = words[index]
-            found = after.shows(strand_id, (said.start_us + said.end_us) // 2)
+            found = after.shows(strand_id, said.middle_us)
             if found is not None:
                 shown.append(
                     replace(

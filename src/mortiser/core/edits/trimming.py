@@ -84,12 +84,12 @@ class StrikeWords(_OfPassages):
             stay = [
                 word
                 for index, word in enumerate(words)
-                if a <= index <= b or timeline.shows(strand.id, _middle(word))
+                if a <= index <= b or timeline.shows(strand.id, word.middle_us)
             ]
-            run = [word for word in words[a : b + 1] if timeline.shows(strand.id, _middle(word))]
+            run = [word for word in words[a : b + 1] if timeline.shows(strand.id, word.middle_us)]
             if not run:
                 continue
-            left, right = (timeline.shows(strand.id, _middle(run[index])) for index in (0, -1))
+            left, right = (timeline.shows(strand.id, run[index].middle_us) for index in (0, -1))
             assert left is not None
             assert right is not None
             first, last = index_of(stay, words[a].id), index_of(stay, words[b].id)
@@ -122,7 +122,7 @@ class RestoreWords(_OfPassages):
             timeline = Timeline(clips)
             for beside in (a - 1, b + 1):
                 near = words[beside] if 0 <= beside < len(words) else None
-                kept = near and timeline.shows(strand.id, _middle(near))
+                kept = near and timeline.shows(strand.id, near.middle_us)
                 if near is None or not kept:
                     continue
                 # With the quiet up to a word that stays: striking took that too.
@@ -278,8 +278,4 @@ def words_around(
 
 
 def _of_strand(words: Sequence[Word], strand: Strand) -> Iterator[Word]:
-    return (word for word in words if strand.start_us <= _middle(word) <= strand.end_us)
-
-
-def _middle(word: Word) -> int:
-    return (word.start_us + word.end_us) // 2
+    return (word for word in words if strand.start_us <= word.middle_us <= strand.end_us)
