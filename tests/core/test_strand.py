@@ -5,7 +5,7 @@ from itertools import pairwise
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.strand import Strand, whole_frames, with_stretch, without
+from mortiser.core.strand import Strand, with_stretch, without
 from mortiser.core.timeline import Clip, Timeline, changed_stretches, shifts
 
 STRANDS = (Strand(1, 1, 0, 100), Strand(2, 2, 10, 60), Strand(3, 1, 40, 90))
@@ -94,31 +94,3 @@ def test_what_comes_back_goes_to_its_place() -> None:
     assert [(c.start_us, c.end_us) for c in back[:3]] == [(0, 20), (22, 25), (30, 60)]
     gone = without(clips, 1, 0, 100)
     assert with_stretch(gone, STRANDS[0], 5, 9)[-1].start_us == 5
-
-
-@given(steps, steps, st.sampled_from((3.0, 7.3, 4.0)))
-def test_what_is_newly_left_out_is_whole_frames_long(
-    first: list[tuple[bool, Strand, int, int]],
-    second: list[tuple[bool, Strand, int, int]],
-    frame: float,
-) -> None:
-    def struck(clips: list[Clip], made: list[tuple[bool, Strand, int, int]]) -> list[Clip]:
-        for _, strand, start, length in made:
-            clips = without(clips, strand.id, start, start + length) or clips
-        return clips
-
-    before = struck(list(WHOLE), first)
-    wanted = struck(before, second)
-    clips = whole_frames(wanted, before, STRANDS, frame)
-    old = {(c.strand_id, c.start_us) for c in before}
-    reached = {strand.id: strand.start_us for strand in STRANDS}
-    for clip in clips:
-        hole = clip.start_us - reached[clip.strand_id]
-        assert hole >= 0
-        near = abs(hole - round(round(hole / frame) * frame)) <= 1
-        assert near or (clip.strand_id, clip.start_us) in old or clip.length_us <= frame
-        reached[clip.strand_id] = clip.end_us
-    # No edge is farther from where it was wanted than half a frame.
-    lost = kept_of(wanted) ^ kept_of(clips)
-    assert len(lost) <= (frame / 2 + 1) * max(1, len(wanted))
-    assert whole_frames(before, before, STRANDS, frame) == before

@@ -40,49 +40,6 @@ def without(clips: Sequence[Clip], strand_id: int, from_us: int, to_us: int) -> 
     return kept
 
 
-def whole_frames(
-    clips: Sequence[Clip], before: Sequence[Clip], strands: Sequence[Strand], frame_us: float
-) -> list[Clip]:
-    """The clips, what is newly left out before one as long as whole frames, so that what comes behind
-    stays on the frames it was on. An edge moves by half a frame at most."""
-    origin = {strand.id: strand.start_us for strand in strands}
-    known = _holes(before, origin)
-    result: list[Clip] = []
-    reached = dict(origin)
-    for clip in clips:
-        hole = reached.get(clip.strand_id, clip.start_us), clip.start_us
-        start = clip.start_us
-        if hole[1] > hole[0] and (clip.strand_id, *hole) not in known:
-            start = hole[0] + round(round((hole[1] - hole[0]) / frame_us) * frame_us)
-        if start >= clip.end_us:
-            start = clip.start_us
-        result.append(replace(clip, start_us=start))
-        reached[clip.strand_id] = clip.end_us
-    return _joined(result)
-
-
-def _holes(clips: Sequence[Clip], origin: dict[int, int]) -> set[tuple[int, int, int]]:
-    reached = dict(origin)
-    found = set()
-    for clip in clips:
-        found.add((clip.strand_id, reached.get(clip.strand_id, clip.start_us), clip.start_us))
-        reached[clip.strand_id] = clip.end_us
-    return found
-
-
-def _joined(clips: Sequence[Clip]) -> list[Clip]:
-    """Clips of a strand that go on where the one in front of them stops are one with it."""
-    result: list[Clip] = []
-    for clip in clips:
-        last = result[-1] if result else None
-        if last and (last.strand_id, last.end_us) == (clip.strand_id, clip.start_us):
-            longer = last if last.length_us >= clip.length_us else clip
-            result[-1] = replace(longer, start_us=last.start_us, end_us=clip.end_us)
-        else:
-            result.append(clip)
-    return result
-
-
 def with_stretch(clips: Sequence[Clip], strand: Strand, from_us: int, to_us: int) -> list[Clip]:
     """The clips and a stretch of a strand (source time) at its place among the strand's others; what it
     touches or overlaps becomes one with it."""

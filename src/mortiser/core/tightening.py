@@ -12,11 +12,12 @@ from mortiser.core.cutting import Loudness, Room, stretch_of
 from mortiser.core.errors import BadInput
 from mortiser.core.fillers import filler_runs, of_language
 from mortiser.core.repeats import repeats
-from mortiser.core.strand import Strand, whole_frames, without
+from mortiser.core.strand import Strand, without
 from mortiser.core.talk import Item, Quiet, TalkWord, talk
 from mortiser.core.time import MILLISECOND, SECOND
 from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.unspaced import joined
+from mortiser.core.whole_frames import parting_of, whole_frames
 from mortiser.core.words import Word
 
 Kind = Literal["quiet", "fillers", "repeats", "ends"]
@@ -225,5 +226,6 @@ def tightened(
         if one.kind in asked.kinds:
             clips = without(clips, strand.id, one.from_us, one.to_us)
     if frames.rate:
-        clips = whole_frames(clips, before, [strand], frames.length_us)
+        parting = parting_of({whole.source_id: words})
+        clips = whole_frames(clips, before, [strand], frames.length_us, parting)
     return Timeline([replace(clip, id=at) for at, clip in enumerate(clips or before, start=1)])

@@ -11,6 +11,7 @@ from threading import Lock
 
 import av
 import numpy as np
+from av.video.reformatter import VideoReformatter
 
 from mortiser.core.errors import BadMedia
 from mortiser.core.frame import BACKDROP, BACKDROP_FPS
@@ -79,6 +80,7 @@ class Reel:
         self._shown: tuple[int, av.VideoFrame] | None = None
         self._next: tuple[int, av.VideoFrame] | None = None
         self._begun = False
+        self._scaler = VideoReformatter()
 
     @property
     def has_picture(self) -> bool:
@@ -99,7 +101,7 @@ class Reel:
         stated = self._picture.sample_aspect_ratio if self._picture is not None else None
         aspect = stated or Fraction(1)
         lies = round(frame.rotation / 90) % 2
-        return framed(turned(frame), size, 1 / aspect if lies else aspect)
+        return framed(turned(frame), size, self._scaler, 1 / aspect if lies else aspect)
 
     def all(self) -> Iterator[av.VideoFrame]:
         """Every frame from the start on. Those that damage has put back in time are left out; of those

@@ -7,9 +7,12 @@ export type Part = Schemas["PartView"];
 export const AHEAD_US = 12e6;
 export const BEHIND_US = 30e6;
 
-const same = (a: Part | undefined, b: Part | undefined): boolean =>
+export const same = (a: Part | undefined, b: Part | undefined): boolean =>
   a?.at_us === b?.at_us && a?.url === b?.url;
 const end = (part: Part): number => part.at_us + part.duration_us;
+
+/** Whether a part plays at a moment. */
+export const covers = (part: Part, atUs: number): boolean => part.at_us <= atUs && atUs < end(part);
 
 /** A part that is there and should not be: the piece has another one by now, or it is far away. */
 export function stale(there: readonly Part[], parts: readonly Part[], atUs: number): Part | null {

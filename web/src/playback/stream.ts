@@ -3,7 +3,7 @@
  * What an edit did not change stays where it is; the rest is appended again at its new place.
  */
 import { api, type Schemas, take } from "../api/client";
-import { type Part, stale, wanted } from "./partsWindow";
+import { covers, type Part, same, stale, wanted } from "./partsWindow";
 
 type Found = Schemas["StreamView"];
 
@@ -15,6 +15,10 @@ export class Stream {
   private found: Found = { kind: "", parts: [] };
   private readonly there = new Map<number, Part>();
   private busy = false;
+  /** What is being fetched; given up when something else is wanted before it. */
+  private fetching: { part: Part; given: AbortController } | null = null;
+  /** Whether what was being read was removed: the element waits for it for ever, till it is sent there anew. */
+  private torn = false;
 
   constructor(
     private readonly media: HTMLVideoElement,
@@ -25,7 +29,7 @@ export class Stream {
     this.url = URL.createObjectURL(this.source);
     const { signal } = this.over;
     this.source.addEventListener("sourceopen", () => void this.refresh(), { signal });
-    media.addEventListener("seeking", () => void this.pump(), { signal });
+    media.addEventListener("seeking", () => this.look(), { signal });
     media.addEventListener("timeupdate", () => void this.pump(), { signal });
   }
 
@@ -38,12 +42,25 @@ export class Stream {
     );
     if (!found || this.over.signal.aborted) return;
     this.found = found;
-    await this.pump();
+    this.look();
   }
 
   close(): void {
     this.over.abort();
+    this.fetching?.given.abort();
     URL.revokeObjectURL(this.url);
+  }
+
+  /** Where it plays, or what it plays, is another by now: a part on its way may be of no use. */
+  private look(): void {
+    const { fetching } = this;
+    const next = wanted([...this.there.values()], this.found.parts, this.at);
+    if (fetching && !same(next ?? undefined, fetching.part)) fetching.given.abort();
+    void this.pump();
+  }
+
+  private get at(): number {
+    return this.media.readyState ? this.media.currentTime * 1e6 : this.beginUs;
   }
 
   /** Bring the buffer to what is wanted around the moment that plays, one change after another. */
@@ -61,24 +78,23 @@ export class Stream {
   private async step(): Promise<boolean> {
     this.buffer ??= this.source.addSourceBuffer(this.found.kind);
     const { parts } = this.found;
-    const at = this.media.readyState ? this.media.currentTime * 1e6 : this.beginUs;
-    const old = stale([...this.there.values()], parts, at);
+    const old = stale([...this.there.values()], parts, this.at);
     if (old) {
       this.there.delete(old.at_us);
+      this.torn ||= this.media.seeking || covers(old, this.at);
       await this.done(() =>
         this.buffer?.remove(old.at_us / 1e6, (old.at_us + old.duration_us) / 1e6),
       );
       return true;
     }
-    const next = wanted([...this.there.values()], parts, at);
+    const next = wanted([...this.there.values()], parts, this.at);
     if (!next) {
       this.end(parts);
       return false;
     }
-    const data = await fetch(next.url, { signal: this.over.signal })
-      .then((answer) => (answer.ok ? answer.arrayBuffer() : null))
-      .catch(() => null);
-    if (!data || this.over.signal.aborted || !this.buffer) return false;
+    const { data, given } = await this.fetched(next);
+    if (given) return true;
+    if (!data || !this.buffer) return false;
     const { buffer } = this;
     const start = next.at_us / 1e6;
     const end = (next.at_us + next.duration_us) / 1e6;
@@ -89,7 +105,22 @@ export class Stream {
     buffer.timestampOffset = start;
     this.there.set(next.at_us, next);
     await this.done(() => buffer.appendBuffer(data));
+    if (this.torn && this.media.readyState && covers(next, this.at)) {
+      this.torn = false;
+      this.media.currentTime = this.media.currentTime;
+    }
     return true;
+  }
+
+  /** A part's data, unless it was given up or cannot be had. */
+  private async fetched(part: Part): Promise<{ data: ArrayBuffer | null; given: boolean }> {
+    const given = new AbortController();
+    this.fetching = { part, given };
+    const data = await fetch(part.url, { signal: given.signal })
+      .then((answer) => (answer.ok ? answer.arrayBuffer() : null))
+      .catch(() => null);
+    this.fetching = null;
+    return { data, given: given.signal.aborted };
   }
 
   /** How long the whole piece is, so that any moment of it can be gone to. */

@@ -14,10 +14,11 @@ from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.recaptioning import follow_cut
 from mortiser.core.errors import BadInput, NotFound
 from mortiser.core.limits import Id, Micros
-from mortiser.core.strand import Strand, whole_frames, with_stretch, without
+from mortiser.core.strand import Strand, with_stretch, without
 from mortiser.core.time import MILLISECOND, SECOND
-from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.timeline import Clip, Timeline, changed_stretches
 from mortiser.core.unspaced import joined
+from mortiser.core.whole_frames import parting_of, whole_frames
 from mortiser.core.words import Word
 
 AROUND_US = 30 * SECOND
@@ -245,9 +246,25 @@ def _make(desk: Desk, piece_id: int, wanted: Sequence[Clip], *, exactly: bool = 
     clips, frames = list(wanted), desk.frames(piece_id)
     if frames.rate and not exactly:
         strands = desk.strands(piece_id)
-        clips = whole_frames(clips, before.clips, strands, frames.length_us)
+        said = _said_about(desk, strands, before, clips)
+        clips = whole_frames(clips, before.clips, strands, frames.length_us, parting_of(said))
     if Timeline(clips) != before:
         follow_cut(desk, piece_id, before, clips)
+
+
+def _said_about(
+    desk: Desk, strands: Sequence[Strand], before: Timeline, clips: Sequence[Clip]
+) -> dict[int, list[Word]]:
+    """The words of each source where a piece would change."""
+    source = {strand.id: strand.source_id for strand in strands}
+    reach: dict[int, tuple[int, int]] = {}
+    for strand_id, start, end in changed_stretches(before, Timeline(clips)):
+        low, high = reach.get(source[strand_id], (start, end))
+        reach[source[strand_id]] = min(low, start), max(high, end)
+    return {
+        source_id: desk.said_from(source_id, low - AROUND_US, high + SECOND)
+        for source_id, (low, high) in reach.items()
+    }
 
 
 def strands_of(desk: Desk, piece_id: int) -> dict[int, Strand]:
