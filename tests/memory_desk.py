@@ -127,6 +127,8 @@ class MemoryDesk:
         )
 
     def timeline(self, piece_id: int) -> Timeline:
+        if piece_id not in self.timelines:
+            raise NotFound("That piece is not there.")
         return self.timelines[piece_id]
 
     def save_cue(self, cue: Cue) -> Cue:
@@ -166,8 +168,7 @@ class MemoryDesk:
 
     def set_clips(self, piece_id: int, clips: Sequence[Clip]) -> None:
         self.strands(piece_id)
-        known = {c.strand_id for timeline in self.timelines.values() for c in timeline.clips}
-        fresh = count(max(known, default=0) + 1)
+        fresh = count(self._next_strand())
         self.timelines[piece_id] = Timeline(
             [
                 replace(
@@ -245,6 +246,7 @@ class MemoryDesk:
         self.look = finish
 
     def strands(self, piece_id: int) -> list[Strand]:
+        self.timeline(piece_id)
         mine = [clip for clip in self.timelines[piece_id].clips if clip.strand_id in self.put_in]
         for clip in self.timelines[piece_id].clips:
             if clip not in mine:
@@ -252,6 +254,38 @@ class MemoryDesk:
                     piece_id, Strand(clip.strand_id, clip.source_id, clip.start_us, clip.end_us)
                 )  # fmt: skip
         return [strand for piece, strand in self.put_in.values() if piece == piece_id]
+
+    def _next_strand(self) -> int:
+        known = {c.strand_id for timeline in self.timelines.values() for c in timeline.clips}
+        return max(known | self.put_in.keys(), default=0) + 1
+
+    def begin_strand(self, piece_id: int, strand_id: int, at_us: int) -> int:
+        strand = next(one for one in self.strands(piece_id) if one.id == strand_id)
+        later = self._next_strand()
+        self.put_in[strand_id] = piece_id, replace(strand, end_us=at_us)
+        self.put_in[later] = piece_id, replace(strand, id=later, start_us=at_us)
+        for cue in list(self.all_cues.values()):
+            behind = {
+                word.id
+                for word in cue.words
+                if word.clip_id == strand_id and self.transcript[word.id].middle_us >= at_us
+            }
+            words = tuple(
+                replace(word, clip_id=later) if word.id in behind else word for word in cue.words
+            )
+            head = tuple(word for word in words if word.id not in behind)
+            tail = tuple(word for word in words if word.id in behind)
+            if not head or not tail:
+                self.all_cues[cue.id] = cue.with_words(words)
+                continue
+            begins = self.transcript[tail[0].id].start_us
+            self.all_cues[cue.id] = replace(
+                cue, words=head, end_us=self.transcript[head[-1].id].end_us, end_pinned=False
+            )
+            end = max(cue.end_us, begins + 1)
+            made = Cue(piece_id, tail, begins, end, False, cue.end_pinned, next(self._ids))
+            self.all_cues[made.id] = made
+        return later
 
     def said(self, word_id: int) -> Word:
         if word_id not in self.transcript:

@@ -9,6 +9,7 @@ from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.marking import MarkWords
 from mortiser.core.edits.pieces import DeletePiece, NamePiece, NewPiece
 from mortiser.core.edits.projection import follow_times
+from mortiser.core.edits.putting import Place, PutPassages
 from mortiser.core.edits.times import SetCueTimes
 from mortiser.core.edits.trimming import (
     CutStretches,
@@ -267,3 +268,92 @@ def test_pieces_are_named_and_taken_away_but_one_stays(desk: Desk) -> None:
     assert text_of(desk, 1) == TEXT
     with pytest.raises(BadInput):
         DeletePiece(piece_id=1).apply(desk)
+
+
+def behind(desk: Desk, text: str, piece_id: int = 1) -> Place:
+    word = next(word for word in words_of(desk, piece_id) if word.text == text)
+    strand = desk.timeline(piece_id).place_of(word).clip.strand_id
+    return Place(strand_id=strand, word_id=word.id)
+
+
+def put(desk: Desk, said: Passage, where: Place | None, piece_id: int = 1, source: int = 1) -> None:
+    edit = PutPassages(piece_id=piece_id, from_piece_id=source, passages=[said], behind=where)
+    make(desk, edit)
+
+
+def test_a_passage_is_said_once_more_with_its_marks(desk: Desk) -> None:
+    cue, kettle = with_word(desk, "kettle")
+    make(desk, MarkWords(cue_ids=[cue.id], word_ids=[kettle.id], accent=2))
+    said = passage(desk, "kettle", "stone")
+    assert PutPassages(piece_id=1, from_piece_id=1, passages=[said]).label(desk) == (
+        "put “kettle came in stone” here"
+    )
+    long = desk.timeline(1).duration_us
+    put(desk, said, behind(desk, "Nine"))
+    assert text_of(desk) == TEXT.replace("Nine times", "Nine kettle came in stone times")
+    assert [w.accent for w in words_of(desk) if w.text == "kettle"] == [2, 2]
+    put_in = desk.timeline(1).duration_us - long
+    frames = put_in / desk.frames(1).length_us
+    assert frames == pytest.approx(round(frames), abs=0.001), "what is behind stays on its frames"
+    # A word corrected in one place is right in both; struck in one, it stays in the other.
+    cue, _ = with_word(desk, "kettle")
+    make(desk, RetypeCue(cue_id=cue.id, text=cue.text.replace("kettle", "teapot")))
+    assert text_of(desk).count("teapot") == 2
+    again = Passage(
+        strand_id=desk.strands(1)[-1].id, first_word=said.first_word, last_word=said.last_word
+    )
+    make(desk, StrikeWords(piece_id=1, passages=[again]))
+    assert text_of(desk).count("teapot") == 1
+    assert text_of(desk).endswith("Nine times out of ten it is the fuse.")
+
+
+def test_a_passage_is_moved_with_what_was_struck_with_it(desk: Desk) -> None:
+    cue, kettle = with_word(desk, "kettle")
+    make(desk, MarkWords(cue_ids=[cue.id], word_ids=[kettle.id], accent=3))
+    said = passage(desk, "Today", "cold.")
+    make(desk, StrikeWords(piece_id=1, passages=[said]))
+    was = desk.timeline(1).clips
+    put(desk, said, None)
+    moved = "Today this kettle came in stone cold."
+    assert text_of(desk) == f"{moved} {TEXT.replace(moved + ' ', '')}"
+    assert with_word(desk, "kettle")[1].accent == 3
+    now = [(clip.start_us, clip.end_us) for clip in desk.timeline(1).clips[1:]]
+    assert now == [(clip.start_us, clip.end_us) for clip in was], "it stays struck where it was"
+    make(desk, RestoreWords(piece_id=1, passages=[said]))
+    assert text_of(desk) == f"{moved} {TEXT}"
+
+
+def test_a_passage_goes_from_one_piece_into_another(desk: Desk) -> None:
+    said = passage(desk, "Bring", "radio", 2)
+    put(desk, said, behind(desk, "things."), source=2)
+    assert "mend things. Bring your radio Today this" in text_of(desk)
+    assert {clip.source_id for clip in desk.timeline(1).clips} == {1, 2}
+    put(desk, passage(desk, "stone", "cold."), behind(desk, "Bring", 2), piece_id=2)
+    assert "Bring stone cold. your radio" in text_of(desk, 2)
+
+
+def test_struck_words_come_back_where_a_passage_parts_them(desk: Desk) -> None:
+    put(desk, passage(desk, "stone", "stone"), behind(desk, "out"))
+    put_text = TEXT.replace("out of", "out stone of")
+    assert text_of(desk) == put_text
+    both = [passage(desk, "times", "out"), passage(desk, "of", "ten")]
+    make(desk, StrikeWords(piece_id=1, passages=both))
+    assert text_of(desk) == put_text.replace("times out stone of ten", "stone")
+    make(desk, RestoreWords(piece_id=1, passages=both[:1]))
+    assert text_of(desk) == put_text.replace(" of ten", "")
+    make(desk, RestoreWords(piece_id=1, passages=both[1:]))
+    assert text_of(desk) == put_text
+    # Behind a struck word is behind what stands in front of it.
+    make(desk, StrikeWords(piece_id=1, passages=both))
+    where = Place(strand_id=both[1].strand_id, word_id=both[1].last_word)
+    put(desk, passage(desk, "Good", "morning"), where)
+    assert "Nine stone Good morning it" in text_of(desk)
+
+
+def test_what_is_not_there_cannot_be_put_anywhere(desk: Desk) -> None:
+    said = passage(desk, "Good", "morning")
+    with pytest.raises(NotFound):
+        PutPassages(piece_id=1, from_piece_id=9, passages=[said]).apply(desk)
+    nowhere = Place(strand_id=999, word_id=said.first_word)
+    with pytest.raises(NotFound):
+        PutPassages(piece_id=1, from_piece_id=1, passages=[said], behind=nowhere).apply(desk)

@@ -13,6 +13,7 @@ from mortiser.core.edits import (
     laying,
     pacing,
     pieces,
+    putting,
     runs,
     settings,
     shifting,
@@ -68,6 +69,11 @@ class Place:
         return trimming.Passage(
             strand_id=self._strand(first), first_word=first.id, last_word=last.id + on
         )
+
+    @property
+    def place(self) -> putting.Place:
+        """Behind the word."""
+        return putting.Place(strand_id=self._strand(self.word), word_id=self.word.id)
 
     def stretch(self, longer_us: int) -> trimming.Stretch:
         """The gap behind the word, and more."""
@@ -228,6 +234,12 @@ MAKERS: dict[type[BaseEdit], Callable[[Place], BaseEdit]] = {
     ),
     trimming.RestoreStretches: lambda p: trimming.RestoreStretches(
         piece_id=p.piece, stretches=[p.stretch(400_000)], found="quiet"
+    ),
+    putting.PutPassages: lambda p: putting.PutPassages(
+        piece_id=p.piece,
+        from_piece_id=p.piece,
+        passages=[p.passage(p.word, p.word, p.n % 4)],
+        behind=p.place if p.n % 3 else None,
     ),
     pieces.NewPiece: lambda p: pieces.NewPiece(
         piece_id=p.piece, passages=[p.passage(p.word, p.last.words[-1])] if p.n % 3 else []

@@ -41,34 +41,35 @@ def without(clips: Sequence[Clip], strand_id: int, from_us: int, to_us: int) -> 
 
 
 def with_stretch(clips: Sequence[Clip], strand: Strand, from_us: int, to_us: int) -> list[Clip]:
-    """The clips and a stretch of a strand (source time) at its place among the strand's others; what it
-    touches or overlaps becomes one with it."""
-    from_us, to_us = max(from_us, strand.start_us), min(to_us, strand.end_us)
-    mine = [clip for clip in clips if clip.strand_id == strand.id]
-    joined = [clip for clip in mine if clip.start_us <= to_us and clip.end_us >= from_us]
-    fresh = Clip(strand.source_id, from_us, to_us, 0, strand.id)
-    if joined:
-        fresh = replace(
-            joined[0],
-            start_us=min(from_us, *(clip.start_us for clip in joined)),
-            end_us=max(to_us, *(clip.end_us for clip in joined)),
-        )
-    result: list[Clip] = []
-    placed = False
-    earlier = [clip for clip in mine if clip.end_us < from_us]
-    if not earlier and not joined and not any(clip.start_us > to_us for clip in mine):
-        return [*clips, fresh]
+    """The clips and a stretch of a strand (source time), each part of it that is missing behind what
+    comes before it in the strand; what it touches becomes one with it."""
+    reached, to_us = max(from_us, strand.start_us), min(to_us, strand.end_us)
+    missing: list[tuple[int, int]] = []
     for clip in clips:
-        if clip in joined:
-            if not placed:
-                result.append(fresh)
-                placed = True
+        if clip.strand_id != strand.id or clip.end_us <= reached:
             continue
-        if not placed and not earlier and clip.strand_id == strand.id:
-            result.append(fresh)
-            placed = True
-        result.append(clip)
-        if not placed and not joined and earlier and clip == earlier[-1]:
-            result.append(fresh)
-            placed = True
+        if clip.start_us > reached and reached < to_us:
+            missing.append((reached, min(clip.start_us, to_us)))
+        reached = max(reached, clip.end_us)
+    if reached < to_us:
+        missing.append((reached, to_us))
+    result = list(clips)
+    for start, end in missing:
+        mine = [at for at, clip in enumerate(result) if clip.strand_id == strand.id]
+        earlier = [at for at in mine if result[at].end_us <= start]
+        place = earlier[-1] + 1 if earlier else mine[0] if mine else len(result)
+        result.insert(place, Clip(strand.source_id, start, end, 0, strand.id))
+    return joined(result)
+
+
+def joined(clips: Sequence[Clip]) -> list[Clip]:
+    """Clips of a strand that go on where the one in front of them stops are one with it."""
+    result: list[Clip] = []
+    for clip in clips:
+        last = result[-1] if result else None
+        if last and (last.strand_id, last.end_us) == (clip.strand_id, clip.start_us):
+            longer = last if last.length_us >= clip.length_us else clip
+            result[-1] = replace(longer, start_us=last.start_us, end_us=clip.end_us)
+        else:
+            result.append(clip)
     return result

@@ -82,10 +82,14 @@ def talk(
             found += items
             left[clip.strand_id] = []
             continue
-        count = sum(1 for item in items if item.start_us < clip.end_us)
+        count = sum(1 for item in items if _middle_us(item) < clip.end_us)
         found += items[:count]
         left[clip.strand_id] = items[count:]
     return [*found, *(item for items in left.values() for item in items)]
+
+
+def _middle_us(item: Item) -> int:
+    return item.word.middle_us if isinstance(item, TalkWord) else item.start_us
 
 
 def _of_strand(timeline: Timeline, strand: Strand, words: Sequence[Word]) -> Iterator[Item]:

@@ -7,7 +7,7 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import replace
 from functools import partial
 
-from mortiser.core.strand import Strand
+from mortiser.core.strand import Strand, joined
 from mortiser.core.timeline import Clip
 from mortiser.core.words import Word
 
@@ -55,7 +55,7 @@ def whole_frames(
             clip = replace(clip, start_us=right)
         last[clip.strand_id] = len(result)
         result.append(clip)
-    return _joined(result)
+    return joined(result)
 
 
 def _whole(
@@ -88,16 +88,3 @@ def _holes(clips: Sequence[Clip], origin: dict[int, int]) -> set[tuple[int, int,
         found.add((clip.strand_id, reached.get(clip.strand_id, clip.start_us), clip.start_us))
         reached[clip.strand_id] = clip.end_us
     return found
-
-
-def _joined(clips: Sequence[Clip]) -> list[Clip]:
-    """Clips of a strand that go on where the one in front of them stops are one with it."""
-    result: list[Clip] = []
-    for clip in clips:
-        last = result[-1] if result else None
-        if last and (last.strand_id, last.end_us) == (clip.strand_id, clip.start_us):
-            longer = last if last.length_us >= clip.length_us else clip
-            result[-1] = replace(longer, start_us=last.start_us, end_us=clip.end_us)
-        else:
-            result.append(clip)
-    return result

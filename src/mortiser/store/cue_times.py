@@ -14,7 +14,7 @@ from itertools import accumulate, groupby
 
 from mortiser.core.cue_timing import SHORTEST_SHOWN_US
 from mortiser.core.timeline import Placed, Timeline, changed_stretches, shifts
-from mortiser.store.rows import batched
+from mortiser.store.rows import batched, insert
 
 
 def kept_edge(placed: Placed, piece_us: int) -> int:
@@ -90,16 +90,45 @@ def move(db: sqlite3.Connection, piece_id: int, before: Timeline, after: Timelin
         starts = [move[0] for move in moves]
         moved = []
         for cue_id, start, end in db.execute(
-            "SELECT id, start_us, end_us FROM cue WHERE piece_id = ? AND start_us >= ?",
+            "SELECT id, start_us, end_us FROM cue WHERE piece_id = ? AND end_us > ?",
             (piece_id, starts[0]),
         ):
-            _, until, by = moves[bisect_right(starts, start) - 1]
-            if start < until:
-                moved.append((start + by, end + by, cue_id))
+            at = bisect_right(starts, start) - 1
+            if at != bisect_right(starts, end - 1) - 1:
+                # It may lead in to words that went elsewhere than what shows when it begins.
+                cut.add(cue_id)
+            elif at >= 0 and start < moves[at][1]:
+                moved.append((start + moves[at][2], end + moves[at][2], cue_id))
         db.executemany("UPDATE cue SET start_us = ?, end_us = ? WHERE id = ?", moved)
     for some in batched(cut):
         refresh(db, piece_id, after, some)
     return cut
+
+
+def part_cues(db: sqlite3.Connection, strand_id: int, later: int) -> None:
+    """Part the captions with words of two strands, one behind the other, where the later one begins."""
+    over = db.execute(
+        "SELECT cue_id, max(CASE WHEN strand_id = :first THEN word.end_us END) AS ends, "
+        "min(CASE WHEN strand_id = :later THEN word.start_us END) AS begins "
+        "FROM shown_word JOIN word ON word.id = word_id WHERE strand_id IN (:first, :later) "
+        "GROUP BY cue_id HAVING count(DISTINCT strand_id) = 2",
+        {"first": strand_id, "later": later},
+    ).fetchall()
+    for cue_id, ends, begins in over:
+        cue = db.execute("SELECT * FROM cue WHERE id = ?", (cue_id,)).fetchone()
+        end = max(cue["said_end_us"], begins + 1)
+        fresh = {"piece_id": cue["piece_id"], "said_start_us": begins, "said_end_us": end}
+        fresh |= {"start_pinned": 0, "end_pinned": cue["end_pinned"]}
+        made = insert(db, "cue", **fresh)
+        db.execute(
+            "UPDATE shown_word SET cue_id = ? WHERE cue_id = ? AND strand_id = ?",
+            (made, cue_id, later),
+        )
+        db.execute(
+            "UPDATE cue SET said_end_us = ?, end_pinned = 0, end_us = CASE WHEN start_us IS NULL "
+            "THEN NULL ELSE max(start_us + 1, end_us + ? - said_end_us) END WHERE id = ?",
+            (ends, ends, cue_id),
+        )
 
 
 Times = tuple[int | None, int | None]

@@ -17,7 +17,7 @@ from mortiser.core.standing import Standing, standing_of, standing_text
 from mortiser.core.strand import Strand
 from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.words import Cue, Shown, Word
-from mortiser.store.cue_times import kept_edge, move, touched
+from mortiser.store.cue_times import kept_edge, move, part_cues, touched
 from mortiser.store.rows import (
     PIECE_COLUMNS,
     WORD_COLUMNS,
@@ -301,6 +301,18 @@ class SqlDesk:
     def strands(self, piece_id: int) -> list[Strand]:
         self._known(piece_id)
         return load_strands(self._db, piece_id)
+
+    def begin_strand(self, piece_id: int, strand_id: int, at_us: int) -> int:
+        strand = next(one for one in self.strands(piece_id) if one.id == strand_id)
+        later = self._new_strand(piece_id, Clip(strand.source_id, at_us, strand.end_us))
+        self._db.execute("UPDATE strand SET end_us = ? WHERE id = ?", (at_us, strand_id))
+        self._db.execute(
+            "UPDATE shown_word SET strand_id = ? WHERE strand_id = ? AND word_id IN "
+            "(SELECT id FROM word WHERE source_id = ? AND (start_us + end_us) / 2 >= ?)",
+            (later, strand_id, strand.source_id, at_us),
+        )
+        part_cues(self._db, strand_id, later)
+        return later
 
     def said(self, word_id: int) -> Word:
         return self._word(word_id)

@@ -31,6 +31,7 @@ from mortiser.core.edits.laying import LayCaptions
 from mortiser.core.edits.marking import MarkWords
 from mortiser.core.edits.pacing import CheckBy, Regroup, SetFilePace, SetPace
 from mortiser.core.edits.pieces import DeletePiece, NamePiece, NewPiece
+from mortiser.core.edits.putting import PutPassages
 from mortiser.core.edits.runs import RetypeRun
 from mortiser.core.edits.settings import ChangeFinish, RenameProject, SetFinish
 from mortiser.core.edits.shifting import ShiftCues, StretchCues
@@ -107,6 +108,7 @@ AskedEdit = Annotated[
     | RestoreStretches
     | MoveCut
     | SetGoal
+    | PutPassages
     | NewPiece
     | NamePiece
     | DeletePiece,

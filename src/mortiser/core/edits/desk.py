@@ -57,6 +57,12 @@ class Desk(Protocol):
     def strands(self, piece_id: int) -> list[Strand]:
         """What was put into the piece, oldest first."""
 
+    def begin_strand(self, piece_id: int, strand_id: int, at_us: int) -> int:
+        """Make what of a strand lies behind a moment (source time) a strand of its own; its id.
+
+        Words behind it belong to the new one, captions over it become two. The clips have to follow.
+        """
+
     def said(self, word_id: int) -> Word:
         """A word of the transcript. Raises NotFound."""
 

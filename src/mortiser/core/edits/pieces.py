@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 from dataclasses import replace
 from typing import Literal
 
@@ -10,6 +10,7 @@ from pydantic import Field
 
 from mortiser.core.cutting import Room, kept_around
 from mortiser.core.edits.base import BaseEdit, short
+from mortiser.core.edits.copies import copy_captions
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import retime_all
 from mortiser.core.edits.trimming import MOST, Passage, strands_of, words_around
@@ -18,7 +19,7 @@ from mortiser.core.limits import Id
 from mortiser.core.strand import Strand
 from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.unspaced import joined
-from mortiser.core.words import Cue, shortened, tokens
+from mortiser.core.words import shortened, tokens
 
 MOST_LETTERS = 120
 FROM_WORDS = 40
@@ -51,7 +52,7 @@ class NewPiece(BaseEdit):
         timeline = desk.timeline(self.piece_id)
         strands = strands_of(desk, self.piece_id)
         if self.passages:
-            parts = [_part(desk, strands, passage) for passage in self.passages]
+            parts = [part_of(desk, strands, passage) for passage in self.passages]
         else:
             used = dict.fromkeys(clip.strand_id for clip in timeline.clips)
             parts = [strands[strand_id] for strand_id in used]
@@ -64,7 +65,8 @@ class NewPiece(BaseEdit):
             for clip in clips
         ]
         made = desk.add_piece(self.piece_id, self._name(desk), parts, of_part)
-        _copy_captions(desk, self.piece_id, made)
+        copy_captions(desk, desk.cues(self.piece_id), timeline, made)
+        retime_all(desk, made)
 
 
 class NamePiece(BaseEdit):
@@ -105,7 +107,7 @@ def _in(clip: Clip, strand: Strand) -> bool:
     return strand.start_us <= clip.start_us and clip.end_us <= strand.end_us
 
 
-def _part(desk: Desk, strands: dict[int, Strand], passage: Passage) -> Strand:
+def part_of(desk: Desk, strands: dict[int, Strand], passage: Passage) -> Strand:
     """The stretch of a strand that a passage takes, with room around its words."""
     words, a, b = words_around(desk, strands, passage)
     strand = strands[passage.strand_id]
@@ -126,51 +128,3 @@ def _clips_of(timeline: Timeline, parts: Sequence[Strand]) -> list[Clip]:
         for clip in timeline.clips
         if clip.strand_id == part.id and clip.start_us < part.end_us and part.start_us < clip.end_us
     ]
-
-
-def _copy_captions(desk: Desk, piece_id: int, made: int) -> None:
-    """Show a piece's captions in another one that was made of it, as far as their words are in it."""
-    before, after = desk.timeline(piece_id), desk.timeline(made)
-    for cue in desk.cues(piece_id):
-        for copy in _copies(cue, before, after):
-            desk.save_cue(replace(copy, piece_id=made))
-    retime_all(desk, made)
-
-
-def _copies(cue: Cue, before: Timeline, after: Timeline) -> Iterator[Cue]:
-    """A caption as the clips of another timeline show it, once for each time its words come."""
-    words = [(word, before.place_of(word).said(word)) for word in cue.words]
-    runs: dict[int, list[int]] = {}
-    for placed in after.placed:
-        for index, (_, said) in enumerate(words):
-            if placed.clip.holds(said):
-                runs.setdefault(placed.clip.strand_id, []).append(index)
-    for strand_id, places in runs.items():
-        shown = []
-        for index in sorted(set(places)):
-            word, said = words[index]
-            found = after.shows(strand_id, said.middle_us)
-            if found is not None:
-                shown.append(
-                    replace(
-                        found.show(said),
-                        seam=word.seam,
-                        accent=word.accent,
-                        look=word.look,
-                        own=word.own,
-                    )
-                )
-        if not shown:
-            continue
-        first, last = words[min(places)][0], words[max(places)][0]
-        whole = len(shown) == len(words)
-        start = max(0, shown[0].start_us - (first.start_us - cue.start_us))
-        end = max(start + 1, shown[-1].end_us + (cue.end_us - last.end_us))
-        yield Cue(
-            cue.piece_id,
-            tuple(shown),
-            start if whole else shown[0].start_us,
-            end if whole else max(shown[-1].end_us, shown[0].start_us + 1),
-            cue.start_pinned and whole,
-            cue.end_pinned and whole,
-        )

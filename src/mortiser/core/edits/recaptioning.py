@@ -45,6 +45,11 @@ def follow_cut(desk: Desk, piece_id: int, before: Timeline, clips: Sequence[Clip
             continue  # Regrouped into another one.
 
 
+def caption_words(desk: Desk, piece_id: int, words: Sequence[Shown]) -> list[Cue]:
+    """Captions of words that have none."""
+    return _regrouped(desk, piece_id, [], words)
+
+
 def _within_clips(cue: Cue, timeline: Timeline) -> Cue:
     """A caption that lost words, its pinned edges no farther off than the cuts."""
     first, last = (timeline.place_of(cue.words[index]) for index in (0, -1))
@@ -74,7 +79,8 @@ def _regrouped(desk: Desk, piece_id: int, cues: Sequence[Cue], fresh: Sequence[S
     """Captions of the words that some have now and of words that none has, as they are stored."""
     made: list[Cue] = []
     for run in _runs(desk, piece_id, cues, fresh):
-        words = [word for part in run for word in part.words]
+        # Words that come back may stand on both sides of a passage that was put between them.
+        words = sorted((word for part in run for word in part.words), key=_start)
         parts = group(words, desk.pace(piece_id), desk.ruler(piece_id))
         # Those that keep their first word stay themselves.
         owners = {_key(cue): cue.id for cue in run if cue.id}
@@ -85,6 +91,10 @@ def _regrouped(desk: Desk, piece_id: int, cues: Sequence[Cue], fresh: Sequence[S
                 desk.delete_cue(cue)
         made += [desk.save_cue(cue) for cue in grouped]
     return made
+
+
+def _start(word: Shown) -> int:
+    return word.start_us
 
 
 def _key(cue: Cue) -> tuple[int, int]:

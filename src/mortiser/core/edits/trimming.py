@@ -60,11 +60,7 @@ class _OfPassages(BaseEdit):
         return Room(self.before_us, self.after_us)
 
     def _about(self, desk: Desk) -> str:
-        strands = strands_of(desk, self.piece_id)
-        first = self.passages[0]
-        words, a, b = words_around(desk, strands, first)
-        text = f"“{short(joined([word.text for word in words[a : b + 1]]))}”"
-        return text if len(self.passages) == 1 else f"{text} and {len(self.passages) - 1} more"
+        return of_passages(desk, self.piece_id, self.passages)
 
 
 class StrikeWords(_OfPassages):
@@ -270,6 +266,13 @@ def _said_about(
 def strands_of(desk: Desk, piece_id: int) -> dict[int, Strand]:
     """What was put into a piece, by id."""
     return {strand.id: strand for strand in desk.strands(piece_id)}
+
+
+def of_passages(desk: Desk, piece_id: int, passages: Sequence[Passage]) -> str:
+    """How a label names passages."""
+    words, a, b = words_around(desk, strands_of(desk, piece_id), passages[0])
+    text = f"“{short(joined([word.text for word in words[a : b + 1]]))}”"
+    return text if len(passages) == 1 else f"{text} and {len(passages) - 1} more"
 
 
 def _known(strands: dict[int, Strand], strand_id: int) -> Strand:
