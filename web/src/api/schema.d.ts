@@ -1809,7 +1809,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Edit */
-            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["TapTimes"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["SetFilePace"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["LeaveOut"] | components["schemas"]["MarkWords"] | components["schemas"]["MarkEverywhere"] | components["schemas"]["DressEverywhere"] | components["schemas"]["DressSpeaker"] | components["schemas"]["TakeBack"] | components["schemas"]["DressCues"] | components["schemas"]["DressEach"] | components["schemas"]["UndressCues"] | components["schemas"]["CopyLook"] | components["schemas"]["DressWords"] | components["schemas"]["SetFinish"] | components["schemas"]["ChangeFinish"] | components["schemas"]["RenameProject"] | components["schemas"]["StrikeWords"] | components["schemas"]["RestoreWords"] | components["schemas"]["CutStretches"] | components["schemas"]["RestoreStretches"] | components["schemas"]["MoveCut"] | components["schemas"]["SetGoal"] | components["schemas"]["NewPiece"] | components["schemas"]["NamePiece"] | components["schemas"]["DeletePiece"];
+            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["TapTimes"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["SetFilePace"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["LeaveOut"] | components["schemas"]["MarkWords"] | components["schemas"]["MarkEverywhere"] | components["schemas"]["DressEverywhere"] | components["schemas"]["DressSpeaker"] | components["schemas"]["TakeBack"] | components["schemas"]["DressCues"] | components["schemas"]["DressEach"] | components["schemas"]["UndressCues"] | components["schemas"]["CopyLook"] | components["schemas"]["DressWords"] | components["schemas"]["SetFinish"] | components["schemas"]["ChangeFinish"] | components["schemas"]["RenameProject"] | components["schemas"]["StrikeWords"] | components["schemas"]["RestoreWords"] | components["schemas"]["CutStretches"] | components["schemas"]["RestoreStretches"] | components["schemas"]["MoveCut"] | components["schemas"]["SetGoal"] | components["schemas"]["PutPassages"] | components["schemas"]["NewPiece"] | components["schemas"]["NamePiece"] | components["schemas"]["DeletePiece"];
             /**
              * Goes On
              * @description One more step of the same dragging: undone together with the newest edit.
@@ -2142,7 +2142,7 @@ export interface components {
              *       "turn": 0
              *     }
              */
-            place: components["schemas"]["Place"];
+            place: components["schemas"]["Place-Output"];
             /** Ahead */
             ahead: [
                 number,
@@ -3075,7 +3075,7 @@ export interface components {
          * Place
          * @description Where captions stand: a box of a width, held at a place of the frame, moved and turned.
          */
-        Place: {
+        "Place-Output": {
             /**
              * Across
              * @default centre
@@ -3266,6 +3266,27 @@ export interface components {
             jobs: components["schemas"]["JobView"][];
             /** Deliveries */
             deliveries: components["schemas"]["DeliveryView"][];
+        };
+        /**
+         * PutPassages
+         * @description Play passages (also) somewhere else: behind a word, or at the beginning.
+         *
+         *     Their captions come with them, with marks, looks and breaks; of words that are struck where they were
+         *     taken from too.
+         */
+        PutPassages: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put_passages";
+            /** Piece Id */
+            piece_id: number;
+            /** From Piece Id */
+            from_piece_id: number;
+            /** Passages */
+            passages: components["schemas"]["Passage"][];
+            behind?: components["schemas"]["mortiser__core__edits__putting__Place"] | null;
         };
         /** RectView */
         RectView: {
@@ -4205,6 +4226,58 @@ export interface components {
             heard_as: string | null;
             /** Speaker */
             speaker: string | null;
+        };
+        /**
+         * Place
+         * @description Behind a word of a strand.
+         */
+        mortiser__core__edits__putting__Place: {
+            /** Strand Id */
+            strand_id: number;
+            /** Word Id */
+            word_id: number;
+        };
+        /**
+         * Place
+         * @description Where captions stand: a box of a width, held at a place of the frame, moved and turned.
+         */
+        mortiser__core__finish__parts__Place: {
+            /**
+             * Across
+             * @default centre
+             * @enum {string}
+             */
+            across: "left" | "centre" | "right";
+            /**
+             * Down
+             * @default middle
+             * @enum {string}
+             */
+            down: "top" | "middle" | "bottom";
+            /**
+             * Dx
+             * @description To the right, share of the width.
+             * @default 0
+             */
+            dx: number;
+            /**
+             * Dy
+             * @description Down, share of the height.
+             * @default 0.21
+             */
+            dy: number;
+            /**
+             * Width
+             * @description Share of the frame's width.
+             * @default 0.84
+             */
+            width: number;
+            /**
+             * Turn
+             * @description Degrees, clockwise.
+             * @default 0
+             */
+            turn: number;
         };
     };
     responses: never;
