@@ -245,3 +245,56 @@ def test_an_edge_of_a_cut_is_moved_by_key_and_by_hand(trim: Page) -> None:
     assert length_of(trim) > before + 100_000
     expect(trim.get_by_role("button", name="Undo: move the start of a clip")).to_be_visible()
     undo_all(trim)
+
+
+def test_a_passage_is_moved_and_another_said_twice(trim: Page) -> None:
+    read = " ".join(talk(trim))
+    select(trim, "Lantern", "where")
+    trim.keyboard.press("Control+KeyX")
+    expect(trim.locator(STRUCK)).to_have_text(["Lantern", "Lane,", "where"])
+    word(trim, "kettle").first.click()
+    trim.keyboard.press("Control+KeyV")
+    expect(trim.locator("span.picked[data-talk]")).to_have_text(["Lantern", "Lane,", "where"])
+    assert "kettle Lantern Lane, where came" in " ".join(talk(trim))
+    # What was put there is gone to, and is on the screen.
+    until(trim, READY)
+    until(trim, INK)
+    trim.get_by_role("button", name="Copy the passage").click()
+    word(trim, "stone").first.click()
+    trim.get_by_role("button", name="Put the passage behind what is selected").click()
+    until(trim, "document.querySelectorAll('[data-talk]').length > 0")
+    expect(word(trim, "Lantern")).to_have_count(3)
+    assert "stone Lantern Lane, where cold." in " ".join(talk(trim))
+    trim.keyboard.press("Shift+Digit2")
+    assert "Lantern Lane, where came in" in " ".join(texts(trim))
+    trim.keyboard.press("Shift+Digit3")
+    trim.reload()
+    expect(trim.locator("[data-cue-text]").first).to_be_visible()
+    trim.keyboard.press("Shift+Digit3")
+    expect(word(trim, "Lantern")).to_have_count(3)
+    undo_all(trim)
+    expect(trim.locator(STRUCK)).to_have_count(0)
+    assert " ".join(talk(trim)) == read
+
+
+def test_it_plays_on_where_what_was_being_read_is_gone(trim: Page) -> None:
+    select(trim, "times", "out")
+    trim.keyboard.press("Delete")
+    until(trim, READY)
+    # Segments come late, so that a cut meets a place that is still being gone to.
+    trim.evaluate(
+        """() => {
+          const { fetch } = window;
+          window.fetch = async (...asked) => {
+            const answer = await fetch(...asked);
+            if (String(asked[0]).includes("segments"))
+              await new Promise((done) => setTimeout(done, 600));
+            return answer;
+          };
+        }"""
+    )
+    for text in ("things", "Lane", "morning"):
+        word(trim, text).first.click()
+        trim.keyboard.press("Shift+ArrowRight")
+        trim.keyboard.press("Delete")
+        until(trim, READY)

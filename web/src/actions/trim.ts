@@ -1,6 +1,7 @@
 /** What is done while the talk is trimmed. */
-import { Scissors } from "lucide-react";
+import { ClipboardPaste, Copy, FilePlus2, Scissors, Strikethrough } from "lucide-react";
 import { frameLength } from "../pace/commands";
+import { copyPassage, cutPassage, putPassage } from "../trim/clipboard";
 import {
   lookNext,
   makePiece,
@@ -13,6 +14,7 @@ import {
   walkTalk,
 } from "../trim/commands";
 import { listed, useTrim } from "../trim/store";
+import { say } from "../ui/notice";
 import type { Action } from "./action";
 
 const HERE = ["Trim"] as const;
@@ -40,7 +42,7 @@ export const TRIM: Action[] = [
     also: ["Backspace"],
     where: HERE,
     group: "Trim",
-    icon: Scissors,
+    icon: Strikethrough,
     run: (player) => void strike(player),
   },
   {
@@ -128,11 +130,41 @@ export const TRIM: Action[] = [
     run: () => select(null),
   },
   {
+    id: "copy-passage",
+    name: "Copy the passage",
+    keys: "Ctrl C",
+    where: HERE,
+    group: "Trim",
+    icon: Copy,
+    run: () => {
+      if (copyPassage()) say("Copied. Select a word and press Ctrl V to put it behind that.");
+    },
+  },
+  {
+    id: "cut-passage",
+    name: "Cut the passage, to put it somewhere else",
+    keys: "Ctrl X",
+    where: HERE,
+    group: "Trim",
+    icon: Scissors,
+    run: (player) => void cutPassage(player),
+  },
+  {
+    id: "put-passage",
+    name: "Put the passage behind what is selected",
+    keys: "Ctrl V",
+    where: HERE,
+    group: "Trim",
+    icon: ClipboardPaste,
+    run: (player) => void putPassage(player),
+  },
+  {
     id: "make-piece",
     name: "Make a piece of what is selected",
     keys: "M",
     where: HERE,
     group: "Trim",
+    icon: FilePlus2,
     run: () => void makePiece(),
   },
   {

@@ -87,11 +87,9 @@ export class Stream {
       );
       return true;
     }
+    this.end(parts);
     const next = wanted([...this.there.values()], parts, this.at);
-    if (!next) {
-      this.end(parts);
-      return false;
-    }
+    if (!next) return false;
     const { data, given } = await this.fetched(next);
     if (given) return true;
     if (!data || !this.buffer) return false;
@@ -123,7 +121,7 @@ export class Stream {
     return { data, given: given.signal.aborted };
   }
 
-  /** How long the whole piece is, so that any moment of it can be gone to. */
+  /** How long the whole piece is: no moment beyond what is known can be gone to. */
   private end(parts: readonly Part[]): void {
     const last = parts.at(-1);
     if (!last || this.buffer?.updating || this.source.readyState !== "open") return;

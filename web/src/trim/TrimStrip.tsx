@@ -1,6 +1,7 @@
 /** The Strip while the talk is trimmed: running text, what is cut struck through, quiet to click. */
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { memo, type PointerEvent as Press, useEffect, useMemo, useRef, useState } from "react";
+import { ActionButton } from "../actions/ActionButton";
 import type { Piece } from "../api/client";
 import { focusPage } from "../focus/page";
 import type { Player } from "../playback/player";
@@ -60,6 +61,17 @@ export function TrimStrip({ piece, player }: { piece: Piece; player: Player | nu
           {struck > 50_000
             ? `${length(piece.duration_us)} kept · ${length(struck)} struck`
             : `${length(piece.duration_us)}, nothing struck`}
+        </span>
+        <span className="ml-auto flex items-center">
+          {["strike", "cut-passage", "copy-passage", "put-passage", "make-piece"].map((id) => (
+            <ActionButton
+              key={id}
+              id={id}
+              player={player}
+              disabled={!selection && id !== "put-passage"}
+              tabIndex={-1}
+            />
+          ))}
         </span>
       </header>
       {/* biome-ignore lint/a11y/useSemanticElements: the page is what keys act on, not a form's set of fields */}

@@ -104,7 +104,8 @@ export function walkTalk(player: Player | null, by: number, rows: boolean, exten
     ?.scrollIntoView({ block: "nearest" });
 }
 
-function playing(items: readonly Item[], player: Player | null): Item | undefined {
+/** The word that is said at the playhead. */
+export function playing(items: readonly Item[], player: Player | null): Item | undefined {
   const at = player?.at ?? 0;
   return items.findLast((item) => item.id && item.at_us !== null && item.at_us <= at + 1_000);
 }

@@ -1,5 +1,14 @@
 import { describe, expect, it } from "vitest";
-import { itemsOf, passagesOf, type Row, rangeOf, rowFrom, sentenceAt, wordFrom } from "./selection";
+import {
+  itemsOf,
+  keptPassages,
+  passagesOf,
+  type Row,
+  rangeOf,
+  rowFrom,
+  sentenceAt,
+  wordFrom,
+} from "./selection";
 
 const item = (id: number, start: number, struck = false) => ({
   id,
@@ -37,6 +46,14 @@ describe("a selection of the talk", () => {
       { strand_id: 7, first_word: 3, last_word: 5 },
     ]);
     expect(passagesOf(ITEMS.slice(0, 1))).toEqual([]);
+  });
+
+  it("leaves out what is struck where it is to play again", () => {
+    expect(keptPassages(ITEMS.slice(1))).toEqual([
+      { strand_id: 1, first_word: 1, last_word: 2 },
+      { strand_id: 1, first_word: 4, last_word: 4 },
+      { strand_id: 7, first_word: 3, last_word: 5 },
+    ]);
   });
 
   it("takes a sentence by its row", () => {

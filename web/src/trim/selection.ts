@@ -57,6 +57,16 @@ export function passagesOf(items: readonly Item[]): Schemas["Passage"][] {
   return found;
 }
 
+/** The words of a range that play, as edits name them: runs without a struck word between. */
+export function keptPassages(items: readonly Item[]): Schemas["Passage"][] {
+  const runs: Item[][] = [[]];
+  for (const item of items) {
+    if (item.id && isStruck(item)) runs.push([]);
+    else runs.at(-1)?.push(item);
+  }
+  return runs.flatMap(passagesOf);
+}
+
 /** The sentence (or row) that an item is in. */
 export function sentenceAt(items: readonly Item[], key: string): Selection | null {
   const at = items.findIndex((item) => item.key === key);
