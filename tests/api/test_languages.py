@@ -26,7 +26,7 @@ def german(client: TestClient) -> int:
 def test_the_language_is_found_out_and_told(client: TestClient, german: int) -> None:
     view = read(client, german)
     assert view["sources"][0]["language"] == "de"
-    assert client.get(f"/api/projects/{german}/pulse").json()["language"] == "de"
+    assert client.get(f"/api/projects/{german}/pulse").json()["sources"][0]["language"] == "de"
     text = " ".join(word["text"] for cue in view["cues"] for word in cue["words"])
     assert "Tee" in text
     # How sure the engine was is told by the same scale as in English.

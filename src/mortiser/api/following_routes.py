@@ -15,7 +15,6 @@ from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
 from mortiser.core.errors import MortiserError
 from mortiser.core.limits import Id
-from mortiser.jobs.preparing import playable
 from mortiser.store import jobs, projects, transcript
 
 router = routes("/api/projects", "projects")
@@ -28,8 +27,7 @@ class Pulse(BaseModel):
 
     revision: int
     heard: int = Field(description="Words so far; when it grows, new captions can be fetched.")
-    language: str = Field(description="What is spoken; known once it was found out.")
-    playable: bool
+    sources: list[schemas.SourceView]
     disk_full: bool = Field(description="Whether work waits until there is room on the disk.")
     jobs: list[schemas.JobView]
     deliveries: list[schemas.DeliveryView]
@@ -41,12 +39,11 @@ def read_pulse(project_id: Id, shop: OpenShop) -> Pulse:
     with shop.database.snapshot() as db:
         project = projects.project_row(db, project_id)
         sources = projects.source_rows(db, project_id)
-        heard = transcript.word_count(db, sources[0]["id"])
+        heard = sum(transcript.word_count(db, source["id"]) for source in sources)
         return Pulse(
             revision=project["revision"],
             heard=heard,
-            language=sources[0]["language"],
-            playable=playable(sources[0]),
+            sources=[schemas.SourceView.of(source) for source in sources],
             disk_full=shop.workspace.full(),
             jobs=[schemas.JobView.of(row) for row in jobs.recent(db, project_id)],
             deliveries=schemas.DeliveryView.of_project(db, project_id),

@@ -17,15 +17,20 @@ from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
 from mortiser.core.errors import BadInput, MortiserError, NoSpace, TooLarge
 from mortiser.core.limits import Id
-from mortiser.jobs.bringing_in import bring_in, copy_project, translated_copy
+from mortiser.jobs.bringing_in import BroughtIn, bring_in, copy_project, translated_copy
 from mortiser.store import deliveries, jobs, journal, projects
-from mortiser.wiring import recognisable
+from mortiser.wiring import Shop, recognisable
 
 router = routes("/api/projects", "projects")
 
 
 class Created(BaseModel):
     project_id: int
+
+
+class Added(BaseModel):
+    source_id: int
+    piece_id: int
 
 
 class ProjectCard(BaseModel):
@@ -74,14 +79,53 @@ async def bring_in_recording(
     choices: Annotated[schemas.HearingChoices, Query()],
 ) -> Created:
     """Bring in a recording: the body is the file, streamed to disk; a project is made of it."""
+    made = await _taken_in(request, shop, name, choices)
+    return Created(project_id=made.project_id)
+
+
+@router.post(
+    "/{project_id}/recordings",
+    status_code=201,
+    openapi_extra={"requestBody": {"content": {"application/octet-stream": {}}}},
+)
+async def add_recording(
+    project_id: Id,
+    request: Request,
+    name: Annotated[str, Query(max_length=1_000)],
+    shop: OpenShop,
+    choices: Annotated[schemas.HearingChoices, Query()],
+) -> Added:
+    """Bring another recording into a project; a piece of the project is made of it."""
+    await run_in_threadpool(_known, shop, project_id)
+    made = await _taken_in(request, shop, name, choices, project_id)
+    return Added(source_id=made.source_id, piece_id=made.piece_id)
+
+
+def _known(shop: Shop, project_id: int) -> None:
+    projects.project_row(shop.database.connection, project_id)
+
+
+async def _taken_in(
+    request: Request,
+    shop: Shop,
+    name: str,
+    choices: schemas.HearingChoices,
+    project_id: int | None = None,
+) -> BroughtIn:
     if choices.transcribe:
         await run_in_threadpool(recognisable, choices.language, shop.settings)
     file = await _receive(request, shop)
     made = await run_in_threadpool(
-        bring_in, shop.database, shop.workspace, file, name, hearing=choices.hearing()
+        bring_in,
+        shop.database,
+        shop.workspace,
+        file,
+        name,
+        hearing=choices.hearing(),
+        project_id=project_id,
     )
     await run_in_threadpool(shop.queue.submit, *made.jobs)
-    return Created(project_id=made.project_id)
+    return made
 
 
 async def _receive(request: Request, shop: OpenShop) -> Path:

@@ -23,6 +23,7 @@ from mortiser.store import deliveries
 from mortiser.store.database import now_us
 from mortiser.store.deliveries import DeliveredFile
 from mortiser.store.editing import Outcome
+from mortiser.store.jobs import source_of
 
 JobStatus = Literal["queued", "running", "done", "failed", "cancelled"]
 
@@ -120,12 +121,14 @@ class JobView(BaseModel):
     seconds_left: float | None
     error: str | None
     report: list[NoteView] = Field(description="What it has to say besides its result.")
+    source_id: int | None = Field(description="The recording it works on.")
 
     @classmethod
     def of(cls, row: sqlite3.Row) -> JobView:
         return cls(
             id=row["id"],
             kind=row["kind"],
+            source_id=source_of(row),
             status=row["status"],
             progress=row["progress"],
             seconds_left=seconds_left(row),

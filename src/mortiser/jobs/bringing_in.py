@@ -61,8 +61,10 @@ def bring_in(
     finish: str | None = None,
     pace: PaceName = "quick",
     hearing: Hearing = Hearing(),
+    project_id: int | None = None,
 ) -> BroughtIn:
-    """Take over ``file`` (it is moved) as a new project called after ``name``.
+    """Take over ``file`` (it is moved) as a new project called after ``name``, or as another recording
+    of a project, with a piece of its own.
 
     Raises BadMedia when it is no recording; then nothing is left behind, ``file`` included.
     """
@@ -83,16 +85,19 @@ def bring_in(
             language=hearing.language,
             audio_track=hearing.audio_track,
         )
-        ids = projects.create_project(database, title(name), source, pace=pace, finish=finish)
+        if project_id is None:
+            ids = projects.create_project(database, title(name), source, pace=pace, finish=finish)
+        else:
+            ids = project_id, *projects.add_source(database, project_id, title(name), source)
         workspace.keep(folder)
     except BaseException:
         shutil.rmtree(folder, ignore_errors=True)
         raise
-    project_id, source_id, piece_id = ids
-    queued = [jobs.add(database, project_id, "prepare", {"source_id": source_id})]
+    project, source_id, piece_id = ids
+    queued = [jobs.add(database, project, "prepare", {"source_id": source_id})]
     if hearing.wanted:
-        queued.insert(0, _transcribe(database, project_id, source_id, piece_id, hearing))
-    return BroughtIn(project_id, source_id, piece_id, tuple(queued))
+        queued.insert(0, _transcribe(database, project, source_id, piece_id, hearing))
+    return BroughtIn(project, source_id, piece_id, tuple(queued))
 
 
 def _begin_at_zero(file: Path) -> None:
@@ -146,7 +151,7 @@ def translated_copy(database: Database, workspace: Workspace, project_id: int) -
     source = projects.source_row(db, projects.chosen_piece(db, project_id).source_id)
     if source["language"] == "en":
         raise BadInput("English is spoken here: there is nothing to translate.")
-    _not_being_heard(database, project_id)
+    _not_being_heard(database, project_id, source["id"])
     name = projects.project_row(db, project_id)["name"]
     copy = copy_project(database, workspace, project_id).project_id
     projects.name_project(database, copy, f"{name} (English)")
@@ -155,9 +160,10 @@ def translated_copy(database: Database, workspace: Workspace, project_id: int) -
     return copy, jobs.add(database, copy, "translate", payload)
 
 
-def _not_being_heard(database: Database, project_id: int) -> None:
+def _not_being_heard(database: Database, project_id: int, source_id: int) -> None:
     for row in jobs.of_project(database.connection, project_id):
-        if row["kind"] == "transcribe" and row["status"] in ("queued", "running"):
+        mine = jobs.source_of(row) == source_id
+        if mine and row["kind"] == "transcribe" and row["status"] in ("queued", "running"):
             raise Conflict("The recording is being heard. Wait until it is done, or stop it.")
 
 
@@ -174,7 +180,7 @@ def hear_again(
     piece = projects.chosen_piece(db, project_id, piece_id)
     source = projects.source_row(db, piece.source_id)
     hearing.check(source["audio_tracks"], source["duration_us"])
-    _not_being_heard(database, project_id)
+    _not_being_heard(database, project_id, source["id"])
     projects.choose_hearing(database, source["id"], hearing.language, hearing.audio_track)
     again = transcript.word_count(db, source["id"]) > 0
     queued = [_transcribe(database, project_id, source["id"], piece.id, hearing, again=again)]

@@ -13,7 +13,7 @@ from collections.abc import Collection, Iterator, Sequence
 from itertools import accumulate, groupby
 
 from mortiser.core.cue_timing import SHORTEST_SHOWN_US
-from mortiser.core.timeline import Placed, Timeline, changed_stretches, shifts
+from mortiser.core.timeline import Placed, Shift, Timeline, changed_stretches, shifts
 from mortiser.store.rows import batched, insert
 
 
@@ -81,25 +81,42 @@ def touched(
     return found
 
 
+def over_moves(db: sqlite3.Connection, piece_id: int, moves: Sequence[Shift]) -> set[int]:
+    """The captions that begin where one thing has moved (or nothing has) and end where another has: one
+    may lead in to words that went elsewhere than what shows when it begins."""
+    starts = [one.from_us for one in moves]
+    return {
+        cue_id
+        for cue_id, start, end in _behind(db, piece_id, moves)
+        if bisect_right(starts, start) != bisect_right(starts, end - 1)
+    }
+
+
+def _behind(
+    db: sqlite3.Connection, piece_id: int, moves: Sequence[Shift]
+) -> Sequence[tuple[int, int, int]]:
+    """The captions from the first move on: id, start and end."""
+    if not moves:
+        return ()
+    return db.execute(
+        "SELECT id, start_us, end_us FROM cue WHERE piece_id = ? AND end_us > ?",
+        (piece_id, moves[0].from_us),
+    ).fetchall()
+
+
 def move(db: sqlite3.Connection, piece_id: int, before: Timeline, after: Timeline) -> set[int]:
     """Work out when captions show after clips changed: those a change reaches into anew, the others
     where they have gone. Gives the former."""
     cut = touched(db, piece_id, changed_stretches(before, after))
-    moves = [(one.from_us, one.to_us, one.by_us) for one in shifts(before, after) if one.by_us]
-    if moves:
-        starts = [move[0] for move in moves]
-        moved = []
-        for cue_id, start, end in db.execute(
-            "SELECT id, start_us, end_us FROM cue WHERE piece_id = ? AND end_us > ?",
-            (piece_id, starts[0]),
-        ):
-            at = bisect_right(starts, start) - 1
-            if at != bisect_right(starts, end - 1) - 1:
-                # It may lead in to words that went elsewhere than what shows when it begins.
-                cut.add(cue_id)
-            elif at >= 0 and start < moves[at][1]:
-                moved.append((start + moves[at][2], end + moves[at][2], cue_id))
-        db.executemany("UPDATE cue SET start_us = ?, end_us = ? WHERE id = ?", moved)
+    moves = [one for one in shifts(before, after) if one.by_us]
+    cut |= over_moves(db, piece_id, moves)
+    starts = [one.from_us for one in moves]
+    moved = []
+    for cue_id, start, end in _behind(db, piece_id, moves):
+        at = bisect_right(starts, start) - 1
+        if cue_id not in cut and at >= 0 and start < moves[at].to_us:
+            moved.append((start + moves[at].by_us, end + moves[at].by_us, cue_id))
+    db.executemany("UPDATE cue SET start_us = ?, end_us = ? WHERE id = ?", moved)
     for some in batched(cut):
         refresh(db, piece_id, after, some)
     return cut

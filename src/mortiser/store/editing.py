@@ -173,11 +173,12 @@ def _follow_clips(
     for piece_id, timeline in after.items():
         was = before.get(piece_id, timeline)
         if was != timeline:
-            cut |= (
-                cue_times.move(db, piece_id, was, timeline)
-                if stepped
-                else cue_times.touched(db, piece_id, changed_stretches(was, timeline))
-            )
+            if stepped:
+                cut |= cue_times.move(db, piece_id, was, timeline)
+            else:
+                back = [one for one in shifts(timeline, was) if one.by_us]
+                cut |= cue_times.touched(db, piece_id, changed_stretches(was, timeline))
+                cut |= cue_times.over_moves(db, piece_id, back)
         for some in batched(touched):
             cue_times.refresh(db, piece_id, timeline, some)
         moved += [(piece_id, shift) for shift in shifts(was, timeline) if shift.by_us]

@@ -207,12 +207,20 @@ def of_project(db: sqlite3.Connection, project_id: int) -> list[sqlite3.Row]:
 
 
 def recent(db: sqlite3.Connection, project_id: int) -> list[sqlite3.Row]:
-    """The project's jobs that are not done yet, and the newest of each kind; oldest first."""
+    """The project's jobs that are not done yet, and the newest of each kind for each source; oldest
+    first."""
     return db.execute(
         "SELECT * FROM job WHERE project_id = ? AND (status IN ('queued', 'running') OR id IN "
-        "(SELECT max(id) FROM job WHERE project_id = ? GROUP BY kind)) ORDER BY id",
+        "(SELECT max(id) FROM job WHERE project_id = ? "
+        "GROUP BY kind, json_extract(payload, '$.source_id'))) ORDER BY id",
         (project_id, project_id),
     ).fetchall()
+
+
+def source_of(row: sqlite3.Row) -> int | None:
+    """The source that a job works on, if it is one."""
+    found: int | None = json.loads(row["payload"]).get("source_id")
+    return found
 
 
 def payloads_not_done(db: sqlite3.Connection, kind: str) -> list[dict[str, Any]]:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import sqlite3
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from mortiser.core.errors import NotFound
@@ -66,33 +67,44 @@ def create_project(
     with database.transaction() as db:
         at = now_us()
         project = insert(db, "project", name=name, created_us=at, changed_us=at)
-        values = {**source.__dict__, "project_id": project, "proxy_path": None}
-        values |= {"variable_rate": int(source.variable_rate), "playable": int(source.playable)}
-        source_id = insert(db, "source", **values)
-        width, height = (source.width, source.height) if source.width else AUDIO_ONLY_FRAME
-        piece = insert(
-            db,
-            "piece",
-            project_id=project,
-            name=name,
-            width=width,
-            height=height,
-            finish=finish or finish_text(finishes.for_new_piece(db)),
-            pace=pace_text(PACES[pace]),
-        )
-        strand = insert(
-            db, "strand", piece_id=piece, source_id=source_id, start_us=0, end_us=source.duration_us
-        )
-        insert(
-            db,
-            "clip",
-            piece_id=piece,
-            position=0,
-            strand_id=strand,
-            start_us=0,
-            end_us=source.duration_us,
-        )
-        return project, source_id, piece
+        size = (source.width, source.height) if source.width else AUDIO_ONLY_FRAME
+        look = finish or finish_text(finishes.for_new_piece(db))
+        about = {
+            "project_id": project,
+            "name": name,
+            "finish": look,
+            "pace": pace_text(PACES[pace]),
+        }
+        about |= {"width": size[0], "height": size[1]}
+        return project, *_with_piece(db, source, about)
+
+
+def add_source(
+    database: Database, project_id: int, name: str, source: NewSource
+) -> tuple[int, int]:
+    """Another source of a project and a piece that keeps all of it, styled and grouped like the first
+    piece and, without a picture of its own, in its frame; their ids. Raises NotFound."""
+    with database.transaction() as db:
+        like = chosen_piece(db, project_id)
+        row = _one(db, "piece", like.id, "That project has no pieces.")
+        about = {key: row[key] for key in ("finish", "pace", "file_pace", "checked_by")}
+        size = (source.width, source.height) if source.width else (like.width, like.height)
+        about |= {"project_id": project_id, "name": name, "width": size[0], "height": size[1]}
+        return _with_piece(db, source, about)
+
+
+def _with_piece(
+    db: sqlite3.Connection, source: NewSource, piece: Mapping[str, object]
+) -> tuple[int, int]:
+    """Rows of a source and of a piece that keeps all of it."""
+    values = {**source.__dict__, "project_id": piece["project_id"], "proxy_path": None}
+    values |= {"variable_rate": int(source.variable_rate), "playable": int(source.playable)}
+    source_id = insert(db, "source", **values)
+    piece_id = insert(db, "piece", **piece)
+    reach = {"start_us": 0, "end_us": source.duration_us}
+    strand = insert(db, "strand", piece_id=piece_id, source_id=source_id, **reach)
+    insert(db, "clip", piece_id=piece_id, position=0, strand_id=strand, **reach)
+    return source_id, piece_id
 
 
 def list_projects(database: Database) -> list[sqlite3.Row]:

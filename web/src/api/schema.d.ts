@@ -28,6 +28,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/recordings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Recording
+         * @description Bring another recording into a project; a piece of the project is made of it.
+         */
+        post: operations["add_recording"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}": {
         parameters: {
             query?: never;
@@ -1371,6 +1391,13 @@ export interface components {
             /** Text */
             text: string;
         };
+        /** Added */
+        Added: {
+            /** Source Id */
+            source_id: number;
+            /** Piece Id */
+            piece_id: number;
+        };
         /**
          * Anchor
          * @description A caption and when it should start, as somebody types it.
@@ -2381,6 +2408,11 @@ export interface components {
              * @description What it has to say besides its result.
              */
             report: components["schemas"]["NoteView"][];
+            /**
+             * Source Id
+             * @description The recording it works on.
+             */
+            source_id: number | null;
         };
         /**
          * JoinCue
@@ -3250,13 +3282,8 @@ export interface components {
              * @description Words so far; when it grows, new captions can be fetched.
              */
             heard: number;
-            /**
-             * Language
-             * @description What is spoken; known once it was found out.
-             */
-            language: string;
-            /** Playable */
-            playable: boolean;
+            /** Sources */
+            sources: components["schemas"]["SourceView"][];
             /**
              * Disk Full
              * @description Whether work waits until there is room on the disk.
@@ -4346,6 +4373,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Created"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_recording: {
+        parameters: {
+            query: {
+                name: string;
+                language?: string;
+                audio_track?: number;
+                /** @description As typed: 1:30 or 90. */
+                from_time?: string;
+                to_time?: string;
+                /** @description False where words come another way. */
+                transcribe?: boolean;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/octet-stream": unknown;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Added"];
                 };
             };
             /** @description Client Error */

@@ -4,6 +4,7 @@ import { useEffect, useRef } from "react";
 import type { Project } from "../api/client";
 import type { Player } from "../playback/player";
 import { allDoubts, type Doubt, keepAll, settle, type Verdict, visitDoubt } from "../state/doubts";
+import { jobOf } from "../state/jobs";
 import { useProject } from "../state/store";
 import { Button } from "../ui/Button";
 import { Chip } from "../ui/Chip";
@@ -15,7 +16,7 @@ import { TraySection } from "../ui/TraySection";
 export function DoubtsSection({ project, player }: { project: Project; player: Player | null }) {
   const cues = useProject((state) => state.cues);
   const doubts = allDoubts(cues);
-  const second = project.jobs.findLast((job) => job.kind === "doubt");
+  const second = jobOf(project, "doubt");
   const listening = second?.status === "running" || second?.status === "queued";
   const about = doubts.length
     ? "Words that did not hold when heard again. D plays the next; then 1 to 3 take what else was heard, A keeps it, X takes it out."

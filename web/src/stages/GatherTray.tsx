@@ -1,14 +1,15 @@
-import { FileAudio, FileVideo } from "lucide-react";
-import { Link, useLocation } from "wouter";
+import { useLocation } from "wouter";
 import { api, type Project, type Source, take } from "../api/client";
 import type { Player } from "../playback/player";
 import { languageName } from "../start/HearingFields";
+import { jobOf } from "../state/jobs";
 import { Button } from "../ui/Button";
-import { bytes, length } from "../ui/format";
 import { say } from "../ui/notice";
 import { Progress } from "../ui/Progress";
 import { TraySection } from "../ui/TraySection";
+import { AddRecordings } from "./AddRecordings";
 import { HearAgain } from "./HearAgain";
+import { SourceCard } from "./SourceCard";
 import { TapSection } from "./TapSection";
 import { WordsIn } from "./WordsIn";
 
@@ -24,31 +25,17 @@ interface Props {
 }
 
 export function GatherTray({ project, source, player }: Props) {
-  const hearing = project.jobs.findLast((job) => job.kind === "transcribe");
-  const again = project.jobs.findLast((job) => job.kind === "doubt");
-  const translating = project.jobs.findLast((job) => job.kind === "translate");
-  const preparing = project.jobs.find((job) => job.kind === "prepare");
+  const hearing = jobOf(project, "transcribe");
+  const again = jobOf(project, "doubt");
+  const translating = jobOf(project, "translate");
+  const preparing = jobOf(project, "prepare");
   return (
     <>
-      <TraySection title="Recording">
-        {project.sources.map((source) => (
-          <div key={source.id} className="flex gap-3 rounded border border-line bg-card p-3">
-            {source.kind === "video" ? <FileVideo size={20} /> : <FileAudio size={20} />}
-            <div className="min-w-0">
-              <p className="truncate">{source.name}</p>
-              <p className="text-small text-dim">
-                {length(source.duration_us)} · {bytes(source.size_bytes)}
-                {source.kind === "video" &&
-                  ` · ${source.width} × ${source.height} · ${source.frame_rate.toFixed(2).replace(/\.?0+$/, "")} frames/s${source.variable_rate ? " (variable)" : ""}`}
-              </p>
-              {source.audio_tracks > 1 && (
-                <p className="text-small text-dim">
-                  Sound track {source.audio_track + 1} of {source.audio_tracks} is used.
-                </p>
-              )}
-            </div>
-          </div>
+      <TraySection title={project.sources.length > 1 ? "Recordings" : "Recording"}>
+        {project.sources.map((one) => (
+          <SourceCard key={one.id} project={project} source={one} open={one.id === source.id} />
         ))}
+        <AddRecordings project={project} />
         {preparing?.status === "running" && (
           <Progress
             label="Making a copy to play"
@@ -112,15 +99,6 @@ export function GatherTray({ project, source, player }: Props) {
       </TraySection>
       <WordsIn project={project} player={player} />
       <TapSection player={player} />
-      <TraySection title="Another recording">
-        <p className="text-dim">
-          Each recording is a project of its own.{" "}
-          <Link href="/" className="text-link underline">
-            Drop the next one on the start page
-          </Link>
-          .
-        </p>
-      </TraySection>
     </>
   );
 }

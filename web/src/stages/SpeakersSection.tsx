@@ -1,8 +1,10 @@
 /** Who speaks: names and their share, showing one alone, and giving captions to somebody else. */
+
 import { useState } from "react";
 import type { Cue, Piece, Project } from "../api/client";
 import { edit } from "../state/commands";
 import { speakerOf } from "../state/document";
+import { jobOf } from "../state/jobs";
 import { pickedCues } from "../state/picks";
 import { useProject } from "../state/store";
 import { showOnly } from "../state/visible";
@@ -33,7 +35,7 @@ function shares(cues: Cue[]): Share[] {
 export function SpeakersSection({ project, piece }: { project: Project; piece: Piece }) {
   const cues = useProject((state) => state.cues);
   const only = useProject((state) => state.onlySpeaker);
-  const finding = project.jobs.findLast((job) => job.kind === "speakers");
+  const finding = jobOf(project, "speakers");
   const working = finding?.status === "running" || finding?.status === "queued";
   const speakers = shares(cues);
   const about = speakers.length

@@ -1,7 +1,9 @@
 /** The seven stages, and what each still finds to do. */
+
 import { create } from "zustand";
 import type { Check, Cue, Project } from "../api/client";
 import { allDoubts } from "../state/doubts";
+import { jobOf } from "../state/jobs";
 import { openPiece, useProject } from "../state/store";
 import { length } from "../ui/format";
 
@@ -45,7 +47,7 @@ export function goTo(stage: Stage): void {
 /** Before the second listening is over, nobody knows that there are no doubts. */
 function doubtless(project: Project, cues: Cue[]): string {
   if (!cues.length) return "no words yet";
-  const second = project.jobs.findLast((job) => job.kind === "doubt");
+  const second = jobOf(project, "doubt");
   return second?.status === "running" || second?.status === "queued" ? "checking" : "no doubts";
 }
 
@@ -60,7 +62,7 @@ export function stageNote(
   const piece = openPiece(useProject.getState());
   switch (stage) {
     case "Gather": {
-      const hearing = project.jobs.findLast((job) => job.kind === "transcribe");
+      const hearing = jobOf(project, "transcribe");
       if (hearing?.status === "running")
         return { text: `listening ${Math.round(hearing.progress * 100)} %` };
       if (hearing?.status === "queued") return { text: "waiting" };

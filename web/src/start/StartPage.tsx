@@ -22,7 +22,7 @@ interface Arriving {
   name: string;
   part: number;
   problem: string | null;
-  transfer: Upload;
+  transfer: Upload<{ project_id: number }>;
 }
 
 let nextKey = 1;
@@ -60,10 +60,12 @@ export function StartPage() {
     for (const { file, words } of recordings) {
       const key = nextKey++;
       const choices = { ...body, transcribe: words === undefined };
-      const transfer = upload(file, choices, (part) => change(key, { part }));
+      const transfer = upload<{ project_id: number }>("/api/projects", file, choices, (part) =>
+        change(key, { part }),
+      );
       setArriving((list) => [...list, { key, name: file.name, part: 0, problem: null, transfer }]);
       transfer.done
-        .then(async (projectId) => {
+        .then(async ({ project_id: projectId }) => {
           if (words) await sendCaptions(projectId, words, "guessed");
           drop(key);
           void client.invalidateQueries({ queryKey: ["projects"] });

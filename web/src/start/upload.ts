@@ -2,22 +2,23 @@
 import { asProblem, Problem } from "../api/client";
 import type { HearingBody } from "./HearingFields";
 
-export interface Upload {
-  done: Promise<number>;
+export interface Upload<Made> {
+  done: Promise<Made>;
   cancel: () => void;
 }
 
-/** Start sending; `done` gives the new project's id, or a Problem. */
-export function upload(
+/** Start sending to an address; `done` gives what was made of it, or a Problem. */
+export function upload<Made>(
+  address: string,
   file: File,
-  choices: HearingBody & { transcribe: boolean },
+  choices: Partial<HearingBody> & { transcribe: boolean },
   onProgress: (part: number) => void,
-): Upload {
+): Upload<Made> {
   const request = new XMLHttpRequest();
-  const done = new Promise<number>((resolve, reject) => {
+  const done = new Promise<Made>((resolve, reject) => {
     request.upload.onprogress = (event) => onProgress(event.loaded / Math.max(1, event.total));
     request.onload = () => {
-      if (request.status === 201) resolve(request.response.project_id as number);
+      if (request.status === 201) resolve(request.response as Made);
       else reject(asProblem(request.response));
     };
     request.onerror = () =>
@@ -32,7 +33,7 @@ export function upload(
     for (const [key, value] of Object.entries(choices)) {
       if (value !== null && value !== undefined) query.set(key, String(value));
     }
-    request.open("POST", `/api/projects?${query}`);
+    request.open("POST", `${address}?${query}`);
     request.responseType = "json";
     request.setRequestHeader("Content-Type", "application/octet-stream");
     request.send(file);

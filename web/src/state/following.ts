@@ -1,7 +1,7 @@
 /** What the server tells by itself: what jobs and other windows change in the open project. */
 import { api, type Cue, type Job, type Pulse, take } from "../api/client";
 import { withTail } from "./document";
-import { catchUp, opening, queue } from "./server";
+import { catchUp, open, opening, queue } from "./server";
 import { openPiece, useProject } from "./store";
 
 const { getState: get, setState: set } = useProject;
@@ -10,6 +10,7 @@ const { getState: get, setState: set } = useProject;
 export async function onPulse(pulse: Pulse): Promise<void> {
   const { project, heard } = get();
   if (!project) return;
+  const grown = pulse.sources.length > project.sources.length;
   set({
     heard: pulse.heard,
     diskFull: pulse.disk_full,
@@ -17,11 +18,11 @@ export async function onPulse(pulse: Pulse): Promise<void> {
       ...project,
       jobs: pulse.jobs,
       deliveries: pulse.deliveries,
-      sources: project.sources.map((s, i) =>
-        i === 0 ? { ...s, playable: pulse.playable, language: pulse.language } : s,
-      ),
+      sources: pulse.sources,
     },
   });
+  // Another recording has a piece of its own, which is read with the project.
+  if (grown) await queue.between(() => open(project.id));
   if (pulse.heard !== heard) await fetchTail();
   await followDoubts(project.jobs, pulse.jobs);
   await queue.between(async () => {

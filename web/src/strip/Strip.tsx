@@ -1,4 +1,5 @@
 /** The Strip: time runs down the page, captions stand where they are spoken. */
+
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { ArrowDownToLine } from "lucide-react";
 import { type MouseEvent, useCallback, useEffect, useMemo, useRef, useState } from "react";
@@ -8,6 +9,7 @@ import { byMouse } from "../focus/page";
 import type { Player } from "../playback/player";
 import { useStage } from "../stages/stage";
 import { cueAt } from "../state/document";
+import { jobOf } from "../state/jobs";
 import { select } from "../state/session";
 import { useProject } from "../state/store";
 import { useVisibleCues, visibleCues } from "../state/visible";
@@ -25,7 +27,7 @@ export function Strip({ piece, player }: { piece: Piece; player: Player | null }
   const selected = useProject((state) => state.selected);
   const picked = useProject((state) => state.picked);
   const hearing = useProject((state) =>
-    state.project?.jobs.findLast((job) => job.kind === "transcribe"),
+    state.project ? jobOf(state.project, "transcribe") : undefined,
   );
   const scroller = useRef<HTMLDivElement>(null);
   const head = useRef<HTMLDivElement>(null);
