@@ -9,6 +9,7 @@ from mortiser.core.cutting import SILENT, Loudness
 from mortiser.core.errors import BadInput, NotFound
 from mortiser.core.finish.builtin import DEFAULT_FINISH, FINISHES
 from mortiser.core.finish.model import Finish
+from mortiser.core.microphone import Microphone
 from mortiser.core.pace import PACES, Pace, RuleSet
 from mortiser.core.standing import NOTHING, Standing
 from mortiser.core.strand import Strand
@@ -37,6 +38,7 @@ class MemoryDesk:
         self.times_changed: set[int] = set()
         self.names: dict[int, str] = {}
         self.goals: dict[int, int] = {}
+        self.microphones: dict[int, Microphone] = {}
         self.put_in: dict[int, tuple[int, Strand]] = {}
         self.look = FINISHES[DEFAULT_FINISH]
         self.name = ""
@@ -387,6 +389,17 @@ class MemoryDesk:
 
     def set_goal(self, piece_id: int, goal_us: int) -> None:
         self.goals[piece_id] = goal_us
+
+    def source_name(self, source_id: int) -> str:
+        return f"source {source_id}"
+
+    def microphone(self, source_id: int) -> Microphone | None:
+        return self.microphones.get(source_id)
+
+    def set_microphone(self, source_id: int, microphone: Microphone | None) -> None:
+        self.microphones.pop(source_id, None)
+        if microphone is not None:
+            self.microphones[source_id] = microphone
 
     def rename_project(self, name: str) -> None:
         self.name = name

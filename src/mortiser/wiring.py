@@ -15,6 +15,7 @@ from mortiser.jobs.doubting import DOUBT
 from mortiser.jobs.glossary import GlossaryBench
 from mortiser.jobs.importing import IMPORT, SCRIPT
 from mortiser.jobs.kind import Home
+from mortiser.jobs.microphone import MICROPHONE, lay_missing
 from mortiser.jobs.preparing import PREPARE, peaks_of
 from mortiser.jobs.queue import Queue
 from mortiser.jobs.runner import Kinds, run
@@ -60,6 +61,7 @@ KINDS: Kinds = {
     "doubt": DOUBT,
     "deliver": DELIVER,
     "thumbnails": THUMBNAILS,
+    "microphone": MICROPHONE,
 }
 
 
@@ -83,6 +85,10 @@ class Shop:
     def loudness(self, source: SourceRow) -> Loudness:
         """How loud a source is; nothing as long as that is not known."""
         return loudness(peaks_of(self.workspace, source))
+
+    def lay_sounds(self, project_id: int) -> None:
+        """Have sounds laid under recordings that are to be heard and are not laid."""
+        self.queue.submit(*lay_missing(self.database, self.workspace, project_id))
 
     def run(self, job_id: int, kinds: Kinds = KINDS) -> list[int]:
         """Do a job in this thread; the ids of the jobs that follow from it."""

@@ -11,6 +11,7 @@ from mortiser.core.edits import (
     fixing,
     glossary,
     laying,
+    microphone,
     pacing,
     pieces,
     putting,
@@ -241,6 +242,13 @@ MAKERS: dict[type[BaseEdit], Callable[[Place], BaseEdit]] = {
         passages=[p.passage(p.word, p.word, p.n % 4)],
         behind=p.place if p.n % 3 else None,
     ),
+    microphone.UseMicrophone: lambda p: microphone.UseMicrophone(
+        source_id=1, sound_id=2, offset_us=p.n * 1_000, drift_ppm=0.5, sure=0.9
+    ),
+    microphone.MoveMicrophone: lambda p: microphone.MoveMicrophone(
+        source_id=1, by_us=(p.n % 7 - 3) * 1_000
+    ),
+    microphone.DropMicrophone: lambda p: microphone.DropMicrophone(source_id=1),
     pieces.NewPiece: lambda p: pieces.NewPiece(
         piece_id=p.piece, passages=[p.passage(p.word, p.last.words[-1])] if p.n % 3 else []
     ),

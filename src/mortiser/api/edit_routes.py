@@ -8,6 +8,7 @@ from mortiser.api import schemas
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
 from mortiser.core.edits.commands import AskedEdit
+from mortiser.core.edits.microphone import MoveMicrophone
 from mortiser.core.edits.settings import ChangeFinish, SetFinish
 from mortiser.core.errors import Stale
 from mortiser.core.limits import Id
@@ -50,6 +51,8 @@ def apply_edit(project_id: Id, request: EditRequest, shop: OpenShop) -> schemas.
     if isinstance(request.edit, SetFinish | ChangeFinish):
         piece = projects.piece(shop.database.connection, request.edit.piece_id)
         finishes.note_used(shop.database, piece.finish)
+    if isinstance(request.edit, MoveMicrophone):
+        shop.lay_sounds(project_id)
     return schemas.EditAnswer.of(shop.typed_words.follow(project_id, made))
 
 
@@ -66,6 +69,7 @@ def catch_up(project_id: Id, shop: OpenShop, since: Id) -> schemas.EditAnswer:
 def undo(project_id: Id, request: schemas.StepRequest, shop: OpenShop) -> schemas.EditAnswer:
     """Take the newest edit back."""
     made = editing.undo(shop.database, project_id, request.base_revision)
+    shop.lay_sounds(project_id)
     return schemas.EditAnswer.of(shop.typed_words.follow(project_id, made))
 
 
@@ -73,4 +77,5 @@ def undo(project_id: Id, request: schemas.StepRequest, shop: OpenShop) -> schema
 def redo(project_id: Id, request: schemas.StepRequest, shop: OpenShop) -> schemas.EditAnswer:
     """Make the last undone edit again."""
     made = editing.redo(shop.database, project_id, request.base_revision)
+    shop.lay_sounds(project_id)
     return schemas.EditAnswer.of(shop.typed_words.follow(project_id, made))

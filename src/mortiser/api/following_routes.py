@@ -43,7 +43,7 @@ def read_pulse(project_id: Id, shop: OpenShop) -> Pulse:
         return Pulse(
             revision=project["revision"],
             heard=heard,
-            sources=[schemas.SourceView.of(source) for source in sources],
+            sources=[schemas.SourceView.of(source, shop.workspace) for source in sources],
             disk_full=shop.workspace.full(),
             jobs=[schemas.JobView.of(row) for row in jobs.recent(db, project_id)],
             deliveries=schemas.DeliveryView.of_project(db, project_id),

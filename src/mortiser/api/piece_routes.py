@@ -22,6 +22,7 @@ from mortiser.core.tapping import reaction_delay
 from mortiser.fonts import font_book
 from mortiser.formats.registry import FORMATS
 from mortiser.jobs.delivering import file_stem
+from mortiser.jobs.sounds import is_laid
 from mortiser.outputs.captions import caption_text
 from mortiser.store import deliveries, finishes, jobs, projects
 from mortiser.wiring import known_engines
@@ -165,6 +166,12 @@ def deliver(piece_id: Id, shop: OpenShop) -> schemas.DeliveryView:
     if not projects.window_cues(db, piece_id, 0, piece.timeline.duration_us + 1):
         raise Conflict("There are no captions to deliver yet. Wait for the first words.")
     shop.workspace.need(source["size_bytes"], shop.settings.spare_disk)
+    shown = {clip.source_id for clip in piece.timeline.clips}
+    for row in projects.source_rows(db, piece.project_id):
+        if row["id"] in shown and not is_laid(shop.workspace, row):
+            raise Conflict(
+                "The microphone's sound is being laid under the picture. Deliver in a moment."
+            )
     project = projects.project_row(db, piece.project_id)
     several = len(projects.pieces(db, piece.project_id)) > 1
     stem = file_stem(f"{project['name']} {piece.name}" if several else project["name"])

@@ -12,6 +12,7 @@ from mortiser.api.shop import OpenShop
 from mortiser.core.limits import Id, Micros
 from mortiser.core.timeline import Clip, Timeline
 from mortiser.jobs.preparing import peaks_of
+from mortiser.jobs.sounds import sound_of
 from mortiser.media.peaks import piece_peaks
 from mortiser.store import projects
 
@@ -45,6 +46,7 @@ def stream(piece_id: Id, shop: OpenShop) -> StreamView:
         piece = projects.piece(db, piece_id)
         sources = {row["id"]: row for row in projects.source_rows(db, piece.project_id)}
     width, height = shop.segments.size(piece)
+    heard = {key: sound_of(shop.workspace, row).key for key, row in sources.items()}
     return StreamView(
         kind=shop.segments.kind,
         parts=[
@@ -52,7 +54,7 @@ def stream(piece_id: Id, shop: OpenShop) -> StreamView:
                 at_us=part.at_us,
                 duration_us=part.end_us - part.start_us,
                 url=f"/api/sources/{part.source_id}/segments/{part.start_us}-{part.end_us}.mp4"
-                f"?width={width}&height={height}&track={sources[part.source_id]['audio_track']}",
+                f"?width={width}&height={height}&sound={heard[part.source_id]}",
             )
             for part in shop.segments.stream(piece)
         ],
@@ -97,10 +99,13 @@ def source_peaks(
     from_us: Micros,
     to_us: Annotated[Micros, Query(gt=0)],
     most: Annotated[int, Query(gt=0, le=MOST_PEAKS)] = 1_000,
+    own: Annotated[
+        bool, Query(description="Of its own sound, whatever is heard in its stead.")
+    ] = False,
 ) -> PeaksView:
     """Sound peaks of a stretch of a recording, whatever of it is kept."""
     source = projects.source_row(shop.database.connection, source_id)
-    file = peaks_of(shop.workspace, source)
+    file = peaks_of(shop.workspace, source, own=own)
     if not file.exists():
         return PeaksView(start_us=from_us, step_us=0, peaks=[])
     whole = Timeline([Clip(source_id, 0, source["duration_us"])])

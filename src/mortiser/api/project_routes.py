@@ -15,7 +15,7 @@ from starlette.requests import ClientDisconnect
 from mortiser.api import schemas
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
-from mortiser.core.errors import BadInput, MortiserError, NoSpace, TooLarge
+from mortiser.core.errors import BadInput, MortiserError, NoSpace, NotFound, TooLarge
 from mortiser.core.limits import Id
 from mortiser.jobs.bringing_in import BroughtIn, bring_in, copy_project, translated_copy
 from mortiser.store import deliveries, jobs, journal, projects
@@ -26,6 +26,10 @@ router = routes("/api/projects", "projects")
 
 class Created(BaseModel):
     project_id: int
+
+
+class MatchRequest(BaseModel):
+    sound_id: Id
 
 
 class Added(BaseModel):
@@ -128,6 +132,17 @@ async def _taken_in(
     return made
 
 
+@router.post("/{project_id}/microphone", status_code=202)
+def match_microphone(project_id: Id, request: MatchRequest, shop: OpenShop) -> None:
+    """Look for the recording that a sound belongs to; it is heard in that one's stead then."""
+    db = shop.database.connection
+    source = projects.source_row(db, request.sound_id)
+    if source["project_id"] != project_id:
+        raise NotFound("That recording is not part of this project.")
+    about = {"sound_id": request.sound_id}
+    shop.queue.submit(jobs.add(shop.database, project_id, "microphone", about))
+
+
 async def _receive(request: Request, shop: OpenShop) -> Path:
     limit = shop.settings.largest_upload
     length = request.headers.get("content-length", "")
@@ -170,6 +185,7 @@ def _too_large(limit: int) -> str:
 @router.get("/{project_id}")
 def read_project(project_id: Id, shop: OpenShop) -> ProjectView:
     """A project with everything the page shows, of one moment."""
+    shop.lay_sounds(project_id)
     with shop.database.snapshot() as db:
         project = projects.project_row(db, project_id)
         pieces = projects.pieces(db, project_id)
@@ -181,7 +197,10 @@ def read_project(project_id: Id, shop: OpenShop) -> ProjectView:
             id=project_id,
             name=project["name"],
             revision=project["revision"],
-            sources=[schemas.SourceView.of(r) for r in projects.source_rows(db, project_id)],
+            sources=[
+                schemas.SourceView.of(row, shop.workspace)
+                for row in projects.source_rows(db, project_id)
+            ],
             pieces=[schemas.PieceView.of(piece) for piece in pieces],
             cues=[schemas.CueView.of(cue) for cue in cues],
             history=schemas.HistoryView(undo=undo, redo=redo),

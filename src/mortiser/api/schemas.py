@@ -19,11 +19,14 @@ from mortiser.core.unspaced import tight
 from mortiser.core.words import Cue, Seam, Shown
 from mortiser.jobs.bringing_in import Hearing
 from mortiser.jobs.preparing import playable
+from mortiser.jobs.sounds import is_laid, sound_of
+from mortiser.jobs.workspace import Workspace
 from mortiser.store import deliveries
 from mortiser.store.database import now_us
 from mortiser.store.deliveries import DeliveredFile
 from mortiser.store.editing import Outcome
 from mortiser.store.jobs import source_of
+from mortiser.store.projects import microphone_of
 
 JobStatus = Literal["queued", "running", "done", "failed", "cancelled"]
 
@@ -115,6 +118,7 @@ class JobView(BaseModel):
         "doubt",
         "deliver",
         "thumbnails",
+        "microphone",
     ]
     status: JobStatus
     progress: float
@@ -122,6 +126,7 @@ class JobView(BaseModel):
     error: str | None
     report: list[NoteView] = Field(description="What it has to say besides its result.")
     source_id: int | None = Field(description="The recording it works on.")
+    sound_id: int | None = Field(description="The sound it finds a recording for.")
 
     @classmethod
     def of(cls, row: sqlite3.Row) -> JobView:
@@ -129,6 +134,7 @@ class JobView(BaseModel):
             id=row["id"],
             kind=row["kind"],
             source_id=source_of(row),
+            sound_id=json.loads(row["payload"]).get("sound_id"),
             status=row["status"],
             progress=row["progress"],
             seconds_left=seconds_left(row),
@@ -176,6 +182,16 @@ class DeliveryView(BaseModel):
         )
 
 
+class MicrophoneView(BaseModel):
+    """A sound that is heard in a recording's stead."""
+
+    sound_id: int
+    offset_us: int = Field(description="The recording's beginning, in the time of the sound.")
+    drift_ppm: float
+    sure: float = Field(description="How well the two were found to agree, 0 to 1.")
+    laid: bool = Field(description="Whether it is heard already.")
+
+
 class SourceView(BaseModel):
     id: int
     name: str
@@ -193,10 +209,28 @@ class SourceView(BaseModel):
     audio_track: int
     playable: bool = Field(description="Whether the browser can play it now, as it is or by proxy.")
 
+    sound: str = Field(description="The same for what is heard the same.")
+    microphone: MicrophoneView | None
+
     @classmethod
-    def of(cls, row: sqlite3.Row) -> SourceView:
-        values = {name: row[name] for name in cls.model_fields}
-        return cls(**values | {"playable": playable(row)})
+    def of(cls, row: sqlite3.Row, workspace: Workspace) -> SourceView:
+        own = ("playable", "sound", "microphone")
+        values = {name: row[name] for name in cls.model_fields if name not in own}
+        found = microphone_of(row)
+        return cls(
+            **values,
+            playable=playable(row),
+            sound=sound_of(workspace, row).key,
+            microphone=MicrophoneView(
+                sound_id=found.sound_id,
+                offset_us=found.offset_us,
+                drift_ppm=found.drift_ppm,
+                sure=found.sure,
+                laid=is_laid(workspace, row),
+            )
+            if found
+            else None,
+        )
 
 
 class PieceView(BaseModel):

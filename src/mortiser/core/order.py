@@ -20,7 +20,8 @@ ALL_OUTPUTS: tuple[OutputKind, ...] = get_args(OutputKind)
 
 
 class OrderedSource(BaseModel):
-    """A recording that the piece is of: where it lies in the workspace, which track is heard."""
+    """A recording that the piece is of: where it lies in the workspace, which track is heard, and where
+    the sound lies that is heard in its stead, if any."""
 
     model_config = ConfigDict(frozen=True)
 
@@ -28,6 +29,7 @@ class OrderedSource(BaseModel):
     path: str
     duration_us: int
     audio_track: int = 0
+    sound: str = ""
 
 
 class Order(BaseModel):

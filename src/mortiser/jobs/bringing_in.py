@@ -11,6 +11,7 @@ import numpy as np
 
 from mortiser.core.errors import BadInput, Conflict
 from mortiser.core.pace import PaceName
+from mortiser.jobs.broker import Payload
 from mortiser.jobs.workspace import UNKEPT, Workspace
 from mortiser.media.picture import save_poster
 from mortiser.media.probe import Probe, probe
@@ -95,9 +96,25 @@ def bring_in(
         raise
     project, source_id, piece_id = ids
     queued = [jobs.add(database, project, "prepare", {"source_id": source_id})]
-    if hearing.wanted:
+    if project_id is not None and facts.kind == "audio" and _waits(database, project_id):
+        # It may be the sound of a video, which is heard instead then; else it is heard itself.
+        about: Payload = {
+            "sound_id": source_id,
+            "piece_id": piece_id,
+            "transcribe": hearing.wanted,
+            "from_us": hearing.from_us,
+            "to_us": hearing.to_us,
+        }
+        queued.append(jobs.add(database, project, "microphone", about))
+    elif hearing.wanted:
         queued.insert(0, _transcribe(database, project, source_id, piece_id, hearing))
     return BroughtIn(project, source_id, piece_id, tuple(queued))
+
+
+def _waits(database: Database, project_id: int) -> bool:
+    """Whether a video of a project is heard by its own sound."""
+    rows = projects.source_rows(database.connection, project_id)
+    return any(row["kind"] == "video" and row["sound_id"] is None for row in rows)
 
 
 def _begin_at_zero(file: Path) -> None:

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from mortiser.core.words import Word
 from mortiser.jobs.glossary import Speller
 from mortiser.jobs.kind import Home, Kind
+from mortiser.jobs.sounds import sound_of
 from mortiser.jobs.source_given import SourceGiven, read_source
 from mortiser.jobs.task import Task
 from mortiser.jobs.tools import Tools
@@ -40,8 +41,8 @@ def doubt(tools: Tools, task: Task, given: SourceGiven) -> Iterator[Judged]:
         return
     start = min(task.payload.get("from_us") or 0, words[0].start_us)
     end = task.payload.get("to_us") or source["duration_us"]
-    path = tools.workspace.path(source["path"])
-    sound = clip(stream_sound(path, source["audio_track"]), start, end)
+    heard = sound_of(tools.workspace, source)
+    sound = clip(stream_sound(heard.path, heard.track), start, end)
     speller = Speller(given.spellings, tools.sounds())
     for verdict, run, reached in second_look(tools, speller, sound, words, start):
         yield Judged(run, verdict, settle=bool(task.payload.get("piece_id")))

@@ -12,6 +12,7 @@ from mortiser.core.piece import Piece
 from mortiser.core.words import Shown
 from mortiser.jobs.broker import Taken
 from mortiser.jobs.kind import Home
+from mortiser.jobs.sounds import sound_of
 from mortiser.jobs.workspace import Workspace
 from mortiser.media.sound import Samples, clip, read_sound, stream_sound
 from mortiser.store import editing, projects, transcript
@@ -56,16 +57,15 @@ class PieceSound:
         """The samples of a stretch."""
         found = []
         for part in self._timeline.slice(from_us, to_us):
-            source = self._sources[part.clip.source_id]
-            path = self._workspace.path(source["path"])
-            track = source["audio_track"]
-            found.append(read_sound(path, part.clip.start_us, part.clip.end_us, track))
+            heard = sound_of(self._workspace, self._sources[part.clip.source_id])
+            stretch = part.clip.start_us, part.clip.end_us
+            found.append(read_sound(heard.path, *stretch, heard.track))
         return np.concatenate(found) if found else np.zeros(0, np.float32)
 
     def stream(self, from_us: int, to_us: int) -> Iterator[Samples]:
         """The samples of a stretch, block by block."""
         for part in self._timeline.slice(from_us, to_us):
-            source = self._sources[part.clip.source_id]
-            path = self._workspace.path(source["path"])
-            sound = stream_sound(path, source["audio_track"])
-            yield from clip(sound, part.clip.start_us, part.clip.end_us)
+            heard = sound_of(self._workspace, self._sources[part.clip.source_id])
+            yield from clip(
+                stream_sound(heard.path, heard.track), part.clip.start_us, part.clip.end_us
+            )

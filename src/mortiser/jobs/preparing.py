@@ -8,6 +8,7 @@ from pathlib import Path
 from mortiser.core.frame import even_size
 from mortiser.core.time import SECOND
 from mortiser.jobs.kind import Home, Kind
+from mortiser.jobs.sounds import own_sound, sound_of
 from mortiser.jobs.source_given import SourceGiven, read_source
 from mortiser.jobs.task import Task
 from mortiser.jobs.tools import Tools
@@ -29,20 +30,12 @@ def prepare(tools: Tools, task: Task, given: SourceGiven) -> Iterator[str]:
     source = given.source
     workspace = tools.workspace
     path = workspace.path(source["path"])
-    peaks = peaks_of(workspace, source)
-    if not peaks.exists():
-        track = stream_sound(path, source["audio_track"])
-        sound = counted(track, source["duration_us"], task, PEAKS_SHARE)
-        partial = task.partial(peaks)
-        try:
-            save_peaks(partial, compute_peaks(sound))
-            task.still_wanted()
-            partial.rename(peaks)
-        finally:
-            partial.unlink(missing_ok=True)
+    track = source["audio_track"]
+    sound = counted(stream_sound(path, track), source["duration_us"], task, PEAKS_SHARE)
+    make_peaks(workspace, task, source, str(track) if track else "", sound)
     if playable(source):
         return
-    proxy = workspace.beside(source["path"], f"proxy{_of_track(source)}.mp4")
+    proxy = workspace.beside(source["path"], f"proxy{f'-{track}' if track else ''}.mp4")
     partial = task.partial(proxy)
     size = even_size(source["width"] or 320, source["height"] or 180)
     try:
@@ -72,13 +65,30 @@ def playable(source: SourceRow) -> bool:
     return bool(source["proxy_path"] or (source["playable"] and not source["audio_track"]))
 
 
-def peaks_of(workspace: Workspace, source: SourceRow) -> Path:
-    """Where the peaks of a source's chosen sound are kept."""
-    return workspace.beside(source["path"], f"peaks{_of_track(source)}.npz")
+def make_peaks(
+    workspace: Workspace, task: Task, source: SourceRow, key: str, sound: Iterable[Samples]
+) -> None:
+    """Keep the peaks of a sound of a source, unless they are there."""
+    peaks = _peaks_file(workspace, source, key)
+    if peaks.exists():
+        return
+    partial = task.partial(peaks)
+    try:
+        save_peaks(partial, compute_peaks(sound))
+        task.still_wanted()
+        partial.rename(peaks)
+    finally:
+        partial.unlink(missing_ok=True)
 
 
-def _of_track(source: SourceRow) -> str:
-    return f"-{source['audio_track']}" if source["audio_track"] else ""
+def peaks_of(workspace: Workspace, source: SourceRow, *, own: bool = False) -> Path:
+    """Where the peaks of what is heard of a source (or of its own sound) are kept."""
+    heard = own_sound(workspace, source) if own else sound_of(workspace, source)
+    return _peaks_file(workspace, source, heard.key)
+
+
+def _peaks_file(workspace: Workspace, source: SourceRow, key: str) -> Path:
+    return workspace.beside(source["path"], f"peaks{f'-{key}' if key else ''}.npz")
 
 
 def counted(

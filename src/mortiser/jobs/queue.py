@@ -25,6 +25,7 @@ SWEEP_S = 3.0
 PRIORITY = {
     "prepare": 3,
     "transcribe": 2,
+    "microphone": 2,
     "import": 2,
     "script": 2,
     "translate": 1,

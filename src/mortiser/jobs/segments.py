@@ -13,6 +13,7 @@ import numpy.typing as npt
 
 from mortiser.core.errors import BadInput
 from mortiser.core.piece import Piece
+from mortiser.jobs.sounds import Sound, sound_of
 from mortiser.jobs.workspace import Workspace
 from mortiser.render import segments
 from mortiser.render.picture import Reels
@@ -59,25 +60,31 @@ class Segments:
         start, end = stretch
         if not 0 <= start < end <= min(source["duration_us"], start + PART_US):
             raise BadInput("A segment is a stretch of the recording of two seconds at most.")
-        name = f"{start}-{end}-{size[0]}x{size[1]}-{source['audio_track']}.mp4"
+        heard = sound_of(self._workspace, source)
+        name = f"{start}-{end}-{size[0]}x{size[1]}-{heard.key or 0}.mp4"
         file = self._workspace.beside(source["path"], FOLDER) / name
         with self._guard:
             lock = self._making.setdefault(file, threading.Lock())
         with lock:
             if not file.exists():
-                self._make(source, stretch, size, file)
+                self._make(source, stretch, size, file, heard)
             os.utime(file)
         with self._guard:
             self._making.pop(file, None)
         return file
 
     def _make(
-        self, source: SourceRow, stretch: tuple[int, int], size: tuple[int, int], file: Path
+        self,
+        source: SourceRow,
+        stretch: tuple[int, int],
+        size: tuple[int, int],
+        file: Path,
+        heard: Sound,
     ) -> None:
         file.parent.mkdir(exist_ok=True)
         partial = file.with_name(f"{file.stem}-{uuid.uuid4().hex}.partial")
         path = self._workspace.path(source["path"])
-        recording = Recording(path, source["duration_us"], source["audio_track"])
+        recording = Recording(path, source["duration_us"], heard.track, heard.path)
         try:
             write_segment(recording, stretch, size, partial, self._reels)
             partial.rename(file)

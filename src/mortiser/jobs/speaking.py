@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from mortiser.core.edits.speakers import NameSpeakers
 from mortiser.jobs.kind import Home, Kind
 from mortiser.jobs.preparing import counted
+from mortiser.jobs.sounds import sound_of
 from mortiser.jobs.source_given import SourceGiven, read_source
 from mortiser.jobs.task import Task
 from mortiser.jobs.tools import Tools
@@ -17,8 +18,8 @@ from mortiser.store import editing
 def find_speakers(tools: Tools, task: Task, given: SourceGiven) -> Iterator[NameSpeakers]:
     """Name the speakers of a source's words; nothing is done where one person speaks alone."""
     source, words = given.source, given.words
-    path = tools.workspace.path(source["path"])
-    sound = counted(stream_sound(path, source["audio_track"]), source["duration_us"], task)
+    heard = sound_of(tools.workspace, source)
+    sound = counted(stream_sound(heard.path, heard.track), source["duration_us"], task)
     found = tools.speakers().find(sound, words)
     if len(set(found)) < 2:
         return

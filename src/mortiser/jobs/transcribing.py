@@ -14,6 +14,7 @@ from mortiser.jobs.doubting import JUDGED, second_look
 from mortiser.jobs.glossary import Speller
 from mortiser.jobs.kind import Home, Kind
 from mortiser.jobs.piece_sound import PieceGiven, PieceSound, keep_captions, read_piece
+from mortiser.jobs.sounds import sound_of
 from mortiser.jobs.source_given import SourceGiven, read_source
 from mortiser.jobs.task import Task
 from mortiser.jobs.tools import Tools
@@ -71,8 +72,8 @@ def hear(tools: Tools, task: Task, given: Hearing) -> Iterator[Heard]:
         yield _heard_again(tools, task, given.piece, start, min(end, whole))
     else:
         start = max([start, *(word.end_us for word in given.heard.words)])
-        path = tools.workspace.path(source["path"])
-        sound = clip(stream_sound(path, source["audio_track"]), start, end)
+        heard = sound_of(tools.workspace, source)
+        sound = clip(stream_sound(heard.path, heard.track), start, end)
         yield from _lines(tools, task, sound, language, (origin, start, end))
     # Telling speakers apart is an edit of all captions, and those are not voted on any more.
     task.follow(
@@ -104,7 +105,8 @@ TRANSCRIBE = Kind(read_hearing, hear, keep_heard)
 
 
 def _spoken(tools: Tools, source: SourceRow) -> str:
-    sound = stream_sound(tools.workspace.path(source["path"]), source["audio_track"])
+    heard = sound_of(tools.workspace, source)
+    sound = stream_sound(heard.path, heard.track)
     try:
         return language_spoken(sound, tools.languages()) or ENGLISH
     except BadInput:  # Without the engine of many languages there is only one.

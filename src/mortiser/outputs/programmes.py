@@ -30,8 +30,14 @@ def programme_of(
     rate = Fraction(piece.frames.rate).limit_denominator(1001) if piece.frames.rate else None
     return Programme(
         piece.timeline,
-        {one.id: Recording(files(one.path), one.duration_us, one.audio_track) for one in sources},
+        {one.id: _recording(one, files) for one in sources},
         size,
         SceneReel(shown, piece.finish, size, font_book()),
         rate or Fraction(BACKDROP_FPS),
     )
+
+
+def _recording(source: OrderedSource, files: Files) -> Recording:
+    sound = files(source.sound) if source.sound else None
+    track = 0 if sound else source.audio_track
+    return Recording(files(source.path), source.duration_us, track, sound)

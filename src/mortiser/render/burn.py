@@ -101,7 +101,7 @@ def _painted(programme: Programme) -> Iterator[av.VideoFrame]:
 
 
 def _copied(recording: Recording, encoder: Encoder) -> Iterator[tuple[int, Sound]]:
-    with open_media(recording.path) as reading:
+    with open_media(recording.heard) as reading:
         stream = reading.streams.audio[recording.audio_track]
         encoder.copies(stream)
         for packet in reading.demux(stream):

@@ -14,11 +14,18 @@ from mortiser.core.timeline import Clip, Timeline
 
 @dataclass(frozen=True)
 class Recording:
-    """A source's file: which of its sound tracks is heard, and how long it lasts (µs)."""
+    """A source's file and how long it lasts (µs); which sound track is heard, of it or of another file
+    that goes by the same clock."""
 
     path: Path
     duration_us: int
     audio_track: int = 0
+    sound: Path | None = None
+
+    @property
+    def heard(self) -> Path:
+        """The file that the sound is of."""
+        return self.sound or self.path
 
 
 @dataclass(frozen=True)

@@ -27,14 +27,14 @@ Samples = npt.NDArray[np.float32]
 
 def can_copy(recording: Recording) -> bool:
     """Whether the packets of a recording's sound can be written as they are."""
-    with open_media(recording.path) as reading:
+    with open_media(recording.heard) as reading:
         return codec_name(reading.streams.audio[recording.audio_track]) in COPIED
 
 
 def form(programme: Programme) -> tuple[int, str]:
     """Rate (Hz) and layout of the sound that is made: those of the first clip's, as AAC has them."""
     recording = programme.recordings[programme.timeline.clips[0].source_id]
-    with open_media(recording.path) as reading:
+    with open_media(recording.heard) as reading:
         context = reading.streams.audio[recording.audio_track].codec_context
         layout = "mono" if context.channels == 1 else "stereo"
         return aac_rate(context.sample_rate or 48_000), layout
@@ -89,7 +89,7 @@ def _blocks(
     """Exactly ``count`` samples from the clip's start on; silence where the recording has none."""
     channels = 1 if layout == "mono" else 2
     written = 0
-    with open_media(recording.path) as reading:
+    with open_media(recording.heard) as reading:
         first = placed.clip.start_us / 1_000_000 + origin_s(reading)
         stream = reading.streams.audio[recording.audio_track]
         if placed.clip.start_us > LEAD_US:

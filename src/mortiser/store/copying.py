@@ -11,7 +11,7 @@ from mortiser.store.database import Database, now_us
 from mortiser.store.projects import project_row
 from mortiser.store.rows import insert
 
-CONTINUED = ("prepare", "transcribe", "doubt", "speakers", "script", "translate")
+CONTINUED = ("prepare", "transcribe", "microphone", "doubt", "speakers", "script", "translate")
 """Kinds of work that goes on in a copy too, where it is not done yet."""
 
 
@@ -42,6 +42,11 @@ def duplicate_project(database: Database, project_id: int, new_paths: dict[str, 
                     # A browser copy that has come since then is made once more.
                     path = new_paths.get(row[0]) if column == "proxy_path" else new_paths[row[0]]
                     db.execute(f"UPDATE source SET {column} = ? WHERE id = ?", (path, new))
+        for source, new in sources.items():
+            for row in db.execute("SELECT * FROM microphone WHERE source_id = ?", (source,)):
+                values = {key: row[key] for key in ("offset_us", "drift_ppm", "sure")}
+                sound = sources[row["sound_id"]]
+                insert(db, "microphone", source_id=new, sound_id=sound, **values)
         words: dict[int, int] = {}
         for source, new in sources.items():
             words |= _copy_rows(db, "word", "source_id = ?", source, {"source_id": new})
@@ -87,7 +92,7 @@ def _continued(
     found = []
     for row in rows:
         payload = json.loads(row["payload"])
-        for name, ids in (("source_id", sources), ("piece_id", pieces)):
+        for name, ids in (("source_id", sources), ("sound_id", sources), ("piece_id", pieces)):
             if payload.get(name) in ids:
                 payload[name] = ids[payload[name]]
         found.append(jobs.add_in(db, copy, row["kind"], payload))

@@ -45,6 +45,7 @@ def ordered_sources(db: sqlite3.Connection, project_id: int) -> list[OrderedSour
             path=row["path"],
             duration_us=row["duration_us"],
             audio_track=row["audio_track"],
+            sound=projects.laid_path(row),
         )
         for row in projects.source_rows(db, project_id)
     ]

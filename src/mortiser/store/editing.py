@@ -151,7 +151,7 @@ def _outcome(
     touched |= cut
     # What follows from an edit changes no words.
     rewritten = () if kind == "follow" else changes.rewritten | _showing(db, changes.respelled)
-    settings = bool(changes.rows.keys() & {"project", "piece", "clip"})
+    settings = bool(changes.rows.keys() & {"project", "piece", "clip", "microphone"})
     revisions.note(db, project_id, kind, touched, rewritten, settings=settings, moved=bool(moved))
     return _now(db, project_id, label, touched, settings=settings, moved=moved)
 

@@ -212,7 +212,8 @@ def recent(db: sqlite3.Connection, project_id: int) -> list[sqlite3.Row]:
     return db.execute(
         "SELECT * FROM job WHERE project_id = ? AND (status IN ('queued', 'running') OR id IN "
         "(SELECT max(id) FROM job WHERE project_id = ? "
-        "GROUP BY kind, json_extract(payload, '$.source_id'))) ORDER BY id",
+        "GROUP BY kind, json_extract(payload, '$.source_id'), json_extract(payload, '$.sound_id'))) "
+        "ORDER BY id",
         (project_id, project_id),
     ).fetchall()
 
@@ -221,6 +222,16 @@ def source_of(row: sqlite3.Row) -> int | None:
     """The source that a job works on, if it is one."""
     found: int | None = json.loads(row["payload"]).get("source_id")
     return found
+
+
+def payloads_under_way(db: sqlite3.Connection, project_id: int, kind: str) -> list[dict[str, Any]]:
+    """What jobs of a kind of a project are to work on that wait or run."""
+    rows = db.execute(
+        "SELECT payload FROM job WHERE project_id = ? AND kind = ? "
+        "AND status IN ('queued', 'running')",
+        (project_id, kind),
+    )
+    return [json.loads(row["payload"]) for row in rows]
 
 
 def payloads_not_done(db: sqlite3.Connection, kind: str) -> list[dict[str, Any]]:

@@ -17,7 +17,17 @@ from dataclasses import dataclass, field
 from mortiser.core.errors import Conflict
 from mortiser.store.database import now_us
 
-TABLES = ("word", "cue", "shown_word", "piece", "strand", "clip", "project", "correction")
+TABLES = (
+    "word",
+    "cue",
+    "shown_word",
+    "piece",
+    "strand",
+    "clip",
+    "project",
+    "correction",
+    "microphone",
+)
 DEPENDENT = "shown_word"
 """Its rows go with their word or caption, and a place in a caption is given once: when changes are put
 back they go first and come last."""

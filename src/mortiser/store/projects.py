@@ -5,9 +5,11 @@ from __future__ import annotations
 import sqlite3
 from collections.abc import Mapping
 from dataclasses import dataclass
+from pathlib import PurePath
 
 from mortiser.core.errors import NotFound
 from mortiser.core.finish.stored import finish_of, finish_text
+from mortiser.core.microphone import Microphone
 from mortiser.core.pace import PACES, PaceName, pace_of, pace_text
 from mortiser.core.piece import Piece
 from mortiser.core.scene import MOST_OVER_US
@@ -27,6 +29,12 @@ from mortiser.store.rows import (
 )
 
 SourceRow = sqlite3.Row
+SOURCES = (
+    "SELECT source.*, microphone.sound_id, microphone.offset_us AS sound_offset_us, "
+    "microphone.drift_ppm AS sound_drift_ppm, microphone.sure AS sound_sure "
+    "FROM source LEFT JOIN microphone ON microphone.source_id = source.id"
+)
+"""Sources with what is heard in their stead."""
 AUDIO_ONLY_FRAME = (1080, 1920)
 """The frame of a piece made from a recording without a picture."""
 
@@ -128,14 +136,36 @@ def project_row(db: sqlite3.Connection, project_id: int) -> sqlite3.Row:
 
 def source_row(db: sqlite3.Connection, source_id: int) -> sqlite3.Row:
     """The source's row. Raises NotFound."""
-    return _one(db, "source", source_id, "That recording is not there any more.")
+    row: sqlite3.Row | None = db.execute(f"{SOURCES} WHERE source.id = ?", (source_id,)).fetchone()
+    if row is None:
+        raise NotFound("That recording is not there any more.")
+    return row
 
 
 def source_rows(db: sqlite3.Connection, project_id: int) -> list[sqlite3.Row]:
     """The project's sources, oldest first."""
     return db.execute(
-        "SELECT * FROM source WHERE project_id = ? ORDER BY id", (project_id,)
+        f"{SOURCES} WHERE project_id = ? ORDER BY source.id", (project_id,)
     ).fetchall()
+
+
+def microphone_of(source: SourceRow) -> Microphone | None:
+    """What is to be heard in the source's stead."""
+    if source["sound_id"] is None:
+        return None
+    return Microphone(
+        source["sound_id"],
+        source["sound_offset_us"],
+        source["sound_drift_ppm"],
+        source["sound_sure"],
+    )
+
+
+def laid_path(source: SourceRow) -> str:
+    """Where a microphone's sound lies that goes by the source's clock; empty without one. It is made
+    by a job."""
+    microphone = microphone_of(source)
+    return f"{PurePath(source['path']).parent}/sound-{microphone.key}.flac" if microphone else ""
 
 
 def source_paths(db: sqlite3.Connection) -> list[str]:
@@ -188,8 +218,9 @@ def _untouched(db: sqlite3.Connection, timeline: Timeline) -> bool:
     if len(timeline.clips) != 1:
         return False
     (clip,) = timeline.clips
-    whole = source_row(db, clip.source_id)["duration_us"]
-    return clip.start_us == 0 and clip.end_us >= int(whole)
+    source = source_row(db, clip.source_id)
+    whole = clip.start_us == 0 and clip.end_us >= int(source["duration_us"])
+    return whole and source["sound_id"] is None
 
 
 def piece_cues(db: sqlite3.Connection, piece_id: int) -> list[Cue]:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import sqlite3
 from collections.abc import Collection, Iterable, Sequence
-from dataclasses import replace
+from dataclasses import asdict, replace
 
 from mortiser.core.cue_timing import Frames
 from mortiser.core.cutting import SILENT, Loudness
@@ -12,12 +12,14 @@ from mortiser.core.errors import BadInput, NotFound
 from mortiser.core.finish.model import Finish
 from mortiser.core.finish.stored import finish_of, finish_text
 from mortiser.core.grouping import Ruler
+from mortiser.core.microphone import Microphone
 from mortiser.core.pace import Pace, RuleSet, pace_of, pace_text
 from mortiser.core.standing import Standing, standing_of, standing_text
 from mortiser.core.strand import Strand
 from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.words import Cue, Shown, Word
 from mortiser.store.cue_times import kept_edge, move, part_cues, touched
+from mortiser.store.projects import microphone_of, source_row
 from mortiser.store.rows import (
     PIECE_COLUMNS,
     WORD_COLUMNS,
@@ -330,8 +332,36 @@ class SqlDesk:
         return self.some(touched(self._db, piece_id, stretches))
 
     def loudness(self, source_id: int) -> Loudness:
-        row = self._db.execute("SELECT * FROM source WHERE id = ?", (source_id,)).fetchone()
+        row = source_row(self._db, source_id)
         return self._senses.loudness(row) if self._senses.loudness else SILENT
+
+    def source_name(self, source_id: int) -> str:
+        return str(self._source(source_id)["name"])
+
+    def microphone(self, source_id: int) -> Microphone | None:
+        return microphone_of(self._source(source_id))
+
+    def set_microphone(self, source_id: int, microphone: Microphone | None) -> None:
+        known = self.microphone(source_id)
+        if microphone is None:
+            self._db.execute("DELETE FROM microphone WHERE source_id = ?", (source_id,))
+            return
+        self._source(microphone.sound_id)
+        values = asdict(microphone)
+        if known is None:
+            insert(self._db, "microphone", source_id=source_id, **values)
+            return
+        # The same row: in the journal it is one that was changed.
+        sets = ", ".join(f"{column} = ?" for column in values)
+        self._db.execute(
+            f"UPDATE microphone SET {sets} WHERE source_id = ?", (*values.values(), source_id)
+        )
+
+    def _source(self, source_id: int) -> sqlite3.Row:
+        row = source_row(self._db, source_id)
+        if row["project_id"] != self._project_id:
+            raise NotFound("That recording is not part of this project.")
+        return row
 
     def pace(self, piece_id: int) -> Pace:
         return pace_of(self._piece(piece_id)["pace"])

@@ -48,6 +48,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/microphone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Match Microphone
+         * @description Look for the recording that a sound belongs to; it is heard in that one's stead then.
+         */
+        post: operations["match_microphone"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}": {
         parameters: {
             query?: never;
@@ -1806,6 +1826,19 @@ export interface components {
                 [key: string]: components["schemas"]["JsonValue"];
             };
         };
+        /**
+         * DropMicrophone
+         * @description Hear a recording's own sound again.
+         */
+        DropMicrophone: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drop_microphone";
+            /** Source Id */
+            source_id: number;
+        };
         /** EditAnswer */
         EditAnswer: {
             /** Revision */
@@ -1836,7 +1869,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Edit */
-            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["TapTimes"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["SetFilePace"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["LeaveOut"] | components["schemas"]["MarkWords"] | components["schemas"]["MarkEverywhere"] | components["schemas"]["DressEverywhere"] | components["schemas"]["DressSpeaker"] | components["schemas"]["TakeBack"] | components["schemas"]["DressCues"] | components["schemas"]["DressEach"] | components["schemas"]["UndressCues"] | components["schemas"]["CopyLook"] | components["schemas"]["DressWords"] | components["schemas"]["SetFinish"] | components["schemas"]["ChangeFinish"] | components["schemas"]["RenameProject"] | components["schemas"]["StrikeWords"] | components["schemas"]["RestoreWords"] | components["schemas"]["CutStretches"] | components["schemas"]["RestoreStretches"] | components["schemas"]["MoveCut"] | components["schemas"]["SetGoal"] | components["schemas"]["PutPassages"] | components["schemas"]["NewPiece"] | components["schemas"]["NamePiece"] | components["schemas"]["DeletePiece"];
+            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["TapTimes"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["SetFilePace"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["LeaveOut"] | components["schemas"]["MarkWords"] | components["schemas"]["MarkEverywhere"] | components["schemas"]["DressEverywhere"] | components["schemas"]["DressSpeaker"] | components["schemas"]["TakeBack"] | components["schemas"]["DressCues"] | components["schemas"]["DressEach"] | components["schemas"]["UndressCues"] | components["schemas"]["CopyLook"] | components["schemas"]["DressWords"] | components["schemas"]["SetFinish"] | components["schemas"]["ChangeFinish"] | components["schemas"]["RenameProject"] | components["schemas"]["StrikeWords"] | components["schemas"]["RestoreWords"] | components["schemas"]["CutStretches"] | components["schemas"]["RestoreStretches"] | components["schemas"]["MoveCut"] | components["schemas"]["SetGoal"] | components["schemas"]["PutPassages"] | components["schemas"]["MoveMicrophone"] | components["schemas"]["DropMicrophone"] | components["schemas"]["NewPiece"] | components["schemas"]["NamePiece"] | components["schemas"]["DeletePiece"];
             /**
              * Goes On
              * @description One more step of the same dragging: undone together with the newest edit.
@@ -2391,7 +2424,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "transcribe" | "prepare" | "import" | "script" | "translate" | "speakers" | "doubt" | "deliver" | "thumbnails";
+            kind: "transcribe" | "prepare" | "import" | "script" | "translate" | "speakers" | "doubt" | "deliver" | "thumbnails" | "microphone";
             /**
              * Status
              * @enum {string}
@@ -2413,6 +2446,11 @@ export interface components {
              * @description The recording it works on.
              */
             source_id: number | null;
+            /**
+             * Sound Id
+             * @description The sound it finds a recording for.
+             */
+            sound_id: number | null;
         };
         /**
          * JoinCue
@@ -2581,6 +2619,11 @@ export interface components {
             /** Accent */
             accent: number;
         };
+        /** MatchRequest */
+        MatchRequest: {
+            /** Sound Id */
+            sound_id: number;
+        };
         /** MatchView */
         MatchView: {
             /** Cue Id */
@@ -2592,6 +2635,31 @@ export interface components {
             start_us: number;
             /** Word Ids */
             word_ids: number[];
+        };
+        /**
+         * MicrophoneView
+         * @description A sound that is heard in a recording's stead.
+         */
+        MicrophoneView: {
+            /** Sound Id */
+            sound_id: number;
+            /**
+             * Offset Us
+             * @description The recording's beginning, in the time of the sound.
+             */
+            offset_us: number;
+            /** Drift Ppm */
+            drift_ppm: number;
+            /**
+             * Sure
+             * @description How well the two were found to agree, 0 to 1.
+             */
+            sure: number;
+            /**
+             * Laid
+             * @description Whether it is heard already.
+             */
+            laid: boolean;
         };
         /** MomentView */
         MomentView: {
@@ -2693,6 +2761,24 @@ export interface components {
              * @description In the time of the source.
              */
             to_us: number;
+        };
+        /**
+         * MoveMicrophone
+         * @description Hear the sound that stands for a recording's own earlier or later.
+         */
+        MoveMicrophone: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "move_microphone";
+            /** Source Id */
+            source_id: number;
+            /**
+             * By Us
+             * @description Later where above 0.
+             */
+            by_us: number;
         };
         /**
          * MoveWord
@@ -3874,6 +3960,12 @@ export interface components {
              * @description Whether the browser can play it now, as it is or by proxy.
              */
             playable: boolean;
+            /**
+             * Sound
+             * @description The same for what is heard the same.
+             */
+            sound: string;
+            microphone: components["schemas"]["MicrophoneView"] | null;
         };
         /**
          * SplitAt
@@ -4417,6 +4509,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Added"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    match_microphone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MatchRequest"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
                 };
             };
             /** @description Client Error */
@@ -5502,6 +5629,8 @@ export interface operations {
                 from_us: number;
                 to_us: number;
                 most?: number;
+                /** @description Of its own sound, whatever is heard in its stead. */
+                own?: boolean;
             };
             header?: never;
             path: {

@@ -62,7 +62,8 @@ export function Preview({ piece, source, player, onPlayer }: Props) {
   }, [source.id, source.kind, source.playable, piece.id, cut, onPlayer]);
 
   // Of a cut piece other clips are other frames.
-  const clips = cut ? piece.digest : null;
+  const heard = useProject((state) => state.project?.sources.map((one) => one.sound).join());
+  const clips = cut ? `${piece.digest} ${heard}` : null;
   // biome-ignore lint/correctness/useExhaustiveDependencies: clips are what is asked for
   useEffect(() => {
     if (!player) return;

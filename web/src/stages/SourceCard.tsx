@@ -3,6 +3,7 @@ import { FileAudio, FileVideo } from "lucide-react";
 import type { Project, Source } from "../api/client";
 import { showPiece } from "../state/server";
 import { bytes, length } from "../ui/format";
+import { AsMicrophone, Microphone } from "./Microphone";
 
 export function SourceCard(props: { project: Project; source: Source; open: boolean }) {
   const { project, source, open } = props;
@@ -25,6 +26,11 @@ export function SourceCard(props: { project: Project; source: Source; open: bool
           <p className="text-small text-dim">
             Sound track {source.audio_track + 1} of {source.audio_tracks} is used.
           </p>
+        )}
+        {source.microphone ? (
+          <Microphone project={project} source={source} microphone={source.microphone} />
+        ) : (
+          source.kind === "audio" && <AsMicrophone project={project} source={source} />
         )}
         {!open && piece && (
           <button

@@ -57,7 +57,7 @@ export function StartPage() {
     for (const file of lonely) {
       say(`${file.name} belongs to a recording: drop it together with that one.`, "wrong");
     }
-    for (const { file, words } of recordings) {
+    for (const { file, words, sounds } of recordings) {
       const key = nextKey++;
       const choices = { ...body, transcribe: words === undefined };
       const transfer = upload<{ project_id: number }>("/api/projects", file, choices, (part) =>
@@ -67,6 +67,13 @@ export function StartPage() {
       transfer.done
         .then(async ({ project_id: projectId }) => {
           if (words) await sendCaptions(projectId, words, "guessed");
+          for (const sound of sounds) {
+            await upload(`/api/projects/${projectId}/recordings`, sound, choices, (part) =>
+              change(key, { name: sound.name, part }),
+            ).done.catch((problem: Problem) =>
+              say(`${sound.name} was not taken. ${problem.message}`, "wrong"),
+            );
+          }
           drop(key);
           void client.invalidateQueries({ queryKey: ["projects"] });
           if (recordings.length === 1) goTo(`/projects/${projectId}`);

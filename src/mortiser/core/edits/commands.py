@@ -29,6 +29,7 @@ from mortiser.core.edits.fixing import FixChecks, LeaveOut
 from mortiser.core.edits.glossary import ApplyGlossary, KeepGlossary, RefuseGlossary
 from mortiser.core.edits.laying import LayCaptions
 from mortiser.core.edits.marking import MarkWords
+from mortiser.core.edits.microphone import DropMicrophone, MoveMicrophone, UseMicrophone
 from mortiser.core.edits.pacing import CheckBy, Regroup, SetFilePace, SetPace
 from mortiser.core.edits.pieces import DeletePiece, NamePiece, NewPiece
 from mortiser.core.edits.putting import PutPassages
@@ -109,12 +110,16 @@ AskedEdit = Annotated[
     | MoveCut
     | SetGoal
     | PutPassages
+    | MoveMicrophone
+    | DropMicrophone
     | NewPiece
     | NamePiece
     | DeletePiece,
     Field(discriminator="kind"),
 ]
-MadeEdit = Annotated[ApplyGlossary | LayCaptions | NameSpeakers, Field(discriminator="kind")]
+MadeEdit = Annotated[
+    ApplyGlossary | LayCaptions | NameSpeakers | UseMicrophone, Field(discriminator="kind")
+]
 """Those that Mortiser works out and makes by itself."""
 Edit = AskedEdit | MadeEdit
 EDIT: TypeAdapter[Edit] = TypeAdapter(Edit)

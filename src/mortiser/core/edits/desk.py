@@ -12,6 +12,7 @@ from mortiser.core.cue_timing import Frames
 from mortiser.core.cutting import Loudness
 from mortiser.core.finish.model import Finish
 from mortiser.core.grouping import Ruler
+from mortiser.core.microphone import Microphone
 from mortiser.core.pace import Pace, RuleSet
 from mortiser.core.standing import Standing
 from mortiser.core.strand import Strand
@@ -142,5 +143,12 @@ class Desk(Protocol):
         """Take a piece away with its captions. Raises BadInput for the last one."""
 
     def set_goal(self, piece_id: int, goal_us: int) -> None: ...
+
+    def source_name(self, source_id: int) -> str: ...
+
+    def microphone(self, source_id: int) -> Microphone | None:
+        """What is heard in a recording's stead."""
+
+    def set_microphone(self, source_id: int, microphone: Microphone | None) -> None: ...
 
     def rename_project(self, name: str) -> None: ...

@@ -1,0 +1,147 @@
+"""The microphone job: find the recording that a sound belongs to, and lay the sound under it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from mortiser.core.edits.microphone import UseMicrophone
+from mortiser.core.matching import Match, match
+from mortiser.core.microphone import Microphone
+from mortiser.jobs.broker import Payload, Taken
+from mortiser.jobs.kind import Home, Kind
+from mortiser.jobs.preparing import make_peaks
+from mortiser.jobs.sounds import is_laid
+from mortiser.jobs.task import Task
+from mortiser.jobs.tools import Tools
+from mortiser.jobs.workspace import Workspace
+from mortiser.media.laid_sound import lay
+from mortiser.media.sound import Samples, stream_sound
+from mortiser.store import editing, jobs, projects
+from mortiser.store.database import Database
+from mortiser.store.projects import SourceRow, microphone_of
+
+LAYING_SHARE = 0.5
+
+
+@dataclass(frozen=True)
+class Sounds:
+    """The sound, and the recordings it may belong to."""
+
+    sound: SourceRow
+    recordings: Sequence[SourceRow]
+
+
+def read_sounds(home: Home, taken: Taken) -> Sounds:
+    """The sound that a job is for, and what else is in its project. Raises NotFound."""
+    db = home.database.connection
+    sound = projects.source_row(db, taken.payload["sound_id"])
+    rows = projects.source_rows(db, sound["project_id"])
+    wanted = taken.payload.get("source_id")
+    others = [row for row in rows if row["id"] != sound["id"] and wanted in (None, row["id"])]
+    return Sounds(sound, others)
+
+
+def find_recording(tools: Tools, task: Task, given: Sounds) -> Iterator[UseMicrophone]:
+    """Lay the sound under the recording it belongs to; where that was done before, only that."""
+    sound = given.sound
+    for row in given.recordings:
+        known = microphone_of(row)
+        if known is not None and known.sound_id == sound["id"] and task.payload.get("again"):
+            _lay(tools, task, row, sound, known)
+            return
+    here = _heard(tools, sound)
+    found: list[tuple[Match, SourceRow]] = []
+    for number, row in enumerate(given.recordings):
+        if row["kind"] == "video" and row["sound_id"] is None:
+            found.append((match(_heard(tools, row), here), row))
+        task.progress(LAYING_SHARE * (number + 1) / len(given.recordings))
+    likeliest = max(found, key=lambda one: one[0].sure, default=None)
+    if likeliest is None or not likeliest[0].belongs:
+        task.note(_refused(sound, likeliest[0] if likeliest else None))
+        if task.payload.get("transcribe"):
+            about = {key: task.payload[key] for key in ("piece_id", "from_us", "to_us")}
+            task.follow("transcribe", {"source_id": sound["id"], "again": False, **about})
+        return
+    best, row = likeliest
+    microphone = Microphone(sound["id"], best.offset_us, round(best.drift_ppm, 3), best.sure)
+    _lay(tools, task, row, sound, microphone)
+    yield UseMicrophone(
+        source_id=row["id"],
+        sound_id=sound["id"],
+        offset_us=microphone.offset_us,
+        drift_ppm=microphone.drift_ppm,
+        sure=best.sure,
+        piece_id=task.payload.get("piece_id"),
+    )
+
+
+def _refused(sound: SourceRow, best: Match | None) -> str:
+    name = sound["name"]
+    if best is None:
+        return f"{name} stays a recording of its own: there is no video without a microphone yet."
+    return (
+        f"{name} stays a recording of its own: what it says is not heard in any video of this project "
+        f"({round(best.sure * 100)} % of the places compared agree; half of them have to)."
+    )
+
+
+def _lay(
+    tools: Tools, task: Task, row: SourceRow, sound: SourceRow, microphone: Microphone
+) -> None:
+    workspace = tools.workspace
+    file = workspace.beside(row["path"], f"sound-{microphone.key}.flac")
+    if not file.exists():
+        part = task.partial(file)
+        try:
+            lay(
+                workspace.path(sound["path"]),
+                part,
+                microphone.offset_us,
+                microphone.drift_ppm,
+                row["duration_us"],
+                lambda done: task.progress(LAYING_SHARE * (1 + done)),
+            )
+            task.still_wanted()
+            # The peaks first: whoever finds the sound finds them too.
+            make_peaks(workspace, task, row, microphone.key, stream_sound(part))
+            part.rename(file)
+        finally:
+            part.unlink(missing_ok=True)
+
+
+def _heard(tools: Tools, source: SourceRow) -> Samples:
+    blocks = list(stream_sound(tools.workspace.path(source["path"]), source["audio_track"]))
+    return np.concatenate(blocks) if blocks else np.zeros(0, np.float32)
+
+
+def keep_microphone(home: Home, given: Sounds, edit: UseMicrophone) -> None:
+    """Hear the sound from now on, as an edit."""
+    editing.apply_now(home.database, given.sound["project_id"], edit)
+
+
+MICROPHONE = Kind(read_sounds, find_recording, keep_microphone)
+
+
+def lay_missing(database: Database, workspace: Workspace, project_id: int) -> list[int]:
+    """Queue the laying of sounds that are to be heard and are not laid: they were moved, or belong to a
+    copied project. The ids of the jobs."""
+    db = database.connection
+    rows = [row for row in projects.source_rows(db, project_id) if not is_laid(workspace, row)]
+    if not rows:
+        return []
+    under_way = {
+        payload.get("source_id")
+        for payload in jobs.payloads_under_way(db, project_id, "microphone")
+    }
+    return [
+        jobs.add(database, project_id, "microphone", _again(row))
+        for row in rows
+        if row["id"] not in under_way
+    ]
+
+
+def _again(row: SourceRow) -> Payload:
+    return {"sound_id": row["sound_id"], "source_id": row["id"], "again": True}
