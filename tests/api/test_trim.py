@@ -12,6 +12,7 @@ from mortiser.jobs.bringing_in import bring_in
 from mortiser.settings import Settings
 from mortiser.store import transcript
 from mortiser.wiring import Shop, open_shop
+from tests.core.test_thoughts import LONG
 from tests.recordings import make_video
 from tests.store.fixtures import spoken
 
@@ -166,3 +167,20 @@ def test_an_edit_over_the_captions_before_a_cut_is_late(client: TestClient, proj
     assert (late.status_code, late.json()["code"]) == (409, "stale")
     missed = client.get(f"/api/projects/{project}/changes", params={"since": before["revision"]})
     assert missed.status_code in (404, 409), "it reads everything anew"
+
+
+def test_passages_of_a_long_talk_become_pieces(shop: Shop, tmp_path: Path) -> None:
+    client = TestClient(create_app(shop, with_worker=False), base_url="http://127.0.0.1")
+    seconds = LONG[-1].end_us / 1e6 + 1
+    file = make_video(tmp_path / "long.mp4", seconds=seconds, size=(64, 48))
+    made = bring_in(shop.database, shop.workspace, file, "long.mp4")
+    transcript.append_line(shop.database, made.source_id, LONG)
+    first = view(client, made.project_id)["pieces"][0]["id"]
+    best = client.get(f"/api/pieces/{first}/thoughts").json()[0]
+    assert best["text"].startswith("Why does a kettle fuse blow?")
+    assert "a question and its answer" in best["reasons"]
+    passage = {key: best[key] for key in ("strand_id", "first_word", "last_word")}
+    edit(client, made.project_id, kind="new_piece", piece_id=first, passages=[passage], name="")
+    piece = view(client, made.project_id)["pieces"][1]
+    assert piece["name"].startswith("Why does a kettle")
+    assert piece["duration_us"] == pytest.approx(best["length_us"], abs=300_000)

@@ -16,6 +16,7 @@ from mortiser.core.cutting import Room
 from mortiser.core.limits import Id, Micros, Name
 from mortiser.core.piece import Piece
 from mortiser.core.talk import Item, Quiet
+from mortiser.core.thoughts import thoughts
 from mortiser.core.tightening import Kind, Wanted, removals
 from mortiser.core.time import SECOND
 from mortiser.formats.cut_list import CutClip, CutRecording
@@ -77,6 +78,20 @@ class RemovalView(BaseModel):
     text: str
     after: str
     reason: str
+
+
+class ThoughtView(BaseModel):
+    """A passage of the piece that could be one of its own."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    strand_id: int
+    first_word: int
+    last_word: int
+    at_us: int
+    length_us: int
+    text: str
+    reasons: list[str]
 
 
 class FillersView(BaseModel):
@@ -173,6 +188,16 @@ def what_can_go(
     if order == "saved":
         found.sort(key=lambda one: -one.saves_us)
     return [RemovalView.model_validate(one) for one in found]
+
+
+@router.get("/pieces/{piece_id}/thoughts")
+def worth_a_piece(piece_id: Id, shop: OpenShop) -> list[ThoughtView]:
+    """Passages worth a piece of their own, the best first."""
+    with shop.database.snapshot() as db:
+        piece = projects.piece(db, piece_id)
+        items = _items(db, piece)
+        language = _language(piece, projects.source_rows(db, piece.project_id))
+    return [ThoughtView.model_validate(one) for one in thoughts(items, language)]
 
 
 def _language(piece: Piece, sources: list[sqlite3.Row]) -> str:

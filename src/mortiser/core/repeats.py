@@ -27,30 +27,31 @@ TAKE_WORDS = 4
 ALIKE = 0.6
 
 
-def _listed(text: str) -> frozenset[str]:
+def listed(text: str) -> frozenset[str]:
+    """The words of a text."""
     return frozenset(text.split())
 
 
-MEANT_TWICE = _listed(
+MEANT_TWICE = listed(
     """very really so no yes much many more far long again never too bye ha had that right well knock
     hear there now come go blah"""
 )
 """Words that are said twice on purpose, or that stand twice in good sentences."""
 LEADS_ON = {
-    "en": _listed(
+    "en": listed(
         """a an the to of and or but so because if when that which who with for from in on at by as is
         are was were be been can could will would should must may might do does did have has had i you
         he she it we they my your his her its our their this these those some any no not very just"""
     ),
-    "de": _listed(
+    "de": listed(
         """und oder aber der die das den dem des ein eine einen einem einer zu von mit für auf an in
         weil wenn dass ist sind war hat haben ich du er sie es wir ihr mein dein sein"""
     ),
-    "es": _listed("el la los las un una de del y o pero que con para por en es son yo mi tu su"),
-    "fr": _listed("le la les un une des du de et ou mais que qui avec pour en est sont je tu il"),
-    "it": _listed("il lo la i gli le un una di e o ma che con per in è sono io mio tuo suo"),
-    "pt": _listed("o a os as um uma de do da e ou mas que com para em é são eu meu seu"),
-    "nl": _listed("de het een van en of maar dat die met voor in op is zijn ik je hij zij wij"),
+    "es": listed("el la los las un una de del y o pero que con para por en es son yo mi tu su"),
+    "fr": listed("le la les un une des du de et ou mais que qui avec pour en est sont je tu il"),
+    "it": listed("il lo la i gli le un una di e o ma che con per in è sono io mio tuo suo"),
+    "pt": listed("o a os as um uma de do da e ou mas que com para em é são eu meu seu"),
+    "nl": listed("de het een van en of maar dat die met voor in op is zijn ik je hij zij wij"),
 }
 """Words that a phrase does not end in, by language."""
 

@@ -773,6 +773,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{piece_id}/thoughts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Worth A Piece
+         * @description Passages worth a piece of their own, the best first.
+         */
+        get: operations["worth_a_piece"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{piece_id}/cuts.{ending}": {
         parameters: {
             query?: never;
@@ -4215,6 +4235,26 @@ export interface components {
             taps_us: number[];
         };
         /**
+         * ThoughtView
+         * @description A passage of the piece that could be one of its own.
+         */
+        ThoughtView: {
+            /** Strand Id */
+            strand_id: number;
+            /** First Word */
+            first_word: number;
+            /** Last Word */
+            last_word: number;
+            /** At Us */
+            at_us: number;
+            /** Length Us */
+            length_us: number;
+            /** Text */
+            text: string;
+            /** Reasons */
+            reasons: string[];
+        };
+        /**
          * TypeCueTime
          * @description Pin an edge of a caption to a time as somebody typed it (see core.time.parse_entry).
          */
@@ -5718,6 +5758,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RemovalView"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    worth_a_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ThoughtView"][];
                 };
             };
             /** @description Client Error */

@@ -12,6 +12,7 @@ import { TraySection } from "../ui/TraySection";
 import { look, takeOut } from "./commands";
 import { FillerList } from "./FillerList";
 import { KINDS, listed, type Removal, type RemovalKind, useTrim } from "./store";
+import { ThoughtList } from "./ThoughtList";
 import { useRemovals } from "./talk";
 
 const NAMES: Record<RemovalKind, string> = {
@@ -29,6 +30,7 @@ export function TrimTray({ piece, player }: { piece: Piece; player: Player | nul
   return (
     <>
       <Lengths piece={piece} />
+      <ThoughtList piece={piece} player={player} />
       <TraySection
         title="What can go"
         about="D hears the next one, X takes it out. Nothing is lost: what is struck stays readable and comes back."

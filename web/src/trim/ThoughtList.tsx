@@ -1,0 +1,86 @@
+/** Passages of a long talk that could be pieces of their own: heard, and made into one. */
+import { useQuery } from "@tanstack/react-query";
+import { ChevronDown, ChevronRight } from "lucide-react";
+import { useState } from "react";
+import { api, type Piece, type Schemas, take } from "../api/client";
+import type { Player } from "../playback/player";
+import { useProject } from "../state/store";
+import { clock, length } from "../ui/format";
+import { TraySection } from "../ui/TraySection";
+import { makePiece, select } from "./commands";
+
+type Thought = Schemas["ThoughtView"];
+
+export function ThoughtList({ piece, player }: { piece: Piece; player: Player | null }) {
+  const [open, setOpen] = useState(false);
+  const heard = useProject((state) => state.heard);
+  const revision = useProject((state) => state.project?.revision ?? 0);
+  const path = { piece_id: piece.id };
+  const { data } = useQuery({
+    queryKey: ["thoughts", piece.id, heard, revision],
+    placeholderData: (before) => before,
+    queryFn: () => take(api.GET("/api/pieces/{piece_id}/thoughts", { params: { path } })),
+  });
+  if (!data?.length) return null;
+  const Arrow = open ? ChevronDown : ChevronRight;
+  return (
+    <TraySection>
+      <button
+        type="button"
+        aria-expanded={open}
+        className="flex w-full items-center gap-1 text-left font-bold hover:text-link"
+        onClick={() => setOpen(!open)}
+      >
+        <Arrow size={16} aria-hidden />
+        Passages worth a piece
+        <span className="ml-auto font-normal text-dim">{data.length}</span>
+      </button>
+      {open &&
+        data.map((one) => (
+          <ThoughtCard key={`${one.strand_id}.${one.first_word}`} one={one} player={player} />
+        ))}
+    </TraySection>
+  );
+}
+
+function ThoughtCard({ one, player }: { one: Thought; player: Player | null }) {
+  const choose = () =>
+    select({
+      anchor: `${one.strand_id}.${one.first_word}`,
+      focus: `${one.strand_id}.${one.last_word}`,
+    });
+  const hear = () => {
+    choose();
+    player?.playStretch(one.at_us, one.at_us + one.length_us, false);
+  };
+  return (
+    <div className="rounded border border-line bg-card px-2.5 py-2">
+      <button
+        type="button"
+        className="flex w-full items-baseline gap-3 text-left hover:text-link"
+        onClick={hear}
+      >
+        <span className="line-clamp-3 min-w-0 flex-1">{one.text}</span>
+        <span className="tabular text-dim">{clock(one.at_us)}</span>
+      </button>
+      <ul className="mt-1 text-small text-dim">
+        {one.reasons.map((reason) => (
+          <li key={reason}>{reason}</li>
+        ))}
+      </ul>
+      <div className="flex items-center gap-2">
+        <span className="tabular flex-1 text-small text-dim">{length(one.length_us)}</span>
+        <button
+          type="button"
+          className="rounded px-1.5 py-0.5 text-link hover:bg-tint"
+          onClick={() => {
+            choose();
+            void makePiece();
+          }}
+        >
+          Make a piece
+        </button>
+      </div>
+    </div>
+  );
+}
