@@ -16,6 +16,9 @@ from mortiser.core.cue_timing import SHORTEST_SHOWN_US
 from mortiser.core.timeline import Placed, Shift, Timeline, changed_stretches, shifts
 from mortiser.store.rows import batched, insert
 
+MOST_AT_ONCE = 8
+"""Captions that show at one moment; no more are ever painted."""
+
 
 def kept_edge(placed: Placed, piece_us: int) -> int:
     """An edge as it is kept: in source time, also beyond the clip that the word is in."""
@@ -58,11 +61,13 @@ def touched(
     starts = [start for start, _ in edges]
     reached = list(accumulate((end for _, end in edges), max))
     near: list[int] = []
+    # A caption whose words come from two places may end before it starts, in source time.
     rows = db.execute(
-        "SELECT id, said_start_us, said_end_us FROM cue WHERE piece_id = ?", (piece_id,)
+        "SELECT id, said_start_us, said_end_us FROM cue WHERE piece_id = ? "
+        "AND max(said_start_us, said_end_us) >= ? AND min(said_start_us, said_end_us) <= ?",
+        (piece_id, starts[0] if starts else 0, reached[-1] if reached else 0),
     )
     for cue_id, start, end in rows:
-        # A caption whose words come from two places may end before it starts, in source time.
         low, high = min(start, end), max(start, end)
         at = bisect_right(starts, high)
         if at and reached[at - 1] >= low:
@@ -84,24 +89,15 @@ def touched(
 def over_moves(db: sqlite3.Connection, piece_id: int, moves: Sequence[Shift]) -> set[int]:
     """The captions that begin where one thing has moved (or nothing has) and end where another has: one
     may lead in to words that went elsewhere than what shows when it begins."""
-    starts = [one.from_us for one in moves]
-    return {
-        cue_id
-        for cue_id, start, end in _behind(db, piece_id, moves)
-        if bisect_right(starts, start) != bisect_right(starts, end - 1)
-    }
-
-
-def _behind(
-    db: sqlite3.Connection, piece_id: int, moves: Sequence[Shift]
-) -> Sequence[tuple[int, int, int]]:
-    """The captions from the first move on: id, start and end."""
-    if not moves:
-        return ()
-    return db.execute(
-        "SELECT id, start_us, end_us FROM cue WHERE piece_id = ? AND end_us > ?",
-        (piece_id, moves[0].from_us),
-    ).fetchall()
+    found: set[int] = set()
+    for edge in {at for one in moves for at in (one.from_us, one.to_us)}:
+        rows = db.execute(
+            "SELECT id, end_us FROM cue WHERE piece_id = ? AND start_us < ? "
+            "ORDER BY start_us DESC LIMIT ?",
+            (piece_id, edge, MOST_AT_ONCE),
+        )
+        found |= {cue_id for cue_id, end in rows if end > edge}
+    return found
 
 
 def move(db: sqlite3.Connection, piece_id: int, before: Timeline, after: Timeline) -> set[int]:
@@ -112,7 +108,10 @@ def move(db: sqlite3.Connection, piece_id: int, before: Timeline, after: Timelin
     cut |= over_moves(db, piece_id, moves)
     starts = [one.from_us for one in moves]
     moved = []
-    for cue_id, start, end in _behind(db, piece_id, moves):
+    for cue_id, start, end in db.execute(
+        "SELECT id, start_us, end_us FROM cue WHERE piece_id = ? AND start_us >= ?",
+        (piece_id, starts[0] if starts else 0),
+    ):
         at = bisect_right(starts, start) - 1
         if cue_id not in cut and at >= 0 and start < moves[at].to_us:
             moved.append((start + moves[at].by_us, end + moves[at].by_us, cue_id))
