@@ -193,6 +193,10 @@ class MemoryDesk:
         self.transcript[said.id] = said
         return replace(word, id=said.id, clip_id=placed.clip.id)
 
+    def save_times(self, cues: Sequence[Cue]) -> None:
+        for cue in cues:
+            self.save_cue(cue)
+
     def delete_cue(self, cue: Cue) -> None:
         del self.all_cues[cue.id]
 

@@ -127,16 +127,7 @@ class SqlDesk:
         ]
         timeline = self.timeline(cue.piece_id)
         words = tuple(self._save_word(word, timeline) for word in coming)
-        left, right = (timeline.place_of(words[index]) for index in (0, -1))
-        values = {
-            "piece_id": cue.piece_id,
-            "said_start_us": kept_edge(left, cue.start_us),
-            "said_end_us": kept_edge(right, cue.end_us),
-            "start_pinned": cue.start_pinned,
-            "end_pinned": cue.end_pinned,
-            "start_us": cue.start_us,
-            "end_us": cue.end_us,
-        }
+        values = {"piece_id": cue.piece_id, **_times_of(cue.with_words(words), timeline)}
         if cue.id:
             sets = ", ".join(f"{column} = ?" for column in values)
             self._db.execute(f"UPDATE cue SET {sets} WHERE id = ?", (*values.values(), cue.id))
@@ -145,6 +136,14 @@ class SqlDesk:
             saved = replace(cue, words=words, id=insert(self._db, "cue", **values))
         self._show(saved, timeline)
         return saved
+
+    def save_times(self, cues: Sequence[Cue]) -> None:
+        if not cues:
+            return
+        timeline = self.timeline(cues[0].piece_id)
+        rows = [(*_times_of(cue, timeline).values(), cue.id) for cue in cues]
+        sets = ", ".join(f"{column} = ?" for column in _times_of(cues[0], timeline))
+        self._db.executemany(f"UPDATE cue SET {sets} WHERE id = ?", rows)
 
     def _show(self, cue: Cue, timeline: Timeline) -> None:
         """Write which words a cue shows, and how; rows that stay as they are are not written.
@@ -498,6 +497,19 @@ class SqlDesk:
 
 Mark = tuple[object, ...]
 """What a row says of a shown word: the word, then PIECE_COLUMNS."""
+
+
+def _times_of(cue: Cue, timeline: Timeline) -> dict[str, int | bool]:
+    """The columns that say when a cue shows."""
+    left, right = (timeline.place_of(cue.words[index]) for index in (0, -1))
+    return {
+        "said_start_us": kept_edge(left, cue.start_us),
+        "said_end_us": kept_edge(right, cue.end_us),
+        "start_pinned": cue.start_pinned,
+        "end_pinned": cue.end_pinned,
+        "start_us": cue.start_us,
+        "end_us": cue.end_us,
+    }
 
 
 def _with_struck(shown: list[Mark], rows: list[sqlite3.Row], timeline: Timeline) -> list[Mark]:

@@ -82,6 +82,9 @@ class Desk(Protocol):
         Words that come, or read otherwise than before, get what stands for them (core.standing).
         """
 
+    def save_times(self, cues: Sequence[Cue]) -> None:
+        """Update when stored cues of one piece show, and nothing else of them."""
+
     def delete_cue(self, cue: Cue) -> None:
         """Take a cue off the piece; its words stay in the source."""
 

@@ -62,9 +62,8 @@ def retime_all(desk: Desk, piece_id: int) -> None:
     cues = desk.cues(piece_id)
     if not cues:
         return
-    for old, new in zip(cues, retime_of(desk, cues), strict=True):
-        if _apart(old, new):
-            desk.save_cue(new)
+    timed = zip(cues, retime_of(desk, cues), strict=True)
+    desk.save_times([new for old, new in timed if _apart(old, new)])
 
 
 def _apart(old: Cue, new: Cue) -> bool:
