@@ -11,7 +11,7 @@ import numpy as np
 from bench.report import at_least, at_most
 from mortiser.core.time import SECOND
 from mortiser.media.probe import probe
-from mortiser.render.picture import Reels
+from mortiser.render.picture import Reels, usual_rate
 from mortiser.render.programme import Recording
 from mortiser.render.segments import PART_US, preview_size, write_segment
 
@@ -42,5 +42,5 @@ def _made(
 ) -> float:
     started = time.perf_counter()
     stretch = start_us, min(start_us + PART_US, recording.duration_us)
-    write_segment(recording, stretch, size, folder / "part.mp4", reels)
+    write_segment(recording, stretch, size, folder / "part.mp4", usual_rate(recording), reels)
     return time.perf_counter() - started

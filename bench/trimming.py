@@ -66,7 +66,7 @@ def _seen() -> None:
         try:
             with server.client() as client:
                 view = bring_in(client, KETTLE)
-                for kind in ("transcribe", "prepare", "speakers"):
+                for kind in ("transcribe", "prepare", "speakers", "draft"):
                     wait_for_job(client, view["id"], kind)
             took = _struck(server, int(view["id"]))
         finally:

@@ -12,6 +12,7 @@ from mortiser.fonts import font_book, use_own_fonts
 from mortiser.jobs.aligning import TypedWordAligner
 from mortiser.jobs.delivering import DELIVER
 from mortiser.jobs.doubting import DOUBT
+from mortiser.jobs.draft import DRAFT
 from mortiser.jobs.glossary import GlossaryBench
 from mortiser.jobs.importing import IMPORT, SCRIPT
 from mortiser.jobs.kind import Home
@@ -62,6 +63,7 @@ KINDS: Kinds = {
     "deliver": DELIVER,
     "thumbnails": THUMBNAILS,
     "microphone": MICROPHONE,
+    "draft": DRAFT,
 }
 
 

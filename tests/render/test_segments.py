@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from mortiser.core.errors import BadMedia
 from mortiser.core.timeline import Clip, Timeline
-from mortiser.render.picture import Reel, Reels
+from mortiser.render.picture import Reel, Reels, usual_rate
 from mortiser.render.segments import PART_US, parts_of, preview_size, write_segment
 from tests.recordings import make_video
 from tests.render.test_programme import recording
@@ -49,7 +49,7 @@ def test_a_segment_has_the_frames_and_the_sound_of_its_stretch(
     source = recording(make_video(tmp_path / "a.mp4", seconds=4.0, click_at=1.5))
     out = tmp_path / "part.mp4"
     stretch = (round(start * SECOND), 2 * SECOND)
-    write_segment(source, stretch, (160, 120), out)
+    write_segment(source, stretch, (160, 120), out, usual_rate(source))
     with av.open(str(out)) as reading:
         picture = reading.streams.video[0].codec_context
         assert (picture.name, picture.has_b_frames) == ("h264", False)
@@ -85,8 +85,8 @@ def test_what_plays_on_is_the_same_however_it_is_read(tmp_path: Path) -> None:
     for number, (one, start) in enumerate(orders):
         stretch = start * SECOND, (start + 1) * SECOND
         files = [tmp_path / f"{number}-{name}.mp4" for name in ("kept", "fresh")]
-        write_segment(one, stretch, (160, 120), files[0], reels)
-        write_segment(one, stretch, (160, 120), files[1])
+        write_segment(one, stretch, (160, 120), files[0], usual_rate(one), reels)
+        write_segment(one, stretch, (160, 120), files[1], usual_rate(one))
         assert files[0].read_bytes() == files[1].read_bytes()
     reels.close()
 
@@ -101,8 +101,12 @@ def test_a_reel_that_failed_is_not_kept(tmp_path: Path, monkeypatch: pytest.Monk
     with monkeypatch.context() as patched:
         patched.setattr(Reel, "at", broken)
         with pytest.raises(BadMedia):
-            write_segment(source, (0, SECOND), (160, 120), tmp_path / "a-part.mp4", reels)
+            write_segment(
+                source, (0, SECOND), (160, 120), tmp_path / "a-part.mp4", usual_rate(source), reels
+            )
     assert not reels._idle
-    write_segment(source, (0, SECOND), (160, 120), tmp_path / "a-part.mp4", reels)
+    write_segment(
+        source, (0, SECOND), (160, 120), tmp_path / "a-part.mp4", usual_rate(source), reels
+    )
     assert len(reels._idle) == 1
     reels.close()

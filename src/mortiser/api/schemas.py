@@ -119,6 +119,7 @@ class JobView(BaseModel):
         "deliver",
         "thumbnails",
         "microphone",
+        "draft",
     ]
     status: JobStatus
     progress: float

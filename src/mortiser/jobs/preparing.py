@@ -29,6 +29,8 @@ def prepare(tools: Tools, task: Task, given: SourceGiven) -> Iterator[str]:
     """Make what the page needs to show and play a source; gives where the browser copy lies."""
     source = given.source
     workspace = tools.workspace
+    if source["kind"] == "video":
+        task.follow("draft", {"source_id": source["id"]})
     path = workspace.path(source["path"])
     track = source["audio_track"]
     sound = counted(stream_sound(path, track), source["duration_us"], task, PEAKS_SHARE)

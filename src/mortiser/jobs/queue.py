@@ -33,6 +33,7 @@ PRIORITY = {
     "deliver": 1,
     "thumbnails": 1,
     "doubt": 0,
+    "draft": -1,
 }
 """What somebody waits for goes before what only makes things better."""
 

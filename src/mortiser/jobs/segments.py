@@ -13,10 +13,11 @@ import numpy.typing as npt
 
 from mortiser.core.errors import BadInput
 from mortiser.core.piece import Piece
+from mortiser.jobs.draft import draft_of
 from mortiser.jobs.sounds import Sound, sound_of
 from mortiser.jobs.workspace import Workspace
 from mortiser.render import segments
-from mortiser.render.picture import Reels
+from mortiser.render.picture import Reels, usual_rate
 from mortiser.render.programme import Recording
 from mortiser.render.segments import PART_US, Part, write_segment
 from mortiser.store.projects import SourceRow
@@ -84,9 +85,13 @@ class Segments:
         file.parent.mkdir(exist_ok=True)
         partial = file.with_name(f"{file.stem}-{uuid.uuid4().hex}.partial")
         path = self._workspace.path(source["path"])
-        recording = Recording(path, source["duration_us"], heard.track, heard.path)
+        # Frames are counted as the recording has them, whichever file they are taken from.
+        rate = usual_rate(Recording(path, source["duration_us"]))
+        draft = draft_of(self._workspace, source)
+        picture = draft if draft.exists() else path
+        recording = Recording(picture, source["duration_us"], heard.track, heard.path)
         try:
-            write_segment(recording, stretch, size, partial, self._reels)
+            write_segment(recording, stretch, size, partial, rate, self._reels)
             partial.rename(file)
         finally:
             partial.unlink(missing_ok=True)

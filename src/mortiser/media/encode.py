@@ -26,11 +26,14 @@ class Quality:
 
     crf: int = 19
     preset: str = "veryfast"
+    key_every: int = 0
+    """Frames from one key frame to the next at most; x264's own choice where 0."""
 
     @property
     def options(self) -> dict[str, str]:
         """As FFmpeg takes them."""
-        return {"crf": str(self.crf), "preset": self.preset}
+        keys = {"g": str(self.key_every)} if self.key_every else {}
+        return {"crf": str(self.crf), "preset": self.preset, **keys}
 
 
 @dataclass(frozen=True)

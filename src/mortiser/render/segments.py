@@ -77,11 +77,11 @@ def write_segment(
     stretch: tuple[int, int],
     size: tuple[int, int],
     out: Path,
+    rate: Fraction,
     reels: Reels | None = None,
 ) -> None:
-    """Write a stretch (µs) of a recording, its picture in ``size`` pixels, as fragmented MP4 that begins
-    at zero. Raises BadMedia, and NoSpace on a full disk."""
-    rate = picture.usual_rate(recording)
+    """Write a stretch (µs) of a recording, its picture in ``size`` pixels at ``rate`` frames a second, as
+    fragmented MP4 that begins at zero. Raises BadMedia, and NoSpace on a full disk."""
     programme = Programme(
         Timeline([Clip(0, *stretch)]), {0: recording}, size, rate=rate, own_times=False
     )

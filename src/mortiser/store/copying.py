@@ -11,7 +11,16 @@ from mortiser.store.database import Database, now_us
 from mortiser.store.projects import project_row
 from mortiser.store.rows import insert
 
-CONTINUED = ("prepare", "transcribe", "microphone", "doubt", "speakers", "script", "translate")
+CONTINUED = (
+    "prepare",
+    "transcribe",
+    "microphone",
+    "draft",
+    "doubt",
+    "speakers",
+    "script",
+    "translate",
+)
 """Kinds of work that goes on in a copy too, where it is not done yet."""
 
 

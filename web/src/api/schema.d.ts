@@ -2444,7 +2444,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "transcribe" | "prepare" | "import" | "script" | "translate" | "speakers" | "doubt" | "deliver" | "thumbnails" | "microphone";
+            kind: "transcribe" | "prepare" | "import" | "script" | "translate" | "speakers" | "doubt" | "deliver" | "thumbnails" | "microphone" | "draft";
             /**
              * Status
              * @enum {string}
