@@ -16,6 +16,7 @@ PARTS = (
     "burning",
     "segments",
     "trimming",
+    "drifting",
     "matching",
     "editing",
     "screen",

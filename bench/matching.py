@@ -6,7 +6,7 @@ import time
 from itertools import cycle
 
 import numpy as np
-from scipy import signal
+from tests.core.test_matching import microphone
 
 from bench.report import at_least, at_most
 from bench.trimming import VOICES
@@ -24,10 +24,10 @@ def run() -> None:
     """Print how far off the beginning and the end are, how long it takes, what is refused."""
     voices = [np.concatenate(list(stream_sound(file))) for file in VOICES]
     whole = np.concatenate([part for part, _ in zip(cycle(voices), range(12), strict=False)])
-    whole = _noisy(whole[: LONG_S * RATE], 1)
+    whole = _noisy(whole[: LONG_S * RATE])
     off, took, sure = [], [], []
-    for number, (offset_s, drift) in enumerate(CASES):
-        heard = _microphone(whole, offset_s, drift, number)
+    for offset_s, drift in CASES:
+        heard = microphone(whole, offset_s, drift)
         started = time.perf_counter()
         found = match(whole, heard)
         took.append(time.perf_counter() - started)
@@ -40,10 +40,10 @@ def run() -> None:
     at_least("least sure of them", min(sure), "%", 50, "what belongs has to have")
     random = np.random.default_rng(20)
     refused = 0
-    for number in range(STRANGERS):
+    for _ in range(STRANGERS):
         one, other = random.choice(len(voices), 2, replace=False)
         a, b = (_part(voices[which], random) for which in (one, other))
-        refused += not match(a, _microphone(b, 0.3, 0.0, number)).belongs
+        refused += not match(a, microphone(b, 0.3)).belongs
     at_least("pairs that do not belong, refused", refused, "", STRANGERS, f"{STRANGERS} of them")
 
 
@@ -52,16 +52,6 @@ def _part(sound: Sound, random: np.random.Generator) -> Sound:
     return sound[at : at + STRANGER_S * RATE]
 
 
-def _noisy(sound: Sound, seed: int) -> Sound:
-    hiss = np.random.default_rng(seed).normal(size=len(sound))
+def _noisy(sound: Sound) -> Sound:
+    hiss = np.random.default_rng(1).normal(size=len(sound))
     return np.asarray(sound + hiss * np.sqrt(np.square(sound).mean() / 10), np.float32)
-
-
-def _microphone(sound: Sound, offset_s: float, drift_ppm: float, seed: int) -> Sound:
-    """What another microphone hears, with noise of its own."""
-    rate = 1 + drift_ppm / 1e6
-    count = int((len(sound) / RATE * rate + offset_s) * RATE)
-    places = (np.arange(count) / RATE - offset_s) / rate * RATE
-    heard = np.interp(places, np.arange(len(sound)), sound, left=0, right=0)
-    shaped = signal.lfilter(*signal.butter(2, [200, 3_500], "band", fs=RATE), heard)
-    return _noisy(np.asarray(shaped, np.float32), seed + 100)

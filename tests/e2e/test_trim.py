@@ -298,3 +298,22 @@ def test_it_plays_on_where_what_was_being_read_is_gone(trim: Page) -> None:
         trim.keyboard.press("Shift+ArrowRight")
         trim.keyboard.press("Delete")
         until(trim, READY)
+
+
+def test_what_saves_most_can_be_listed_first(trim: Page) -> None:
+    saved = trim.get_by_text(re.compile(r"^−\d"))
+
+    def seconds() -> list[float]:
+        return [float(text[1:-2]) for text in saved.all_inner_texts()]
+
+    expect(saved.first).to_be_visible()
+    said = seconds()
+    assert said != sorted(said, reverse=True)
+    trim.get_by_role("button", name="what saves most first").click()
+    expect(saved.first).to_have_text(f"−{max(said):.1f} s")
+    assert seconds() == sorted(said, reverse=True)
+    trim.keyboard.press("d")
+    looked = trim.locator("[aria-label='Tray of Trim'] .border-chalk")
+    expect(looked).to_contain_text(f"−{max(said):.1f} s")
+    trim.get_by_role("button", name="as it is said").click()
+    expect(saved.first).to_have_text(f"−{said[0]:.1f} s")

@@ -75,6 +75,14 @@ def test_clips_out_of_order_show_and_sound_what_was_kept(tmp_path: Path) -> None
     assert starts == pytest.approx([0.1, 0.8 + 0.1], abs=0.005)
 
 
+def test_microseconds_over_the_last_frame_are_no_frame_more(tmp_path: Path) -> None:
+    source = recording(make_video(tmp_path / "a.mp4", seconds=2.0))
+    clips = [Clip(1, 0, 10 * FRAME + 2), Clip(1, 20 * FRAME - 1, 30 * FRAME)]
+    out = tmp_path / "out.mp4"
+    burn(Programme(Timeline(clips), {1: source}, (160, 120), rate=Fraction(25)), out, ready)
+    assert len(brightness(out)) == 20
+
+
 def test_cuts_make_no_step_in_the_sound(tmp_path: Path) -> None:
     source = recording(make_sound(tmp_path / "a.wav", "pcm_s16le", 3.0))
     clips = [Clip(1, n * 433_000, n * 433_000 + 211_300) for n in range(6)]

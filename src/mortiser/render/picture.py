@@ -283,7 +283,8 @@ def _plain(programme: Programme) -> Iterator[av.VideoFrame]:
 
 
 def _count(programme: Programme) -> int:
-    return max(1, -(-programme.timeline.duration_us * programme.rate // SECOND))
+    # Edges of clips are whole microseconds: what they are over a frame's end is none of the next.
+    return max(1, -(-(programme.timeline.duration_us - SLACK_US) * programme.rate // SECOND))
 
 
 def moment_of(frame: av.VideoFrame) -> int:

@@ -49,6 +49,7 @@ export function TrimTray({ piece, player }: { piece: Piece; player: Player | nul
         )}
       </TraySection>
       <TraySection>
+        {shown.length > 1 && <ListOrder />}
         {shown.map((one) => (
           <RemovalCard
             key={`${one.kind}-${one.strand_id}-${one.from_us}`}
@@ -66,6 +67,27 @@ export function TrimTray({ piece, player }: { piece: Piece; player: Player | nul
       </TraySection>
       <FillerList piece={piece} />
     </>
+  );
+}
+
+/** Whether what can go is listed as it is said, or what saves most first. */
+function ListOrder() {
+  const order = useTrim((state) => state.order);
+  return (
+    <div className="flex items-center gap-3 text-small">
+      <span className="text-dim">Listed</span>
+      {(["time", "saved"] as const).map((one) => (
+        <button
+          key={one}
+          type="button"
+          aria-pressed={order === one}
+          className={order === one ? "font-bold" : "text-link hover:underline"}
+          onClick={() => useTrim.setState({ order: one })}
+        >
+          {one === "time" ? "as it is said" : "what saves most first"}
+        </button>
+      ))}
+    </div>
   );
 }
 

@@ -168,8 +168,10 @@ export function look(one: Removal, player: Player | null): void {
 export function lookNext(player: Player | null): void {
   const state = useTrim.getState();
   const all = listed(state);
-  const after = looked() ? (state.looked ?? 0) : (player?.at ?? 0) - 1;
-  const next = all.find((one) => keyOf(one) > after) ?? all[0];
+  const here = all.findIndex((one) => keyOf(one) === state.looked);
+  const at = (player?.at ?? 0) - 1;
+  const ahead = state.order === "time" ? all.find((one) => keyOf(one) > at) : undefined;
+  const next = (here < 0 ? ahead : all[here + 1]) ?? all[0];
   if (next) look(next, player);
 }
 

@@ -23,6 +23,8 @@ interface State {
   beforeUs: number;
   afterUs: number;
   leaveUs: number;
+  /** How what can go is listed: as it is said, or what saves most first. */
+  order: "time" | "saved";
 }
 
 export const KINDS: readonly RemovalKind[] = ["quiet", "fillers", "repeats", "ends"];
@@ -39,6 +41,7 @@ export const useTrim = create<State>(() => ({
   beforeUs: 60_000,
   afterUs: 120_000,
   leaveUs: 180_000,
+  order: "time",
 }));
 
 /** The suggestions that are listed. */

@@ -40,8 +40,9 @@ export function useRemovals(piece: Piece): void {
   const heard = useProject((state) => state.heard);
   const quietUs = useTrim((state) => state.quietUs);
   const leaveUs = useTrim((state) => state.leaveUs);
+  const order = useTrim((state) => state.order);
   const path = { piece_id: piece.id };
-  const query = { quiet_us: quietUs, leave_us: leaveUs, ...useRoom() };
+  const query = { quiet_us: quietUs, leave_us: leaveUs, order, ...useRoom() };
   const { data } = useQuery({
     queryKey: ["removals", piece.id, revision, heard, query],
     placeholderData: keepPreviousData,
