@@ -256,9 +256,9 @@ def test_a_passage_is_moved_and_another_said_twice(trim: Page) -> None:
     trim.keyboard.press("Control+KeyV")
     expect(trim.locator("span.picked[data-talk]")).to_have_text(["Lantern", "Lane,", "where"])
     assert "kettle Lantern Lane, where came" in " ".join(talk(trim))
-    # What was put there is gone to, and is on the screen.
+    # What was put there is gone to, and comes onto the screen.
     until(trim, READY)
-    until(trim, INK)
+    until(trim, INK.replace("200", "40"))
     trim.get_by_role("button", name="Copy the passage").click()
     word(trim, "stone").first.click()
     trim.get_by_role("button", name="Put the passage behind what is selected").click()
@@ -313,7 +313,7 @@ def test_what_saves_most_can_be_listed_first(trim: Page) -> None:
     expect(saved.first).to_have_text(f"−{max(said):.1f} s")
     assert seconds() == sorted(said, reverse=True)
     trim.keyboard.press("d")
-    looked = trim.locator("[aria-label='Tray of Trim'] .border-chalk")
+    looked = trim.locator("[aria-label='Tray of Trim'] div.border-chalk")
     expect(looked).to_contain_text(f"−{max(said):.1f} s")
     trim.get_by_role("button", name="as it is said").click()
     expect(saved.first).to_have_text(f"−{said[0]:.1f} s")
