@@ -163,3 +163,27 @@ def test_projects_are_searched_and_sorted(page: Page, server: Server, project: d
     page.reload()
     expect(page.get_by_role("combobox", name="Sort projects")).to_have_text("by name")
     choose(page, "Sort projects", "last changed first")
+
+
+def test_a_mark_made_just_now_is_the_one_that_goes_everywhere(bench: Page) -> None:
+    bench.keyboard.press("Shift+Digit5")
+    bench.locator("[data-word]").first.click()
+    bench.keyboard.press("Escape")
+    # The answer to an edit comes late.
+    bench.evaluate(
+        """() => {
+          const { fetch } = window;
+          window.fetch = async (asked, ...rest) => {
+            const answer = await fetch(asked, ...rest);
+            if ((asked.url ?? String(asked)).endsWith("/edits"))
+              await new Promise((done) => setTimeout(done, 700));
+            return answer;
+          };
+        }"""
+    )
+    bench.keyboard.press("2")
+    bench.keyboard.press("m")
+    expect(bench.get_by_test_id("notice")).to_contain_text("is marked in 1 place")
+    found = [w["accent"] for c in view(bench)["cues"] for w in c["words"] if w["accent"]]
+    assert found == [2]
+    undo_all(bench)

@@ -138,7 +138,7 @@ export const DRESS: Action[] = [
     keys: "M",
     where: DRESSED,
     group: "Dress",
-    run: markEverywhere,
+    run: (player) => void markEverywhere(player),
   },
   {
     id: "unmark",

@@ -3,7 +3,7 @@ import { Plus } from "lucide-react";
 import { useRef, useState } from "react";
 import type { Problem, Project } from "../api/client";
 import { type Upload, upload } from "../start/upload";
-import { open, showPiece } from "../state/server";
+import { reload, showPiece } from "../state/server";
 import { Button } from "../ui/Button";
 import { say } from "../ui/notice";
 import { Progress } from "../ui/Progress";
@@ -34,7 +34,7 @@ export function AddRecordings({ project }: { project: Project }) {
       setArriving((list) => [...list, { name: file.name, part: 0, transfer }]);
       transfer.done
         .then(async ({ piece_id }) => {
-          await open(project.id);
+          await reload();
           if (files.length === 1) await showPiece(piece_id);
         })
         .catch((problem: Problem) => {

@@ -1,7 +1,7 @@
 /** What the server tells by itself: what jobs and other windows change in the open project. */
 import { api, type Cue, type Job, type Pulse, take } from "../api/client";
 import { withTail } from "./document";
-import { catchUp, open, opening, queue } from "./server";
+import { catchUp, opening, queue, reload } from "./server";
 import { openPiece, useProject } from "./store";
 
 const { getState: get, setState: set } = useProject;
@@ -22,7 +22,7 @@ export async function onPulse(pulse: Pulse): Promise<void> {
     },
   });
   // Another recording has a piece of its own, which is read with the project.
-  if (grown) await queue.between(() => open(project.id));
+  if (grown) await reload();
   if (pulse.heard !== heard) await fetchTail();
   await followDoubts(project.jobs, pulse.jobs);
   await queue.between(async () => {

@@ -2,6 +2,7 @@
 import type { Player } from "../playback/player";
 import { say } from "../ui/notice";
 import { edit } from "./commands";
+import { queue } from "./server";
 import { wordAt } from "./session";
 import { openPiece, useProject } from "./store";
 
@@ -21,11 +22,13 @@ export function mark(player: Player | null, accent: number): void {
  * Mark every place of the word at the playhead the way this one is marked (with the first accent
  * where it has none), and those that come later too.
  */
-export function markEverywhere(player: Player | null): void {
+export async function markEverywhere(player: Player | null): Promise<void> {
+  // A mark made just now is in an answer that is still to come.
+  await queue.between(async () => undefined);
   const found = wordAt(player?.at ?? 0);
   const piece = openPiece(useProject.getState());
   if (!found || !piece) return;
-  void markAll(piece.id, found.word.text, found.word.accent || 1);
+  await markAll(piece.id, found.word.text, found.word.accent || 1);
 }
 
 /** Mark a word with an accent wherever it occurs, from now on too; 0 takes the marks away. */

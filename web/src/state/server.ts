@@ -41,6 +41,12 @@ async function load(projectId: number, asked: number): Promise<void> {
   }
 }
 
+/** Read the open project again, after what is asked of it already. */
+export async function reload(): Promise<void> {
+  const { project } = get();
+  if (project) await queue.between(() => load(project.id, openings));
+}
+
 /** Open another piece of the project. */
 export async function showPiece(pieceId: number): Promise<void> {
   const { project } = get();
