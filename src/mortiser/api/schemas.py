@@ -25,7 +25,7 @@ from mortiser.store import deliveries
 from mortiser.store.database import now_us
 from mortiser.store.deliveries import DeliveredFile
 from mortiser.store.editing import Outcome
-from mortiser.store.jobs import source_of
+from mortiser.store.jobs import payload_of
 from mortiser.store.projects import microphone_of
 
 JobStatus = Literal["queued", "running", "done", "failed", "cancelled"]
@@ -131,11 +131,12 @@ class JobView(BaseModel):
 
     @classmethod
     def of(cls, row: sqlite3.Row) -> JobView:
+        payload = payload_of(row)
         return cls(
             id=row["id"],
             kind=row["kind"],
-            source_id=source_of(row),
-            sound_id=json.loads(row["payload"]).get("sound_id"),
+            source_id=payload.get("source_id"),
+            sound_id=payload.get("sound_id"),
             status=row["status"],
             progress=row["progress"],
             seconds_left=seconds_left(row),

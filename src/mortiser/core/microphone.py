@@ -19,3 +19,8 @@ class Microphone:
     def key(self) -> str:
         """The same for the same sound laid the same way."""
         return f"{self.sound_id}_{self.offset_us}_{self.drift_ppm:.3f}"
+
+    @property
+    def file_name(self) -> str:
+        """What the sound is called where it is laid, beside the recording."""
+        return f"sound-{self.key}.flac"

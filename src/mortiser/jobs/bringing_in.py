@@ -179,7 +179,7 @@ def translated_copy(database: Database, workspace: Workspace, project_id: int) -
 
 def _not_being_heard(database: Database, project_id: int, source_id: int) -> None:
     for row in jobs.of_project(database.connection, project_id):
-        mine = jobs.source_of(row) == source_id
+        mine = jobs.payload_of(row).get("source_id") == source_id
         if mine and row["kind"] == "transcribe" and row["status"] in ("queued", "running"):
             raise Conflict("The recording is being heard. Wait until it is done, or stop it.")
 

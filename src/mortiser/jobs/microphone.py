@@ -92,7 +92,7 @@ def _lay(
     tools: Tools, task: Task, row: SourceRow, sound: SourceRow, microphone: Microphone
 ) -> None:
     workspace = tools.workspace
-    file = workspace.beside(row["path"], f"sound-{microphone.key}.flac")
+    file = workspace.beside(row["path"], microphone.file_name)
     if not file.exists():
         part = task.partial(file)
         try:

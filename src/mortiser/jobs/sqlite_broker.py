@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 from collections.abc import Collection, Mapping
 from typing import Any
 
@@ -31,7 +30,7 @@ class SqliteBroker:
         row = jobs.take(self._database, job_id)
         if row is None:
             return None
-        return Taken(jobs.lease_of(row), row["kind"], json.loads(row["payload"]))
+        return Taken(jobs.lease_of(row), row["kind"], jobs.payload_of(row))
 
     def given(self, taken: Taken) -> Any:
         """See Broker."""

@@ -8,16 +8,14 @@ from pathlib import Path
 
 import av
 import numpy as np
-import numpy.typing as npt
 
 from mortiser.core.time import SECOND
-from mortiser.media.frames import Resampler, decoded_sound
-from mortiser.media.opening import open_media, origin_s, unfinished
+from mortiser.media.frames import Resampler
+from mortiser.media.opening import open_media, unfinished
+from mortiser.media.sound import Samples, timed_sound
 
 RATE = 48_000
 BLOCK = RATE
-Samples = npt.NDArray[np.float32]
-"""Of shape (channels, n)."""
 
 
 def lay(
@@ -38,7 +36,7 @@ def lay(
             stream = writing.add_stream("flac", rate=RATE, layout=layout)
             stream.codec_context.format = "s16"
             shape = Resampler("s16", layout, RATE)
-            tape = _Tape(_blocks(reading, track, layout), 1 if layout == "mono" else 2)
+            tape = _Tape(timed_sound(reading, track, layout, RATE), 1 if layout == "mono" else 2)
             for at in range(0, count, BLOCK):
                 many = min(BLOCK, count - at)
                 first = offset_us * RATE / SECOND + at * (1 + drift_ppm / 1e6)
@@ -100,26 +98,3 @@ class _Tape:
                 :, start - self._first : end - self._first
             ]
         return found
-
-
-def _blocks(
-    reading: av.container.InputContainer, track: av.AudioStream, layout: str
-) -> Iterator[Samples]:
-    """The sound from the recording's time zero on; silence where its track starts late or has a hole."""
-    channels = 1 if layout == "mono" else 2
-    resampler = Resampler("fltp", layout, RATE)
-    origin = origin_s(reading)
-    written = 0
-    for packet in reading.demux(track):
-        for frame in decoded_sound(packet):
-            if frame.pts is not None and frame.time_base is not None:
-                start = round((float(frame.pts * frame.time_base) - origin) * RATE)
-                if start - written > RATE // 20:
-                    yield np.zeros((channels, start - written), np.float32)
-                    written = start
-            for piece in resampler.told(frame):
-                samples = np.asarray(piece.to_ndarray(), np.float32).reshape(channels, -1)
-                written += samples.shape[1]
-                yield samples
-    for piece in resampler.rest():
-        yield np.asarray(piece.to_ndarray(), np.float32).reshape(channels, -1)

@@ -27,19 +27,34 @@ def stream_sound(path: Path, track: int = 0) -> Iterator[Samples]:
     """
     with open_media(path) as container:
         stream = container.streams.audio[track]
-        resampler = Resampler("flt", "mono", RATE)
-        origin = origin_s(container)
-        written = 0
-        for frame in _frames(container, stream):
-            if frame.pts is not None and frame.time_base is not None:
-                start = round((float(frame.pts * frame.time_base) - origin) * RATE)
-                if start - written > RATE // 20:
-                    yield from _silence(start - written)
-                    written = start
-            for samples in map(_samples, resampler.told(frame)):
-                written += len(samples)
-                yield samples
-        yield from map(_samples, resampler.rest())
+        yield from (block[0] for block in timed_sound(container, stream, "mono", RATE))
+
+
+def timed_sound(
+    container: av.container.InputContainer, stream: av.AudioStream, layout: str, rate: int
+) -> Iterator[Samples]:
+    """A sound track in blocks of shape (channels, n) at ``rate`` (Hz), from the recording's time zero on;
+    silence where the track starts late or has a hole."""
+    channels = 1 if layout == "mono" else 2
+    resampler = Resampler("fltp", layout, rate)
+    origin = origin_s(container)
+    written = 0
+    for frame in _frames(container, stream):
+        if frame.pts is not None and frame.time_base is not None:
+            start = round((float(frame.pts * frame.time_base) - origin) * rate)
+            if start - written > rate // 20:
+                yield from _silence(start - written, channels, rate)
+                written = start
+        for piece in resampler.told(frame):
+            block = _block(piece, channels)
+            written += block.shape[1]
+            yield block
+    for piece in resampler.rest():
+        yield _block(piece, channels)
+
+
+def _block(piece: av.AudioFrame, channels: int) -> Samples:
+    return np.asarray(piece.to_ndarray(), np.float32).reshape(channels, -1)
 
 
 def read_sound(path: Path, from_us: int, to_us: int, track: int = 0) -> Samples:
@@ -81,10 +96,10 @@ def _frames(
         yield from decoded_sound(packet)
 
 
-def _silence(count: int) -> Iterator[Samples]:
+def _silence(count: int, channels: int, rate: int) -> Iterator[Samples]:
     while count > 0:
-        step = min(count, RATE * 10)
-        yield np.zeros(step, np.float32)
+        step = min(count, rate * 10)
+        yield np.zeros((channels, step), np.float32)
         count -= step
 
 

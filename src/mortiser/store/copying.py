@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 import sqlite3
 from dataclasses import dataclass
 
@@ -100,7 +99,7 @@ def _continued(
     ).fetchall()
     found = []
     for row in rows:
-        payload = json.loads(row["payload"])
+        payload = jobs.payload_of(row)
         for name, ids in (("source_id", sources), ("sound_id", sources), ("piece_id", pieces)):
             if payload.get(name) in ids:
                 payload[name] = ids[payload[name]]

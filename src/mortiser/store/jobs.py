@@ -218,9 +218,9 @@ def recent(db: sqlite3.Connection, project_id: int) -> list[sqlite3.Row]:
     ).fetchall()
 
 
-def source_of(row: sqlite3.Row) -> int | None:
-    """The source that a job works on, if it is one."""
-    found: int | None = json.loads(row["payload"]).get("source_id")
+def payload_of(row: sqlite3.Row) -> dict[str, Any]:
+    """What a job is to work on."""
+    found: dict[str, Any] = json.loads(row["payload"])
     return found
 
 
@@ -231,13 +231,13 @@ def payloads_under_way(db: sqlite3.Connection, project_id: int, kind: str) -> li
         "AND status IN ('queued', 'running')",
         (project_id, kind),
     )
-    return [json.loads(row["payload"]) for row in rows]
+    return [payload_of(row) for row in rows]
 
 
 def payloads_not_done(db: sqlite3.Connection, kind: str) -> list[dict[str, Any]]:
     """What jobs of a kind are to work on that may still be done, now or on request."""
     rows = db.execute("SELECT payload FROM job WHERE kind = ? AND status != 'done'", (kind,))
-    return [json.loads(row["payload"]) for row in rows]
+    return [payload_of(row) for row in rows]
 
 
 def orphans(database: Database, held: Collection[Lease] = ()) -> list[int]:

@@ -165,7 +165,7 @@ def laid_path(source: SourceRow) -> str:
     """Where a microphone's sound lies that goes by the source's clock; empty without one. It is made
     by a job."""
     microphone = microphone_of(source)
-    return f"{PurePath(source['path']).parent}/sound-{microphone.key}.flac" if microphone else ""
+    return str(PurePath(source["path"]).with_name(microphone.file_name)) if microphone else ""
 
 
 def source_paths(db: sqlite3.Connection) -> list[str]:

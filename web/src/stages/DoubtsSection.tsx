@@ -1,5 +1,4 @@
 /** Words that did not hold when heard again, in order, each with what else was heard. */
-
 import { useEffect, useRef } from "react";
 import type { Project } from "../api/client";
 import type { Player } from "../playback/player";

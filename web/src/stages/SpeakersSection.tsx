@@ -1,5 +1,4 @@
 /** Who speaks: names and their share, showing one alone, and giving captions to somebody else. */
-
 import { useState } from "react";
 import type { Cue, Piece, Project } from "../api/client";
 import { edit } from "../state/commands";

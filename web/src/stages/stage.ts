@@ -1,5 +1,4 @@
 /** The seven stages, and what each still finds to do. */
-
 import { create } from "zustand";
 import type { Check, Cue, Project } from "../api/client";
 import { allDoubts } from "../state/doubts";

@@ -1,5 +1,4 @@
 /** The Strip: time runs down the page, captions stand where they are spoken. */
-
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { ArrowDownToLine } from "lucide-react";
 import { type MouseEvent, useCallback, useEffect, useMemo, useRef, useState } from "react";

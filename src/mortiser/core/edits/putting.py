@@ -25,6 +25,7 @@ from mortiser.core.edits.trimming import (
 from mortiser.core.limits import Id
 from mortiser.core.strand import Strand
 from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.whole_frames import parting_of
 from mortiser.core.words import Cue, Word
 
 
@@ -77,8 +78,7 @@ def _clips(desk: Desk, from_piece: int, passages: Sequence[Passage], piece_id: i
             count = round((end - part.start_us) / frames.length_us)
             end = part.start_us + round(max(1, count) * frames.length_us)
             words, _, _ = words_around(desk, strands, passage)
-            known = {word.id for word in words if part.start_us <= word.middle_us <= part.end_us}
-            if {w.id for w in words if part.start_us <= w.middle_us <= end} != known:
+            if parting_of({0: words})(0, *sorted((end, part.end_us))):
                 end = part.end_us
         found.append(Clip(part.source_id, part.start_us, end))
     return found
