@@ -18,7 +18,7 @@ test: build $(VENV)/tested
 	$(MAKE) --no-print-directory lint
 	cd web && npm run --silent test
 	$(PYTHON) -m pytest --numprocesses 2 --ignore tests/e2e
-	$(PYTHON) -m pytest tests/e2e
+	$(PYTHON) -m pytest --numprocesses 2 --dist loadfile tests/e2e
 
 lint: $(VENV)/tested web/node_modules/.package-lock.json
 	$(VENV)/bin/ruff check src tests scripts bench

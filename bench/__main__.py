@@ -14,10 +14,13 @@ PARTS = (
     "pacing",
     "dressing",
     "burning",
+    "framing",
+    "subject",
     "segments",
     "trimming",
     "drifting",
     "matching",
+    "repeating",
     "editing",
     "screen",
 )

@@ -15,6 +15,7 @@ from fastapi.testclient import TestClient
 from bench.report import at_most
 from mortiser.api.app import create_app
 from mortiser.core.words import Word
+from mortiser.serving import spare_collections
 from mortiser.settings import Settings
 from mortiser.store import projects, transcript
 from mortiser.store.projects import NewSource
@@ -48,6 +49,7 @@ def long_talk() -> Iterator[tuple[TestClient, int]]:
         )  # fmt: skip
         project, source_id, _ = projects.create_project(shop.database, "Talk", source)
         transcript.append_line(shop.database, source_id, words)
+        spare_collections()
         with TestClient(create_app(shop, with_worker=False), base_url="http://127.0.0.1") as client:
             yield client, project
 

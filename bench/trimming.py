@@ -10,12 +10,14 @@ from typing import Any
 
 import numpy as np
 from fastapi.testclient import TestClient
-from playwright.sync_api import sync_playwright
+from playwright.sync_api import Page, Playwright, sync_playwright
 from tests.recordings import KETTLE
 from tests.serving import Server, bring_in, wait_for_job
 
 from bench.editing import WORDS, long_talk
+from bench.pacing import SCROLL, smooth
 from bench.report import at_least, at_most
+from bench.screen import long_project
 from mortiser.core.cutting import Loudness, Room, stretch_of
 from mortiser.core.fillers import filler_runs, of_language
 from mortiser.core.words import Word, word_key
@@ -57,6 +59,27 @@ def run() -> None:
         _answers(client, project)
     _places()
     _seen()
+    _scrolled()
+
+
+def _scrolled() -> None:
+    with long_project() as (server, project), sync_playwright() as play:
+        with server.client() as client:
+            view = client.get(f"/api/projects/{project}").json()
+            piece = view["pieces"][0]["id"]
+            talk = client.get(f"/api/pieces/{piece}/talk").json()
+            words = [i["id"] for row in talk["rows"] for i in row["items"] if i["id"]]
+            strand = talk["rows"][0]["strand_id"]
+            struck = [
+                {"strand_id": strand, "first_word": words[at], "last_word": words[at + 2]}
+                for at in np.linspace(20, len(words) - 40, CLIPS - 1).astype(int)
+            ]
+            edit = {"kind": "strike_words", "piece_id": piece, "passages": struck}
+            body = {"base_revision": view["revision"], "edit": edit}
+            client.post(f"/api/projects/{project}/edits", json=body).raise_for_status()
+        page = _at_trim(play, server, project)
+        page.wait_for_timeout(3_000)
+        smooth(page, f"scrolling the talk in {CLIPS} clips", SCROLL)
 
 
 def _seen() -> None:
@@ -75,16 +98,22 @@ def _seen() -> None:
     at_most("a cut on the screen, 95 %", float(np.percentile(took, 95)), "ms", 1_000, against)
 
 
+def _at_trim(play: Playwright, server: Server, project: int) -> Page:
+    """The project's page at its Trim stage; the browser ends with Playwright."""
+    browser = play.chromium.launch(
+        executable_path="/usr/bin/chromium", args=["--no-sandbox", "--disable-gpu"]
+    )
+    page = browser.new_page(viewport={"width": 1280, "height": 800})
+    page.goto(f"{server.address}/projects/{project}")
+    page.wait_for_selector("[data-cue-text]")
+    page.keyboard.press("Shift+Digit3")
+    page.wait_for_selector("[data-talk]")
+    return page
+
+
 def _struck(server: Server, project: int) -> list[float]:
     with sync_playwright() as play:
-        browser = play.chromium.launch(
-            executable_path="/usr/bin/chromium", args=["--no-sandbox", "--disable-gpu"]
-        )
-        page = browser.new_page(viewport={"width": 1280, "height": 800})
-        page.goto(f"{server.address}/projects/{project}")
-        page.wait_for_selector("[data-cue-text]")
-        page.keyboard.press("Shift+Digit3")
-        page.wait_for_selector("[data-talk]")
+        page = _at_trim(play, server, project)
         page.wait_for_timeout(1_000)
         took: list[float] = []
         for turn in range(STRUCK):
@@ -93,7 +122,6 @@ def _struck(server: Server, project: int) -> list[float]:
             page.keyboard.press("Shift+ArrowRight")
             page.wait_for_timeout(1_200)
             took.append(float(page.evaluate(STRIKE)))
-        browser.close()
     return took
 
 

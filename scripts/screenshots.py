@@ -29,6 +29,43 @@ def _trim(page: Page) -> None:
     page.screenshot(path=OUT / "trim.png")
     page.keyboard.press("Control+z")
     page.locator(".struck[data-talk]").first.wait_for(state="detached")
+    _takes(page)
+
+
+def _takes(page: Page) -> None:
+    """A piece of a passage, with the way on, and takes of the same words from both recordings."""
+    page.keyboard.press("v")
+    page.get_by_role("button", name="Piece: It is the fuse").wait_for()
+    takes = page.get_by_role("button", name="Takes of the same words")
+    takes.click()
+    page.get_by_role("button", name="Use this one").first.wait_for()
+    takes.evaluate("(button) => button.scrollIntoView({ block: 'start' })")
+    page.wait_for_timeout(2_500)
+    page.screenshot(path=OUT / "takes.png")
+    page.keyboard.press("Shift+v")
+    page.get_by_role("button", name="Piece: The cold kettle").wait_for()
+
+
+def _frame(page: Page) -> None:
+    """A piece in another shape, its layers and guide; all its shapes beside one another."""
+    page.keyboard.press("v")
+    page.get_by_role("button", name="Piece: It is the fuse").wait_for()
+    page.keyboard.press("Shift+Digit6")
+    page.get_by_role("button", name="Square 1:1").first.click()
+    faces = page.locator("text=the face stays where you put it")
+    faces.wait_for(timeout=120_000)
+    page.wait_for_timeout(3_000)
+    page.locator("#tray").evaluate("(tray) => tray.scrollTo(0, 0)")
+    page.screenshot(path=OUT / "frame.png")
+    page.get_by_role("button", name="See all").click()
+    play = page.get_by_role("dialog").get_by_role("button", name="Play")
+    page.wait_for_timeout(2_500)
+    play.click()
+    page.wait_for_timeout(3_000)
+    page.screenshot(path=OUT / "shapes.png")
+    page.get_by_role("button", name="Close").click()
+    page.keyboard.press("Shift+v")
+    page.get_by_role("button", name="Piece: The cold kettle").wait_for()
 
 
 def take(page: Page, address: str) -> None:
@@ -61,16 +98,12 @@ def take(page: Page, address: str) -> None:
             page.screenshot(path=OUT / "keys.png")
             page.keyboard.press("Escape")
         if stage == "Dress":
-            page.get_by_role("tab", name="Colours").click()
-            page.get_by_role("button", name="Live", exact=True).click()
-            page.wait_for_timeout(500)
-            page.screenshot(path=OUT / "colours.png")
-            page.keyboard.press("Escape")
             page.get_by_role("tab", name="Accents").click()
             page.wait_for_timeout(1_200)
             page.screenshot(path=OUT / "accents.png")
             _legible(page)
     _trim(page)
+    _frame(page)
     page.get_by_role("button", name="Pace", exact=False).first.click()
     page.get_by_role("tab", name="Checks").click()
     page.get_by_role("radio", name="course").click()

@@ -9,8 +9,10 @@ from mortiser.core.cutting import SILENT, Loudness
 from mortiser.core.errors import BadInput, NotFound
 from mortiser.core.finish.builtin import DEFAULT_FINISH, FINISHES
 from mortiser.core.finish.model import Finish
+from mortiser.core.layer import Layers
 from mortiser.core.microphone import Microphone
 from mortiser.core.pace import PACES, Pace, RuleSet
+from mortiser.core.shape import Shape, Shapes
 from mortiser.core.standing import NOTHING, Standing
 from mortiser.core.strand import Strand
 from mortiser.core.timeline import Clip, Placed, Timeline
@@ -38,6 +40,8 @@ class MemoryDesk:
         self.times_changed: set[int] = set()
         self.names: dict[int, str] = {}
         self.goals: dict[int, int] = {}
+        self.shapes_of: dict[int, Shapes] = {}
+        self.layers_of: dict[int, Layers] = {}
         self.microphones: dict[int, Microphone] = {}
         self.put_in: dict[int, tuple[int, Strand]] = {}
         self.look = FINISHES[DEFAULT_FINISH]
@@ -293,6 +297,9 @@ class MemoryDesk:
             self.all_cues[made.id] = made
         return later
 
+    def stretch_strand(self, piece_id: int, strand: Strand) -> None:
+        self.put_in[strand.id] = piece_id, strand
+
     def said(self, word_id: int) -> Word:
         if word_id not in self.transcript:
             raise NotFound("gone")
@@ -381,6 +388,8 @@ class MemoryDesk:
             ]
         )
         self.names[made] = name
+        self.shapes_of[made] = self.shapes(like)
+        self.layers_of[made] = self.layers(like)
         return made
 
     def delete_piece(self, piece_id: int) -> None:
@@ -391,11 +400,29 @@ class MemoryDesk:
                 del self.all_cues[cue.id]
         del self.timelines[piece_id]
 
+    def shapes(self, piece_id: int) -> Shapes:
+        return self.shapes_of.get(piece_id, (Shape(id=1, width=1080, height=1920),))
+
+    def set_shapes(self, piece_id: int, shapes: Shapes) -> None:
+        self.shapes_of[piece_id] = shapes
+
+    def layers(self, piece_id: int) -> Layers:
+        return self.layers_of.get(piece_id, ())
+
+    def set_layers(self, piece_id: int, layers: Layers) -> None:
+        self.layers_of[piece_id] = layers
+
     def set_goal(self, piece_id: int, goal_us: int) -> None:
         self.goals[piece_id] = goal_us
 
     def source_name(self, source_id: int) -> str:
         return f"source {source_id}"
+
+    def source_length(self, source_id: int) -> int:
+        return DURATION_US
+
+    def picture(self, source_id: int) -> tuple[int, int] | None:
+        return 1080, 1920
 
     def microphone(self, source_id: int) -> Microphone | None:
         return self.microphones.get(source_id)

@@ -78,13 +78,20 @@ def bring_in(client: httpx.Client, recording: Path, name: str | None = None) -> 
 
 
 def wait_for_job(
-    client: httpx.Client, project: int, kind: str, status: str = "done", seconds: float = 480
+    client: httpx.Client,
+    project: int,
+    kind: str,
+    status: str = "done",
+    seconds: float = 480,
+    source: int | None = None,
 ) -> dict:
-    """The newest job of a kind once it has the status."""
+    """The newest job of a kind (for one recording, where that is given) once it has the status."""
     until = time.monotonic() + seconds
     while time.monotonic() < until:
         jobs = [
-            j for j in client.get(f"/api/projects/{project}").json()["jobs"] if j["kind"] == kind
+            j
+            for j in client.get(f"/api/projects/{project}").json()["jobs"]
+            if j["kind"] == kind and source in (None, j["source_id"])
         ]
         if jobs and jobs[-1]["status"] == status:
             return jobs[-1]

@@ -19,6 +19,7 @@ from .voices import RATE, Samples, Spoken, speak
 OUT = Path(__file__).resolve().parents[2] / "src" / "mortiser" / "demo" / "media"
 BENCH = Path(__file__).resolve().parents[2] / "bench" / "media"
 FPS = 30
+MICROPHONE_EARLIER_S = 1.37
 
 
 def _sound_packets(
@@ -40,7 +41,7 @@ def _sound_packets(
 
 
 def _picture_packets(
-    container: av.container.OutputContainer, samples: Samples
+    container: av.container.OutputContainer, samples: Samples, thing: str
 ) -> Iterator[av.Packet]:
     stream = container.add_stream("libx264", rate=FPS, options={"crf": "25", "preset": "slow"})
     stream.width, stream.height, stream.pix_fmt = presenter.WIDTH, presenter.HEIGHT, "yuv420p"
@@ -49,7 +50,7 @@ def _picture_packets(
         skia.ImageInfo.MakeN32Premul(presenter.WIDTH, presenter.HEIGHT), pixels
     )
     for index, mouth in enumerate(presenter.mouths(samples, RATE, FPS)):
-        presenter.draw(surface.getCanvas(), index / FPS, float(mouth))
+        presenter.draw(surface.getCanvas(), index / FPS, float(mouth), thing)
         frame = av.VideoFrame.from_ndarray(pixels, format="bgra")
         frame.pts, frame.time_base = index, Fraction(1, FPS)
         yield from stream.encode(frame)
@@ -77,25 +78,49 @@ def make_corpus() -> None:
             _write_truth((BENCH / name).with_suffix(".words.json"), spoken)
 
 
+def _far(samples: Samples) -> Samples:
+    """The same, as a camera across the room hears it: dull, with echoes, in noise."""
+    far = np.convolve(samples, np.ones(5, np.float32) / 5, "same")
+    for late_s, share in ((0.017, 0.5), (0.029, 0.4), (0.043, 0.3), (0.071, 0.2)):
+        late = round(late_s * RATE)
+        far[late:] += share * samples[:-late]
+    noise = np.random.default_rng(3).normal(0, 0.014, len(far))
+    return (0.3 * far + noise).astype(np.float32)
+
+
+def _write(name: str, samples: Samples) -> None:
+    with av.open(str(OUT / name), "w", options={"movflags": "+faststart"}) as container:
+        streams = [_sound_packets(container, samples)]
+        if name.endswith(".mp4"):
+            streams.insert(0, _picture_packets(container, samples, name.removesuffix(".mp4")))
+        firsts = [list(itertools.islice(s, 1)) for s in streams]
+        rest = heapq.merge(
+            *(itertools.chain(f, s) for f, s in zip(firsts, streams, strict=True)),
+            key=lambda packet: float((packet.dts or 0) * packet.time_base),
+        )
+        for packet in rest:
+            container.mux(packet)
+
+
+def make_chair() -> None:
+    """A recording, and the same talk by a microphone of its own that was switched on earlier."""
+    spoken = speak(story.CHAIR)
+    _write("chair.mp4", _far(spoken.samples))
+    early = np.zeros(round(MICROPHONE_EARLIER_S * RATE), np.float32)
+    _write("chair-microphone.m4a", np.concatenate([early, spoken.samples]))
+    _write_truth(OUT / "chair.words.json", spoken)
+
+
 def main() -> None:
     """Make all clips; each takes its words from the story and leaves its truth beside it."""
     OUT.mkdir(parents=True, exist_ok=True)
     clips = {"kettle.mp4": story.KETTLE, "counter.m4a": story.COUNTER, "lyric.m4a": story.LYRIC}
     for name, lines in clips.items():
         spoken = speak(lines)
-        with av.open(str(OUT / name), "w", options={"movflags": "+faststart"}) as container:
-            streams = [_sound_packets(container, spoken.samples)]
-            if name.endswith(".mp4"):
-                streams.insert(0, _picture_packets(container, spoken.samples))
-            firsts = [list(itertools.islice(s, 1)) for s in streams]
-            rest = heapq.merge(
-                *(itertools.chain(f, s) for f, s in zip(firsts, streams, strict=True)),
-                key=lambda packet: float((packet.dts or 0) * packet.time_base),
-            )
-            for packet in rest:
-                container.mux(packet)
+        _write(name, spoken.samples)
         _write_truth((OUT / name).with_suffix(".words.json"), spoken)
         print(f"{name}: {len(spoken.samples) / RATE:.1f} s, {len(spoken.words)} words")
+    make_chair()
     make_corpus()
 
 

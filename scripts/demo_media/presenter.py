@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 
 import numpy as np
 import numpy.typing as npt
@@ -86,7 +87,21 @@ def _kettle(canvas: skia.Canvas) -> None:
     canvas.drawLine(930, 1600, 1080, 1680, _paint(0x33383C, 16))
 
 
-def draw(canvas: skia.Canvas, t: float, mouth: float) -> None:
+def _chair(canvas: skia.Canvas) -> None:
+    for x, top in ((690, 1300), (890, 1300)):
+        canvas.drawLine(x, top, x + 6, 1660, _paint(0x6B4226, 26))
+    for y in (1330, 1400, 1470):
+        canvas.drawLine(690, y, 890, y, _paint(0x8A5B3A, 22))
+    _round(canvas, (650, 1520, 290, 44), 14, 0xB98A5A)
+    canvas.drawLine(664, 1560, 640, 1680, _paint(0x6B4226, 26))
+    canvas.drawLine(926, 1560, 940, 1680, _paint(0x6B4226, 26))
+
+
+THINGS: dict[str, Callable[[skia.Canvas], None]] = {"kettle": _kettle, "chair": _chair}
+"""What stands on the bench."""
+
+
+def draw(canvas: skia.Canvas, t: float, mouth: float, thing: str = "kettle") -> None:
     """Draw the moment ``t`` seconds with the mouth ``mouth`` (0 shut to 1 wide open)."""
     _room(canvas)
     sway, bob = 10 * math.sin(t * 0.9), 6 * math.sin(t * 2.1) - 8 * mouth
@@ -103,7 +118,7 @@ def draw(canvas: skia.Canvas, t: float, mouth: float) -> None:
     canvas.restore()
     canvas.drawRect(skia.Rect.MakeXYWH(0, 1640, WIDTH, 280), _paint(0x7B4F31))
     canvas.drawRect(skia.Rect.MakeXYWH(0, 1640, WIDTH, 18), _paint(0x95643F))
-    _kettle(canvas)
+    THINGS[thing](canvas)
     lift = 40 * max(0.0, math.sin(t * 1.3)) + 30 * mouth
     canvas.drawLine(300, 1300, 250, 1560 - lift, _paint(0x476B7A, 120))
     canvas.drawCircle(270, 1600 - lift, 66, _paint(0xD99C78))

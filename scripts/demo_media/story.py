@@ -39,6 +39,14 @@ COUNTER = [
     Line("heart", "Of course. Sit down next to Marlo, he will pass you the iron.", 0.6),
 ]
 
+CHAIR = [
+    Line("joe", "Good evening from Lantern Lane, this chair came in with a loose leg.", 0.5),
+    Line("joe", "Take the leg out, um, scrape off the old glue, and press it back in.", 0.45),
+    Line("joe", "Bring your kettle, your chair or your radio on Saturday at eleven.", 0.4),
+    Line("joe", "We show you how, and you do the mending yourself.", 0.8),
+]
+"""Two sentences of it are takes of the kettle's."""
+
 LYRIC = [
     Line("heart", "Lantern lane, oh lantern lane,", 0.9),
     Line("heart", "mend the kettle, mend the chair,", 0.9),

@@ -23,6 +23,7 @@ from mortiser.core.layout.ruler import LetterRuler
 from mortiser.core.pace import PACES, PaceName
 from mortiser.core.piece import Piece
 from mortiser.core.scene import SceneReel
+from mortiser.core.shape import Shape
 from mortiser.core.tightening import Tightening, tightened
 from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.words import Cue, Word
@@ -70,7 +71,7 @@ def caption(
     if not words:
         raise BadInput("No speech was found in this recording.")
     piece = _piece(facts, finish, pace)
-    ruler = LetterRuler(piece.finish, (piece.width, piece.height), font_book())
+    ruler = LetterRuler(piece.finish, piece.size, font_book())
     if tighten:
         (whole,) = piece.timeline.clips
         loud = Loudness(FINEST_US, compute_peaks(stream_sound(recording))[0])
@@ -139,13 +140,13 @@ def names_of(file: Path) -> list[Entry]:
 
 
 def _burn(recording: Recording, out: Path, cues: list[Cue], piece: Piece, quiet: bool) -> None:
-    size = even_size(piece.width, piece.height)
+    size = even_size(*piece.size)
     reel = SceneReel(cues, piece.finish, size, font_book())
     partial = _partial(out)
     try:
         with _bar("Burning in", quiet) as bar:
             rate = Fraction(piece.frames.rate or BACKDROP_FPS).limit_denominator(1001)
-            programme = Programme(piece.timeline, {0: recording}, size, reel, rate)
+            programme = Programme(piece.timeline, {0: recording}, size, reel, rate=rate)
             burn(programme, partial, lambda p: _advance(bar, p))
             _advance(bar, 1.0)
         partial.replace(out)
@@ -172,7 +173,8 @@ def _piece(facts: Probe, finish: str, pace: PaceName) -> Piece:
     width, height = (facts.width, facts.height) if facts.width else AUDIO_ONLY_FRAME
     timeline = Timeline([Clip(0, 0, facts.duration_us)])
     frames = Frames() if facts.variable_rate else Frames(facts.frame_rate, facts.first_frame_us)
-    return Piece(0, 0, "", width, height, FINISHES[finish], PACES[pace], timeline, frames=frames)
+    shapes = (Shape(id=1, width=width, height=height),)
+    return Piece(0, 0, "", shapes, FINISHES[finish], PACES[pace], timeline, frames=frames)
 
 
 def _bar(name: str, quiet: bool) -> tqdm[None]:

@@ -36,7 +36,7 @@ def serve(settings: Settings, first: Callable[[Settings], None] | None = None) -
         app = create_app(shop)
         config = uvicorn.Config(app, log_level="warning", timeout_graceful_shutdown=2)
         server = uvicorn.Server(config)
-        _spare_collections()
+        spare_collections()
         print(f"Mortiser is at {address}", flush=True)
         if app.state.pairing is not None:
             print(_opening(settings, listener.getsockname()[1], app.state.pairing.code), flush=True)
@@ -46,7 +46,7 @@ def serve(settings: Settings, first: Callable[[Settings], None] | None = None) -
     return 0
 
 
-def _spare_collections() -> None:
+def spare_collections() -> None:
     """Keep the garbage collector from going through all there is in the middle of an answer.
 
     Nearly nothing of what answers are made of is cyclic, yet they are made of many objects.

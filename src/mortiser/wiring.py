@@ -13,6 +13,7 @@ from mortiser.jobs.aligning import TypedWordAligner
 from mortiser.jobs.delivering import DELIVER
 from mortiser.jobs.doubting import DOUBT
 from mortiser.jobs.draft import DRAFT
+from mortiser.jobs.faces import FACES
 from mortiser.jobs.glossary import GlossaryBench
 from mortiser.jobs.importing import IMPORT, SCRIPT
 from mortiser.jobs.kind import Home
@@ -31,6 +32,7 @@ from mortiser.jobs.workspace import Workspace
 from mortiser.media.opening import limit_pixels
 from mortiser.media.peaks import loudness
 from mortiser.paint.legibility import faint_captions
+from mortiser.render.glances import glances
 from mortiser.render.still import still
 from mortiser.settings import Settings
 from mortiser.speech.engines import (
@@ -62,6 +64,7 @@ KINDS: Kinds = {
     "doubt": DOUBT,
     "deliver": DELIVER,
     "thumbnails": THUMBNAILS,
+    "faces": FACES,
     "microphone": MICROPHONE,
     "draft": DRAFT,
 }
@@ -100,6 +103,7 @@ class Shop:
 
 still_picture = still
 hard_to_read = faint_captions
+seen_behind = glances
 
 
 def model_place(settings: Settings) -> ModelPlace:

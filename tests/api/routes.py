@@ -20,3 +20,10 @@ def edit(client: TestClient, project: int, revision: int, **command: object):
     return client.post(
         f"/api/projects/{project}/edits", json={"base_revision": revision, "edit": command}
     )
+
+
+def made(client: TestClient, project: int, **command: object) -> dict:
+    """An edit that is taken, made against the newest revision."""
+    answer = edit(client, project, read(client, project)["revision"], **command)
+    assert answer.status_code == 200, answer.text
+    return answer.json()

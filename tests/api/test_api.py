@@ -35,7 +35,7 @@ def test_a_dropped_recording_becomes_a_captioned_project(client: TestClient, pro
     said = " ".join(w["text"] for cue in view["cues"] for w in cue["words"])
     assert said.startswith("Welcome back to the mending room.")
     assert view["sources"][0]["kind"] == "audio"
-    assert (view["pieces"][0]["width"], view["pieces"][0]["height"]) == (1080, 1920)
+    assert [(one["width"], one["height"]) for one in view["pieces"][0]["shapes"]] == [(1080, 1920)]
 
 
 def test_an_edit_is_answered_with_what_changed_and_undone(client: TestClient, project: int) -> None:

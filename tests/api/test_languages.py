@@ -93,3 +93,10 @@ def test_without_the_second_engine_it_is_english_and_says_so(tmp_path: Path) -> 
         view = read(client, made["project_id"])
         assert view["sources"][0]["language"] == "en"
         assert view["cues"]
+        # Heard once more with the language to be found out.
+        again = client.post(f"/api/projects/{made['project_id']}/hear", json={"language": "auto"})
+        assert again.status_code < 300, again.text
+        view = read(client, made["project_id"])
+        newest = [job for job in view["jobs"] if job["kind"] == "transcribe"][-1]
+        assert (newest["status"], newest["error"]) == ("done", None)
+        assert view["history"]["undo"].startswith("hear ")

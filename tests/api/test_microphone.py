@@ -46,6 +46,10 @@ def project(shop: Shop, tmp_path: Path) -> int:
     return made.project_id
 
 
+def texts(project: dict) -> list[str]:
+    return [" ".join(word["text"] for word in cue["words"]) for cue in project["cues"]]
+
+
 def sounds(client: TestClient, project: int) -> list[dict]:
     return view(client, project)["sources"]
 
@@ -127,3 +131,30 @@ def test_a_copy_of_the_project_hears_it_too(
     found = sounds(client, copy)[0]["microphone"]
     assert found["laid"]
     assert found["sound_id"] == sounds(client, copy)[1]["id"]
+
+
+def test_words_heard_by_the_own_sound_are_heard_again_by_the_microphone(
+    client: TestClient, project: int, tmp_path: Path
+) -> None:
+    before = texts(view(client, project))
+    added(client, project, tmp_path / "clip mic.wav", transcribe=True)
+    now = view(client, project)
+    assert now["history"]["undo"] == "hear 00:00 to 00:09 again"
+    said = " ".join(texts(now))
+    assert "kettle came in stone cold" in said
+    base = now["revision"]
+    client.post(f"/api/projects/{project}/undo", json={"base_revision": base})
+    assert texts(view(client, project)) == before
+
+
+def test_captions_that_were_worked_on_stay(
+    client: TestClient, project: int, tmp_path: Path
+) -> None:
+    cue = view(client, project)["cues"][0]
+    edit(client, project, kind="retype_cue", cue_id=cue["id"], text="Good evening")
+    before = texts(view(client, project))
+    added(client, project, tmp_path / "clip mic.wav", transcribe=True)
+    now = view(client, project)
+    assert texts(now) == before
+    job = next(one for one in now["jobs"] if one["kind"] == "microphone")
+    assert "Hear it again in Gather" in job["report"][0]["text"]

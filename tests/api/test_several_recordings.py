@@ -106,3 +106,75 @@ def test_only_a_project_that_is_there_takes_a_recording(
     )
     assert bad.status_code == 422
     assert len(view(client, project)["sources"]) == 1
+
+
+def test_all_recordings_are_searched_and_a_sentence_of_any_is_put_in(
+    client: TestClient, project: int, shop: Shop, tmp_path: Path
+) -> None:
+    made = added(client, project, make_video(tmp_path / "b.mp4", seconds=6.0))
+    transcript.append_line(shop.database, made["source_id"], spoken(OTHER))
+    first = view(client, project)["pieces"][0]["id"]
+    found = client.get(f"/api/pieces/{first}/said", params={"text": "we"}).json()
+    assert [one["recording"] for one in found] == ["a.mp4", "b.mp4"]
+    here, there = found
+    assert (here["at_us"] is None, there["at_us"]) == (False, None)
+    assert [word["text"] for word in there["words"] if word["noticed"]] == ["we"]
+    said = {key: there[key] for key in ("first_word", "last_word")}
+    edit(client, project, kind="put_recorded", piece_id=first, said=said)
+    (again,) = client.get(f"/api/pieces/{first}/said", params={"text": "radio"}).json()
+    assert again["at_us"] < 1_000_000
+    assert client.get(f"/api/pieces/{first}/said", params={"text": "toaster"}).json() == []
+    (all_of_it,) = client.get(
+        f"/api/pieces/{first}/said", params={"source_id": made["source_id"]}
+    ).json()
+    assert " ".join(word["text"] for word in all_of_it["words"]) == OTHER
+
+
+def test_takes_of_the_same_words_are_told_and_one_is_used_for_the_other(
+    client: TestClient, project: int, shop: Shop, tmp_path: Path
+) -> None:
+    made = added(client, project, make_video(tmp_path / "b.mp4", seconds=8.0))
+    again = "So we mend kettles and old chairs. Now for something else."
+    transcript.append_line(shop.database, made["source_id"], spoken(again))
+    first = view(client, project)["pieces"][0]["id"]
+    (group,) = client.get(f"/api/pieces/{first}/takes").json()
+    one, other = group["takes"]
+    assert [take["recording"] for take in (one, other)] == ["a.mp4", "b.mp4"]
+    noticed = [[w["text"] for w in take["words"] if w["noticed"]] for take in (one, other)]
+    assert noticed == [["um", "we", "mend"], ["old"]]
+    assert one["at_us"] is not None
+    assert other["at_us"] is None
+
+    def words_of(take: dict) -> dict:
+        return {key: take[key] for key in ("first_word", "last_word")}
+
+    edit(
+        client,
+        project,
+        kind="use_take",
+        piece_id=first,
+        instead={"strand_id": one["strand_id"], **words_of(one)},
+        take=words_of(other),
+    )
+    (group,) = client.get(f"/api/pieces/{first}/takes").json()
+    assert [take["at_us"] is None for take in group["takes"]] == [True, False]
+
+
+def test_what_a_recording_says_beyond_a_passage_is_told_and_brought_in(
+    client: TestClient, project: int, shop: Shop
+) -> None:
+    first = view(client, project)["pieces"][0]["id"]
+    talk = client.get(f"/api/pieces/{first}/talk").json()
+    assert talk["beyond"] == [], "all of the recording was put in"
+    words = [item for row in talk["rows"] for item in row["items"] if item["id"]]
+    middle = words[len(words) // 2]["id"]
+    passage = {"strand_id": talk["rows"][0]["strand_id"], "first_word": middle, "last_word": middle}
+    edit(client, project, kind="new_piece", piece_id=first, passages=[passage])
+    piece = view(client, project)["pieces"][1]["id"]
+    told = client.get(f"/api/pieces/{piece}/talk").json()["beyond"]
+    assert [one["side"] for one in told] == ["before", "behind"]
+    strand = told[0]["strand_id"]
+    edit(client, project, kind="bring_in", piece_id=piece, strand_id=strand, side="behind")
+    after = client.get(f"/api/pieces/{piece}/talk").json()
+    kept = [item["text"] for row in after["rows"] for item in row["items"] if item["id"]]
+    assert " ".join(kept).endswith(told[1]["text"])

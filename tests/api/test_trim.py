@@ -1,7 +1,6 @@
 """The talk, what can go of it, lists of fillers, and cut pieces delivered, over HTTP."""
 
 from pathlib import Path
-from typing import Any
 
 import av
 import pytest
@@ -12,6 +11,8 @@ from mortiser.jobs.bringing_in import bring_in
 from mortiser.settings import Settings
 from mortiser.store import transcript
 from mortiser.wiring import Shop, open_shop
+from tests.api.routes import made as edit
+from tests.api.routes import read as view
 from tests.core.test_thoughts import LONG
 from tests.recordings import make_video
 from tests.store.fixtures import spoken
@@ -36,19 +37,6 @@ def project(shop: Shop, tmp_path: Path) -> int:
     shop.run(made.jobs[1])
     transcript.append_line(shop.database, made.source_id, spoken(SAID))
     return made.project_id
-
-
-def view(client: TestClient, project: int) -> Any:
-    return client.get(f"/api/projects/{project}").json()
-
-
-def edit(client: TestClient, project: int, **wanted: Any) -> Any:
-    answer = client.post(
-        f"/api/projects/{project}/edits",
-        json={"base_revision": view(client, project)["revision"], "edit": wanted},
-    )
-    assert answer.status_code == 200, answer.text
-    return answer.json()
 
 
 def test_the_talk_and_what_can_go_of_it(client: TestClient, project: int) -> None:

@@ -33,8 +33,8 @@ class Place:
     other: Broker
     kept: list[tuple[str, str]] = field(default_factory=list)
 
-    def add(self, kind: str = "deliver") -> int:
-        return jobs.add(self.database, self.project, kind, {"of": kind})
+    def add(self, kind: str = "deliver", **payload: int) -> int:
+        return jobs.add(self.database, self.project, kind, {"of": kind, **payload})
 
     def row(self, job: int) -> Any:
         return jobs.get(self.database.connection, job)
@@ -265,3 +265,17 @@ def test_errors_people_can_do_something_about_are_told(place: Place) -> None:
     said = place.one.explained(NotFound("That piece is not there any more."))
     assert str(said) == "That piece is not there any more."
     assert place.one.explained(ZeroDivisionError()) is None
+
+
+def test_two_of_a_kind_never_work_on_one_recording(place: Place) -> None:
+    first, second = (place.add("transcribe", source_id=1) for _ in range(2))
+    other = place.add("transcribe", source_id=2)
+    held = lease(place.one, first)
+    assert place.other.take(second) is None
+    assert place.status(second) == "queued"
+    taken(place.other, other)
+    taken(place.other, place.add("prepare", source_id=1))
+    assert place.one.waiting_beside(other) == []
+    place.one.finish(held, DONE)
+    assert place.one.waiting_beside(first) == [second]
+    taken(place.other, second)

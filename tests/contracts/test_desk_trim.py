@@ -9,9 +9,11 @@ from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.marking import MarkWords
 from mortiser.core.edits.pieces import DeletePiece, NamePiece, NewPiece
 from mortiser.core.edits.projection import follow_times
-from mortiser.core.edits.putting import Place, PutPassages
+from mortiser.core.edits.putting import PutPassages, WordPlace
+from mortiser.core.edits.recorded import PutRecorded, Recorded, UseTake
 from mortiser.core.edits.times import SetCueTimes
 from mortiser.core.edits.trimming import (
+    BringIn,
     CutStretches,
     MoveCut,
     Passage,
@@ -270,13 +272,15 @@ def test_pieces_are_named_and_taken_away_but_one_stays(desk: Desk) -> None:
         DeletePiece(piece_id=1).apply(desk)
 
 
-def behind(desk: Desk, text: str, piece_id: int = 1) -> Place:
+def behind(desk: Desk, text: str, piece_id: int = 1) -> WordPlace:
     word = next(word for word in words_of(desk, piece_id) if word.text == text)
     strand = desk.timeline(piece_id).place_of(word).clip.strand_id
-    return Place(strand_id=strand, word_id=word.id)
+    return WordPlace(strand_id=strand, word_id=word.id)
 
 
-def put(desk: Desk, said: Passage, where: Place | None, piece_id: int = 1, source: int = 1) -> None:
+def put(
+    desk: Desk, said: Passage, where: WordPlace | None, piece_id: int = 1, source: int = 1
+) -> None:
     edit = PutPassages(piece_id=piece_id, from_piece_id=source, passages=[said], behind=where)
     make(desk, edit)
 
@@ -345,7 +349,7 @@ def test_struck_words_come_back_where_a_passage_parts_them(desk: Desk) -> None:
     assert text_of(desk) == put_text
     # Behind a struck word is behind what stands in front of it.
     make(desk, StrikeWords(piece_id=1, passages=both))
-    where = Place(strand_id=both[1].strand_id, word_id=both[1].last_word)
+    where = WordPlace(strand_id=both[1].strand_id, word_id=both[1].last_word)
     put(desk, passage(desk, "Good", "morning"), where)
     assert "Nine stone Good morning it" in text_of(desk)
 
@@ -354,6 +358,91 @@ def test_what_is_not_there_cannot_be_put_anywhere(desk: Desk) -> None:
     said = passage(desk, "Good", "morning")
     with pytest.raises(NotFound):
         PutPassages(piece_id=1, from_piece_id=9, passages=[said]).apply(desk)
-    nowhere = Place(strand_id=999, word_id=said.first_word)
+    nowhere = WordPlace(strand_id=999, word_id=said.first_word)
     with pytest.raises(NotFound):
         PutPassages(piece_id=1, from_piece_id=1, passages=[said], behind=nowhere).apply(desk)
+
+
+def recorded(desk: Desk, first: str, last: str, source_id: int) -> Recorded:
+    """Words of a recording, whichever piece shows them."""
+    words = desk.said_from(source_id, 0, DURATION_US)
+    start = next(at for at, word in enumerate(words) if word.text == first)
+    end = next(at for at in range(start, len(words)) if words[at].text == last)
+    return Recorded(first_word=words[start].id, last_word=words[end].id)
+
+
+def test_a_passage_of_another_recording_is_put_in(desk: Desk) -> None:
+    said = recorded(desk, "Bring", "Saturday", 2)
+    edit = PutRecorded(piece_id=1, said=said, behind=behind(desk, "mend"))
+    assert edit.label(desk) == "put “Bring your radio on Sat…” here"
+    make(desk, edit)
+    assert text_of(desk) == TEXT.replace("mend things", "mend Bring your radio on Saturday things")
+    (clip,) = [one for one in desk.timeline(1).clips if one.source_id == 2]
+    frames = clip.length_us / desk.frames(1).length_us
+    assert frames == pytest.approx(round(frames), abs=1e-3)
+    make(desk, PutRecorded(piece_id=1, said=said))
+    assert text_of(desk).startswith("Bring your radio on Saturday Good morning")
+    mixed = Recorded(first_word=said.first_word, last_word=passage(desk, "Nine", "Nine").last_word)
+    with pytest.raises(NotFound):
+        PutRecorded(piece_id=1, said=mixed).apply(desk)
+
+
+def test_another_take_plays_in_the_stead_of_one_and_back(desk: Desk) -> None:
+    plays = passage(desk, "Today", "cold.")
+    other = recorded(desk, "Bring", "together.", 2)
+    make(desk, UseTake(piece_id=1, instead=plays, take=other))
+    swapped = TEXT.replace("Today this kettle came in stone cold.", OTHER)
+    assert text_of(desk) == swapped
+    strands = len(desk.strands(1))
+    now = passage(desk, "Bring", "together.")
+    first = Recorded(first_word=plays.first_word, last_word=plays.last_word)
+    edit = UseTake(piece_id=1, instead=now, take=first)
+    assert edit.label(desk).startswith("use another take: “Today this")
+    make(desk, edit)
+    assert text_of(desk) == TEXT
+    assert len(desk.strands(1)) == strands, "it came back where it stood, and was not put in again"
+    make(desk, UseTake(piece_id=1, instead=passage(desk, "Today", "cold."), take=other))
+    assert text_of(desk) == swapped
+    assert len(desk.strands(1)) == strands
+
+
+def test_the_sentence_beside_a_passage_is_brought_in(desk: Desk) -> None:
+    said = passage(desk, "Nine", "ten")
+    make(desk, NewPiece(piece_id=1, passages=[said]))
+    (made,) = [one for one in (3, 4) if _is_there(desk, one)]
+    (strand,) = desk.strands(made)
+    edit = BringIn(piece_id=made, strand_id=strand.id, side="before")
+    assert edit.label(desk) == "bring in “Today this kettle came…”"
+    make(desk, edit)
+    assert text_of(desk, made) == "Today this kettle came in stone cold. Nine times out of ten"
+    make(desk, BringIn(piece_id=made, strand_id=strand.id, side="behind"))
+    assert text_of(desk, made).endswith("Nine times out of ten it is the fuse.")
+    assert len(desk.timeline(made).clips) == 1, "it plays on without a cut"
+    with pytest.raises(NotFound):
+        BringIn(piece_id=made, strand_id=strand.id, side="behind").apply(desk)
+    make(desk, BringIn(piece_id=made, strand_id=strand.id, side="before"))
+    assert text_of(desk, made) == TEXT
+
+
+def _is_there(desk: Desk, piece_id: int) -> bool:
+    try:
+        desk.piece_name(piece_id)
+    except NotFound:
+        return False
+    return True
+
+
+def test_an_edge_is_moved_beyond_what_was_put_in_but_not_into_what_follows(desk: Desk) -> None:
+    said = recorded(desk, "radio", "Saturday", 2)
+    make(desk, PutRecorded(piece_id=1, said=said, behind=behind(desk, "mend")))
+    (clip,) = [one for one in desk.timeline(1).clips if one.source_id == 2]
+    make(desk, MoveCut(piece_id=1, clip_id=clip.id, edge="start", to_us=0))
+    make(desk, MoveCut(piece_id=1, clip_id=clip.id, edge="end", to_us=DURATION_US * 2))
+    (now,) = [one for one in desk.timeline(1).clips if one.source_id == 2]
+    assert (now.start_us, now.end_us) == (0, DURATION_US)
+    assert text_of(desk) == TEXT.replace("mend things", f"mend {OTHER} things")
+    # What was parted by it goes on behind it: neither side is said twice.
+    before, after = (one for one in desk.timeline(1).clips if one.source_id == 1)
+    make(desk, MoveCut(piece_id=1, clip_id=before.id, edge="end", to_us=before.end_us + 900 * MS))
+    make(desk, MoveCut(piece_id=1, clip_id=after.id, edge="start", to_us=after.start_us - 900 * MS))
+    assert text_of(desk) == TEXT.replace("mend things", f"mend {OTHER} things")

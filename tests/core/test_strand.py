@@ -5,7 +5,7 @@ from itertools import pairwise
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.strand import Strand, with_stretch, without
+from mortiser.core.strand import Strand, with_stretch, without, without_all
 from mortiser.core.timeline import Clip, Timeline, changed_stretches, shifts
 
 STRANDS = (Strand(1, 1, 0, 100), Strand(2, 2, 10, 60), Strand(3, 1, 40, 90))
@@ -45,6 +45,15 @@ def test_what_is_kept_is_what_a_plain_list_keeps(
             assert all(a.end_us < b.start_us for a, b in pairwise(mine))
         ids = [clip.id for clip in clips if clip.id]
         assert len(ids) == len(set(ids)), "no clip is two"
+
+
+@given(steps)
+def test_all_at_once_is_one_after_another(made: list[tuple[bool, Strand, int, int]]) -> None:
+    stretches = [(strand.id, start, start + length) for _, strand, start, length in made]
+    one_by_one = list(WHOLE)
+    for stretch in sorted(stretches):
+        one_by_one = without(one_by_one, *stretch)
+    assert without_all(WHOLE, stretches) == one_by_one
 
 
 @given(steps, steps)

@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from mortiser.core.cue_timing import Frames
-from mortiser.core.cutting import SILENT, Loudness, Room, stretch_of
+from mortiser.core.cutting import SHARP_US, SILENT, Loudness, Room, stretch_of
 from mortiser.core.errors import BadInput
 from mortiser.core.fillers import FILLERS, filler_runs, of_language
 from mortiser.core.repeats import repeats
@@ -158,7 +158,7 @@ KNOWN = [
     ("Nine times out of ten it is the fuse. Nine times out of ten it is the plug. Look.",
      "Nine times out of ten it is the fuse."),
     ("You need a – you need a thin wire", "You need a –"),
-    ("it was it was it was stone cold", "it was"),
+    ("it was it was it was stone cold", "it was it was"),
 ]  # fmt: skip
 GOOD = [
     "It is very very cold.",
@@ -184,6 +184,40 @@ def test_the_last_take_stays(text: str, goes: str) -> None:
 
 @pytest.mark.parametrize("text", GOOD)
 def test_what_is_said_twice_on_purpose_stays(text: str) -> None:
+    assert repeats(spoken(text)) == []
+
+
+@pytest.mark.parametrize(
+    ("text", "gone"),
+    [
+        ("You can, you can You can buy a new one.", "You can, you can"),
+        ("Put a little Put just a little glue on it.", "Put a little"),
+        (
+            "Cables break where they Cables nearly always break where they end.",
+            "Cables break where they",
+        ),
+        ("A good clamp is A good clamp costs five pounds.", "A good clamp is"),
+        ("I think we take the, we take a saw.", "we take the,"),
+    ],
+)
+def test_what_is_begun_again_goes_as_one(text: str, gone: str) -> None:
+    words = spoken(text)
+    (found,) = repeats(words)
+    assert " ".join(word.text for word in words[found.first : found.last + 1]) == gone
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        "If you lose the spring, you lose the afternoon.",
+        "Some people come for the tea, and some people come for the company.",
+        "An hour is an hour, not ten minutes.",
+        "My grandmother told me that a chair is never just a chair.",
+        "What you need is time, what you need is a table.",
+        "We are open in summer, we are open in winter.",
+    ],
+)
+def test_what_is_said_alike_on_purpose_stays(text: str) -> None:
     assert repeats(spoken(text)) == []
 
 
@@ -232,7 +266,7 @@ def test_no_cut_is_inside_a_word_that_stays(
     assert all(not word.start_us < end < word.end_us for word in words[last + 1 :])
     assert all(start < (word.start_us + word.end_us) // 2 < end for word in words[first : last + 1])
     if first and words[first].start_us - words[first - 1].end_us > room.after_us:
-        assert start - words[first - 1].end_us <= max(room.after_us, 20 * MS)
+        assert start - words[first - 1].end_us <= max(room.after_us, SHARP_US)
 
 
 def test_struck_words_are_no_removals() -> None:
@@ -275,3 +309,21 @@ def test_a_recording_is_tightened_by_whole_frames() -> None:
     assert [hole % 40_000 for hole in holes] == [0] * len(holes)
     assert len({clip.id for clip in cut.clips}) == len(cut.clips)
     assert tightened(words, whole, SILENT, Frames(), tightening(["quiet=2"], "en")).duration_us > 0
+
+
+def test_a_strand_nothing_is_kept_of_stands_beside_what_it_was_parted_from() -> None:
+    words = spoken("one two three four")
+    middle = words[2].start_us - 1
+    strands = [
+        Strand(1, 1, 0, middle),
+        Strand(2, 1, middle, words[3].end_us + 1),
+        Strand(3, 1, 0, middle),
+    ]
+    later = Clip(1, middle, words[3].end_us + 1, 2, 2)
+
+    def said(*clips: Clip) -> str:
+        items = talk(Timeline(clips), strands[:2], {1: words})
+        return " ".join(item.word.text for item in items if isinstance(item, TalkWord))
+
+    assert said(later) == "one two three four"
+    assert said(Clip(1, 0, middle, 1, 1)) == "one two three four"

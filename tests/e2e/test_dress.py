@@ -331,7 +331,10 @@ def test_a_still_is_what_the_preview_shows(bench: Page) -> None:
         bench.get_by_role("button", name="Take a still").click()
     picture = skia.Image.MakeFromEncoded(Path(coming.value.path()).read_bytes())
     piece = piece_of(bench)
-    assert (picture.width(), picture.height()) == (piece["width"], piece["height"])
+    assert (picture.width(), picture.height()) == (
+        piece["shapes"][0]["width"],
+        piece["shapes"][0]["height"],
+    )
     at = re.fullmatch(r"Short-kettle-(\d+)\.png", coming.value.suggested_filename)
     assert at
     cue = view_of(bench)["cues"][1]

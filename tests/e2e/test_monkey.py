@@ -26,7 +26,7 @@ KEYS = [
     ",", ".", "u", "Control+z", "Control+y", "Shift+Digit2", "Shift+Digit4", "Shift+Digit5",
     "Shift+Digit7", "Shift+Digit2", "t", "?", "F8", "y", "h", "s", "e", "Control+a", "Space",
 ]  # fmt: skip
-STRAY = r"[wWrkogbu,.tshey?@#$^\[\]]"
+STRAY = r"[wWrkogbu,.tshey?@#$%^&\[\]]"
 """What keys leave where they are pressed while text is typed in."""
 LETTERS = "bcdfghjklmnpqrstvwxz"
 

@@ -179,8 +179,9 @@ def test_the_browser_reads_the_captions_of_a_delivery(
         }""",
         view["pieces"][0]["id"],
     )
-    assert len(found) == len(view["cues"])
-    for (start, end, text), cue in zip(found, view["cues"], strict=True):
+    cues = [cue for cue in view["cues"] if cue["piece_id"] == view["pieces"][0]["id"]]
+    assert found
+    for (start, end, text), cue in zip(found, cues, strict=True):
         assert start == pytest.approx(cue["start_us"] / 1e6, abs=0.0006)
         assert end == pytest.approx(cue["end_us"] / 1e6, abs=0.0006)
         assert text.split() == [w["text"] for w in cue["words"]]

@@ -1,5 +1,6 @@
 """More recordings in one project: a piece each, passages from one in another, a separate microphone."""
 
+import re
 from pathlib import Path
 
 import numpy as np
@@ -65,3 +66,69 @@ def test_a_microphone_and_another_recording_come_into_a_project(
     until(page, READY)
     page.keyboard.press("Shift+Digit2")
     assert "Welcome back to the mending" in " ".join(texts(page))
+
+
+def test_words_of_all_recordings_are_found_put_in_and_taken_for_others(
+    page: Page, server: Server, tmp_path: Path
+) -> None:
+    clip = cut_demo(tmp_path / "clip.mp4", 9.0)
+    with server.client() as client:
+        project = bring_in(client, clip, "First.mp4")["id"]
+        wait_for_job(client, project, "speakers")
+        answer = client.post(
+            f"/api/projects/{project}/recordings",
+            params={"name": "Second.mp4"},
+            content=cut_demo(tmp_path / "again.mp4", 8.0).read_bytes(),
+        )
+        assert answer.status_code == 201
+        wait_for_job(client, project, "speakers", source=answer.json()["source_id"])
+    page.goto(f"{server.address}/projects/{project}")
+    expect(page.locator("[data-cue-text]").first).to_be_visible()
+    page.keyboard.press("Shift+Digit3")
+    expect(word(page, "kettle").first).to_be_visible()
+    tray = page.get_by_label("Tray of Trim")
+    tray.get_by_role("button", name="Takes of the same words").click()
+    expect(tray.get_by_text("in the piece").first).to_be_visible()
+    tray.get_by_role("button", name="Use this one").first.click()
+    # The sentence is there twice: struck, and in the other recording's words behind it.
+    expect(page.locator("span.struck[data-talk]").first).to_be_visible()
+    expect(page.get_by_role("button", name=re.compile("Undo: use another take"))).to_be_visible()
+    until(page, READY)
+
+    tray.get_by_role("button", name="Second.mp4", exact=True).click()
+    expect(tray.get_by_role("button", name=re.compile("^Good morning")).first).to_be_visible()
+    tray.get_by_role("button", name="Second.mp4", exact=True).click()
+    field = tray.get_by_label("Look for words in all recordings")
+    field.fill("toaster")
+    expect(tray.get_by_text("Nobody says that in these recordings")).to_be_visible()
+    field.fill("stone cold")
+    expect(tray.get_by_text("In 2 sentences")).to_be_visible()
+    there = tray.get_by_role("button", name=re.compile("stone cold")).last
+    there.click()
+    video = tray.locator("video")
+    expect(video).to_be_visible()
+    until(page, "document.querySelector('#tray video').currentTime > 0.2")
+    word(page, "kettle").first.click()
+    tray.get_by_role("button", name="Put here").nth(1).click()
+    expect(page.get_by_role("button", name=re.compile("Undo: put “"))).to_be_visible()
+    expect(page.locator(".picked[data-talk]").first).to_be_visible()
+    expect(word(page, "stone")).to_have_count(2)
+
+
+def test_a_piece_of_a_passage_goes_on_with_the_next_sentence(page: Page, server: Server) -> None:
+    with server.client() as client:
+        projects = client.get("/api/projects").json()
+        project = next(one["id"] for one in projects if one["name"] == "First")
+    page.goto(f"{server.address}/projects/{project}")
+    expect(page.locator("[data-cue-text]").first).to_be_visible()
+    page.keyboard.press("Shift+Digit3")
+    expect(word(page, "kettle").first).to_be_visible()
+    select(page, "Today,", "cold.")
+    page.keyboard.press("KeyM")
+    expect(page.get_by_test_id("notice")).to_contain_text("Made the piece")
+    page.keyboard.press("KeyV")
+    page.keyboard.press("KeyV")
+    expect(word(page, "Good")).to_have_count(0)
+    page.get_by_role("button", name=re.compile("^Good morning")).first.click()
+    expect(word(page, "Good")).to_have_count(1)
+    assert talk(page)[0] == "Good"

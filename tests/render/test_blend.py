@@ -10,13 +10,14 @@ from av.video.reformatter import ColorRange, Colorspace, VideoReformatter
 from mortiser.core.cue_timing import retime
 from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.pace import PACES
-from mortiser.core.scene import build_scene
+from mortiser.core.scene import SceneReel, build_scene
 from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.words import Cue, Shown
 from mortiser.fonts import font_book
 from mortiser.paint.painter import area_of, paint
 from mortiser.paint.state import state_at
 from mortiser.render.blend import inks_of, lay, veil
+from mortiser.render.burn import Veils
 
 WEIGHTS = {Colorspace.ITU709: (0.2126, 0.0722), Colorspace.ITU601: (0.299, 0.114)}
 
@@ -101,3 +102,29 @@ def test_nothing_is_painted_outside_its_area(at: int, name: str) -> None:
     whole = paint(state, (0, 0, 400, 700))
     whole[top:bottom, left:right] = 0
     assert whole.max() <= 1
+
+
+@pytest.mark.parametrize("name", FINISHES)
+def test_what_is_painted_on_from_frame_to_frame_is_what_is_painted_at_once(name: str) -> None:
+    """Only what moved is painted anew: over two captions, every frame as if it were the first."""
+    lines = ("mend the kettle", "not the chair")
+    cues = []
+    for number, line in enumerate(lines):
+        words = [
+            Shown(text, at * 330_000, at * 330_000 + 280_000, id=at + 1)
+            for at, text in enumerate(line.split(), start=number * 3)
+        ]
+        cues.append(Cue(1, tuple(words), words[0].start_us, words[-1].end_us))
+    reel = SceneReel(
+        retime(cues, Timeline([Clip(1, 0, 3_000_000)]), PACES["quick"]),
+        FINISHES[name],
+        (400, 300),
+        font_book(),
+    )
+    going_on = Veils(reel)
+    for at_us in range(0, 2_300_000, 33_333):
+        frames = [plain_frame((150, 170, 160), Colorspace.ITU709, False) for _ in range(2)]
+        going_on.put_on(frames[0], at_us)
+        Veils(reel).put_on(frames[1], at_us)
+        apart = frames[0].to_ndarray().astype(int) - frames[1].to_ndarray().astype(int)
+        assert np.abs(apart).max() <= 1, f"a rounding of Skia's at most, at {at_us}"

@@ -1,5 +1,6 @@
 """Programmes of several clips, and recordings as they really are."""
 
+from dataclasses import replace
 from fractions import Fraction
 from itertools import pairwise
 from pathlib import Path
@@ -8,6 +9,8 @@ import av
 import numpy as np
 import pytest
 
+from mortiser.core.clip_framing import ClipFraming
+from mortiser.core.shape import Backdrop
 from mortiser.core.timeline import Clip, Timeline
 from mortiser.media.probe import probe
 from mortiser.render.ahead import ahead
@@ -178,7 +181,9 @@ def test_pixels_that_are_not_square_are_seen_as_they_were_meant(tmp_path: Path) 
 def test_another_shape_stands_whole_on_the_backdrop(tmp_path: Path) -> None:
     source = make_video(tmp_path / "a.mp4", size=(320, 120))
     out = tmp_path / "out.mp4"
-    burn(of_one(recording(source), (160, 160)), out, ready)
+    plain = ClipFraming(backdrop=Backdrop(kind="colour"))
+    programme = replace(of_one(recording(source), (160, 160)), framings=[plain])
+    burn(programme, out, ready)
     with av.open(str(out)) as reading:
         picture = next(reading.decode(video=0)).to_ndarray(format="rgb24").astype(int)
     assert picture[10, 80] == pytest.approx((46, 60, 64), abs=4)
@@ -219,3 +224,41 @@ def test_steps_go_ahead_and_stop_when_nobody_waits() -> None:
     assert next(found) == 1
     with pytest.raises(KeyError):
         next(found)
+
+
+def test_no_pixel_of_a_still_has_a_colour_of_its_own(tmp_path: Path) -> None:
+    one = recording(make_video(tmp_path / "a.mp4", seconds=0.4, size=(1080, 1080)))
+    programme = of_one(one, (1080, 1080))
+    for _ in range(4):
+        file = tmp_path / "still.png"
+        file.write_bytes(still(programme, 0))
+        with av.open(str(file)) as reading:
+            rgb = next(reading.decode(video=0)).to_ndarray(format="rgb24").astype(int)
+        assert np.abs(np.diff(rgb, axis=0)).max() < 40, "what is alike from row to row stays so"
+
+
+def test_sound_alone_is_shown_on_its_backdrop(tmp_path: Path) -> None:
+    one = recording(make_sound(tmp_path / "a.m4a", "aac"))
+    red, blue = (200, 30, 30, 255), (20, 30, 210, 255)
+    backdrop = Backdrop(kind="gradient", first=red, last=blue)
+    programme = replace(of_one(one, (160, 240)), framings=[ClipFraming(backdrop=backdrop)])
+    out = tmp_path / "out.mp4"
+    burn(programme, out, ready)
+    with av.open(str(out)) as reading:
+        frame = next(reading.decode(video=0))
+        rgb = (
+            frame.reformat(format="rgb24", src_colorspace=frame.colorspace).to_ndarray().astype(int)
+        )
+    assert rgb[2, 80] == pytest.approx(red[:3], abs=12)
+    assert rgb[-3, 80] == pytest.approx(blue[:3], abs=12)
+
+
+@pytest.mark.parametrize(("size", "space"), [((1280, 720), 1), ((320, 240), 5)])
+def test_a_smaller_copy_says_what_its_colours_are(
+    tmp_path: Path, size: tuple[int, int], space: int
+) -> None:
+    one = recording(make_video(tmp_path / "a.mp4", seconds=0.4, size=size))
+    out = tmp_path / "small.mp4"
+    burn(of_one(one, (160, 90)), out, ready)
+    with av.open(str(out)) as reading:
+        assert next(reading.decode(video=0)).colorspace == space, "BT.709 is 1, BT.601 is 5"

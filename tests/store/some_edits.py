@@ -9,14 +9,19 @@ from mortiser.core.edits import (
     dressing,
     everywhere,
     fixing,
+    framing,
     glossary,
+    jigs,
+    layers,
     laying,
     microphone,
     pacing,
     pieces,
     putting,
+    recorded,
     runs,
     settings,
+    shapes,
     shifting,
     speakers,
     tapping,
@@ -29,7 +34,9 @@ from mortiser.core.edits.commands import AskedEdit, MadeEdit
 from mortiser.core.edits.marking import MarkWords
 from mortiser.core.edits.word_times import MoveWordEdge
 from mortiser.core.finish.builtin import FINISHES
+from mortiser.core.jig import JIGS
 from mortiser.core.pace import PACES
+from mortiser.core.shape import Backdrop
 from mortiser.core.timeline import Timeline
 from mortiser.core.words import Cue, Shown
 
@@ -72,9 +79,9 @@ class Place:
         )
 
     @property
-    def place(self) -> putting.Place:
+    def place(self) -> putting.WordPlace:
         """Behind the word."""
-        return putting.Place(strand_id=self._strand(self.word), word_id=self.word.id)
+        return putting.WordPlace(strand_id=self._strand(self.word), word_id=self.word.id)
 
     def stretch(self, longer_us: int) -> trimming.Stretch:
         """The gap behind the word, and more."""
@@ -242,6 +249,16 @@ MAKERS: dict[type[BaseEdit], Callable[[Place], BaseEdit]] = {
         passages=[p.passage(p.word, p.word, p.n % 4)],
         behind=p.place if p.n % 3 else None,
     ),
+    recorded.PutRecorded: lambda p: recorded.PutRecorded(
+        piece_id=p.piece,
+        said=recorded.Recorded(first_word=p.word.id, last_word=p.word.id),
+        behind=p.place if p.n % 3 else None,
+    ),
+    recorded.UseTake: lambda p: recorded.UseTake(
+        piece_id=p.piece,
+        instead=p.passage(p.word, p.word),
+        take=recorded.Recorded(first_word=p.last.words[-1].id, last_word=p.last.words[-1].id),
+    ),
     microphone.UseMicrophone: lambda p: microphone.UseMicrophone(
         source_id=1, sound_id=2, offset_us=p.n * 1_000, drift_ppm=0.5, sure=0.9
     ),
@@ -249,12 +266,75 @@ MAKERS: dict[type[BaseEdit], Callable[[Place], BaseEdit]] = {
         source_id=1, by_us=(p.n % 7 - 3) * 1_000
     ),
     microphone.DropMicrophone: lambda p: microphone.DropMicrophone(source_id=1),
+    shapes.AddShape: lambda p: shapes.AddShape(
+        piece_id=p.piece, width=[1080, 1920, 1080][p.n % 3], height=[1080, 1080, 1350][p.n % 3]
+    ),
+    shapes.DropShape: lambda p: shapes.DropShape(piece_id=p.piece, shape_id=1 + p.n % 3),
+    shapes.ResizeShape: lambda p: shapes.ResizeShape(
+        piece_id=p.piece, shape_id=1, width=720 + p.n, height=1280
+    ),
+    shapes.SetBackdrop: lambda p: shapes.SetBackdrop(
+        piece_id=p.piece,
+        shape_id=1,
+        backdrop=Backdrop(kind=["blur", "colour", "gradient"][p.n % 3], dark=0.3),
+    ),
+    shapes.DressShape: lambda p: shapes.DressShape(
+        piece_id=p.piece, shape_id=1, changes={"place.y": 0.3} if p.n % 2 else {}
+    ),
+    layers.AddLayer: lambda p: layers.AddLayer(
+        piece_id=p.piece, layer=["headline", "bar", "plate"][p.n % 3], text=p.text[:30]
+    ),
+    layers.ChangeLayer: lambda p: layers.ChangeLayer(
+        piece_id=p.piece, layer_id=1, changes=layers.LayerChanges(text="tea", opacity=0.5)
+    ),
+    layers.FinishLayer: lambda p: layers.FinishLayer(
+        piece_id=p.piece, layer_id=1, finish=FINISHES["Pine"] if p.n % 2 else None
+    ),
+    layers.LastLayer: lambda p: layers.LastLayer(
+        piece_id=p.piece, layer_id=1, cue_ids=p.some if p.n % 3 else []
+    ),
+    layers.RaiseLayer: lambda p: layers.RaiseLayer(
+        piece_id=p.piece, layer_id=1, by=1 if p.n % 2 else -1
+    ),
+    layers.PlaceLayer: lambda p: layers.PlaceLayer(
+        piece_id=p.piece, shape_id=1, layer_id=1, changes=layers.LayerPlaceChanges(y=0.3)
+    ),
+    layers.DropLayer: lambda p: layers.DropLayer(piece_id=p.piece, layer_id=1 + p.n % 2),
+    jigs.ApplyJig: lambda p: jigs.ApplyJig(piece_id=p.piece, jig=JIGS[p.n % len(JIGS)]),
+    framing.FrameClips: lambda p: framing.FrameClips(
+        piece_id=p.piece, shape_id=1, cue_ids=p.some if p.n % 3 else [],
+        changes=framing.FramingChanges(fit="fill", x=0.3, zoom=1 + p.n % 5 / 10),
+    ),
+    framing.PanClips: lambda p: framing.PanClips(
+        piece_id=p.piece, shape_id=1, cue_ids=p.some if p.n % 3 else [], by_x=0.1, by_y=-0.1
+    ),
+    framing.FrameBack: lambda p: framing.FrameBack(
+        piece_id=p.piece, shape_id=1, cue_ids=p.some if p.n % 3 else []
+    ),
+    framing.CopyFraming: lambda p: framing.CopyFraming(
+        piece_id=p.piece, shape_id=1, from_cue_id=p.cue.id, cue_ids=p.some
+    ),
+    framing.AlternateFramings: lambda p: framing.AlternateFramings(
+        piece_id=p.piece, shape_id=1, zoom=1 + p.n % 3 / 10
+    ),
+    framing.AddMove: lambda p: framing.AddMove(
+        piece_id=p.piece, shape_id=1, cue_ids=p.some, way=["in", "out", "quick"][p.n % 3]
+    ),
+    framing.DropMove: lambda p: framing.DropMove(
+        piece_id=p.piece,
+        shape_id=1,
+        source_id=p.timeline.place_of(p.word).clip.source_id,
+        start_us=p.timeline.place_of(p.word).to_source(p.cue.words[0].start_us),
+    ),
     pieces.NewPiece: lambda p: pieces.NewPiece(
         piece_id=p.piece, passages=[p.passage(p.word, p.last.words[-1])] if p.n % 3 else []
     ),
     pieces.NamePiece: lambda p: pieces.NamePiece(piece_id=p.piece, name=f"Part {p.n}"),
     pieces.DeletePiece: lambda p: pieces.DeletePiece(piece_id=p.piece + p.n),
     trimming.SetGoal: lambda p: trimming.SetGoal(piece_id=p.piece, goal_us=p.n * 1_000_000),
+    trimming.BringIn: lambda p: trimming.BringIn(
+        piece_id=p.piece, strand_id=p.place.strand_id, side="before" if p.n % 2 else "behind"
+    ),
     trimming.MoveCut: lambda p: trimming.MoveCut(
         piece_id=p.piece, clip_id=p.word.clip_id, edge="start" if p.n % 2 else "end",
         to_us=p.stretch(p.n * 9_000).to_us,

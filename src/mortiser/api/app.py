@@ -17,8 +17,11 @@ from mortiser.api import (
     edit_routes,
     errors,
     following_routes,
+    framing_routes,
     glossary_routes,
+    guide_routes,
     importing_routes,
+    jig_routes,
     legibility_routes,
     media_routes,
     pace_routes,
@@ -26,6 +29,7 @@ from mortiser.api import (
     piece_routes,
     playing_routes,
     project_routes,
+    said_routes,
     trim_routes,
 )
 from mortiser.api.guard import LOCAL, Guard
@@ -83,10 +87,14 @@ def create_app(shop: Shop, *, with_worker: bool = True) -> FastAPI:
         piece_routes,
         playing_routes,
         trim_routes,
+        framing_routes,
+        said_routes,
         pace_routes,
         dress_routes,
         legibility_routes,
         glossary_routes,
+        guide_routes,
+        jig_routes,
         pairing,
     ):
         app.include_router(routes.router)

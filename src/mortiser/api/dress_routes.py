@@ -11,6 +11,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from mortiser.api.attachments import attachment
 from mortiser.api.bodies import in_time, small_body
 from mortiser.api.routing import routes
+from mortiser.api.schemas import OneShape
 from mortiser.api.shop import OpenShop
 from mortiser.core.errors import BadInput, NotFound
 from mortiser.core.finish.builtin import FINISHES
@@ -21,7 +22,7 @@ from mortiser.core.suggesting import suggest
 from mortiser.emoji import LARGEST_SIDE, emoji_png, emoji_to_choose, find_emoji
 from mortiser.fonts import font_book, own, shipped
 from mortiser.jobs.delivering import file_stem
-from mortiser.outputs.programmes import programme_of
+from mortiser.outputs.programmes import painted, programme_of
 from mortiser.store import deliveries, finishes, palette, projects
 from mortiser.wiring import still_picture
 
@@ -154,12 +155,16 @@ def suggestions(
 
 
 @router.get("/pieces/{piece_id}/still.png", response_class=Response)
-def still(piece_id: Id, shop: OpenShop, at_us: Micros) -> Response:
+def still(piece_id: Id, shop: OpenShop, at_us: Micros, shape_id: OneShape = None) -> Response:
     """The frame that shows at a moment, with its captions, as the delivery has it."""
     with shop.database.snapshot() as db:
-        piece = projects.piece(db, piece_id)
+        piece = projects.piece(db, piece_id).in_shape(shape_id)
         at_us = min(at_us, piece.timeline.duration_us - 1)
-        found = projects.shown_cues(db, piece, at_us, at_us + 1)
+        found = (
+            painted(piece, projects.piece_cues(db, piece_id))
+            if piece.names_speakers
+            else projects.shown_cues(db, piece, at_us, at_us + 1)
+        )
         sources = deliveries.ordered_sources(db, piece.project_id)
     programme = programme_of(piece, found, sources, shop.workspace.path)
     data = still_picture(programme, at_us)

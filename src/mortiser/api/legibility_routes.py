@@ -9,6 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field, JsonValue
 
 from mortiser.api import schemas
 from mortiser.api.routing import routes
+from mortiser.api.schemas import OneShape
 from mortiser.api.shop import OpenShop
 from mortiser.core.frame import even_size
 from mortiser.core.legibility import Way
@@ -16,7 +17,7 @@ from mortiser.core.limits import Id, Micros
 from mortiser.fonts import font_book
 from mortiser.jobs.thumbnails import thumbnails_of
 from mortiser.store import jobs, projects
-from mortiser.wiring import hard_to_read
+from mortiser.wiring import hard_to_read, seen_behind
 
 router = routes("/api", "legibility")
 
@@ -50,18 +51,20 @@ def legibility(
     shop: OpenShop,
     from_us: Micros,
     to_us: Annotated[Micros, Query(gt=0)],
+    shape_id: OneShape = None,
 ) -> LegibilityView:
     """The captions that begin in a window and are hard to read on what is behind them."""
     with shop.database.snapshot() as db:
-        piece = projects.piece(db, piece_id)
+        piece = projects.piece(db, piece_id).in_shape(shape_id)
         found = projects.shown_cues(db, piece, from_us, to_us)
         sources = projects.source_rows(db, piece.project_id)
     thumbnails = thumbnails_of(shop.workspace, piece.timeline, sources)
     if thumbnails is None:
         return LegibilityView(seen=False, faint=[])
     begin = [cue for cue in found if cue.start_us >= from_us]
-    size = even_size(piece.width, piece.height)
-    faint = hard_to_read(begin, piece.finish, size, thumbnails, font_book())
+    size = even_size(*piece.size)
+    behind = seen_behind(piece, thumbnails)
+    faint = hard_to_read(begin, piece.worn, size, behind, font_book())
     return LegibilityView(seen=True, faint=[FaintView.model_validate(one) for one in faint])
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import sqlite3
+from dataclasses import dataclass
 from typing import Annotated
 
 import numpy as np
@@ -11,11 +12,13 @@ from fastapi.responses import FileResponse
 
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
+from mortiser.core.clip_framing import ClipFraming
 from mortiser.core.errors import Conflict, NotFound
 from mortiser.core.frame import even_size
-from mortiser.core.limits import Id, Micros
+from mortiser.core.limits import Id, Micros, Name
 from mortiser.jobs.preparing import playable
 from mortiser.store import projects
+from mortiser.wiring import Shop
 
 router = routes("/api/sources/{source_id}", "sources")
 Side = Annotated[int, Query(ge=2, le=2_160)]
@@ -24,6 +27,26 @@ Side = Annotated[int, Query(ge=2, le=2_160)]
 
 def _source(source_id: Id, shop: OpenShop) -> sqlite3.Row:
     return projects.source_row(shop.database.connection, source_id)
+
+
+@dataclass
+class FramingAsked:
+    """How a segment is framed: as a stretch of a piece in a shape, told by its digest."""
+
+    piece_id: Id | None = None
+    shape_id: Id | None = None
+    framing: Name = ""
+
+    def of(self, shop: Shop, source_id: int, stretch: tuple[int, int]) -> ClipFraming:
+        """The framing. Raises NotFound where the piece has no such stretch any more."""
+        if self.piece_id is None:
+            return ClipFraming()
+        with shop.database.snapshot() as db:
+            piece = projects.piece(db, self.piece_id).in_shape(self.shape_id)
+        found = shop.segments.framing(piece, source_id, stretch, self.framing)
+        if found is None:
+            raise NotFound("This part of the piece is another by now. Load the page anew.")
+        return found
 
 
 Source = Annotated[sqlite3.Row, Depends(_source)]
@@ -58,10 +81,18 @@ def frames(source: Source, shop: OpenShop) -> Response:
 
 @router.get("/segments/{from_us}-{to_us}.mp4", response_class=FileResponse)
 def segment(
-    source: Source, from_us: Micros, to_us: Micros, width: Side, height: Side, shop: OpenShop
+    source: Source,
+    from_us: Micros,
+    to_us: Micros,
+    width: Side,
+    height: Side,
+    shop: OpenShop,
+    asked: Annotated[FramingAsked, Depends()],
 ) -> FileResponse:
-    """A stretch of the recording for the preview of cut pieces, two seconds at most."""
-    file = shop.segments.file(source, (from_us, to_us), even_size(width, height))
+    """A stretch of the recording for the preview of a piece, two seconds at most."""
+    stretch = from_us, to_us
+    framing = asked.of(shop, source["id"], stretch)
+    file = shop.segments.file(source, stretch, even_size(width, height), framing)
     # A recording never changes: neither does a stretch of it.
     headers = {"Cache-Control": "private, max-age=86400, immutable"}
     return FileResponse(file, media_type="video/mp4", headers=headers)

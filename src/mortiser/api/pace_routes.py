@@ -73,7 +73,7 @@ def checks(piece_id: Id, shop: OpenShop) -> list[CheckView]:
         piece = projects.piece(db, piece_id)
         cues = projects.piece_cues(db, piece_id)
         hidden = projects.unshown(db, piece)
-    size = piece.width, piece.height
+    size = piece.size
     laid = lay_out_all(piece.standing.shown(cues), piece.finish, size, font_book())
     lines, reaches = [one.lines for one in laid], [one.reach for one in laid]
     allowed = limits(piece.checked_by, piece.pace)

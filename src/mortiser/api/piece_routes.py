@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Annotated
 
 from fastapi import Path, Query, Response
@@ -12,12 +13,15 @@ from mortiser.api import schemas
 from mortiser.api.attachments import attachment
 from mortiser.api.routing import routes
 from mortiser.api.scene_schemas import SceneView
+from mortiser.api.schemas import OneShape
 from mortiser.api.shop import OpenShop
 from mortiser.core import search
 from mortiser.core.errors import Conflict, NotFound
 from mortiser.core.frame import even_size
 from mortiser.core.limits import Id, Micros, Name
 from mortiser.core.scene import build_scene, scene_json
+from mortiser.core.scene.layered import layer_reels
+from mortiser.core.shape import MOST_SHAPES
 from mortiser.core.tapping import reaction_delay
 from mortiser.fonts import font_book
 from mortiser.formats.registry import FORMATS
@@ -29,6 +33,10 @@ from mortiser.wiring import known_engines
 
 FileName = Annotated[str, Path(max_length=300)]
 router = routes("/api", "pieces")
+
+
+class DeliverBody(BaseModel):
+    shape_ids: list[Id] = Field(default=[], max_length=MOST_SHAPES)
 
 
 class DelayView(BaseModel):
@@ -116,27 +124,33 @@ def scene(
     from_us: Micros,
     to_us: Annotated[Micros, Query(gt=0)],
     finish: Name | None = None,
+    shape_id: OneShape = None,
 ) -> JSONResponse:
     """The scene of a window of the piece (see core.scene), in its finish or in another to try."""
     with shop.database.snapshot() as db:
-        piece = projects.piece(db, piece_id)
+        piece = projects.piece(db, piece_id).in_shape(shape_id)
         found = projects.shown_cues(db, piece, from_us, to_us)
-        look = finishes.named(db, finish) if finish else piece.finish
-    size = even_size(piece.width, piece.height)
+        look = finishes.named(db, finish) if finish else piece.worn
+        said = projects.piece_cues(db, piece_id) if piece.names_speakers else []
+    size = even_size(*piece.size)
     built = build_scene(found, look, size, font_book())
+    if not finish:
+        reels = layer_reels(piece, said, size, font_book())
+        layers = [one for reel in reels for one in reel.between(from_us, to_us)]
+        built = replace(built, cues=(*layers, *built.cues))
     # Sent as it is: checking the largest answer there is took longer than making it.
     return JSONResponse(scene_json(built))
 
 
 @router.get("/cues/{cue_id}/whole")
-def whole_moment(cue_id: Id, shop: OpenShop) -> MomentView:
+def whole_moment(cue_id: Id, shop: OpenShop, shape_id: OneShape = None) -> MomentView:
     """The first moment at which all of a caption stands, its entrance over."""
     with shop.database.snapshot() as db:
         cue = projects.cue(db, cue_id)
-        piece = projects.piece(db, cue.piece_id)
+        piece = projects.piece(db, cue.piece_id).in_shape(shape_id)
         found = projects.shown_cues(db, piece, cue.start_us, cue.end_us)
-    size = even_size(piece.width, piece.height)
-    built = build_scene(found, piece.finish, size, font_book())
+    size = even_size(*piece.size)
+    built = build_scene(found, piece.worn, size, font_book())
     return MomentView(at_us=next(one.whole_us for one in built.cues if one.id == cue_id))
 
 
@@ -158,10 +172,13 @@ def captions(piece_id: Id, ending: Name, shop: OpenShop) -> Response:
 
 
 @router.post("/pieces/{piece_id}/deliveries", status_code=201)
-def deliver(piece_id: Id, shop: OpenShop) -> schemas.DeliveryView:
-    """Start a delivery of the piece as it is now."""
+def deliver(piece_id: Id, shop: OpenShop, body: DeliverBody | None = None) -> schemas.DeliveryView:
+    """Start a delivery of the piece as it is now, in some of its shapes or in all of them."""
     db = shop.database.connection
     piece = projects.piece(db, piece_id)
+    shape_ids = body.shape_ids if body else []
+    for shape_id in shape_ids:
+        piece.in_shape(shape_id)
     source = projects.source_row(db, piece.source_id)
     if not projects.window_cues(db, piece_id, 0, piece.timeline.duration_us + 1):
         raise Conflict("There are no captions to deliver yet. Wait for the first words.")
@@ -175,7 +192,7 @@ def deliver(piece_id: Id, shop: OpenShop) -> schemas.DeliveryView:
     project = projects.project_row(db, piece.project_id)
     several = len(projects.pieces(db, piece.project_id)) > 1
     stem = file_stem(f"{project['name']} {piece.name}" if several else project["name"])
-    delivery_id, job_id = deliveries.order(shop.database, piece_id, stem)
+    delivery_id, job_id = deliveries.order(shop.database, piece_id, stem, shape_ids)
     shop.queue.submit(job_id)
     views = schemas.DeliveryView.of_project(db, piece.project_id)
     return next(view for view in views if view.id == delivery_id)
@@ -184,9 +201,11 @@ def deliver(piece_id: Id, shop: OpenShop) -> schemas.DeliveryView:
 @router.get("/deliveries/{delivery_id}/files/{name}", response_class=FileResponse)
 def delivered_file(delivery_id: Id, name: FileName, shop: OpenShop) -> FileResponse:
     """A complete file of a delivery."""
-    view = deliveries.get(shop.database.connection, delivery_id)
-    file = shop.workspace.delivery(delivery_id) / f"{view['stem']}.{name.rsplit('.', 1)[-1]}"
-    if file.name != name or file.suffix == ".partial" or not file.exists():
+    db = shop.database.connection
+    deliveries.get(db, delivery_id)
+    known = {file.name for file in deliveries.files_of(db, [delivery_id])[delivery_id]}
+    file = shop.workspace.delivery(delivery_id) / name
+    if name not in known or not file.exists():
         raise NotFound("That file is not there. Deliver the piece again.")
     return FileResponse(file, filename=name)
 

@@ -8,6 +8,7 @@ from fastapi import Query, Response
 from pydantic import BaseModel, Field
 
 from mortiser.api.routing import routes
+from mortiser.api.schemas import OneShape
 from mortiser.api.shop import OpenShop
 from mortiser.core.limits import Id, Micros
 from mortiser.core.timeline import Clip, Timeline
@@ -40,10 +41,10 @@ class PeaksView(BaseModel):
 
 
 @router.get("/pieces/{piece_id}/stream")
-def stream(piece_id: Id, shop: OpenShop) -> StreamView:
+def stream(piece_id: Id, shop: OpenShop, shape_id: OneShape = None) -> StreamView:
     """The segments that a piece is played as."""
     with shop.database.snapshot() as db:
-        piece = projects.piece(db, piece_id)
+        piece = projects.piece(db, piece_id).in_shape(shape_id)
         sources = {row["id"]: row for row in projects.source_rows(db, piece.project_id)}
     width, height = shop.segments.size(piece)
     heard = {key: sound_of(shop.workspace, row).key for key, row in sources.items()}
@@ -54,9 +55,10 @@ def stream(piece_id: Id, shop: OpenShop) -> StreamView:
                 at_us=part.at_us,
                 duration_us=part.end_us - part.start_us,
                 url=f"/api/sources/{part.source_id}/segments/{part.start_us}-{part.end_us}.mp4"
-                f"?width={width}&height={height}&sound={heard[part.source_id]}",
+                f"?width={width}&height={height}&sound={heard[part.source_id]}"
+                f"&piece_id={piece_id}&shape_id={piece.shape.id}&framing={framing.digest}",
             )
-            for part in shop.segments.stream(piece)
+            for part, framing in shop.segments.stream(piece)
         ],
     )
 

@@ -4,16 +4,19 @@ from __future__ import annotations
 
 import json
 import sqlite3
-from typing import Literal
+from typing import Annotated, Literal
 
+from fastapi import Query
 from pydantic import BaseModel, Field, JsonValue
 
 from mortiser.core.doubt import doubtful
 from mortiser.core.finish.changes import look_of
 from mortiser.core.finish.model import Finish
+from mortiser.core.layer import PLACES, Layer
 from mortiser.core.limits import Id
 from mortiser.core.pace import Pace, RuleSet
 from mortiser.core.piece import Piece
+from mortiser.core.shape import Backdrop, Framed, Framing, LayerPlace, Move, shape_word
 from mortiser.core.time import parse_timecode
 from mortiser.core.unspaced import tight
 from mortiser.core.words import Cue, Seam, Shown
@@ -29,6 +32,9 @@ from mortiser.store.jobs import payload_of
 from mortiser.store.projects import microphone_of
 
 JobStatus = Literal["queued", "running", "done", "failed", "cancelled"]
+
+
+OneShape = Annotated[Id | None, Query(description="One of the piece's shapes; else its first.")]
 
 
 class Problem(BaseModel):
@@ -118,6 +124,7 @@ class JobView(BaseModel):
         "doubt",
         "deliver",
         "thumbnails",
+        "faces",
         "microphone",
         "draft",
     ]
@@ -235,11 +242,41 @@ class SourceView(BaseModel):
         )
 
 
+class ShapeView(BaseModel):
+    """A frame of a piece; see core.shape."""
+
+    id: int
+    word: str = Field(description="The name of the shape it is nearest to.")
+    width: int
+    height: int
+    framing: Framing
+    framed: list[Framed]
+    moves: list[Move]
+    alternate: float
+    backdrop: Backdrop
+    look: dict[str, JsonValue]
+    places: dict[int, LayerPlace]
+    as_recorded: bool = Field(description="Whether it shows one recording just as it is.")
+    digest: str = Field(description="Another one once pictures are framed otherwise in it.")
+
+    @classmethod
+    def of(cls, piece: Piece) -> ShapeView:
+        """The shape that a piece is looked at in."""
+        shape = piece.shape
+        return cls(
+            **{name: getattr(shape, name) for name in set(type(shape).model_fields) - {"places"}},
+            places={one.id: shape.places.get(one.id, PLACES[one.kind]) for one in piece.layers},
+            word=shape_word(*shape.size),
+            as_recorded=piece.as_recorded,
+            digest="-".join([shape.digest, *map(str, sorted(piece.subjects))]),
+        )
+
+
 class PieceView(BaseModel):
     id: int
     name: str
-    width: int
-    height: int
+    shapes: list[ShapeView]
+    layers: list[Layer]
     finish: Finish
     pace: Pace
     checked_by: RuleSet
@@ -265,8 +302,8 @@ class PieceView(BaseModel):
         return cls(
             id=piece.id,
             name=piece.name,
-            width=piece.width,
-            height=piece.height,
+            layers=list(piece.layers),
+            shapes=[ShapeView.of(piece.in_shape(one.id)) for one in piece.shapes],
             finish=piece.finish,
             pace=piece.pace,
             checked_by=piece.checked_by,

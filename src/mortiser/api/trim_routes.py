@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import sqlite3
+from collections.abc import Iterator
 from typing import Annotated, Literal
 
 from fastapi import Query, Response
@@ -15,10 +16,14 @@ from mortiser.core import talk
 from mortiser.core.cutting import Room
 from mortiser.core.limits import Id, Micros, Name
 from mortiser.core.piece import Piece
+from mortiser.core.sentences import Side, beyond
+from mortiser.core.strand import Strand, reach
 from mortiser.core.talk import Item, Quiet
 from mortiser.core.thoughts import thoughts
 from mortiser.core.tightening import Kind, Wanted, removals
 from mortiser.core.time import SECOND
+from mortiser.core.unspaced import joined
+from mortiser.core.words import Word
 from mortiser.formats.cut_list import CutClip, CutRecording
 from mortiser.formats.cut_list import write as cut_list_of
 from mortiser.jobs.delivering import file_stem
@@ -59,8 +64,17 @@ class ClipView(BaseModel):
     at_us: int = Field(description="In the piece.")
 
 
+class BeyondView(BaseModel):
+    """What the recording says before or behind what was put into the piece."""
+
+    strand_id: int
+    side: Side
+    text: str
+
+
 class TalkView(BaseModel):
     digest: str = Field(description="Of the clips it was told for.")
+    beyond: list[BeyondView]
     rows: list[TalkRowView]
     clips: list[ClipView]
 
@@ -104,10 +118,14 @@ class FillersBody(BaseModel):
 
 
 def _items(db: sqlite3.Connection, piece: Piece) -> list[Item]:
+    return talk.talk(piece.timeline, *_said(db, piece))
+
+
+def _said(db: sqlite3.Connection, piece: Piece) -> tuple[list[Strand], dict[int, list[Word]]]:
+    """What was put into a piece, and the words of its sources."""
     strands = load_strands(db, piece.id)
     sources = {strand.source_id for strand in strands}
-    words = {source_id: transcript.source_words(db, source_id) for source_id in sources}
-    return talk.talk(piece.timeline, strands, words)
+    return strands, {source_id: transcript.source_words(db, source_id) for source_id in sources}
 
 
 @router.get("/pieces/{piece_id}/talk")
@@ -120,9 +138,12 @@ def read_talk(
     """Everything that is said in what was put into the piece, in its order, struck or kept."""
     with shop.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
-        items = _items(db, piece)
+        strands, words = _said(db, piece)
+        rows = projects.source_rows(db, piece.project_id)
+    items = talk.talk(piece.timeline, strands, words)
     return TalkView(
         digest=piece.timeline.digest,
+        beyond=list(_beyond(strands, words, {row["id"]: row["duration_us"] for row in rows})),
         rows=[_row(row, Room(before_us, after_us)) for row in talk.rows(items)],
         clips=[
             ClipView(
@@ -136,6 +157,18 @@ def read_talk(
             for placed in piece.timeline.placed
         ],
     )
+
+
+def _beyond(
+    strands: list[Strand], words: dict[int, list[Word]], lengths: dict[int, int]
+) -> Iterator[BeyondView]:
+    sides: tuple[Side, Side] = ("before", "behind")
+    for strand in strands:
+        room = reach(strand, strands, lengths[strand.source_id])
+        for side in sides:
+            if found := beyond(strand, words[strand.source_id], room, side):
+                text = joined([word.text for word in found])
+                yield BeyondView(strand_id=strand.id, side=side, text=text)
 
 
 def _row(items: list[Item], room: Room) -> TalkRowView:

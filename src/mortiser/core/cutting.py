@@ -14,7 +14,9 @@ import numpy.typing as npt
 from mortiser.core.time import MILLISECOND
 from mortiser.core.words import Word
 
-SHARP_US = 20 * MILLISECOND
+CLEAR_US = 20 * MILLISECOND
+"""Word times are off by so much: a cut keeps clear of a word that stays, also where the other touches it."""
+SHARP_US = 40 * MILLISECOND
 """Where words touch, a cut may lie this far into the one that is struck."""
 
 
@@ -71,12 +73,12 @@ def stretch_of(
     if before is not None and before.end_us > start:
         low = before.end_us
         high = max(min(low + room.after_us, words[first].start_us), low + SHARP_US)
-        start = loudness.quietest(low, high, high)
+        start = loudness.quietest(low + CLEAR_US, high, high)
         start = min(start, words[first].middle_us - 1)
     if after is not None and after.start_us < end:
         high = after.start_us
         low = min(max(high - room.before_us, words[last].end_us), high - SHARP_US)
-        end = loudness.quietest(low, high, low)
+        end = loudness.quietest(low, high - CLEAR_US, low)
         end = max(end, words[last].middle_us + 1)
     return max(start, bounds[0]), min(end, bounds[1])
 

@@ -9,13 +9,18 @@ from pydantic import BaseModel, ConfigDict
 
 from mortiser.core.cue_timing import Frames
 from mortiser.core.finish.model import Finish
+from mortiser.core.layer import Layers
 from mortiser.core.pace import Pace, RuleSet
 from mortiser.core.piece import Piece
+from mortiser.core.shape import Shape, Shapes, shape_word
 from mortiser.core.standing import Standing
+from mortiser.core.subject import Tracks
 from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.words import Cue
 
 OutputKind = Literal["mp4", "srt", "vtt"]
+PICTURED = {"mp4"}
+"""Outputs that are others in each shape."""
 ALL_OUTPUTS: tuple[OutputKind, ...] = get_args(OutputKind)
 
 
@@ -42,8 +47,13 @@ class Order(BaseModel):
     piece_id: int
     project_id: int
     name: str
-    width: int
-    height: int
+    width: int = 0
+    height: int = 0
+    """The frame of an order from a version that knew one shape."""
+    shapes: Shapes = ()
+    pictures: dict[int, tuple[int, int]] = {}
+    subjects: dict[int, Tracks] = {}
+    layers: Layers = ()
     finish: Finish
     pace: Pace
     clips: tuple[Clip, ...]
@@ -63,8 +73,10 @@ class Order(BaseModel):
         sources: Sequence[OrderedSource],
         stem: str,
         outputs: Sequence[OutputKind] = ALL_OUTPUTS,
+        shape_ids: Sequence[int] = (),
     ) -> Order:
-        """An order of a piece as it is now."""
+        """An order of a piece as it is now, in some of its shapes (all where none are named)."""
+        chosen = tuple(one for one in piece.shapes if not shape_ids or one.id in shape_ids)
         used = {clip.source_id for clip in piece.timeline.clips}
         return cls(
             outputs=tuple(outputs),
@@ -72,8 +84,10 @@ class Order(BaseModel):
             piece_id=piece.id,
             project_id=piece.project_id,
             name=piece.name,
-            width=piece.width,
-            height=piece.height,
+            shapes=chosen,
+            layers=piece.layers,
+            subjects=dict(piece.subjects),
+            pictures={key: (round(w), round(h)) for key, (w, h) in piece.pictures.items()},
             finish=piece.finish,
             pace=piece.pace,
             clips=piece.timeline.clips,
@@ -93,8 +107,7 @@ class Order(BaseModel):
             self.piece_id,
             self.project_id,
             self.name,
-            self.width,
-            self.height,
+            self.shapes or (Shape(id=1, width=self.width, height=self.height),),
             self.finish,
             self.pace,
             Timeline(self.clips),
@@ -103,4 +116,24 @@ class Order(BaseModel):
             self.checked_by,
             self.standing,
             self.file_pace,
+            pictures=self.pictures,
+            subjects=self.subjects,
+            layers=self.layers,
         )
+
+    def parts(self) -> list[tuple[OutputKind, Order]]:
+        """What is made of it, a file each: what shows a picture in each shape, the rest once."""
+        found: list[tuple[OutputKind, Order]] = []
+        for kind in self.outputs:
+            if kind in PICTURED and len(self.shapes) > 1:
+                found += [(kind, self._in(shape)) for shape in self.shapes]
+            else:
+                found.append((kind, self))
+        return found
+
+    def _in(self, shape: Shape) -> Order:
+        alike = [one for one in self.shapes if shape_word(*one.size) == shape_word(*shape.size)]
+        name = shape_word(*shape.size)
+        if len(alike) > 1:
+            name += f"-{shape.width}x{shape.height}"
+        return self.model_copy(update={"shapes": (shape,), "stem": f"{self.stem}-{name}"})

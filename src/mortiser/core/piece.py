@@ -2,24 +2,34 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
 
+from mortiser.core.clip_framing import ClipFraming, clip_framings, recorded
 from mortiser.core.cue_timing import NO_FRAMES, Frames
+from mortiser.core.errors import NotFound
+from mortiser.core.finish.changes import dressed, look_text
 from mortiser.core.finish.model import Finish
+from mortiser.core.layer import Layers
 from mortiser.core.pace import Pace, RuleSet
+from mortiser.core.placing import Size
+from mortiser.core.shape import Shape, Shapes
 from mortiser.core.standing import NOTHING, Standing
+from mortiser.core.subject import Tracks
 from mortiser.core.timeline import Timeline
 
 
 @dataclass(frozen=True)
 class Piece:
-    """Clips, a frame of ``width`` by ``height`` pixels, and how captions look and are timed."""
+    """Clips, the shapes they are shown in, and how captions look and are timed.
+
+    One of the shapes is looked at: the first one as long as none is chosen by ``in_shape``.
+    """
 
     id: int
     project_id: int
     name: str
-    width: int
-    height: int
+    shapes: Shapes
     finish: Finish
     pace: Pace
     timeline: Timeline
@@ -36,8 +46,53 @@ class Piece:
     """How long it would be with nothing struck."""
     untouched: bool = True
     """Whether it is one recording from beginning to end."""
+    pictures: Mapping[int, Size] = field(default_factory=dict)
+    """The sizes of its sources' pictures, upright; one without a picture is not among them."""
+    layers: Layers = ()
+    subjects: Mapping[int, Tracks] = field(default_factory=dict)
+    """The faces of its sources, where one of its shapes follows them and they are known."""
+    shape_id: int = 0
 
     @property
     def source_id(self) -> int:
         """The source that its first clip is of."""
         return self.timeline.clips[0].source_id
+
+    @property
+    def shape(self) -> Shape:
+        """The shape that is looked at."""
+        found = [one for one in self.shapes if one.id == self.shape_id]
+        return found[0] if found else self.shapes[0]
+
+    def in_shape(self, shape_id: int | None) -> Piece:
+        """The same, looked at in another shape; in its first one for None. Raises NotFound."""
+        if shape_id is None:
+            return replace(self, shape_id=0)
+        if all(one.id != shape_id for one in self.shapes):
+            raise NotFound("That shape is not there any more. The page shows the newest state.")
+        return replace(self, shape_id=shape_id)
+
+    @property
+    def names_speakers(self) -> bool:
+        """Whether a layer says who speaks."""
+        return any(layer.kind == "speaker" for layer in self.layers)
+
+    @property
+    def size(self) -> tuple[int, int]:
+        """Width and height of the frame in pixels."""
+        return self.shape.size
+
+    @property
+    def worn(self) -> Finish:
+        """The finish with what captions have in this shape in place of it."""
+        return dressed(self.finish, look_text(self.shape.look))
+
+    @property
+    def framings(self) -> tuple[ClipFraming, ...]:
+        """How the picture of each clip lies in the frame."""
+        return clip_framings(self.shape, self.timeline, self.pictures, self.subjects)
+
+    @property
+    def as_recorded(self) -> bool:
+        """Whether it is one recording from beginning to end, shown as it is."""
+        return self.untouched and recorded(self.framings, self.timeline, self.pictures, self.size)

@@ -4,8 +4,12 @@ Plain rules, so that each can be explained by the words it compared:
 
 - A run of words that is said twice without anything between.
 - A beginning of two words or more that is taken up again after words that lead nowhere: they end in a
-  word that cannot end a phrase, or break off.
+  word that cannot end a phrase, or break off. Where nothing breaks off it has to be the beginning of a
+  phrase, and "and" leads somewhere: people say alike what is alike.
+- A beginning of which all words come again, others among them.
 - A sentence whose beginning and most of whose words come again in the next one.
+
+What is begun again more than once is one repeat.
 """
 
 from __future__ import annotations
@@ -16,7 +20,14 @@ from dataclasses import dataclass
 from rapidfuzz.distance import LCSseq
 
 from mortiser.core.grouping import ends_sentence
+from mortiser.core.time import MILLISECOND
 from mortiser.core.words import Word, word_key
+
+
+def listed(text: str) -> frozenset[str]:
+    """The words of a text."""
+    return frozenset(text.split())
+
 
 LONGEST = 8
 """Words of a run that is said twice."""
@@ -25,13 +36,18 @@ REACH = 12
 TAKE_WORDS = 4
 """So many first words make two sentences takes of one another, where most others are alike too."""
 ALIKE = 0.6
+PAUSE_US = 250 * MILLISECOND
+"""So long a pause breaks words off."""
+AMONG = 2
+"""So many other words may stand among those of a beginning that is taken up again."""
+JOINING = listed(
+    "and or but so because then well und oder aber also y o pero et ou mais e ma mas en maar"
+)
+"""Words behind which a phrase begins."""
 
 
-def listed(text: str) -> frozenset[str]:
-    """The words of a text."""
-    return frozenset(text.split())
-
-
+BREAKS = ("-", "–", "—", "…")
+PHRASE_ENDS = (",", ";", ":", ".", "!", "?")
 MEANT_TWICE = listed(
     """very really so no yes much many more far long again never too bye ha had that right well knock
     hear there now come go blah"""
@@ -41,7 +57,8 @@ LEADS_ON = {
     "en": listed(
         """a an the to of and or but so because if when that which who with for from in on at by as is
         are was were be been can could will would should must may might do does did have has had i you
-        he she it we they my your his her its our their this these those some any no not very just"""
+        he she it we they my your his her its our their this these those some any no not very just
+        since until about there nearly"""
     ),
     "de": listed(
         """und oder aber der die das den dem des ein eine einen einem einer zu von mit für auf an in
@@ -87,7 +104,10 @@ def repeats(
             at += 1
             continue
         again, count = one
-        found.append(Repeat(places[at], places[again] - 1, places[again], count))
+        first = places[at]
+        if found and found[-1].again == first:
+            first = found.pop().first
+        found.append(Repeat(first, places[again] - 1, places[again], count))
         at = again
     return found
 
@@ -108,14 +128,34 @@ def _twice(words: Sequence[Word], keys: Sequence[str], at: int) -> tuple[int, in
 def _begun_again(
     words: Sequence[Word], keys: Sequence[str], at: int, leading: Collection[str]
 ) -> tuple[int, int] | None:
-    """A beginning that is taken up again after words that lead nowhere."""
+    """A beginning that is taken up again after words that lead nowhere, or with others among its own."""
+    begins = at == 0 or _breaks_off(words, at - 1) or keys[at - 1] in JOINING
     for again in range(at + 3, min(at + REACH, len(keys) - 1) + 1):
         if any(ends_sentence(word.text) for word in words[at : again - 1]):
             return None
+        last = again - 1
+        broken = _breaks_off(words, last)
         count = _same(keys, at, again)
-        if count >= 2 and _leads_on(words[again - 1], keys[again - 1], leading):
-            return again, count
+        if count >= 2:
+            leads = keys[last] in leading and (broken or keys[last] not in JOINING)
+            ended = words[again + count - 1].text.endswith(PHRASE_ENDS)
+            if words[last].text.endswith(BREAKS) or (leads and (broken or begins) and not ended):
+                return again, count
+        if count and begins and not broken and _all_come(keys, at, again):
+            return again, again - at
     return None
+
+
+def _breaks_off(words: Sequence[Word], at: int) -> bool:
+    """Whether something ends behind a word, by its sign or by a pause."""
+    if words[at].text.endswith((*PHRASE_ENDS, *BREAKS)):
+        return True
+    return at + 1 < len(words) and words[at + 1].start_us - words[at].end_us >= PAUSE_US
+
+
+def _all_come(keys: Sequence[str], at: int, again: int) -> bool:
+    """Whether all words from one place to another come again from there on, a few others among them."""
+    return LCSseq.similarity(keys[at:again], keys[again : 2 * again - at + AMONG]) == again - at
 
 
 def _take(words: Sequence[Word], keys: Sequence[str], at: int) -> tuple[int, int] | None:
@@ -140,10 +180,6 @@ def _same(keys: Sequence[str], at: int, again: int) -> int:
     ):
         count += 1
     return count
-
-
-def _leads_on(word: Word, key: str, leading: Collection[str]) -> bool:
-    return key in leading or word.text.endswith(("-", "–", "—", "…"))
 
 
 def _next_sentence(words: Sequence[Word], at: int) -> int | None:

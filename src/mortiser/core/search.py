@@ -12,7 +12,7 @@ from mortiser.core.words import Cue
 
 @dataclass(frozen=True, slots=True)
 class Match:
-    """A place where the text was found: word positions counted over all cues, and letters in them.
+    """A place where the text was found: word positions counted over all words, and letters in them.
 
     ``first`` and ``last`` are the first and last word it touches; ``start`` is where it begins in
     the first word, ``end`` where it ends in the last.
@@ -27,14 +27,21 @@ class Match:
 def find(
     cues: Sequence[Cue], text: str, *, whole_words: bool = False, match_case: bool = False
 ) -> list[Match]:
-    """Every place of ``text`` in the running text, also from one caption into the next.
+    """Every place of ``text`` in the captions, also from one into the next (see find_in)."""
+    texts = [word.text for cue in cues for word in cue.words]
+    return find_in(texts, text, whole_words=whole_words, match_case=match_case)
+
+
+def find_in(
+    texts: Sequence[str], text: str, *, whole_words: bool = False, match_case: bool = False
+) -> list[Match]:
+    """Every place of ``text`` in words as running text.
 
     Places do not overlap. White space matches any one space; an empty text is found nowhere.
     """
     wanted = " ".join(text.split())
-    if not wanted:
+    if not wanted or not texts:
         return []
-    texts = [word.text for cue in cues for word in cue.words]
     offsets: list[int] = []
     at = 0
     for word, after in zip(texts, [*texts[1:], ""], strict=True):

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from bisect import bisect_left
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
@@ -16,6 +17,15 @@ class Strand:
     source_id: int
     start_us: int
     end_us: int
+
+
+def reach(strand: Strand, strands: Sequence[Strand], length_us: int) -> tuple[int, int]:
+    """How far a strand could go in its source, which is ``length_us`` long: up to what else of it was put
+    into the piece before and behind."""
+    others = [one for one in strands if one.source_id == strand.source_id and one.id != strand.id]
+    low = max([0, *(one.end_us for one in others if one.end_us <= strand.start_us)])
+    high = min([length_us, *(one.start_us for one in others if one.start_us >= strand.end_us)])
+    return min(low, strand.start_us), max(high, strand.end_us)
 
 
 def without(clips: Sequence[Clip], strand_id: int, from_us: int, to_us: int) -> list[Clip]:
@@ -36,6 +46,22 @@ def without(clips: Sequence[Clip], strand_id: int, from_us: int, to_us: int) -> 
         if len(parts) == 2:
             second = parts[1].length_us > parts[0].length_us
             parts[not second] = replace(parts[not second], id=0)
+        kept += parts
+    return kept
+
+
+def without_all(clips: Sequence[Clip], stretches: Sequence[tuple[int, int, int]]) -> list[Clip]:
+    """The clips but for stretches of strands: (strand, start, end) in source time, in any order."""
+    of_strand: dict[int, list[tuple[int, int]]] = {}
+    for strand_id, start, end in sorted(stretches):
+        of_strand.setdefault(strand_id, []).append((start, end))
+    kept: list[Clip] = []
+    for clip in clips:
+        mine = of_strand.get(clip.strand_id, [])
+        parts = [clip]
+        for start, end in mine[: bisect_left(mine, (clip.end_us, 0))]:
+            if end > clip.start_us:
+                parts = without(parts, clip.strand_id, start, end)
         kept += parts
     return kept
 

@@ -68,7 +68,8 @@ def talk(
 ) -> list[Item]:
     """Words and quiet of a piece's strands in the order they play; what is struck stands where it was.
 
-    ``words`` are those of each source in time order. A strand nothing is kept of comes last.
+    ``words`` are those of each source in time order. A strand nothing is kept of stands beside the one it
+    was parted from; last, where there is none.
     """
     left = {
         strand.id: list(_of_strand(timeline, strand, words.get(strand.source_id, ())))
@@ -85,7 +86,25 @@ def talk(
         count = sum(1 for item in items if _middle_us(item) < clip.end_us)
         found += items[:count]
         left[clip.strand_id] = items[count:]
-    return [*found, *(item for items in left.values() for item in items)]
+    known = {strand.id: strand for strand in strands}
+    for strand_id, items in left.items():
+        if items:
+            at = _place(found, known, known[strand_id])
+            found[at:at] = items
+    return found
+
+
+def _place(items: Sequence[Item], strands: Mapping[int, Strand], lost: Strand) -> int:
+    """Where a strand nothing is kept of stands: before what it goes on with, or behind what goes on with it."""
+    for at, item in enumerate(items):
+        other = strands[item.strand_id]
+        if (other.source_id, other.start_us) == (lost.source_id, lost.end_us):
+            return at
+    for at in range(len(items), 0, -1):
+        other = strands[items[at - 1].strand_id]
+        if (other.source_id, other.end_us) == (lost.source_id, lost.start_us):
+            return at
+    return len(items)
 
 
 def _middle_us(item: Item) -> int:

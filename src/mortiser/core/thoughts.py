@@ -17,6 +17,7 @@ import numpy as np
 
 from mortiser.core.grouping import ends_sentence
 from mortiser.core.repeats import LEADS_ON, listed
+from mortiser.core.sentences import PARTED_US
 from mortiser.core.talk import Item, Quiet, TalkWord
 from mortiser.core.time import SECOND
 from mortiser.core.unspaced import joined
@@ -24,8 +25,6 @@ from mortiser.core.words import word_key
 
 SHORTEST_US, LONGEST_US = 20 * SECOND, 90 * SECOND
 LIKED_US = 45 * SECOND
-PARTED_US = 900_000
-"""So long a quiet ends a sentence, whatever its last word looks like."""
 QUIET_US = 600_000
 LONG_TALK_US = 60 * SECOND
 MOST = 12

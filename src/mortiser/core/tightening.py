@@ -12,7 +12,7 @@ from mortiser.core.cutting import Loudness, Room, stretch_of
 from mortiser.core.errors import BadInput
 from mortiser.core.fillers import filler_runs, of_language
 from mortiser.core.repeats import repeats
-from mortiser.core.strand import Strand, without
+from mortiser.core.strand import Strand, without_all
 from mortiser.core.talk import Item, Quiet, TalkWord, talk
 from mortiser.core.time import MILLISECOND, SECOND
 from mortiser.core.timeline import Clip, Timeline
@@ -221,10 +221,9 @@ def tightened(
     strand = Strand(1, whole.source_id, whole.start_us, whole.end_us)
     before = [replace(whole, strand_id=strand.id)]
     items = talk(Timeline(before), [strand], {whole.source_id: words})
-    clips = list(before)
-    for one in removals(items, Timeline(before), {whole.source_id: loudness}, asked.wanted):
-        if one.kind in asked.kinds:
-            clips = without(clips, strand.id, one.from_us, one.to_us)
+    found = removals(items, Timeline(before), {whole.source_id: loudness}, asked.wanted)
+    goes = [(strand.id, one.from_us, one.to_us) for one in found if one.kind in asked.kinds]
+    clips = without_all(before, goes)
     if frames.rate:
         parting = parting_of({whole.source_id: words})
         clips = whole_frames(clips, before, [strand], frames.length_us, parting)

@@ -35,6 +35,11 @@ class Clip:
         """Length in microseconds."""
         return self.end_us - self.start_us
 
+    @property
+    def middle_us(self) -> int:
+        """The moment of the source in its middle."""
+        return (self.start_us + self.end_us) // 2
+
     def holds(self, word: Word) -> bool:
         """Whether a word of the clip's source (source time) is shown by the clip: by its middle."""
         return word.source_id == self.source_id and self.start_us <= word.middle_us < self.end_us

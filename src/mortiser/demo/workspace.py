@@ -2,20 +2,34 @@
 
 from __future__ import annotations
 
+import json
 import shutil
 from importlib.resources import as_file, files
 
+from mortiser.core.edits.layers import AddLayer
+from mortiser.core.edits.pieces import NewPiece
+from mortiser.core.edits.shapes import AddShape
+from mortiser.core.edits.trimming import CutStretches, Passage, Stretch
 from mortiser.core.pace import PaceName
-from mortiser.jobs.bringing_in import bring_in
+from mortiser.core.talk import talk
+from mortiser.core.tightening import Wanted, removals
+from mortiser.core.words import Word
+from mortiser.jobs.bringing_in import BroughtIn, bring_in
 from mortiser.settings import Settings
-from mortiser.store import projects
-from mortiser.wiring import open_shop
+from mortiser.store import editing, projects, transcript
+from mortiser.store.fillers import fillers
+from mortiser.store.rows import load_strands
+from mortiser.wiring import Shop, open_shop
 
 CLIPS: tuple[tuple[str, str, str, PaceName], ...] = (
     ("lyric.m4a", "Lantern Lane lyric.m4a", "Pine", "quick"),
     ("counter.m4a", "At the counter.m4a", "Pine", "sentence"),
     ("kettle.mp4", "The cold kettle.mp4", "Lacquer", "quick"),
 )
+PIECE = "It is the fuse"
+HEADLINE = "Before you throw\nyour kettle away"
+FROM, TO = "Nine", "wire."
+"""The first and the last word of the passage that a piece is cut from."""
 
 
 def make_demo(settings: Settings) -> None:
@@ -25,10 +39,75 @@ def make_demo(settings: Settings) -> None:
         return
     for clip, name, finish, pace in CLIPS:
         print(f"Listening to “{name}” …", flush=True)
-        with as_file(files("mortiser.demo") / "media" / clip) as media:
-            copy = shop.workspace.new_upload()
-            shutil.copyfile(media, copy)
-        made = bring_in(shop.database, shop.workspace, copy, name, finish=finish, pace=pace)
-        for job in made.jobs:
-            # What follows (the second listening) stays queued for the worker of the server.
-            shop.run(job)
+        made = _brought_in(shop, clip, name, finish=finish, pace=pace)
+        # What follows (the second listening) stays queued for the worker of the server.
+        later = [job for one in made.jobs for job in shop.run(one)]
+    print("Cutting a piece, and laying a microphone under another recording …", flush=True)
+    # A piece shows words as they were when it was made: all of them are settled first.
+    while later:
+        later += shop.run(later.pop(0))
+    _cut(shop, made)
+    _with_microphone(shop, made.project_id)
+
+
+def _brought_in(
+    shop: Shop,
+    clip: str,
+    name: str,
+    *,
+    finish: str | None = None,
+    pace: PaceName = "quick",
+    project_id: int | None = None,
+) -> BroughtIn:
+    with as_file(files("mortiser.demo") / "media" / clip) as media:
+        copy = shop.workspace.new_upload()
+        shutil.copyfile(media, copy)
+    return bring_in(
+        shop.database, shop.workspace, copy, name, finish=finish, pace=pace, project_id=project_id
+    )
+
+
+def _cut(shop: Shop, kettle: BroughtIn) -> None:
+    """Make a piece of a passage, without its long quiet, fillers and repeats."""
+    db = shop.database.connection
+    words = transcript.source_words(db, kettle.source_id)
+    (strand,) = load_strands(db, kettle.piece_id)
+    first, last = _heard_at(words, FROM), _heard_at(words, TO)
+    passage = Passage(strand_id=strand.id, first_word=first.id, last_word=last.id)
+    edit = NewPiece(piece_id=kettle.piece_id, passages=[passage], name=PIECE)
+    editing.apply_now(shop.database, kettle.project_id, edit)
+    piece = projects.pieces(db, kettle.project_id)[-1]
+    items = talk(piece.timeline, load_strands(db, piece.id), {kettle.source_id: words})
+    loud = {kettle.source_id: shop.loudness(projects.source_row(db, kettle.source_id))}
+    found = removals(items, piece.timeline, loud, Wanted(fillers=fillers(db, "en")))
+    stretches = [
+        Stretch(strand_id=one.strand_id, from_us=one.from_us, to_us=one.to_us) for one in found
+    ]
+    if stretches:
+        cut = CutStretches(piece_id=piece.id, stretches=stretches, found="suggestions")
+        editing.apply_now(shop.database, kettle.project_id, cut)
+    for dressed in (
+        AddShape(piece_id=piece.id, width=1080, height=1080),
+        AddShape(piece_id=piece.id, width=1920, height=1080),
+        AddLayer(piece_id=piece.id, layer="headline", text=HEADLINE),
+        AddLayer(piece_id=piece.id, layer="bar"),
+    ):
+        editing.apply_now(shop.database, kettle.project_id, dressed)
+
+
+def _heard_at(words: list[Word], text: str) -> Word:
+    """The word that was heard where the script first says another, as near as it comes."""
+    truth = json.loads((files("mortiser.demo") / "media" / "kettle.words.json").read_text("utf-8"))
+    start = next(word["start_us"] for word in truth["words"] if word["text"] == text)
+    return min(words, key=lambda word: abs(word.start_us - start))
+
+
+def _with_microphone(shop: Shop, project_id: int) -> None:
+    """Another recording of the project, heard by a microphone of its own."""
+    chair = _brought_in(shop, "chair.mp4", "The loose leg.mp4", project_id=project_id)
+    transcribe, prepare = chair.jobs
+    sound = _brought_in(
+        shop, "chair-microphone.m4a", "The loose leg, microphone.m4a", project_id=project_id
+    )
+    for job in (prepare, *sound.jobs, transcribe):
+        shop.run(job)

@@ -6,11 +6,11 @@ import re
 import shutil
 from collections.abc import Iterator, Sequence
 from contextlib import suppress
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import partial
 
 from mortiser.core.errors import Conflict
-from mortiser.core.order import Order
+from mortiser.core.order import PICTURED, Order
 from mortiser.jobs.broker import Taken
 from mortiser.jobs.kind import Home, Kind
 from mortiser.jobs.task import Task
@@ -21,8 +21,8 @@ from mortiser.store.deliveries import DeliveredFile
 
 LONGEST_STEM = 180
 """Bytes: file systems take 255 for a name."""
-FIRST_SHARE = 0.98
-"""Of the progress: the first output is the one that takes long."""
+LONG_SHARE = 0.98
+"""Of the progress: what shows a picture takes long."""
 
 
 @dataclass(frozen=True)
@@ -48,25 +48,25 @@ def deliver(tools: Tools, task: Task, given: Ordered) -> Iterator[Sequence[Deliv
     folder = tools.workspace.delivery(given.id)
     making = task.partial(folder / "files")
     making.mkdir()
-    outputs = {kind: OUTPUTS[kind] for kind in order.outputs}
-    names = {kind: output.plan(order) for kind, output in outputs.items()}
+    parts = order.parts()
+    files = [DeliveredFile(kind, OUTPUTS[kind].plan(part), 0) for kind, part in parts]
+    long = LONG_SHARE / max(1, sum(kind in PICTURED for kind, _ in parts))
+    done = 0.0
     try:
-        for index, (kind, output) in enumerate(outputs.items()):
-            made = making / names[kind]
-            first, last = (FIRST_SHARE if at else 0.0 for at in (index, index + 1))
-            told = partial(_told, task, first, last - first)
-            output.make(order, made, tools.workspace.path, told)
-            output.verify(order, made)
+        for (kind, part), file in zip(parts, files, strict=True):
+            made, output = making / file.name, OUTPUTS[kind]
+            share = long if kind in PICTURED else 0.0
+            output.make(part, made, tools.workspace.path, partial(_told, task, done, share))
+            output.verify(part, made)
+            done += share
         task.still_wanted()
-        for name in names.values():
+        for name in (file.name for file in files):
             (making / name).rename(folder / name)
     finally:
         shutil.rmtree(making, ignore_errors=True)
         with suppress(OSError):
             folder.rmdir()  # Only where nothing was made.
-    yield [
-        DeliveredFile(kind, name, (folder / name).stat().st_size) for kind, name in names.items()
-    ]
+    yield [replace(file, size=(folder / file.name).stat().st_size) for file in files]
 
 
 def keep_files(home: Home, given: Ordered, files: Sequence[DeliveredFile]) -> None:

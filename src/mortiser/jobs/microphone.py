@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -19,7 +19,7 @@ from mortiser.jobs.tools import Tools
 from mortiser.jobs.workspace import Workspace
 from mortiser.media.laid_sound import lay
 from mortiser.media.sound import Samples, stream_sound
-from mortiser.store import editing, jobs, projects
+from mortiser.store import editing, jobs, journal, projects, transcript
 from mortiser.store.database import Database
 from mortiser.store.projects import SourceRow, microphone_of
 
@@ -28,10 +28,13 @@ LAYING_SHARE = 0.5
 
 @dataclass(frozen=True)
 class Sounds:
-    """The sound, and the recordings it may belong to."""
+    """The sound, the recordings it may belong to, the piece of each (by its source) that has been heard by
+    its own sound, and whether somebody has worked on the captions since."""
 
     sound: SourceRow
     recordings: Sequence[SourceRow]
+    heard: Mapping[int, int]
+    edited: bool
 
 
 def read_sounds(home: Home, taken: Taken) -> Sounds:
@@ -41,7 +44,22 @@ def read_sounds(home: Home, taken: Taken) -> Sounds:
     rows = projects.source_rows(db, sound["project_id"])
     wanted = taken.payload.get("source_id")
     others = [row for row in rows if row["id"] != sound["id"] and wanted in (None, row["id"])]
-    return Sounds(sound, others)
+    edited = journal.touched(db, sound["project_id"]).rows
+    heard = _heard_in(home, sound["project_id"])
+    return Sounds(sound, others, heard, "cue" in edited or "word" in edited)
+
+
+def _heard_in(home: Home, project_id: int) -> dict[int, int]:
+    """The piece of each source that has been heard, or is being heard now."""
+    db = home.database.connection
+    running = jobs.payloads_under_way(db, project_id, "transcribe", begun=True)
+    hearing = {payload["source_id"] for payload in running}
+    pieces = {piece.source_id: piece.id for piece in projects.pieces(db, project_id)}
+    return {
+        source_id: piece_id
+        for source_id, piece_id in pieces.items()
+        if source_id in hearing or transcript.word_count(db, source_id)
+    }
 
 
 def find_recording(tools: Tools, task: Task, given: Sounds) -> Iterator[UseMicrophone]:
@@ -75,6 +93,25 @@ def find_recording(tools: Tools, task: Task, given: Sounds) -> Iterator[UseMicro
         drift_ppm=microphone.drift_ppm,
         sure=best.sure,
         piece_id=task.payload.get("piece_id"),
+    )
+    if task.payload.get("transcribe"):
+        _hear_again(task, given, row)
+
+
+def _hear_again(task: Task, given: Sounds, row: SourceRow) -> None:
+    """The words of a recording come from the better sound, as long as nobody has worked on them."""
+    piece_id = given.heard.get(row["id"])
+    if piece_id is None:
+        return
+    if given.edited:
+        task.note(
+            f"The captions were worked on: the words of {row['name']} stay those of its own sound. "
+            "Hear it again in Gather to take them from the microphone."
+        )
+        return
+    stretch = {"from_us": 0, "to_us": row["duration_us"]}
+    task.follow(
+        "transcribe", {"source_id": row["id"], "piece_id": piece_id, "again": True, **stretch}
     )
 
 

@@ -32,6 +32,7 @@ PRIORITY = {
     "speakers": 1,
     "deliver": 1,
     "thumbnails": 1,
+    "faces": 1,
     "doubt": 0,
     "draft": -1,
 }

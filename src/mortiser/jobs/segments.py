@@ -11,6 +11,7 @@ from pathlib import Path
 import numpy as np
 import numpy.typing as npt
 
+from mortiser.core.clip_framing import ClipFraming
 from mortiser.core.errors import BadInput
 from mortiser.core.piece import Piece
 from mortiser.jobs.draft import draft_of
@@ -18,7 +19,7 @@ from mortiser.jobs.sounds import Sound, sound_of
 from mortiser.jobs.workspace import Workspace
 from mortiser.render import segments
 from mortiser.render.picture import Reels, usual_rate
-from mortiser.render.programme import Recording
+from mortiser.render.programme import WHOLE, Recording
 from mortiser.render.segments import PART_US, Part, write_segment
 from mortiser.store.projects import SourceRow
 
@@ -41,20 +42,42 @@ class Segments:
     kind = segments.KIND
     """The media type of all segments."""
 
-    def stream(self, piece: Piece) -> list[Part]:
-        """What a piece is played as."""
-        return list(segments.parts_of(piece.timeline))
+    def stream(self, piece: Piece) -> list[tuple[Part, ClipFraming]]:
+        """What a piece is played as, and how each part is framed."""
+        framings = piece.framings
+        return [
+            (part, framings[part.clip].during(part.start_us, part.end_us))
+            for part in segments.parts_of(piece.timeline)
+        ]
+
+    def framing(
+        self, piece: Piece, source_id: int, stretch: tuple[int, int], digest: str
+    ) -> ClipFraming | None:
+        """How a stretch of a source is framed in a piece, by the framing's digest."""
+        framings = piece.framings
+        for part in segments.parts_of(piece.timeline):
+            if (part.source_id, part.start_us, part.end_us) == (source_id, *stretch):
+                found = framings[part.clip].during(*stretch)
+                if found.digest == digest:
+                    return found
+        return None
 
     def size(self, piece: Piece) -> tuple[int, int]:
         """The size of the preview's picture."""
-        return segments.preview_size((piece.width, piece.height))
+        return segments.preview_size(piece.size)
 
     def frame_times(self, piece: Piece, rates: Mapping[int, float]) -> npt.NDArray[np.float64]:
         """When the frames of a piece's segments show (µs), from the frame rates of its sources."""
         return segments.frame_times(piece.timeline, rates)
 
-    def file(self, source: SourceRow, stretch: tuple[int, int], size: tuple[int, int]) -> Path:
-        """The file of a stretch (µs) of a source, its picture in ``size`` pixels.
+    def file(
+        self,
+        source: SourceRow,
+        stretch: tuple[int, int],
+        size: tuple[int, int],
+        framing: ClipFraming = WHOLE,
+    ) -> Path:
+        """The file of a stretch (µs) of a source, its picture framed, in ``size`` pixels.
 
         Raises BadInput for a stretch that is none, BadMedia, NoSpace.
         """
@@ -62,13 +85,13 @@ class Segments:
         if not 0 <= start < end <= min(source["duration_us"], start + PART_US):
             raise BadInput("A segment is a stretch of the recording of two seconds at most.")
         heard = sound_of(self._workspace, source)
-        name = f"{start}-{end}-{size[0]}x{size[1]}-{heard.key or 0}.mp4"
+        name = f"{start}-{end}-{size[0]}x{size[1]}-{heard.key or 0}-{framing.digest}.mp4"
         file = self._workspace.beside(source["path"], FOLDER) / name
         with self._guard:
             lock = self._making.setdefault(file, threading.Lock())
         with lock:
             if not file.exists():
-                self._make(source, stretch, size, file, heard)
+                self._make(source, stretch, size, file, heard, framing)
             os.utime(file)
         with self._guard:
             self._making.pop(file, None)
@@ -81,6 +104,7 @@ class Segments:
         size: tuple[int, int],
         file: Path,
         heard: Sound,
+        framing: ClipFraming,
     ) -> None:
         file.parent.mkdir(exist_ok=True)
         partial = file.with_name(f"{file.stem}-{uuid.uuid4().hex}.partial")
@@ -89,9 +113,10 @@ class Segments:
         rate = usual_rate(Recording(path, source["duration_us"]))
         draft = draft_of(self._workspace, source)
         picture = draft if draft.exists() else path
-        recording = Recording(picture, source["duration_us"], heard.track, heard.path)
+        recorded = (source["width"], source["height"]) if draft.exists() else None
+        recording = Recording(picture, source["duration_us"], heard.track, heard.path, recorded)
         try:
-            write_segment(recording, stretch, size, partial, rate, self._reels)
+            write_segment(recording, stretch, size, partial, rate, self._reels, framing)
             partial.rename(file)
         finally:
             partial.unlink(missing_ok=True)

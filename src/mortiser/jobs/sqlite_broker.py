@@ -63,7 +63,7 @@ class SqliteBroker:
         if not jobs.exists(db, job_id):
             return []
         row = jobs.get(db, job_id)
-        return jobs.queued(db, row["kind"])[:1] if row["at_once"] else []
+        return jobs.waiting_for(db, row)
 
     def orphans(self, held: Collection[Lease]) -> list[int]:
         """See Broker."""

@@ -69,7 +69,7 @@ def hear(tools: Tools, task: Task, given: Hearing) -> Iterator[Heard]:
     again = bool(task.payload.get("again"))
     if again:
         whole = given.piece.piece.timeline.duration_us
-        yield _heard_again(tools, task, given.piece, start, min(end, whole))
+        yield _heard_again(tools, task, given.piece, language, (start, min(end, whole)))
     else:
         start = max([start, *(word.end_us for word in given.heard.words)])
         heard = sound_of(tools.workspace, source)
@@ -113,15 +113,19 @@ def _spoken(tools: Tools, source: SourceRow) -> str:
         return ENGLISH
 
 
-def _heard_again(tools: Tools, task: Task, given: PieceGiven, start: int, end: int) -> LayCaptions:
+def _heard_again(
+    tools: Tools, task: Task, given: PieceGiven, language: str, part: tuple[int, int]
+) -> LayCaptions:
+    """Hear a part of the piece again. Its language may just have been found out."""
     piece = given.piece
+    start, end = part
     sound = PieceSound(tools.workspace, piece, given.sources)
-    ruler = tools.ruler(piece.finish, (piece.width, piece.height))
+    ruler = tools.ruler(piece.finish, piece.size)
     speller = Speller(given.spellings, tools.sounds())
     stretch = (start, start, end)
-    found = _lines(tools, task, sound.stream(start, end), sound.language, stretch)
+    found = _lines(tools, task, sound.stream(start, end), language, stretch)
     lines = [speller.write(line) for line in found]
-    if sound.language == JUDGED:
+    if language == JUDGED:
         # The edit puts its captions beyond the vote, so that this comes first.
         words = [word for line in lines for word in line]
         lines = []

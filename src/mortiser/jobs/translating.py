@@ -24,7 +24,7 @@ def translate(tools: Tools, task: Task, given: PieceGiven) -> Iterator[LayCaptio
     Words of a line share its time by their likely length: a translation has its own order.
     """
     piece = given.piece
-    ruler = tools.ruler(piece.finish, (piece.width, piece.height))
+    ruler = tools.ruler(piece.finish, piece.size)
     heard = PieceSound(tools.workspace, piece, given.sources)
     translator = tools.translator(heard.language)
     captions: list[LaidCaption] = []

@@ -96,15 +96,17 @@ class Encoder:
         self._sound = stream
         self._resampler = Resampler(self._form.samples, layout, rate)
 
+    def sees(self, frame: av.VideoFrame) -> None:
+        """What the frames' planes hold, to be stated in the file: told before anything is written."""
+        context = self._picture.codec_context
+        context.color_range = frame.color_range
+        context.colorspace = frame.colorspace
+
     def add_picture(self, frame: av.VideoFrame) -> None:
         """One frame more."""
         if frame.pts is None:
             raise MortiserError("A frame of the recording has no time.")
         frame.pict_type = 0
-        context = self._picture.codec_context
-        if not context.is_open and context.color_range != frame.color_range:
-            context.color_range = frame.color_range
-            context.colorspace = frame.colorspace
         self._file.mux(self._picture.encode(frame))
 
     def add_sound(self, part: Sound) -> None:

@@ -85,7 +85,7 @@ class _Album:
 def _small(frame: av.VideoFrame) -> av.VideoFrame:
     share = min(1.0, SHORT_SIDE / min(frame.width, frame.height))
     width, height = (max(2, round(side * share / 2) * 2) for side in (frame.width, frame.height))
-    plain = frame.reformat(width, height, "rgb24", src_colorspace=frame.colorspace)
+    plain = frame.reformat(width, height, "rgb24", src_colorspace=frame.colorspace, threads=1)
     return plain.reformat(format="yuvj420p")
 
 

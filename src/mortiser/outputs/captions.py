@@ -56,9 +56,7 @@ def _captions(cues: Sequence[Cue], piece: Piece) -> list[Caption]:
         cues = [cue for cue, _ in lined]
         lines = [list(broken) for _, broken in lined]
     else:
-        lines = caption_lines(
-            piece.standing.shown(cues), piece.finish, (piece.width, piece.height), font_book()
-        )
+        lines = caption_lines(piece.standing.shown(cues), piece.finish, piece.size, font_book())
     captions = [
         Caption(cue.start_us, cue.end_us, tuple(broken), cue.words)
         for cue, broken in zip(cues, lines, strict=True)

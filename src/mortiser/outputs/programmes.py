@@ -9,6 +9,7 @@ from mortiser.core.frame import BACKDROP_FPS, even_size
 from mortiser.core.order import OrderedSource
 from mortiser.core.piece import Piece
 from mortiser.core.scene import SceneReel
+from mortiser.core.scene.layered import layer_reels
 from mortiser.core.speakers import with_names
 from mortiser.core.words import Cue
 from mortiser.fonts import font_book
@@ -26,14 +27,16 @@ def programme_of(
     piece: Piece, shown: Sequence[Cue], sources: Sequence[OrderedSource], files: Files
 ) -> Programme:
     """What is played of a piece with captions (in time order) as they are painted."""
-    size = even_size(piece.width, piece.height)
+    size = even_size(*piece.size)
     rate = Fraction(piece.frames.rate).limit_denominator(1001) if piece.frames.rate else None
     return Programme(
         piece.timeline,
         {one.id: _recording(one, files) for one in sources},
         size,
-        SceneReel(shown, piece.finish, size, font_book()),
+        SceneReel(shown, piece.worn, size, font_book()),
+        layer_reels(piece, shown, size, font_book()),
         rate or Fraction(BACKDROP_FPS),
+        framings=piece.framings,
     )
 
 

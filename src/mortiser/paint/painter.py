@@ -10,6 +10,7 @@ from functools import lru_cache
 import numpy as np
 import skia
 
+from mortiser.core.layout.rect import Rect
 from mortiser.emoji import emoji_png
 from mortiser.paint.inks import SEEN, Inks, Pixels, fill, picture_of, plain
 from mortiser.paint.outlines import outline
@@ -39,6 +40,7 @@ from mortiser.paint.state import (
 
 Area = tuple[int, int, int, int]
 """Left, top, right, bottom in frame pixels, half open."""
+NOWHERE: Area = (0, 0, 0, 0)
 FAR = 10_000.0
 """Above and below all letters."""
 
@@ -47,16 +49,22 @@ def area_of(state: State, width: int, height: int) -> Area:
     """Frame pixels that a moment may touch, on even edges; empty where nothing shows."""
     boxes = list(reaches(state))
     if not boxes:
-        return 0, 0, 0, 0
+        return NOWHERE
     left, top = min(box[0] for box in boxes), min(box[1] for box in boxes)
     right, bottom = max(box[2] for box in boxes), max(box[3] for box in boxes)
+    return even_area(Rect(left, top, right, bottom), (0, 0, width, height))
+
+
+def even_area(box: Rect, within: Area) -> Area:
+    """The part of an area (on even edges) that a box may touch, on even edges; empty where it is outside."""
+    left, top, right, bottom = box
     found = (
-        max(0, int(left) - 1) & ~1,
-        max(0, int(top) - 1) & ~1,
-        min(width, (int(right) + 2) & ~1),
-        min(height, (int(bottom) + 2) & ~1),
+        max(within[0], int(left) - 1 & ~1),
+        max(within[1], int(top) - 1 & ~1),
+        min(within[2], int(right) + 2 & ~1),
+        min(within[3], int(bottom) + 2 & ~1),
     )
-    return found if found[0] < found[2] and found[1] < found[3] else (0, 0, 0, 0)
+    return found if found[0] < found[2] and found[1] < found[3] else NOWHERE
 
 
 def paint(state: State, area: Area, inks: Inks = SEEN) -> Pixels:

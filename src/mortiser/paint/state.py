@@ -206,6 +206,24 @@ def reaches(state: State) -> Iterable[Rect]:
             yield cue_reach(cue)
 
 
+def changed(before: State, after: State) -> Rect | None:
+    """Where two moments may look different, in frame pixels; None where other things show."""
+    if len(before) != len(after):
+        return None
+    boxes: list[Rect] = []
+    for was, now in zip(before, after, strict=True):
+        same = len(was.parts) == len(now.parts) and was.opacity == now.opacity
+        if not same or any(a.item is not b.item for a, b in zip(was.parts, now.parts, strict=True)):
+            return None
+        for old, new in zip(was.parts, now.parts, strict=True):
+            if old != new:
+                boxes += [old.reach, new.reach]
+    if not boxes:
+        return None
+    lefts, tops, rights, bottoms = zip(*boxes, strict=True)
+    return Rect(min(lefts), min(tops), max(rights), max(bottoms))
+
+
 def cue_reach(cue: CueState) -> Rect:
     """Where a caption may paint, in frame pixels."""
     lefts, tops, rights, bottoms = zip(*(part.reach for part in cue.parts), strict=True)

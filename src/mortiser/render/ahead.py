@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import os
+import sys
 import threading
 from collections.abc import Generator, Iterable
 from queue import Empty, Full, Queue
@@ -10,6 +12,9 @@ from typing import TypeVar
 T = TypeVar("T")
 LENGTH = 4
 WAIT_S = 0.1
+NICE = 10
+"""What goes ahead lets x264's threads, which sleep and wake all the time, run as soon as they can: with the same
+work a delivery takes a tenth less time. Threads begun by it (decoders) follow it."""
 
 
 class _End:
@@ -37,6 +42,7 @@ def ahead(items: Iterable[T], length: int = LENGTH) -> Generator[T]:
         return False
 
     def work() -> None:
+        _stand_back()
         try:
             for item in items:
                 if not put(item):
@@ -67,3 +73,9 @@ def ahead(items: Iterable[T], length: int = LENGTH) -> Generator[T]:
             except Empty:
                 continue
         thread.join()
+
+
+def _stand_back() -> None:
+    """Let other threads go first, where the system has priorities of threads."""
+    if sys.platform == "linux":
+        os.setpriority(os.PRIO_PROCESS, threading.get_native_id(), NICE)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Any
 
 import av
 import numpy as np
@@ -14,6 +15,8 @@ from mortiser.paint.inks import Pixels, PlaneInks
 from mortiser.paint.painter import Area
 
 HD_HEIGHT = 720
+UNSPECIFIED = 2
+"""A frame's colour matrix that nobody has stated (ITU-T H.273, table 4)."""
 BT709, BT601 = (0.2126, 0.0722), (0.299, 0.114)
 """Weights of red and blue in luma."""
 Wide = npt.NDArray[np.uint16]
@@ -25,24 +28,45 @@ BAND = 64
 
 @dataclass(frozen=True)
 class Veil:
-    """Captions in the planes' terms: what is added to luma, blue and red difference, and its opacity."""
+    """Captions in the planes' terms: what is added to luma, blue and red difference, and how much of what
+    is behind shows through."""
 
     area: Area
     added: tuple[Pixels, Wide, Wide]
-    opacity: tuple[Pixels, Wide]
+    through: tuple[Wide, Wide]
     """Of luma and of chroma, 0 to 255."""
 
+    def take(self, part: Veil) -> None:
+        """Show what another veil shows, within its area, which lies in this one's."""
+        left, top = (part.area[side] - self.area[side] for side in (0, 1))
+        for mine, other, step in zip(self._planes, part._planes, (1, 2, 2, 1, 2), strict=True):
+            _set(mine, other, left // step, top // step)
 
-def inks_of(frame: av.VideoFrame) -> PlaneInks:
-    """What captions are painted in to be laid over a frame.
+    @property
+    def _planes(self) -> tuple[npt.NDArray[Any], ...]:
+        return (*self.added, *self.through)
+
+
+def _set(plane: npt.NDArray[Any], part: npt.NDArray[Any], left: int, top: int) -> None:
+    rows, columns = part.shape
+    plane[top : top + rows, left : left + columns] = part
+
+
+def space_of(frame: av.VideoFrame) -> Colorspace:
+    """What a frame's planes hold: BT.709 or BT.601.
 
     What the file leaves open is taken as players take it: BT.709 from 720 lines up, else BT.601.
     """
+    if frame.colorspace == Colorspace.ITU709:
+        return Colorspace.ITU709
     large = min(frame.width, frame.height) >= HD_HEIGHT
-    space = frame.colorspace
-    hd = space == Colorspace.ITU709
-    if not hd and large and space not in (Colorspace.ITU601, Colorspace.FCC):
-        hd = True
+    said = frame.colorspace in (Colorspace.ITU601, Colorspace.FCC)
+    return Colorspace.ITU709 if large and not said else Colorspace.ITU601
+
+
+def inks_of(frame: av.VideoFrame) -> PlaneInks:
+    """What captions are painted in to be laid over a frame."""
+    hd = space_of(frame) == Colorspace.ITU709
     full = frame.color_range == ColorRange.JPEG or frame.format.name == "yuvj420p"
     return PlaneInks(*(BT709 if hd else BT601), full)
 
@@ -52,7 +76,8 @@ def veil(pixels: Pixels, area: Area, reformatter: VideoReformatter) -> Veil:
     painted = av.VideoFrame.from_numpy_buffer(pixels, format="bgra")
     parted = reformatter.reformat(painted, format="gbrap", threads=1)
     blue, red, luma, alpha = (plane_of(parted, index) for index in range(4))
-    return Veil(area, (luma, _quarter(blue), _quarter(red)), (alpha, _quarter(alpha)))
+    through = [np.subtract(255, one, dtype=np.uint16) for one in (alpha, _quarter(alpha))]
+    return Veil(area, (luma, _quarter(blue), _quarter(red)), (through[0], through[1]))
 
 
 def _quarter(plane: Pixels) -> Wide:
@@ -72,21 +97,25 @@ def _quarter(plane: Pixels) -> Wide:
 def lay(frame: av.VideoFrame, over: Veil) -> None:
     """Put a veil over a writable yuv420p frame."""
     left, top, right, bottom = over.area
+    work = np.empty((2, BAND, right - left), np.uint16)
     for index in range(3):
         step = 1 if index == 0 else 2
         part = plane_of(frame, index)[top // step : bottom // step, left // step : right // step]
-        added, opacity = over.added[index], over.opacity[min(index, 1)]
+        added, through = over.added[index], over.through[min(index, 1)]
         for start in range(0, len(part), BAND):
             band = slice(start, start + BAND)
-            _mix(part[band], added[band], opacity[band])
+            _mix(part[band], added[band], through[band], work)
 
 
-def _mix(part: Pixels, added: Pixels | Wide, opacity: Pixels | Wide) -> None:
-    mixed = np.subtract(255, opacity, dtype=np.uint16)
-    mixed *= part
+def _mix(part: Pixels, added: Pixels | Wide, through: Wide, work: Wide) -> None:
+    """``work`` is room for two bands."""
+    rows, columns = part.shape
+    mixed, share = work[0, :rows, :columns], work[1, :rows, :columns]
+    np.multiply(part, through, out=mixed)
     mixed += 128
     # (v + v/256) / 256 is v / 255 rounded, without a division.
-    mixed += mixed >> 8
+    np.right_shift(mixed, 8, out=share)
+    mixed += share
     mixed >>= 8
     mixed += added
     part[...] = mixed

@@ -13,8 +13,8 @@ from mortiser.core.scene import Shows
 from mortiser.core.time import SECOND
 from mortiser.media.encode import Encoder, Quality, Sound
 from mortiser.media.opening import open_media, unfinished
-from mortiser.paint.painter import Area, area_of, paint
-from mortiser.paint.state import State, state_at
+from mortiser.paint.painter import NOWHERE, Area, area_of, even_area, paint
+from mortiser.paint.state import State, changed, state_at
 from mortiser.render import picture, sound
 from mortiser.render.ahead import ahead
 from mortiser.render.blend import Veil, inks_of, lay, veil
@@ -38,16 +38,39 @@ class Veils:
         """Blend the captions of a moment into a yuv420p frame; what others still read is copied."""
         state = state_at(self._captions, at_us)
         if state != self._state:
-            area = area_of(state, frame.width & ~1, frame.height & ~1)
-            shows = area[2] > area[0]
-            self._veil = self._made(state, area, frame) if shows else None
+            self._veil = self._next(state, frame)
             self._state = state
         if self._veil is not None:
             frame.make_writable()
             lay(frame, self._veil)
 
-    def _made(self, state: State, area: Area, frame: av.VideoFrame) -> Veil:
+    def _next(self, state: State, frame: av.VideoFrame) -> Veil | None:
+        """The veil of another moment; where the same things show, only what moved is painted anew."""
+        area = area_of(state, frame.width & ~1, frame.height & ~1)
+        if area == NOWHERE:
+            return None
+        moved = changed(self._state, state)
+        if self._veil is None or moved is None:
+            return self._painted(state, area, frame)
+        whole = _around(self._veil.area, area)
+        if whole != self._veil.area:
+            return self._painted(state, whole, frame)
+        part = even_area(moved, whole)
+        if part != NOWHERE:
+            self._veil.take(self._painted(state, part, frame))
+        return self._veil
+
+    def _painted(self, state: State, area: Area, frame: av.VideoFrame) -> Veil:
         return veil(paint(state, area, inks_of(frame)), area, self._reformatter)
+
+
+def _around(one: Area, other: Area) -> Area:
+    return (
+        min(one[0], other[0]),
+        min(one[1], other[1]),
+        max(one[2], other[2]),
+        max(one[3], other[3]),
+    )
 
 
 def burn(
@@ -80,7 +103,9 @@ def _burn(
         parts = _copied(recording, encoder) if recording and copies else _made(programme, encoder)
         heard = _Track(encoder, parts)
         with closing(ahead(_painted(programme))) as frames:
-            for frame in frames:
+            for number, frame in enumerate(frames):
+                if not number:
+                    encoder.sees(frame)
                 at_us = picture.moment_of(frame)
                 heard.go_to(at_us + LEAD_US)
                 encoder.add_picture(frame)
@@ -93,10 +118,11 @@ def _burn(
 
 
 def _painted(programme: Programme) -> Iterator[av.VideoFrame]:
-    veils = Veils(programme.captions)
+    veils = [Veils(one) for one in programme.shows]
     with closing(ahead(picture.frames(programme))) as frames:
         for frame in frames:
-            veils.put_on(frame, picture.moment_of(frame))
+            for one in veils:
+                one.put_on(frame, picture.moment_of(frame))
             yield frame
 
 

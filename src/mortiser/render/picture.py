@@ -10,16 +10,20 @@ from pathlib import Path
 from threading import Lock
 
 import av
-import numpy as np
-from av.video.reformatter import VideoReformatter
+from av.video.reformatter import ColorRange, Colorspace
 
+from mortiser.core.clip_framing import ClipFraming
 from mortiser.core.errors import BadMedia
-from mortiser.core.frame import BACKDROP, BACKDROP_FPS
+from mortiser.core.frame import BACKDROP_FPS
+from mortiser.core.scene import SceneCue
+from mortiser.core.shape import Backdrop
 from mortiser.core.time import SECOND
 from mortiser.media.frames import decoded_picture
 from mortiser.media.opening import moving_picture, open_media
 from mortiser.media.picture import plane_of, turned
-from mortiser.render.framing import framed
+from mortiser.render.backdrops import backdrop_planes
+from mortiser.render.blend import UNSPECIFIED, space_of
+from mortiser.render.framing import Framer
 from mortiser.render.programme import Programme, Recording
 
 SLACK_US = 1_000
@@ -80,7 +84,7 @@ class Reel:
         self._shown: tuple[int, av.VideoFrame] | None = None
         self._next: tuple[int, av.VideoFrame] | None = None
         self._begun = False
-        self._scaler = VideoReformatter()
+        self._framer = Framer(recording.picture)
 
     @property
     def has_picture(self) -> bool:
@@ -96,12 +100,20 @@ class Reel:
         base = self._picture.time_base if self._picture is not None else None
         return base or FINE
 
-    def fit(self, frame: av.VideoFrame, size: tuple[int, int]) -> av.VideoFrame:
-        """A frame of the recording upright, in a frame of ``size`` pixels."""
+    def fit(
+        self, frame: av.VideoFrame, size: tuple[int, int], framing: ClipFraming, source_us: int
+    ) -> av.VideoFrame:
+        """A frame of the recording upright, as it lies in a frame of ``size`` pixels at a moment."""
         stated = self._picture.sample_aspect_ratio if self._picture is not None else None
         aspect = stated or Fraction(1)
         lies = round(frame.rotation / 90) % 2
-        return framed(turned(frame), size, self._scaler, 1 / aspect if lies else aspect)
+        aspect = 1 / aspect if lies else aspect
+        upright = turned(frame)
+        fitted = self._framer.framed(upright, size, framing, source_us, aspect)
+        if fitted.colorspace == UNSPECIFIED:
+            # Said once for all: at another size players would take it for something else.
+            fitted.colorspace = space_of(upright)
+        return fitted
 
     def all(self) -> Iterator[av.VideoFrame]:
         """Every frame from the start on. Those that damage has put back in time are left out; of those
@@ -170,14 +182,16 @@ def usual_rate(recording: Recording) -> Fraction:
 def at(programme: Programme, at_us: int) -> av.VideoFrame:
     """The frame of a programme at a moment (µs), its own to be written to."""
     placed = programme.timeline.playing(min(at_us, programme.timeline.duration_us - 1))
+    framing = programme.framing(programme.timeline.placed.index(placed))
     reel = Reel(programme.recordings[placed.clip.source_id])
     try:
         if not reel.has_picture:
-            return _backdrop(programme.size)
-        found = reel.at(placed.to_source(at_us))
+            return _backdrop(programme.size, framing.backdrop)
+        source_us = placed.to_source(at_us)
+        found = reel.at(source_us)
         if found is None:
             raise BadMedia("There is no frame at this moment of the recording.")
-        return reel.fit(found, programme.size)
+        return reel.fit(found, programme.size, framing, source_us)
     finally:
         reel.close()
 
@@ -214,8 +228,9 @@ def _of_one(programme: Programme, recording: Recording) -> Iterator[av.VideoFram
             yield from _plain(programme)
             return
         held: av.VideoFrame | None = None
+        framing = programme.framing(0)
         for frame in reel.all():
-            fresh = reel.fit(frame, programme.size)
+            fresh = reel.fit(frame, programme.size, framing, moment_of(frame))
             if held is not None:
                 yield from _between(programme, held, moment_of(fresh))
             yield fresh
@@ -232,9 +247,9 @@ def _between(programme: Programme, held: av.VideoFrame, to_us: int) -> Iterator[
     from_us = moment_of(held)
     if to_us - from_us <= 5 * step // 2:
         return
-    before = programme.captions.at(from_us)
+    before = _shown(programme, from_us)
     for at_us in range(from_us + step, to_us - step // 2, step):
-        now = programme.captions.at(at_us)
+        now = _shown(programme, at_us)
         # While one shows it may be moving; what changes nothing costs next to nothing.
         if now or before:
             again = _copy(held)
@@ -243,15 +258,21 @@ def _between(programme: Programme, held: av.VideoFrame, to_us: int) -> Iterator[
         before = now
 
 
+def _shown(programme: Programme, at_us: int) -> list[SceneCue]:
+    """All that is painted at a moment."""
+    return [one for shows in programme.shows for one in shows.at(at_us)]
+
+
 def _of_grid(programme: Programme, kept: Reels) -> Iterator[av.VideoFrame]:
     """Frames at the programme's own rate, each what the clips show at its moment."""
     reels: dict[int, Reel] = {}
     starts = [placed.at_us for placed in programme.timeline.placed]
-    plain = _backdrop(programme.size)
+    plain = _backdrop(programme.size, programme.framing(0).backdrop)
     try:
         for number in range(_count(programme)):
             at_us = round(number * SECOND / programme.rate)
-            placed = programme.timeline.placed[max(0, bisect_right(starts, at_us) - 1)]
+            index = max(0, bisect_right(starts, at_us) - 1)
+            placed = programme.timeline.placed[index]
             source = placed.clip.source_id
             source_us = placed.to_source(at_us)
             if source not in reels:
@@ -260,7 +281,8 @@ def _of_grid(programme: Programme, kept: Reels) -> Iterator[av.VideoFrame]:
             if found is None:
                 frame = _copy(plain)
             else:
-                fitted = reels[source].fit(found, programme.size)
+                framing = programme.framing(index)
+                fitted = reels[source].fit(found, programme.size, framing, source_us)
                 # The reel may show it once more.
                 frame = _copy(found) if fitted is found else fitted
             frame.pts, frame.time_base = number, 1 / programme.rate
@@ -275,7 +297,7 @@ def _of_grid(programme: Programme, kept: Reels) -> Iterator[av.VideoFrame]:
 
 def _plain(programme: Programme) -> Iterator[av.VideoFrame]:
     """The backdrop, for a recording without a picture."""
-    plain = _backdrop(programme.size)
+    plain = _backdrop(programme.size, programme.framing(0).backdrop)
     for number in range(-(-programme.timeline.duration_us * BACKDROP_FPS // SECOND)):
         frame = _copy(plain)
         frame.pts, frame.time_base = number * FINE.denominator // BACKDROP_FPS, FINE
@@ -302,9 +324,13 @@ def _copy(frame: av.VideoFrame) -> av.VideoFrame:
     return fresh
 
 
-def _backdrop(size: tuple[int, int]) -> av.VideoFrame:
-    red, green, blue, _ = BACKDROP
-    width, height = size
-    return av.VideoFrame.from_ndarray(
-        np.full((height, width, 3), (red, green, blue), np.uint8), format="rgb24"
-    ).reformat(format="yuv420p", dst_colorspace="ITU709")
+def _backdrop(size: tuple[int, int], backdrop: Backdrop) -> av.VideoFrame:
+    """What shows where there is no picture: of the picture blurred, there is a colour left."""
+    seen = backdrop
+    if backdrop.kind == "blur":
+        seen = Backdrop(kind="colour")
+    plain = av.VideoFrame(*size, "yuv420p")
+    plain.colorspace, plain.color_range = Colorspace.ITU709, ColorRange.MPEG
+    for index, plane in enumerate(backdrop_planes(seen, plain, size)):
+        plane_of(plain, index)[...] = plane
+    return plain

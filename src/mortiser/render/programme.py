@@ -2,14 +2,18 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from pathlib import Path
 
+from mortiser.core.clip_framing import ClipFraming
 from mortiser.core.frame import BACKDROP_FPS
+from mortiser.core.placing import Size
 from mortiser.core.scene import NO_CAPTIONS, Shows
 from mortiser.core.timeline import Clip, Timeline
+
+WHOLE = ClipFraming()
 
 
 @dataclass(frozen=True)
@@ -21,6 +25,8 @@ class Recording:
     duration_us: int
     audio_track: int = 0
     sound: Path | None = None
+    picture: Size | None = None
+    """The size of its own picture, where the file is a smaller copy."""
 
     @property
     def heard(self) -> Path:
@@ -32,7 +38,8 @@ class Recording:
 class Programme:
     """All of one piece: clips, the recordings they are of (by source), and what lies over them.
 
-    Frames are ``size`` pixels, of even sides. A piece that is one untouched recording keeps the
+    Frames are ``size`` pixels, of even sides; how each clip's picture lies in them, ``framings`` says (whole
+    where there are none). A piece that is one untouched recording keeps the
     recording's own frame times; any other has ``rate`` frames a second.
     """
 
@@ -40,9 +47,21 @@ class Programme:
     recordings: Mapping[int, Recording]
     size: tuple[int, int]
     captions: Shows = NO_CAPTIONS
+    layers: Sequence[Shows] = ()
+    """What lies under the captions, the lowest first."""
     rate: Fraction = Fraction(BACKDROP_FPS)
     own_times: bool = True
     """Whether an untouched recording keeps its own frame times."""
+    framings: Sequence[ClipFraming] = ()
+
+    @property
+    def shows(self) -> tuple[Shows, ...]:
+        """All that is painted, the lowest first."""
+        return *self.layers, self.captions
+
+    def framing(self, index: int) -> ClipFraming:
+        """How a clip's picture lies in the frame, by its place among the clips."""
+        return self.framings[index] if self.framings else WHOLE
 
     @property
     def untouched(self) -> Recording | None:

@@ -10,12 +10,14 @@ from collections.abc import Iterator, Mapping
 from contextlib import closing
 from dataclasses import dataclass
 from fractions import Fraction
+from itertools import chain
 from pathlib import Path
 
 import av
 import numpy as np
 import numpy.typing as npt
 
+from mortiser.core.clip_framing import ClipFraming
 from mortiser.core.frame import BACKDROP_FPS, even_size
 from mortiser.core.time import SECOND
 from mortiser.core.timeline import Clip, Timeline
@@ -24,7 +26,7 @@ from mortiser.media.opening import unfinished
 from mortiser.render import picture, sound
 from mortiser.render.ahead import ahead
 from mortiser.render.picture import Reels
-from mortiser.render.programme import Programme, Recording
+from mortiser.render.programme import WHOLE, Programme, Recording
 
 PART_US = 2 * SECOND
 SHORT_SIDE = 540
@@ -43,16 +45,18 @@ class Part:
     start_us: int
     end_us: int
     at_us: int
+    clip: int
+    """Which of the piece's clips it is of, from 0."""
 
 
 def parts_of(timeline: Timeline) -> Iterator[Part]:
     """The parts of a piece, in order."""
-    for placed in timeline.placed:
+    for index, placed in enumerate(timeline.placed):
         clip = placed.clip
         start = clip.start_us
         while start < clip.end_us:
             end = min(clip.end_us, (start // PART_US + 1) * PART_US)
-            yield Part(clip.source_id, start, end, placed.to_piece(start))
+            yield Part(clip.source_id, start, end, placed.to_piece(start), index)
             start = end
 
 
@@ -79,11 +83,13 @@ def write_segment(
     out: Path,
     rate: Fraction,
     reels: Reels | None = None,
+    framing: ClipFraming = WHOLE,
 ) -> None:
-    """Write a stretch (µs) of a recording, its picture in ``size`` pixels at ``rate`` frames a second, as
+    """Write a stretch (µs) of a recording, framed, its picture in ``size`` pixels at ``rate`` frames a second, as
     fragmented MP4 that begins at zero. Raises BadMedia, and NoSpace on a full disk."""
+    timeline = Timeline([Clip(0, *stretch)])
     programme = Programme(
-        Timeline([Clip(0, *stretch)]), {0: recording}, size, rate=rate, own_times=False
+        timeline, {0: recording}, size, rate=rate, own_times=False, framings=[framing]
     )
     try:
         _write(programme, out, rate, reels)
@@ -95,10 +101,12 @@ def _write(programme: Programme, out: Path, rate: Fraction, reels: Reels | None)
     encoder = Encoder(out, programme.size, rate, 1 / rate, QUALITY, STREAMED)
     try:
         encoder.hears(RATE, LAYOUT)
-        for heard in sound.frames(programme, RATE, LAYOUT):
-            encoder.add_sound(heard)
         with closing(ahead(picture.frames(programme, reels))) as frames:
-            for frame in frames:
+            first = next(frames)
+            encoder.sees(first)
+            for heard in sound.frames(programme, RATE, LAYOUT):
+                encoder.add_sound(heard)
+            for frame in chain([first], frames):
                 encoder.add_picture(frame)
         encoder.finish()
     except BaseException:

@@ -19,7 +19,9 @@ def still(programme: Programme, at_us: int) -> bytes:
         frame = picture.at(programme, at_us)
     except av.error.FFmpegError as error:
         raise BadMedia(f"This frame of the recording cannot be read. ({reason(error)})") from error
-    Veils(programme.captions).put_on(frame, at_us)
-    rgb = frame.reformat(format="rgba", src_colorspace=frame.colorspace).to_ndarray()
+    for one in programme.shows:
+        Veils(one).put_on(frame, at_us)
+    # In several threads swscale writes wrong colours at the left of where their parts of the picture meet.
+    rgb = frame.reformat(format="rgba", src_colorspace=frame.colorspace, threads=1).to_ndarray()
     # Rows of a picture may be padded, which a painter does not take.
     return png(np.ascontiguousarray(rgb))

@@ -5,6 +5,8 @@ from __future__ import annotations
 import sqlite3
 from dataclasses import dataclass
 
+from mortiser.core.layer import layers_of, layers_text
+from mortiser.core.shape import shapes_of, shapes_text
 from mortiser.store import jobs
 from mortiser.store.database import Database, now_us
 from mortiser.store.projects import project_row
@@ -15,6 +17,7 @@ CONTINUED = (
     "transcribe",
     "microphone",
     "draft",
+    "faces",
     "doubt",
     "speakers",
     "script",
@@ -58,7 +61,13 @@ def duplicate_project(database: Database, project_id: int, new_paths: dict[str, 
         words: dict[int, int] = {}
         for source, new in sources.items():
             words |= _copy_rows(db, "word", "source_id = ?", source, {"source_id": new})
+        for source, new in sources.items():
+            db.execute(
+                "INSERT INTO subject SELECT ?, tracks FROM subject WHERE source_id = ?",
+                (new, source),
+            )
         pieces = _copy_rows(db, "piece", "project_id = ?", project_id, {"project_id": copy})
+        _copy_shapes(db, pieces, sources)
         for old_piece, new_piece in pieces.items():
             strands: dict[int, int] = {}
             for row in db.execute("SELECT * FROM strand WHERE piece_id = ?", (old_piece,)):
@@ -81,6 +90,18 @@ def duplicate_project(database: Database, project_id: int, new_paths: dict[str, 
                     }
                     insert(db, "shown_word", **values)
         return Copied(copy, _continued(db, project_id, copy, sources, pieces))
+
+
+def _copy_shapes(db: sqlite3.Connection, pieces: dict[int, int], sources: dict[int, int]) -> None:
+    """Shapes and layers name sources: those of the copies are named in the copies."""
+    for new in pieces.values():
+        row = db.execute("SELECT shapes, layers FROM piece WHERE id = ?", (new,)).fetchone()
+        if row["shapes"]:
+            shapes = tuple(one.of_copies(sources) for one in shapes_of(row["shapes"], 2, 2))
+            db.execute("UPDATE piece SET shapes = ? WHERE id = ?", (shapes_text(shapes), new))
+        if row["layers"]:
+            layers = tuple(one.of_copies(sources) for one in layers_of(row["layers"]))
+            db.execute("UPDATE piece SET layers = ? WHERE id = ?", (layers_text(layers), new))
 
 
 def _continued(

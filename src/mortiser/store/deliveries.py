@@ -21,12 +21,16 @@ class DeliveredFile:
     size: int
 
 
-def order(database: Database, piece_id: int, stem: str) -> tuple[int, int]:
-    """Order a delivery of a piece as it is now; its id and that of the job that makes it."""
+def order(
+    database: Database, piece_id: int, stem: str, shape_ids: Sequence[int] = ()
+) -> tuple[int, int]:
+    """Order a delivery of a piece as it is now, in some of its shapes or in all; its id and that of the
+    job that makes it."""
     with database.transaction() as db:
         piece = projects.piece(db, piece_id)
         cues = projects.piece_cues(db, piece_id)
-        ordered = Order.of(piece, cues, ordered_sources(db, piece.project_id), stem)
+        sources = ordered_sources(db, piece.project_id)
+        ordered = Order.of(piece, cues, sources, stem, shape_ids=shape_ids)
         revision = projects.project_row(db, piece.project_id)["revision"]
         job = jobs.add_in(db, piece.project_id, "deliver", {"piece_id": piece_id})
         cursor = db.execute(

@@ -10,6 +10,7 @@ from mortiser.core.errors import BadInput
 from mortiser.core.fillers import of_language
 from mortiser.core.words import tokens
 from mortiser.store.database import Database
+from mortiser.store.preferences import prefer, preferred
 
 MOST = 100
 MOST_LETTERS = 60
@@ -17,8 +18,8 @@ MOST_LETTERS = 60
 
 def fillers(db: sqlite3.Connection, language: str) -> tuple[str, ...]:
     """The fillers of a language as they were listed last; its usual ones where they never were."""
-    row = db.execute("SELECT value FROM preference WHERE name = ?", (_name(language),)).fetchone()
-    return tuple(json.loads(row["value"])) if row else of_language(language)
+    listed = preferred(db, _name(language))
+    return tuple(json.loads(listed)) if listed else of_language(language)
 
 
 def set_fillers(database: Database, language: str, texts: Sequence[str]) -> tuple[str, ...]:
@@ -27,13 +28,7 @@ def set_fillers(database: Database, language: str, texts: Sequence[str]) -> tupl
     kept = [text for text in tidied if text]
     if len(kept) > MOST or any(len(text) > MOST_LETTERS for text in kept):
         raise BadInput(f"At most {MOST} fillers of {MOST_LETTERS} letters. Shorten the list.")
-    with database.transaction() as db:
-        db.execute("DELETE FROM preference WHERE name = ?", (_name(language),))
-        if kept:
-            db.execute(
-                "INSERT INTO preference (name, value) VALUES (?, ?)",
-                (_name(language), json.dumps(kept)),
-            )
+    prefer(database, _name(language), json.dumps(kept) if kept else None)
     return fillers(database.connection, language)
 
 

@@ -10,6 +10,7 @@ from mortiser.core.finish.builtin import DEFAULT_FINISH, FINISHES
 from mortiser.core.finish.model import Finish
 from mortiser.core.finish.stored import finish_of, finish_text
 from mortiser.store.database import Database
+from mortiser.store.preferences import prefer, preferred
 
 MOST_LETTERS = 40
 DEFAULT, LAST = "default_finish", "last_finish"
@@ -91,20 +92,12 @@ def for_new_piece(db: sqlite3.Connection) -> Finish:
 
 
 def _preferred(db: sqlite3.Connection, name: str) -> Finish | None:
-    row = db.execute("SELECT value FROM preference WHERE name = ?", (name,)).fetchone()
-    return finish_of(row["value"]) if row else None
+    text = preferred(db, name)
+    return finish_of(text) if text else None
 
 
 def _remember(database: Database, name: str, finish: Finish | None) -> None:
-    with database.transaction() as db:
-        if finish is None:
-            db.execute("DELETE FROM preference WHERE name = ?", (name,))
-        else:
-            db.execute(
-                "INSERT INTO preference (name, value) VALUES (?, ?) "
-                "ON CONFLICT (name) DO UPDATE SET value = excluded.value",
-                (name, finish_text(finish)),
-            )
+    prefer(database, name, finish_text(finish) if finish else None)
 
 
 def _add(db: sqlite3.Connection, name: str, finish: Finish) -> tuple[int, Finish]:

@@ -51,8 +51,8 @@ def add_in(db: sqlite3.Connection, project_id: int, kind: str, payload: Mapping[
 
 
 def take(database: Database, job_id: int) -> sqlite3.Row | None:
-    """Claim a job that is queued, or running under a lease that ran out; None if it is neither, or
-    as many of its kind as may run at once are running."""
+    """Claim a job that is queued, or running under a lease that ran out; None if it is neither, as many
+    of its kind as may run at once are running, or one of them works on the same recording."""
     with database.transaction() as db:
         at = now_us()
         row: sqlite3.Row | None = db.execute(
@@ -62,8 +62,11 @@ def take(database: Database, job_id: int) -> sqlite3.Row | None:
             "(status = 'queued' OR (status = 'running' AND lease_until_us < ?)) AND (at_once = 0 OR "
             "at_once > (SELECT count(*) FROM job AS other WHERE other.kind = job.kind AND "
             "other.id <> job.id AND other.status = 'running' AND other.lease_until_us >= ?)) "
+            "AND NOT EXISTS (SELECT 1 FROM job AS other WHERE other.kind = job.kind AND "
+            "other.id <> job.id AND other.status = 'running' AND other.lease_until_us >= ? AND "
+            "other.payload ->> 'source_id' = job.payload ->> 'source_id') "
             "RETURNING *",
-            (at, uuid.uuid4().hex, at + LEASE_US, job_id, at, at),
+            (at, uuid.uuid4().hex, at + LEASE_US, job_id, at, at, at),
         ).fetchone()
         return row
 
@@ -191,12 +194,15 @@ def exists(db: sqlite3.Connection, job_id: int) -> bool:
     return db.execute("SELECT 1 FROM job WHERE id = ?", (job_id,)).fetchone() is not None
 
 
-def queued(db: sqlite3.Connection, kind: str) -> list[int]:
-    """Queued jobs of a kind, oldest first."""
+def waiting_for(db: sqlite3.Connection, row: sqlite3.Row) -> list[int]:
+    """The oldest queued job that a job (by its row) held up: one of its kind, where only so many may run
+    at once, or one for the same recording."""
     rows = db.execute(
-        "SELECT id FROM job WHERE kind = ? AND status = 'queued' ORDER BY id", (kind,)
+        "SELECT id FROM job WHERE kind = ? AND status = 'queued' AND "
+        "(at_once > 0 OR payload ->> 'source_id' = ?) ORDER BY id LIMIT 1",
+        (row["kind"], payload_of(row).get("source_id")),
     )
-    return [row["id"] for row in rows]
+    return [one["id"] for one in rows]
 
 
 def of_project(db: sqlite3.Connection, project_id: int) -> list[sqlite3.Row]:
@@ -224,12 +230,14 @@ def payload_of(row: sqlite3.Row) -> dict[str, Any]:
     return found
 
 
-def payloads_under_way(db: sqlite3.Connection, project_id: int, kind: str) -> list[dict[str, Any]]:
-    """What jobs of a kind of a project are to work on that wait or run."""
+def payloads_under_way(
+    db: sqlite3.Connection, project_id: int, kind: str, *, begun: bool = False
+) -> list[dict[str, Any]]:
+    """What jobs of a kind of a project are to work on that wait or run, or (``begun``) that run."""
     rows = db.execute(
         "SELECT payload FROM job WHERE project_id = ? AND kind = ? "
-        "AND status IN ('queued', 'running')",
-        (project_id, kind),
+        "AND status IN ('running', iif(?, 'running', 'queued'))",
+        (project_id, kind, begun),
     )
     return [payload_of(row) for row in rows]
 

@@ -9,15 +9,19 @@ from pathlib import PurePath
 
 from mortiser.core.errors import NotFound
 from mortiser.core.finish.stored import finish_of, finish_text
+from mortiser.core.layer import layers_of
 from mortiser.core.microphone import Microphone
 from mortiser.core.pace import PACES, PaceName, pace_of, pace_text
 from mortiser.core.piece import Piece
+from mortiser.core.placing import Size
 from mortiser.core.scene import MOST_OVER_US
+from mortiser.core.shape import Shapes, shapes_of
 from mortiser.core.speakers import with_names
 from mortiser.core.standing import standing_of
+from mortiser.core.subject import Tracks
 from mortiser.core.timeline import Timeline
 from mortiser.core.words import Cue, Shown
-from mortiser.store import finishes
+from mortiser.store import finishes, subjects
 from mortiser.store.database import Database, now_us
 from mortiser.store.rows import (
     Timelines,
@@ -96,7 +100,7 @@ def add_source(
         like = chosen_piece(db, project_id)
         row = _one(db, "piece", like.id, "That project has no pieces.")
         about = {key: row[key] for key in ("finish", "pace", "file_pace", "checked_by")}
-        size = (source.width, source.height) if source.width else (like.width, like.height)
+        size = (source.width, source.height) if source.width else like.shapes[0].size
         about |= {"project_id": project_id, "name": name, "width": size[0], "height": size[1]}
         return _with_piece(db, source, about)
 
@@ -194,12 +198,12 @@ def piece(db: sqlite3.Connection, piece_id: int) -> Piece:
     """One piece. Raises NotFound."""
     row = _one(db, "piece", piece_id, "That piece is not there any more.")
     timeline = Timelines(db).of(piece_id)
+    shapes = shapes_of(row["shapes"], row["width"], row["height"])
     return Piece(
         row["id"],
         row["project_id"],
         row["name"],
-        row["width"],
-        row["height"],
+        shapes,
         finish_of(row["finish"]),
         pace_of(row["pace"]),
         timeline,
@@ -211,7 +215,25 @@ def piece(db: sqlite3.Connection, piece_id: int) -> Piece:
         row["goal_us"],
         sum(strand.end_us - strand.start_us for strand in load_strands(db, piece_id)),
         _untouched(db, timeline),
+        _pictures(db, row["project_id"]),
+        layers_of(row["layers"]),
+        _subjects(db, shapes, timeline),
     )
+
+
+def _subjects(db: sqlite3.Connection, shapes: Shapes, timeline: Timeline) -> dict[int, Tracks]:
+    """The faces of a piece's sources, where a shape follows any."""
+    if all(one.follow == "off" for shape in shapes for one in shape.framings):
+        return {}
+    return subjects.of_sources(db, {clip.source_id for clip in timeline.clips})
+
+
+def _pictures(db: sqlite3.Connection, project_id: int) -> dict[int, Size]:
+    """The sizes of the pictures of a project's sources."""
+    rows = db.execute(
+        "SELECT id, width, height FROM source WHERE project_id = ? AND width > 0", (project_id,)
+    )
+    return {row["id"]: (row["width"], row["height"]) for row in rows}
 
 
 def _untouched(db: sqlite3.Connection, timeline: Timeline) -> bool:

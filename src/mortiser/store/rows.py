@@ -5,10 +5,11 @@ from __future__ import annotations
 import json
 import sqlite3
 from collections.abc import Collection, Iterable
+from typing import Any
 
 from mortiser.core.cue_timing import Frames
 from mortiser.core.strand import Strand
-from mortiser.core.timeline import Clip, Placed, Timeline
+from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.words import Cue, Shown, Word
 
 WORD_COLUMNS = (
@@ -16,6 +17,11 @@ WORD_COLUMNS = (
     "word.confidence, word.speaker, word.origin, word.aligned, word.alternatives, word.heard_as, "
     "word.source_id"
 )
+
+
+CUE_COLUMNS = "cue.id, cue.piece_id, cue.start_us, cue.end_us, cue.start_pinned, cue.end_pinned"
+WORD_AT = 11
+"""Where a word begins in a row of captions."""
 
 
 def word_values(word: Word) -> dict[str, object]:
@@ -49,21 +55,20 @@ def piece_values(word: Shown, strand_id: int) -> tuple[object, ...]:
     return strand_id, word.seam, word.accent, word.look, word.own
 
 
-def word_of(row: sqlite3.Row) -> Word:
-    """The word in a row that has WORD_COLUMNS."""
+WordRow = tuple[Any, ...]
+"""The values of WORD_COLUMNS."""
+
+
+def word_of(row: sqlite3.Row | WordRow) -> Word:
+    """The word in a row that begins with WORD_COLUMNS."""
+    word_id, text, start, end, sure, speaker, origin, aligned, others, heard_as, of = row[:11]
     return Word(
-        row["text"],
-        row["word_start"],
-        row["word_end"],
-        row["confidence"],
-        row["speaker"],
-        row["origin"],
-        bool(row["aligned"]),
-        row["word_id"],
-        () if row["alternatives"] == "[]" else tuple(json.loads(row["alternatives"])),
-        row["heard_as"],
-        row["source_id"],
-    )
+        text, start, end, sure, speaker, origin, bool(aligned), word_id, _alternatives(others), heard_as, of
+    )  # fmt: skip
+
+
+def _alternatives(text: str) -> tuple[str, ...]:
+    return () if text == "[]" else tuple(json.loads(text))
 
 
 class Timelines:
@@ -89,16 +94,19 @@ def load_cues(
     where: str,
     values: Iterable[object],
     timelines: Timelines | None = None,
-    said: dict[int, Word] | None = None,
+    said: dict[int, WordRow] | None = None,
 ) -> list[Cue]:
     """Cues with the words that are not struck, in time order, for an SQL condition on ``cue``.
 
-    ``said`` takes down the words as the transcript has them.
+    ``said`` takes down the rows of the words as the transcript has them. Rows are taken apart by place:
+    by name it takes twice as long, and most of reading is this.
     """
     timelines = timelines or Timelines(db)
-    found = db.execute(
-        "SELECT cue.*, shown_word.strand_id, shown_word.seam, shown_word.accent, shown_word.look, "
-        f"shown_word.own, {WORD_COLUMNS} "
+    cursor = db.cursor()
+    cursor.row_factory = None
+    cursor.execute(
+        f"SELECT {CUE_COLUMNS}, shown_word.strand_id, shown_word.seam, shown_word.accent, "
+        f"shown_word.look, shown_word.own, {WORD_COLUMNS} "
         "FROM cue JOIN shown_word ON shown_word.cue_id = cue.id "
         f"JOIN word ON word.id = shown_word.word_id WHERE {where} AND cue.start_us IS NOT NULL "
         "ORDER BY cue.start_us, cue.id, shown_word.position",
@@ -106,56 +114,36 @@ def load_cues(
     )
     cues: list[Cue] = []
     words: list[Shown] = []
-    head: sqlite3.Row | None = None
-    for row in found:
-        if head is not None and row["id"] != head["id"]:
+    head: tuple[Any, ...] = ()
+    for row in cursor:
+        if head and row[0] != head[0]:
             if words:
                 cues.append(_cue(head, words))
             words = []
         head = row
+        strand_id, seam, accent, look, own = row[6:WORD_AT]
+        said_row = row[WORD_AT:]
+        word_id, text, start, end, sure, speaker, origin, aligned, others, heard_as, of = said_row
         if said is not None:
-            said[row["word_id"]] = word_of(row)
-        middle = (row["word_start"] + row["word_end"]) // 2
-        placed = timelines.of(row["piece_id"]).shows(row["strand_id"], middle)
-        if placed is not None:
-            words.append(_shown(row, placed))
-    if head is not None and words:
+            said[word_id] = said_row
+        placed = timelines.of(row[1]).shows(strand_id, (start + end) // 2)
+        if placed is None:
+            continue
+        words.append(
+            Shown(
+                text, placed.to_piece(start), placed.to_piece(end), sure, speaker, origin,
+                bool(aligned), word_id, _alternatives(others), heard_as, of, placed.clip.id, seam,
+                accent, look, own,
+            )
+        )  # fmt: skip
+    if head and words:
         cues.append(_cue(head, words))
     return cues
 
 
-def _shown(row: sqlite3.Row, placed: Placed) -> Shown:
-    """The same as what the clip makes of the word, without a step between: most of reading is this."""
-    return Shown(
-        row["text"],
-        placed.to_piece(row["word_start"]),
-        placed.to_piece(row["word_end"]),
-        row["confidence"],
-        row["speaker"],
-        row["origin"],
-        bool(row["aligned"]),
-        row["word_id"],
-        () if row["alternatives"] == "[]" else tuple(json.loads(row["alternatives"])),
-        row["heard_as"],
-        row["source_id"],
-        placed.clip.id,
-        row["seam"],
-        row["accent"],
-        row["look"],
-        row["own"],
-    )
-
-
-def _cue(row: sqlite3.Row, words: list[Shown]) -> Cue:
-    return Cue(
-        row["piece_id"],
-        tuple(words),
-        row["start_us"],
-        row["end_us"],
-        bool(row["start_pinned"]),
-        bool(row["end_pinned"]),
-        row["id"],
-    )
+def _cue(row: tuple[Any, ...], words: list[Shown]) -> Cue:
+    cue_id, piece_id, start, end, start_pinned, end_pinned, *_ = row
+    return Cue(piece_id, tuple(words), start, end, bool(start_pinned), bool(end_pinned), cue_id)
 
 
 def load_clips(db: sqlite3.Connection, piece_id: int) -> list[Clip]:

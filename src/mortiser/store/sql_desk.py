@@ -12,8 +12,10 @@ from mortiser.core.errors import BadInput, NotFound
 from mortiser.core.finish.model import Finish
 from mortiser.core.finish.stored import finish_of, finish_text
 from mortiser.core.grouping import Ruler
+from mortiser.core.layer import Layers, layers_of, layers_text
 from mortiser.core.microphone import Microphone
 from mortiser.core.pace import Pace, RuleSet, pace_of, pace_text
+from mortiser.core.shape import Shapes, shapes_of, shapes_text
 from mortiser.core.standing import Standing, standing_of, standing_text
 from mortiser.core.strand import Strand
 from mortiser.core.timeline import Clip, Timeline
@@ -24,6 +26,7 @@ from mortiser.store.rows import (
     PIECE_COLUMNS,
     WORD_COLUMNS,
     Timelines,
+    WordRow,
     batched,
     insert,
     load_cues,
@@ -51,7 +54,9 @@ class SqlDesk:
         """Asked for with every caption that is saved: read once a piece."""
         self._timelines = Timelines(db)
         self._said: dict[int, Word] = {}
-        """Words that were read or written, as the transcript has them."""
+        self._read: dict[int, WordRow] = {}
+        """Words that were read or written, as the transcript has them; of those that were read with their
+        captions the rows, until one is asked for."""
         self._moved: set[int] = set()
 
     def cue(self, cue_id: int) -> Cue:
@@ -200,6 +205,7 @@ class SqlDesk:
             if times(said) != times(stored):
                 self._moved.add(said.id)
         self._said[said.id] = said
+        self._read.pop(said.id, None)
         return replace(
             word,
             id=said.id,
@@ -210,7 +216,9 @@ class SqlDesk:
         )
 
     def _word(self, word_id: int) -> Word:
-        if word_id not in self._said:
+        if word_id in self._read:
+            self._said[word_id] = word_of(self._read.pop(word_id))
+        elif word_id not in self._said:
             row = self._db.execute(
                 f"SELECT {WORD_COLUMNS} FROM word WHERE id = ?", (word_id,)
             ).fetchone()
@@ -220,7 +228,7 @@ class SqlDesk:
         return self._said[word_id]
 
     def _load(self, where: str, values: Iterable[object]) -> list[Cue]:
-        return load_cues(self._db, where, values, self._timelines, self._said)
+        return load_cues(self._db, where, values, self._timelines, self._read)
 
     def elsewhere(self, word_ids: Collection[int], but: Collection[int]) -> list[Cue]:
         if len(self._pieces) == 1 and len(self.timeline(*self._pieces).clips) == 1:
@@ -249,6 +257,7 @@ class SqlDesk:
             self._db.execute("DELETE FROM shown_word WHERE word_id = ?", (word_id,))
             self._db.execute("DELETE FROM word WHERE id = ?", (word_id,))
             self._said.pop(word_id, None)
+            self._read.pop(word_id, None)
             for cue_id in cue_ids:
                 self._db.execute(
                     "DELETE FROM cue WHERE id = ? AND NOT EXISTS "
@@ -315,6 +324,13 @@ class SqlDesk:
         part_cues(self._db, strand_id, later)
         return later
 
+    def stretch_strand(self, piece_id: int, strand: Strand) -> None:
+        self._known(piece_id)
+        self._db.execute(
+            "UPDATE strand SET start_us = ?, end_us = ? WHERE id = ? AND piece_id = ?",
+            (strand.start_us, strand.end_us, strand.id, piece_id),
+        )
+
     def said(self, word_id: int) -> Word:
         return self._word(word_id)
 
@@ -336,6 +352,13 @@ class SqlDesk:
 
     def source_name(self, source_id: int) -> str:
         return str(self._source(source_id)["name"])
+
+    def source_length(self, source_id: int) -> int:
+        return int(self._source(source_id)["duration_us"])
+
+    def picture(self, source_id: int) -> tuple[int, int] | None:
+        row = self._source(source_id)
+        return (row["width"], row["height"]) if row["width"] else None
 
     def microphone(self, source_id: int) -> Microphone | None:
         return microphone_of(self._source(source_id))
@@ -382,10 +405,9 @@ class SqlDesk:
         self._db.execute("UPDATE piece SET checked_by = ? WHERE id = ?", (rules, piece_id))
 
     def ruler(self, piece_id: int) -> Ruler | None:
-        row = self._piece(piece_id)
-        size = row["width"], row["height"]
         make = self._senses.ruler
-        return make(finish_of(row["finish"]), size) if make else None
+        size = self.shapes(piece_id)[0].size
+        return make(self.finish(piece_id), size) if make else None
 
     def standing(self, piece_id: int) -> Standing:
         if piece_id not in self._standing:
@@ -482,6 +504,23 @@ class SqlDesk:
             self._db.execute(f"DELETE FROM {table} WHERE piece_id = ?", (piece_id,))
         self._db.execute("DELETE FROM piece WHERE id = ?", (piece_id,))
         self._pieces.discard(piece_id)
+
+    def shapes(self, piece_id: int) -> Shapes:
+        row = self._piece(piece_id)
+        return shapes_of(row["shapes"], row["width"], row["height"])
+
+    def set_shapes(self, piece_id: int, shapes: Shapes) -> None:
+        self._known(piece_id)
+        text = shapes_text(shapes)
+        self._db.execute("UPDATE piece SET shapes = ? WHERE id = ?", (text, piece_id))
+
+    def layers(self, piece_id: int) -> Layers:
+        return layers_of(self._piece(piece_id)["layers"])
+
+    def set_layers(self, piece_id: int, layers: Layers) -> None:
+        self._known(piece_id)
+        text = layers_text(layers)
+        self._db.execute("UPDATE piece SET layers = ? WHERE id = ?", (text, piece_id))
 
     def set_goal(self, piece_id: int, goal_us: int) -> None:
         self._known(piece_id)

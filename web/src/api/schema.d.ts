@@ -421,7 +421,7 @@ export interface paths {
         };
         /**
          * Segment
-         * @description A stretch of the recording for the preview of cut pieces, two seconds at most.
+         * @description A stretch of the recording for the preview of a piece, two seconds at most.
          */
         get: operations["segment"];
         put?: never;
@@ -583,7 +583,7 @@ export interface paths {
         put?: never;
         /**
          * Deliver
-         * @description Start a delivery of the piece as it is now.
+         * @description Start a delivery of the piece as it is now, in some of its shapes or in all of them.
          */
         post: operations["deliver"];
         delete?: never;
@@ -846,6 +846,87 @@ export interface paths {
          * @description List a language's fillers anew; its usual ones come back where the list is empty.
          */
         put: operations["list_fillers"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/faces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look For Faces
+         * @description Look for faces in the piece's recordings where nobody has yet; answers the jobs that do.
+         */
+        post: operations["look_for_faces"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/framing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Clips
+         * @description The clips of a piece with their framing, and the moves over them, in play order.
+         */
+        get: operations["clips"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/said": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Find Said
+         * @description The sentences a text is said in (all of them where it is empty), in all recordings of the piece's
+         *     project.
+         */
+        get: operations["find_said"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/takes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Find Takes
+         * @description Sentences said more than once in all recordings of the piece's project, the takes of each together.
+         */
+        get: operations["find_takes"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -1313,6 +1394,154 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/guides": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Guides
+         * @description The guides of the workspace.
+         */
+        get: operations["list_guides"];
+        /**
+         * Keep Guides
+         * @description Have these guides from now on.
+         */
+        put: operations["keep_guides"];
+        post?: never;
+        /**
+         * Reset Guides
+         * @description Go back to the guides that there are at the beginning.
+         */
+        delete: operations["reset_guides"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/in-the-way": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * In The Way
+         * @description The captions that lie under a guide, over a face or too near the edge, and what would help.
+         */
+        get: operations["in_the_way"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jigs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Jigs
+         * @description The workspace's own jigs, then the built-in ones.
+         */
+        get: operations["list_jigs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/jig": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Save Jig
+         * @description Keep how a piece is made under a name, in the place of a jig of that name.
+         */
+        post: operations["save_jig"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jigs/{jig_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Jig
+         * @description Forget a saved jig; pieces made with it stay as they are.
+         */
+        delete: operations["remove_jig"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jigs/{jig_id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Jig
+         * @description A saved jig as a file.
+         */
+        get: operations["export_jig"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jigs/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Import Jig
+         * @description Keep the jig of a file, in the place of one of its name.
+         */
+        post: operations["import_jig"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1431,12 +1660,102 @@ export interface components {
             /** Text */
             text: string;
         };
+        /**
+         * AddLayer
+         * @description Put a layer over the picture, in all shapes; plates under the layers that there are.
+         */
+        AddLayer: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "add_layer";
+            /** Piece Id */
+            piece_id: number;
+            /**
+             * Layer
+             * @enum {string}
+             */
+            layer: "headline" | "bar" | "clock" | "speaker" | "plate";
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+        };
+        /**
+         * AddMove
+         * @description Move in or out over what these captions say, or over these words of them.
+         */
+        AddMove: {
+            /** Piece Id */
+            piece_id: number;
+            /** Shape Id */
+            shape_id: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "add_move";
+            /** Cue Ids */
+            cue_ids: number[];
+            /**
+             * Word Ids
+             * @default []
+             */
+            word_ids: number[];
+            /**
+             * Way
+             * @default in
+             * @enum {string}
+             */
+            way: "in" | "out" | "quick";
+            /**
+             * Zoom
+             * @default 1.15
+             */
+            zoom: number;
+        };
+        /**
+         * AddShape
+         * @description Show the piece in one more shape, with the face in it.
+         */
+        AddShape: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "add_shape";
+            /** Piece Id */
+            piece_id: number;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+        };
         /** Added */
         Added: {
             /** Source Id */
             source_id: number;
             /** Piece Id */
             piece_id: number;
+        };
+        /**
+         * AlternateFramings
+         * @description Show every other clip nearer, by this factor; 1 shows all alike.
+         */
+        AlternateFramings: {
+            /** Piece Id */
+            piece_id: number;
+            /** Shape Id */
+            shape_id: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "alternate_framings";
+            /** Zoom */
+            zoom: number;
         };
         /**
          * Anchor
@@ -1447,6 +1766,100 @@ export interface components {
             cue_id: number;
             /** Starts */
             starts: string;
+        };
+        /**
+         * ApplyJig
+         * @description Give a piece the shapes, layers, finish and pace of a jig; what it says, its cuts, marks and own looks
+         *     of captions stay.
+         */
+        ApplyJig: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "apply_jig";
+            /** Piece Id */
+            piece_id: number;
+            jig: components["schemas"]["Jig"];
+        };
+        /**
+         * Area
+         * @description A box that is covered, and what covers it.
+         */
+        Area: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** About */
+            about: string;
+        };
+        /**
+         * Backdrop
+         * @description What lies behind a picture that does not cover the frame: the picture itself, blurred and darkened
+         *     (``dark`` of its light is taken away), a colour, or a gradient from top to bottom.
+         */
+        Backdrop: {
+            /**
+             * Kind
+             * @default blur
+             * @enum {string}
+             */
+            kind: "blur" | "colour" | "gradient";
+            /**
+             * Dark
+             * @default 0.45
+             */
+            dark: number;
+            /**
+             * First
+             * @default [
+             *       46,
+             *       60,
+             *       64,
+             *       255
+             *     ]
+             */
+            first: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /**
+             * Last
+             * @default [
+             *       20,
+             *       26,
+             *       28,
+             *       255
+             *     ]
+             */
+            last: [
+                number,
+                number,
+                number,
+                number
+            ];
+        };
+        /**
+         * BeyondView
+         * @description What the recording says before or behind what was put into the piece.
+         */
+        BeyondView: {
+            /** Strand Id */
+            strand_id: number;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "before" | "behind";
+            /** Text */
+            text: string;
         };
         /**
          * BreakLine
@@ -1462,6 +1875,26 @@ export interface components {
             cue_id: number;
             /** Before Word */
             before_word: number;
+        };
+        /**
+         * BringIn
+         * @description Bring in the sentence of the recording that comes before or behind what was put into the piece.
+         */
+        BringIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bring_in";
+            /** Piece Id */
+            piece_id: number;
+            /** Strand Id */
+            strand_id: number;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "before" | "behind";
         };
         /** CaptionFileView */
         CaptionFileView: {
@@ -1505,6 +1938,22 @@ export interface components {
             changes: {
                 [key: string]: components["schemas"]["JsonValue"];
             };
+        };
+        /**
+         * ChangeLayer
+         * @description Set what a layer says, or how it looks, in all shapes.
+         */
+        ChangeLayer: {
+            /** Piece Id */
+            piece_id: number;
+            /** Layer Id */
+            layer_id: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "change_layer";
+            changes: components["schemas"]["LayerChanges"];
         };
         /**
          * CheckBy
@@ -1625,6 +2074,25 @@ export interface components {
             loop: "none" | "sway" | "breathe" | "bob";
         };
         /**
+         * CopyFraming
+         * @description Frame clips that say some captions as the clip that says another one.
+         */
+        CopyFraming: {
+            /** Piece Id */
+            piece_id: number;
+            /** Shape Id */
+            shape_id: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "copy_framing";
+            /** From Cue Id */
+            from_cue_id: number;
+            /** Cue Ids */
+            cue_ids: number[];
+        };
+        /**
          * CopyLook
          * @description Give other captions what one caption has in place of the finish's settings.
          */
@@ -1683,7 +2151,7 @@ export interface components {
             /** Piece Id */
             piece_id: number;
             /** Stretches */
-            stretches: components["schemas"]["Stretch"][];
+            stretches: components["schemas"]["mortiser__core__edits__trimming__Stretch"][];
             /**
              * Found
              * @enum {string}
@@ -1730,6 +2198,14 @@ export interface components {
             kind: "delete_piece";
             /** Piece Id */
             piece_id: number;
+        };
+        /** DeliverBody */
+        DeliverBody: {
+            /**
+             * Shape Ids
+             * @default []
+             */
+            shape_ids: number[];
         };
         /** DeliveryView */
         DeliveryView: {
@@ -1807,6 +2283,26 @@ export interface components {
             };
         };
         /**
+         * DressShape
+         * @description Set how captions look in one shape alone, by dotted paths: null goes back to the finish, no paths at
+         *     all go back altogether.
+         */
+        DressShape: {
+            /** Piece Id */
+            piece_id: number;
+            /** Shape Id */
+            shape_id: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "dress_shape";
+            /** Changes */
+            changes: {
+                [key: string]: components["schemas"]["JsonValue"];
+            };
+        };
+        /**
          * DressSpeaker
          * @description Set some values of how all that somebody says looks, by dotted paths; null takes one back.
          */
@@ -1847,6 +2343,21 @@ export interface components {
             };
         };
         /**
+         * DropLayer
+         * @description Take a layer away, in all shapes.
+         */
+        DropLayer: {
+            /** Piece Id */
+            piece_id: number;
+            /** Layer Id */
+            layer_id: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drop_layer";
+        };
+        /**
          * DropMicrophone
          * @description Hear a recording's own sound again.
          */
@@ -1858,6 +2369,40 @@ export interface components {
             kind: "drop_microphone";
             /** Source Id */
             source_id: number;
+        };
+        /**
+         * DropMove
+         * @description Take the move away that begins at a moment of a source.
+         */
+        DropMove: {
+            /** Piece Id */
+            piece_id: number;
+            /** Shape Id */
+            shape_id: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drop_move";
+            /** Source Id */
+            source_id: number;
+            /** Start Us */
+            start_us: number;
+        };
+        /**
+         * DropShape
+         * @description Show the piece in one shape less.
+         */
+        DropShape: {
+            /** Piece Id */
+            piece_id: number;
+            /** Shape Id */
+            shape_id: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drop_shape";
         };
         /** EditAnswer */
         EditAnswer: {
@@ -1889,7 +2434,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Edit */
-            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["TapTimes"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["SetFilePace"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["LeaveOut"] | components["schemas"]["MarkWords"] | components["schemas"]["MarkEverywhere"] | components["schemas"]["DressEverywhere"] | components["schemas"]["DressSpeaker"] | components["schemas"]["TakeBack"] | components["schemas"]["DressCues"] | components["schemas"]["DressEach"] | components["schemas"]["UndressCues"] | components["schemas"]["CopyLook"] | components["schemas"]["DressWords"] | components["schemas"]["SetFinish"] | components["schemas"]["ChangeFinish"] | components["schemas"]["RenameProject"] | components["schemas"]["StrikeWords"] | components["schemas"]["RestoreWords"] | components["schemas"]["CutStretches"] | components["schemas"]["RestoreStretches"] | components["schemas"]["MoveCut"] | components["schemas"]["SetGoal"] | components["schemas"]["PutPassages"] | components["schemas"]["MoveMicrophone"] | components["schemas"]["DropMicrophone"] | components["schemas"]["NewPiece"] | components["schemas"]["NamePiece"] | components["schemas"]["DeletePiece"];
+            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["TapTimes"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["SetFilePace"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["LeaveOut"] | components["schemas"]["MarkWords"] | components["schemas"]["MarkEverywhere"] | components["schemas"]["DressEverywhere"] | components["schemas"]["DressSpeaker"] | components["schemas"]["TakeBack"] | components["schemas"]["DressCues"] | components["schemas"]["DressEach"] | components["schemas"]["UndressCues"] | components["schemas"]["CopyLook"] | components["schemas"]["DressWords"] | components["schemas"]["SetFinish"] | components["schemas"]["ChangeFinish"] | components["schemas"]["RenameProject"] | components["schemas"]["StrikeWords"] | components["schemas"]["RestoreWords"] | components["schemas"]["CutStretches"] | components["schemas"]["RestoreStretches"] | components["schemas"]["MoveCut"] | components["schemas"]["BringIn"] | components["schemas"]["SetGoal"] | components["schemas"]["PutPassages"] | components["schemas"]["PutRecorded"] | components["schemas"]["UseTake"] | components["schemas"]["MoveMicrophone"] | components["schemas"]["DropMicrophone"] | components["schemas"]["AddShape"] | components["schemas"]["DropShape"] | components["schemas"]["ResizeShape"] | components["schemas"]["FrameClips"] | components["schemas"]["PanClips"] | components["schemas"]["FrameBack"] | components["schemas"]["CopyFraming"] | components["schemas"]["SetBackdrop"] | components["schemas"]["AlternateFramings"] | components["schemas"]["AddMove"] | components["schemas"]["DropMove"] | components["schemas"]["DressShape"] | components["schemas"]["AddLayer"] | components["schemas"]["ChangeLayer"] | components["schemas"]["FinishLayer"] | components["schemas"]["LastLayer"] | components["schemas"]["RaiseLayer"] | components["schemas"]["PlaceLayer"] | components["schemas"]["DropLayer"] | components["schemas"]["ApplyJig"] | components["schemas"]["NewPiece"] | components["schemas"]["NamePiece"] | components["schemas"]["DeletePiece"];
             /**
              * Goes On
              * @description One more step of the same dragging: undone together with the newest edit.
@@ -2222,7 +2767,7 @@ export interface components {
              *       "turn": 0
              *     }
              */
-            place: components["schemas"]["Place-Output"];
+            place: components["schemas"]["Place"];
             /** Ahead */
             ahead: [
                 number,
@@ -2308,6 +2853,22 @@ export interface components {
             name?: string | null;
             finish?: components["schemas"]["Finish"] | null;
         };
+        /**
+         * FinishLayer
+         * @description Give a layer's letters a finish of their own; with none they are in the piece's.
+         */
+        FinishLayer: {
+            /** Piece Id */
+            piece_id: number;
+            /** Layer Id */
+            layer_id: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "finish_layer";
+            finish?: components["schemas"]["Finish"] | null;
+        };
         /** FinishView */
         FinishView: {
             /**
@@ -2337,6 +2898,178 @@ export interface components {
             piece_id: number;
             /** Findings */
             findings: components["schemas"]["Finding"][];
+        };
+        /**
+         * FrameBack
+         * @description Frame clips as the whole piece is: those that say these captions, or (with none) all of them.
+         */
+        FrameBack: {
+            /** Piece Id */
+            piece_id: number;
+            /** Shape Id */
+            shape_id: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "frame_back";
+            /**
+             * Cue Ids
+             * @default []
+             */
+            cue_ids: number[];
+        };
+        /**
+         * FrameClips
+         * @description Lay the picture in the frame otherwise: of the clips that say these captions, or (with none) of the
+         *     whole piece but for clips that have a framing of their own.
+         */
+        FrameClips: {
+            /** Piece Id */
+            piece_id: number;
+            /** Shape Id */
+            shape_id: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "frame_clips";
+            /**
+             * Cue Ids
+             * @default []
+             */
+            cue_ids: number[];
+            changes: components["schemas"]["FramingChanges"];
+        };
+        /**
+         * Framed
+         * @description A stretch with a framing of its own.
+         */
+        Framed: {
+            /** Source Id */
+            source_id: number;
+            /** Start Us */
+            start_us: number;
+            /** End Us */
+            end_us: number;
+            framing: components["schemas"]["Framing"];
+        };
+        /** FramedClipView */
+        FramedClipView: {
+            /** At Us */
+            at_us: number;
+            /** Duration Us */
+            duration_us: number;
+            framing: components["schemas"]["Framing"];
+            /**
+             * Own
+             * @description Whether it is framed otherwise than the piece.
+             */
+            own: boolean;
+        };
+        /** FramedClipsView */
+        FramedClipsView: {
+            /** Clips */
+            clips: components["schemas"]["FramedClipView"][];
+            /** Moves */
+            moves: components["schemas"]["MoveView"][];
+            /**
+             * Faces
+             * @description Whether faces are known in one of the recordings.
+             */
+            faces: boolean;
+        };
+        /**
+         * Framing
+         * @description How a picture lies in the frame.
+         *
+         *     ``whole`` shows all of it, ``fill`` leaves nothing of the frame uncovered; ``zoom`` is what comes on
+         *     top of that. ``x`` and ``y`` say which point of the picture lies in the middle of the frame, in shares
+         *     of its width and height, as far as the picture reaches. ``quarters`` are quarter turns clockwise,
+         *     ``turn`` is degrees clockwise on top of them; ``mirror`` swaps left and right.
+         *
+         *     Where a face is known and ``follow`` is not off, it lies at ``px``, ``py`` of the frame instead, as
+         *     far as the picture reaches: ``calm`` moves as little as it can, ``close`` holds the face still.
+         */
+        Framing: {
+            /**
+             * Fit
+             * @default whole
+             * @enum {string}
+             */
+            fit: "whole" | "fill";
+            /**
+             * Zoom
+             * @default 1
+             */
+            zoom: number;
+            /**
+             * X
+             * @default 0.5
+             */
+            x: number;
+            /**
+             * Y
+             * @default 0.5
+             */
+            y: number;
+            /**
+             * Quarters
+             * @default 0
+             */
+            quarters: number;
+            /**
+             * Turn
+             * @default 0
+             */
+            turn: number;
+            /**
+             * Mirror
+             * @default false
+             */
+            mirror: boolean;
+            /**
+             * Follow
+             * @default off
+             * @enum {string}
+             */
+            follow: "off" | "calm" | "close";
+            /**
+             * Px
+             * @default 0.5
+             */
+            px: number;
+            /**
+             * Py
+             * @default 0.42
+             */
+            py: number;
+        };
+        /**
+         * FramingChanges
+         * @description What is set of a framing; the rest stays.
+         */
+        FramingChanges: {
+            /** Fit */
+            fit?: ("whole" | "fill") | null;
+            /** Zoom */
+            zoom?: number | null;
+            /** X */
+            x?: number | null;
+            /** Y */
+            y?: number | null;
+            /** Quarters */
+            quarters?: number | null;
+            /** Turn */
+            turn?: number | null;
+            /** Mirror */
+            mirror?: boolean | null;
+            /** Follow */
+            follow?: ("off" | "calm" | "close") | null;
+            /** Px */
+            px?: number | null;
+            /** Py */
+            py?: number | null;
         };
         /** GlossaryApplied */
         GlossaryApplied: {
@@ -2384,6 +3117,26 @@ export interface components {
              */
             angle: number;
         };
+        /**
+         * Guide
+         * @description What covers a shape where it is shown.
+         */
+        Guide: {
+            /** Name */
+            name: string;
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "tall" | "portrait" | "square" | "wide";
+            /** Areas */
+            areas: components["schemas"]["Area"][];
+        };
+        /** GuidesBody */
+        GuidesBody: {
+            /** Guides */
+            guides: components["schemas"]["Guide"][];
+        };
         /** HearingChoices */
         HearingChoices: {
             /**
@@ -2414,12 +3167,33 @@ export interface components {
              */
             transcribe: boolean;
         };
+        /** HelpView */
+        HelpView: {
+            /**
+             * Changes
+             * @description Settings of captions in this shape.
+             */
+            changes: {
+                [key: string]: number;
+            };
+            /**
+             * Left
+             * @description How many captions would still be in the way.
+             */
+            left: number;
+        };
         /** HistoryView */
         HistoryView: {
             /** Undo */
             undo: string | null;
             /** Redo */
             redo: string | null;
+        };
+        /** InTheWayView */
+        InTheWayView: {
+            /** Troubles */
+            troubles: components["schemas"]["TroubleView"][];
+            help: components["schemas"]["HelpView"] | null;
         };
         /** InkView */
         InkView: {
@@ -2436,6 +3210,51 @@ export interface components {
                 "hold" | "linear" | "out" | "inout" | "over"
             ][];
         };
+        /**
+         * Jig
+         * @description Shapes with their framings, layers, finish and pace.
+         *
+         *     What is about single clips and words is left out. A headline is a slot: what it says is the piece's own.
+         */
+        Jig: {
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /** Name */
+            name: string;
+            /**
+             * About
+             * @default
+             */
+            about: string;
+            /** Shapes */
+            shapes: components["schemas"]["Shape"][];
+            /**
+             * Layers
+             * @default []
+             */
+            layers: components["schemas"]["Layer"][];
+            finish: components["schemas"]["Finish"];
+            pace: components["schemas"]["Pace"];
+            file_pace?: components["schemas"]["Pace"] | null;
+        };
+        /** JigBody */
+        JigBody: {
+            /** Name */
+            name: string;
+        };
+        /** JigView */
+        JigView: {
+            /**
+             * Id
+             * @description None for a built-in one.
+             */
+            id: number | null;
+            jig: components["schemas"]["Jig"];
+        };
         /** JobView */
         JobView: {
             /** Id */
@@ -2444,7 +3263,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "transcribe" | "prepare" | "import" | "script" | "translate" | "speakers" | "doubt" | "deliver" | "thumbnails" | "microphone" | "draft";
+            kind: "transcribe" | "prepare" | "import" | "script" | "translate" | "speakers" | "doubt" | "deliver" | "thumbnails" | "faces" | "microphone" | "draft";
             /**
              * Status
              * @enum {string}
@@ -2517,6 +3336,171 @@ export interface components {
             kind: "keep_glossary";
             /** Piece Id */
             piece_id: number;
+        };
+        /**
+         * LastLayer
+         * @description Have a layer last for what these captions say; for the whole piece with none.
+         */
+        LastLayer: {
+            /** Piece Id */
+            piece_id: number;
+            /** Layer Id */
+            layer_id: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "last_layer";
+            /**
+             * Cue Ids
+             * @default []
+             */
+            cue_ids: number[];
+        };
+        /**
+         * Layer
+         * @description One layer of a piece.
+         *
+         *     ``text`` is a headline's; letters are in the piece's finish, or in ``finish``. ``colour`` is that of a bar or
+         *     a plate, ``under`` of what a bar runs on. ``radius`` rounds corners, a share of the height: 0.5 is a pill.
+         *     ``during`` is the stretch of a source it lasts for; the whole piece without one.
+         */
+        Layer: {
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "headline" | "bar" | "clock" | "speaker" | "plate";
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            finish?: components["schemas"]["Finish"] | null;
+            /**
+             * Colour
+             * @default [
+             *       214,
+             *       122,
+             *       44,
+             *       255
+             *     ]
+             */
+            colour: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /**
+             * Under
+             * @default [
+             *       255,
+             *       255,
+             *       255,
+             *       90
+             *     ]
+             */
+            under: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /**
+             * Radius
+             * @default 0.5
+             */
+            radius: number;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity: number;
+            during?: components["schemas"]["Stretch-Output"] | null;
+        };
+        /**
+         * LayerChanges
+         * @description What is set of a layer; the rest stays.
+         */
+        LayerChanges: {
+            /** Text */
+            text?: string | null;
+            /** Colour */
+            colour?: [
+                number,
+                number,
+                number,
+                number
+            ] | null;
+            /** Under */
+            under?: [
+                number,
+                number,
+                number,
+                number
+            ] | null;
+            /** Radius */
+            radius?: number | null;
+            /** Opacity */
+            opacity?: number | null;
+        };
+        /**
+         * LayerPlace
+         * @description Where a layer stands in a shape: its middle and its width in shares of the frame; the height of bars
+         *     and plates, like the size of letters, is a share of its short side.
+         */
+        LayerPlace: {
+            /**
+             * X
+             * @default 0.5
+             */
+            x: number;
+            /**
+             * Y
+             * @default 0.5
+             */
+            y: number;
+            /**
+             * Width
+             * @default 0.84
+             */
+            width: number;
+            /**
+             * Height
+             * @default 0.1
+             */
+            height: number;
+            /**
+             * Size
+             * @default 0.07
+             */
+            size: number;
+            /**
+             * Turn
+             * @default 0
+             */
+            turn: number;
+        };
+        /**
+         * LayerPlaceChanges
+         * @description What is set of a layer's place; the rest stays.
+         */
+        LayerPlaceChanges: {
+            /** X */
+            x?: number | null;
+            /** Y */
+            y?: number | null;
+            /** Width */
+            width?: number | null;
+            /** Height */
+            height?: number | null;
+            /** Size */
+            size?: number | null;
+            /** Turn */
+            turn?: number | null;
         };
         /** LayerView */
         LayerView: {
@@ -2736,6 +3720,30 @@ export interface components {
             loop: components["schemas"]["Loop"];
         };
         /**
+         * Move
+         * @description A change of zoom over a stretch: slowly ``in`` or ``out`` over all of it, or a ``quick`` move in at
+         *     its beginning and back at its end. ``zoom`` is the most there is of it.
+         */
+        Move: {
+            /** Source Id */
+            source_id: number;
+            /** Start Us */
+            start_us: number;
+            /** End Us */
+            end_us: number;
+            /**
+             * Zoom
+             * @default 1.15
+             */
+            zoom: number;
+            /**
+             * Way
+             * @default in
+             * @enum {string}
+             */
+            way: "in" | "out" | "quick";
+        };
+        /**
          * MoveCues
          * @description Show captions earlier or later than their words; their times are pinned.
          *
@@ -2799,6 +3807,30 @@ export interface components {
              * @description Later where above 0.
              */
             by_us: number;
+        };
+        /** MoveView */
+        MoveView: {
+            /**
+             * At Us
+             * @description Where it begins in the piece.
+             */
+            at_us: number;
+            /** Duration Us */
+            duration_us: number;
+            /** Source Id */
+            source_id: number;
+            /**
+             * Start Us
+             * @description Where it begins in its source: what it is known by.
+             */
+            start_us: number;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "in" | "out" | "quick";
+            /** Zoom */
+            zoom: number;
         };
         /**
          * MoveWord
@@ -3018,6 +4050,31 @@ export interface components {
              */
             id: number | null;
         };
+        /**
+         * PanClips
+         * @description Move the picture across the frame, by shares of its width and height: of the clips that say these
+         *     captions, or (with none) of the whole piece.
+         */
+        PanClips: {
+            /** Piece Id */
+            piece_id: number;
+            /** Shape Id */
+            shape_id: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pan_clips";
+            /**
+             * Cue Ids
+             * @default []
+             */
+            cue_ids: number[];
+            /** By X */
+            by_x: number;
+            /** By Y */
+            by_y: number;
+        };
         /** PartView */
         PartView: {
             /** At Us */
@@ -3146,10 +4203,10 @@ export interface components {
             id: number;
             /** Name */
             name: string;
-            /** Width */
-            width: number;
-            /** Height */
-            height: number;
+            /** Shapes */
+            shapes: components["schemas"]["ShapeView"][];
+            /** Layers */
+            layers: components["schemas"]["Layer"][];
             finish: components["schemas"]["Finish"];
             pace: components["schemas"]["Pace"];
             /**
@@ -3213,7 +4270,7 @@ export interface components {
          * Place
          * @description Where captions stand: a box of a width, held at a place of the frame, moved and turned.
          */
-        "Place-Output": {
+        Place: {
             /**
              * Across
              * @default centre
@@ -3250,6 +4307,24 @@ export interface components {
              * @default 0
              */
             turn: number;
+        };
+        /**
+         * PlaceLayer
+         * @description Put a layer somewhere else in one shape.
+         */
+        PlaceLayer: {
+            /** Piece Id */
+            piece_id: number;
+            /** Shape Id */
+            shape_id: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "place_layer";
+            /** Layer Id */
+            layer_id: number;
+            changes: components["schemas"]["LayerPlaceChanges"];
         };
         /**
          * Plank
@@ -3419,7 +4494,53 @@ export interface components {
             from_piece_id: number;
             /** Passages */
             passages: components["schemas"]["Passage"][];
-            behind?: components["schemas"]["mortiser__core__edits__putting__Place"] | null;
+            behind?: components["schemas"]["WordPlace"] | null;
+        };
+        /**
+         * PutRecorded
+         * @description Play a passage of a recording (also) in the piece: behind a word, or at the beginning.
+         */
+        PutRecorded: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put_recorded";
+            /** Piece Id */
+            piece_id: number;
+            said: components["schemas"]["Recorded"];
+            behind?: components["schemas"]["WordPlace"] | null;
+        };
+        /**
+         * RaiseLayer
+         * @description Put a layer higher (1) or lower (-1) among the others.
+         */
+        RaiseLayer: {
+            /** Piece Id */
+            piece_id: number;
+            /** Layer Id */
+            layer_id: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "raise_layer";
+            /**
+             * By
+             * @default 1
+             * @enum {integer}
+             */
+            by: -1 | 1;
+        };
+        /**
+         * Recorded
+         * @description Words of a recording, from one to another, by their ids.
+         */
+        Recorded: {
+            /** First Word */
+            first_word: number;
+            /** Last Word */
+            last_word: number;
         };
         /** RectView */
         RectView: {
@@ -3608,6 +4729,25 @@ export interface components {
             text: string;
         };
         /**
+         * ResizeShape
+         * @description Give a shape another size.
+         */
+        ResizeShape: {
+            /** Piece Id */
+            piece_id: number;
+            /** Shape Id */
+            shape_id: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "resize_shape";
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+        };
+        /**
          * RestoreStretches
          * @description Bring stretches back, whatever is said in them.
          */
@@ -3615,7 +4755,7 @@ export interface components {
             /** Piece Id */
             piece_id: number;
             /** Stretches */
-            stretches: components["schemas"]["Stretch"][];
+            stretches: components["schemas"]["mortiser__core__edits__trimming__Stretch"][];
             /**
              * Found
              * @enum {string}
@@ -3702,6 +4842,16 @@ export interface components {
              */
             doing: "type" | "cut" | "delete" | "paste";
         };
+        /** SaidWordView */
+        SaidWordView: {
+            /** Text */
+            text: string;
+            /**
+             * Noticed
+             * @description What was looked for; of takes, what the one beside has not.
+             */
+            noticed: boolean;
+        };
         /** SceneCueView */
         SceneCueView: {
             /** Id */
@@ -3746,6 +4896,22 @@ export interface components {
         ScriptBody: {
             /** Text */
             text: string;
+        };
+        /**
+         * SetBackdrop
+         * @description What lies behind pictures that do not cover the frame.
+         */
+        SetBackdrop: {
+            /** Piece Id */
+            piece_id: number;
+            /** Shape Id */
+            shape_id: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set_backdrop";
+            backdrop: components["schemas"]["Backdrop"];
         };
         /**
          * SetCueTimes
@@ -3893,6 +5059,128 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * Shape
+         * @description One frame of a piece: ``width`` by ``height`` pixels.
+         *
+         *     ``framing`` is that of all clips but those that a stretch in ``framed`` says otherwise about (the last
+         *     one counts, by the clip's middle). ``alternate`` zooms every other clip by as much; 1 for none.
+         *     ``look`` is what captions have here in place of their finish's: settings by dotted path.
+         */
+        Shape: {
+            /** Id */
+            id: number;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /**
+             * @default {
+             *       "fit": "whole",
+             *       "zoom": 1,
+             *       "x": 0.5,
+             *       "y": 0.5,
+             *       "quarters": 0,
+             *       "turn": 0,
+             *       "mirror": false,
+             *       "follow": "off",
+             *       "px": 0.5,
+             *       "py": 0.42
+             *     }
+             */
+            framing: components["schemas"]["Framing"];
+            /**
+             * Framed
+             * @default []
+             */
+            framed: components["schemas"]["Framed"][];
+            /**
+             * Moves
+             * @default []
+             */
+            moves: components["schemas"]["Move"][];
+            /**
+             * Alternate
+             * @default 1
+             */
+            alternate: number;
+            /**
+             * @default {
+             *       "kind": "blur",
+             *       "dark": 0.45,
+             *       "first": [
+             *         46,
+             *         60,
+             *         64,
+             *         255
+             *       ],
+             *       "last": [
+             *         20,
+             *         26,
+             *         28,
+             *         255
+             *       ]
+             *     }
+             */
+            backdrop: components["schemas"]["Backdrop"];
+            /**
+             * Look
+             * @default {}
+             */
+            look: {
+                [key: string]: components["schemas"]["JsonValue"];
+            };
+            /**
+             * Places
+             * @default {}
+             */
+            places: {
+                [key: string]: components["schemas"]["LayerPlace"];
+            };
+        };
+        /**
+         * ShapeView
+         * @description A frame of a piece; see core.shape.
+         */
+        ShapeView: {
+            /** Id */
+            id: number;
+            /**
+             * Word
+             * @description The name of the shape it is nearest to.
+             */
+            word: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            framing: components["schemas"]["Framing"];
+            /** Framed */
+            framed: components["schemas"]["Framed"][];
+            /** Moves */
+            moves: components["schemas"]["Move"][];
+            /** Alternate */
+            alternate: number;
+            backdrop: components["schemas"]["Backdrop"];
+            /** Look */
+            look: {
+                [key: string]: components["schemas"]["JsonValue"];
+            };
+            /** Places */
+            places: {
+                [key: string]: components["schemas"]["LayerPlace"];
+            };
+            /**
+             * As Recorded
+             * @description Whether it shows one recording just as it is.
+             */
+            as_recorded: boolean;
+            /**
+             * Digest
+             * @description Another one once pictures are framed otherwise in it.
+             */
+            digest: string;
         };
         /**
          * ShiftCues
@@ -4055,15 +5343,15 @@ export interface components {
         };
         /**
          * Stretch
-         * @description A stretch of a strand, in µs of its source.
+         * @description A stretch of a source, in its time.
          */
-        Stretch: {
-            /** Strand Id */
-            strand_id: number;
-            /** From Us */
-            from_us: number;
-            /** To Us */
-            to_us: number;
+        "Stretch-Output": {
+            /** Source Id */
+            source_id: number;
+            /** Start Us */
+            start_us: number;
+            /** End Us */
+            end_us: number;
         };
         /**
          * StretchCues
@@ -4147,6 +5435,11 @@ export interface components {
              */
             text: string;
         };
+        /** TakesView */
+        TakesView: {
+            /** Takes */
+            takes: components["schemas"]["UtteranceView"][];
+        };
         /**
          * TalkItemView
          * @description A word, or (id 0) a quiet stretch.
@@ -4197,6 +5490,8 @@ export interface components {
              * @description Of the clips it was told for.
              */
             digest: string;
+            /** Beyond */
+            beyond: components["schemas"]["BeyondView"][];
             /** Rows */
             rows: components["schemas"]["TalkRowView"][];
             /** Clips */
@@ -4254,6 +5549,20 @@ export interface components {
             /** Reasons */
             reasons: string[];
         };
+        /** TroubleView */
+        TroubleView: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "guide" | "edge" | "face";
+            /** Cue Id */
+            cue_id: number;
+            /** At Us */
+            at_us: number;
+            /** About */
+            about: string;
+        };
         /**
          * TypeCueTime
          * @description Pin an edge of a caption to a time as somebody typed it (see core.time.parse_entry).
@@ -4305,6 +5614,64 @@ export interface components {
             kind: "unpin_cues";
             /** Cue Ids */
             cue_ids: number[];
+        };
+        /**
+         * UseTake
+         * @description Play another take in the stead of one that plays; the earlier one is struck where it stands.
+         */
+        UseTake: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "use_take";
+            /** Piece Id */
+            piece_id: number;
+            instead: components["schemas"]["Passage"];
+            take: components["schemas"]["Recorded"];
+        };
+        /**
+         * UtteranceView
+         * @description A sentence of a recording.
+         */
+        UtteranceView: {
+            /** Source Id */
+            source_id: number;
+            /** Recording */
+            recording: string;
+            /** First Word */
+            first_word: number;
+            /** Last Word */
+            last_word: number;
+            /**
+             * Start Us
+             * @description In source time.
+             */
+            start_us: number;
+            /** End Us */
+            end_us: number;
+            /** Words */
+            words: components["schemas"]["SaidWordView"][];
+            /**
+             * Strand Id
+             * @description What of the piece it plays in, where it does.
+             */
+            strand_id: number | null;
+            /**
+             * At Us
+             * @description Where it begins in the piece.
+             */
+            at_us: number | null;
+        };
+        /**
+         * WordPlace
+         * @description Behind a word of a strand.
+         */
+        WordPlace: {
+            /** Strand Id */
+            strand_id: number;
+            /** Word Id */
+            word_id: number;
         };
         /**
          * WordPlate
@@ -4387,56 +5754,28 @@ export interface components {
             speaker: string | null;
         };
         /**
-         * Place
-         * @description Behind a word of a strand.
+         * Stretch
+         * @description A stretch of a strand, in µs of its source.
          */
-        mortiser__core__edits__putting__Place: {
+        mortiser__core__edits__trimming__Stretch: {
             /** Strand Id */
             strand_id: number;
-            /** Word Id */
-            word_id: number;
+            /** From Us */
+            from_us: number;
+            /** To Us */
+            to_us: number;
         };
         /**
-         * Place
-         * @description Where captions stand: a box of a width, held at a place of the frame, moved and turned.
+         * Stretch
+         * @description A stretch of a source, in its time.
          */
-        mortiser__core__finish__parts__Place: {
-            /**
-             * Across
-             * @default centre
-             * @enum {string}
-             */
-            across: "left" | "centre" | "right";
-            /**
-             * Down
-             * @default middle
-             * @enum {string}
-             */
-            down: "top" | "middle" | "bottom";
-            /**
-             * Dx
-             * @description To the right, share of the width.
-             * @default 0
-             */
-            dx: number;
-            /**
-             * Dy
-             * @description Down, share of the height.
-             * @default 0.21
-             */
-            dy: number;
-            /**
-             * Width
-             * @description Share of the frame's width.
-             * @default 0.84
-             */
-            width: number;
-            /**
-             * Turn
-             * @description Degrees, clockwise.
-             * @default 0
-             */
-            turn: number;
+        mortiser__core__shape__Stretch: {
+            /** Source Id */
+            source_id: number;
+            /** Start Us */
+            start_us: number;
+            /** End Us */
+            end_us: number;
         };
     };
     responses: never;
@@ -5190,6 +6529,9 @@ export interface operations {
             query: {
                 width: number;
                 height: number;
+                piece_id?: number | null;
+                shape_id?: number | null;
+                framing?: string;
             };
             header?: never;
             path: {
@@ -5355,6 +6697,8 @@ export interface operations {
                 from_us: number;
                 to_us: number;
                 finish?: string | null;
+                /** @description One of the piece's shapes; else its first. */
+                shape_id?: number | null;
             };
             header?: never;
             path: {
@@ -5386,7 +6730,10 @@ export interface operations {
     };
     whole_moment: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description One of the piece's shapes; else its first. */
+                shape_id?: number | null;
+            };
             header?: never;
             path: {
                 cue_id: number;
@@ -5454,7 +6801,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["DeliverBody"] | null;
+            };
+        };
         responses: {
             /** @description Successful Response */
             201: {
@@ -5570,7 +6921,10 @@ export interface operations {
     };
     stream: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description One of the piece's shapes; else its first. */
+                shape_id?: number | null;
+            };
             header?: never;
             path: {
                 piece_id: number;
@@ -5885,6 +7239,137 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FillersView"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look_for_faces: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    clips: {
+        parameters: {
+            query?: {
+                /** @description One of the piece's shapes; else its first. */
+                shape_id?: number | null;
+            };
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FramedClipsView"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    find_said: {
+        parameters: {
+            query?: {
+                text?: string;
+                /** @description One recording alone. */
+                source_id?: number | null;
+            };
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UtteranceView"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    find_takes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakesView"][];
                 };
             };
             /** @description Client Error */
@@ -6272,6 +7757,8 @@ export interface operations {
         parameters: {
             query: {
                 at_us: number;
+                /** @description One of the piece's shapes; else its first. */
+                shape_id?: number | null;
             };
             header?: never;
             path: {
@@ -6541,6 +8028,8 @@ export interface operations {
             query: {
                 from_us: number;
                 to_us: number;
+                /** @description One of the piece's shapes; else its first. */
+                shape_id?: number | null;
             };
             header?: never;
             path: {
@@ -6843,6 +8332,284 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["GlossaryApplied"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_guides: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Guide"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_guides: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GuidesBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Guide"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    reset_guides: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Guide"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    in_the_way: {
+        parameters: {
+            query?: {
+                /** @description One of the piece's shapes; else its first. */
+                shape_id?: number | null;
+                /** @description The guide that counts; none without a name. */
+                guide?: string;
+            };
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InTheWayView"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_jigs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JigView"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    save_jig: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JigBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JigView"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove_jig: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                jig_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    export_jig: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                jig_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    import_jig: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JigView"];
                 };
             };
             /** @description Client Error */

@@ -9,6 +9,7 @@ import { FileButton } from "../api/download";
 import type { Player } from "../playback/player";
 import { edit } from "../state/commands";
 import { Button } from "../ui/Button";
+import { FilePick } from "../ui/FilePick";
 import { FIELD } from "../ui/fields";
 import { say, sayWrong } from "../ui/notice";
 import { Tip } from "../ui/Tip";
@@ -188,16 +189,11 @@ function Files({ own }: { own: boolean }) {
       <Button onClick={() => picker.current?.click()}>
         <Upload size={15} /> Bring in a file
       </Button>
-      <input
+      <FilePick
         ref={picker}
-        type="file"
+        label="File of finishes"
         accept=".json,application/json"
-        aria-label="File of finishes"
-        className="hidden"
-        onChange={(event) => {
-          void bring(event.target.files?.[0]);
-          event.target.value = "";
-        }}
+        onFiles={([chosen]) => void bring(chosen)}
       />
       {own && (
         <FileButton

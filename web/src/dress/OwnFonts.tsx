@@ -4,6 +4,7 @@ import { useRef } from "react";
 import { api, type Piece, type Schemas, sendFile, take } from "../api/client";
 import { edit } from "../state/commands";
 import { Button } from "../ui/Button";
+import { FilePick } from "../ui/FilePick";
 import { say, sayWrong } from "../ui/notice";
 
 export function OwnFonts(props: { piece: Piece; family: string; own: boolean }) {
@@ -37,16 +38,11 @@ export function OwnFonts(props: { piece: Piece; family: string; own: boolean }) 
           Remove it
         </Button>
       )}
-      <input
+      <FilePick
         ref={picker}
-        type="file"
+        label="Font file"
         accept=".ttf,.otf,font/ttf,font/otf"
-        aria-label="Font file"
-        className="hidden"
-        onChange={(event) => {
-          void add(event.target.files?.[0]);
-          event.target.value = "";
-        }}
+        onFiles={([chosen]) => void add(chosen)}
       />
     </div>
   );

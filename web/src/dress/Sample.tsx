@@ -5,7 +5,7 @@ import type { Finish, Piece, Scene } from "../api/client";
 import { fetchScene } from "../api/scene";
 import { Painter } from "../playback/painter";
 import type { Player } from "../playback/player";
-import { useProject } from "../state/store";
+import { useProject, useShape } from "../state/store";
 
 const SAMPLE_US = 3_200_000;
 const WIDTH = 280;
@@ -17,15 +17,16 @@ const EVERY = 2;
 
 export function Sample(props: { piece: Piece; player: Player | null; finish: Finish }) {
   const { piece, player, finish } = props;
+  const shape = useShape(piece);
   const from = useProject((state) => {
     const at = state.cues.find((cue) => cue.id === state.selected) ?? state.cues[0];
     return at?.start_us ?? 0;
   });
   const canvas = useRef<HTMLCanvasElement>(null);
   const scene = useQuery({
-    queryKey: ["sample", piece.id, piece.width, piece.height, finish, from],
+    queryKey: ["sample", piece.id, shape.id, shape.width, shape.height, finish, from],
     placeholderData: (before) => before,
-    queryFn: () => fetchScene(piece.id, from, from + SAMPLE_US, finish.name),
+    queryFn: () => fetchScene(piece.id, from, from + SAMPLE_US, shape.id, finish.name),
   });
   useEffect(() => {
     const element = canvas.current;

@@ -77,6 +77,12 @@ export class Painter {
     for (const item of [...(cue?.plates ?? []), ...(cue?.paths ?? [])].filter(wanted)) {
       found = around(found, reachOf(moved(STILL, item.x, item.y), item.reach));
     }
+    // The first box of a layer is all of it; those of captions go from word to word.
+    const box = cue && cue.id < 0 ? cue.rects[0] : undefined;
+    if (cue && box) {
+      const [x, y, w, h] = valueAt(box.box, cue.start_us) as [number, number, number, number];
+      found = around(found, reachOf(STILL, [x, y, x + w, y + h]));
+    }
     for (const one of (cue?.stamps ?? []).filter(wanted)) {
       found = around(found, reachOf(STILL, [one.x, one.y, one.x + one.side, one.y + one.side]));
     }

@@ -16,6 +16,8 @@ export class Player {
   private frames = new Float64Array(0);
   private timer = 0;
   private backwards = 0;
+  /** A moment gone to that the piece does not have yet. */
+  private beyond: number | null = null;
   private stretch: { fromUs: number; toUs: number; loop: boolean } | null = null;
 
   constructor(
@@ -41,6 +43,7 @@ export class Player {
   /** The piece got longer or shorter. */
   setDuration(durationUs: number): void {
     this.durationUs = durationUs;
+    if (this.beyond !== null && this.beyond < durationUs) this.seek(this.beyond);
   }
 
   /** Presentation times of all frames in µs, for stepping. */
@@ -88,6 +91,7 @@ export class Player {
   seek(atUs: number): void {
     this.seeks += 1;
     this.stretch = null;
+    this.beyond = atUs >= this.durationUs ? atUs : null;
     const frame = this.frames[lastAtOrBefore(this.frames, atUs - 1) + 1];
     const inside = Math.max(0, Math.min(frame ?? atUs, this.durationUs - 1_000));
     this.media.currentTime = (inside + 1_000) / 1e6;

@@ -33,7 +33,7 @@ beforeEach(() => {
 describe("the scene in windows", () => {
   it("has nothing to paint at a far moment until its own window is there", async () => {
     let arrived = 0;
-    const windows = new SceneWindows(1, () => {
+    const windows = new SceneWindows(1, 1, () => {
       arrived += 1;
     });
     windows.at(0);
@@ -47,7 +47,7 @@ describe("the scene in windows", () => {
   });
 
   it("keeps the windows around the one that came last, however far one goes", async () => {
-    const windows = new SceneWindows(1, () => undefined);
+    const windows = new SceneWindows(1, 1, () => undefined);
     for (let at = 0; at < 60; at += 1) {
       windows.at(at * 20 * SECOND);
       await arrive(at * 20 * SECOND);
@@ -59,7 +59,7 @@ describe("the scene in windows", () => {
   });
 
   it("never puts an older state over a newer one", async () => {
-    const windows = new SceneWindows(1, () => undefined);
+    const windows = new SceneWindows(1, 1, () => undefined);
     windows.at(0);
     windows.changed(0);
     const [first, second] = answers.filter((one) => one.from === 0);

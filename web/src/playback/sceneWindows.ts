@@ -21,6 +21,7 @@ export class SceneWindows {
 
   constructor(
     private readonly pieceId: number,
+    private readonly shapeId: number,
     private readonly arrived: () => void,
   ) {}
 
@@ -51,7 +52,7 @@ export class SceneWindows {
 
   private async look(from: number, version: number): Promise<void> {
     const to = from + GLANCE_US;
-    const scene = await fetchScene(this.pieceId, from, to).catch(() => null);
+    const scene = await fetchScene(this.pieceId, from, to, this.shapeId).catch(() => null);
     if (!scene || version < (this.glance?.version ?? 0)) return;
     this.glance = { version, painter: new Painter(scene), from, to };
     this.arrived();
@@ -61,7 +62,7 @@ export class SceneWindows {
   private async load(index: number, version: number): Promise<void> {
     try {
       const from = index * WINDOW_US;
-      const scene = await fetchScene(this.pieceId, from, from + WINDOW_US);
+      const scene = await fetchScene(this.pieceId, from, from + WINDOW_US, this.shapeId);
       if ((this.painters.get(index)?.version ?? -1) > version) return;
       this.painters.set(index, { version, painter: new Painter(scene) });
       this.forgetFar(index);

@@ -23,6 +23,7 @@ export class Stream {
   constructor(
     private readonly media: HTMLVideoElement,
     private readonly pieceId: number,
+    private readonly shapeId: number,
     /** Where it is to begin, as long as the element knows of no moment. */
     private readonly beginUs: number,
   ) {
@@ -37,9 +38,10 @@ export class Stream {
   async refresh(): Promise<void> {
     if (this.source.readyState !== "open") return;
     const path = { piece_id: this.pieceId };
-    const found = await take(api.GET("/api/pieces/{piece_id}/stream", { params: { path } })).catch(
-      () => null,
-    );
+    const query = { shape_id: this.shapeId };
+    const found = await take(
+      api.GET("/api/pieces/{piece_id}/stream", { params: { path, query } }),
+    ).catch(() => null);
     if (!found || this.over.signal.aborted) return;
     this.found = found;
     this.look();

@@ -8,6 +8,7 @@ import type { Piece } from "../api/client";
 import { download } from "../api/download";
 import { focusPage } from "../focus/page";
 import type { Player } from "../playback/player";
+import { useShape } from "../state/store";
 import { Check } from "../ui/Check";
 import { clock, timeTyped } from "../ui/format";
 import { attempt, say } from "../ui/notice";
@@ -25,6 +26,7 @@ export function Controls(props: {
   screen: React.RefObject<HTMLElement | null>;
 }) {
   const { player, piece, screen } = props;
+  const shape = useShape(piece);
   const [state, setState] = useState({ playing: false, rate: 1, volume: 1, muted: false });
   useEffect(() => {
     if (!player) return;
@@ -45,7 +47,7 @@ export function Controls(props: {
   const { playing, rate, volume, muted } = state;
   const still = () => {
     const at = Math.max(0, Math.round(player?.at ?? 0));
-    void attempt(download(`/api/pieces/${piece.id}/still.png?at_us=${at}`));
+    void attempt(download(`/api/pieces/${piece.id}/still.png?at_us=${at}&shape_id=${shape.id}`));
   };
   const full = () => {
     if (document.fullscreenElement) void document.exitFullscreen();

@@ -12,10 +12,9 @@ import type { Painter } from "../playback/painter";
 import type { Player } from "../playback/player";
 import { useStage } from "../stages/stage";
 import { cueAt } from "../state/document";
-import { useProject } from "../state/store";
-import { followPointer } from "../ui/pointer";
-import { Tip } from "../ui/Tip";
-import { type Grip, gripped, keyed, layerOf, REST, turnedAbout, type Way } from "./grip";
+import { useProject, useShape } from "../state/store";
+import { GripBox } from "./GripBox";
+import { type Grip, layerOf, turnedAbout } from "./grip";
 
 const STEP = 0.005;
 
@@ -41,10 +40,10 @@ export function Handles(props: {
   repaint: () => void;
 }) {
   const { piece, player, zoom, painter, repaint } = props;
+  const shape = useShape(piece);
   const held = useHeld(piece, player);
   const version = useProject((state) => state.sceneVersion);
   const [bounds, setBounds] = useState<{ whole: Bounds; own: Bounds } | null>(null);
-  const [grip, setGrip] = useState<Grip | null>(null);
   const cueId = held?.cueId ?? null;
   const word = held?.word ?? null;
 
@@ -67,10 +66,8 @@ export function Handles(props: {
   const middle: [number, number] = [(left + right) / 2, (top + bottom) / 2];
   const [x0, y0, x1, y1] = bounds.whole;
   const [cx, cy] = turnedAbout(middle, [(x0 + x1) / 2, (y0 + y1) / 2], held.turned);
-  const leans = held.turned + held.tilt;
 
   const show = (next: Grip | null) => {
-    setGrip(next);
     const shown = painter();
     if (shown) {
       const layer = next && layerOf(upright(next, held), middle);
@@ -85,67 +82,17 @@ export function Handles(props: {
     if (Object.keys(changes).length) held.target.set(changes);
   };
 
-  const take = (event: React.PointerEvent, way: Way) => {
-    event.preventDefault();
-    event.stopPropagation();
-    const box = event.currentTarget.closest("[data-handles]") as HTMLElement;
-    const rect = box.getBoundingClientRect();
-    const centre: [number, number] = [rect.left + rect.width / 2, rect.top + rect.height / 2];
-    const start: [number, number] = [event.clientX, event.clientY];
-    let now = REST;
-    const move = (at: PointerEvent) => {
-      now = gripped(way, start, [at.clientX, at.clientY], centre, zoom, at.shiftKey);
-      show(now);
-    };
-    followPointer({ move, drop: () => commit(now), giveUp: () => show(null) });
-  };
-
-  const onKey = (event: React.KeyboardEvent) => {
-    const step = keyed(event, [STEP * piece.width, STEP * piece.height]);
-    if (!step) return;
-    event.preventDefault();
-    event.stopPropagation();
-    commit(step);
-  };
-
-  const { dx, dy, scale, turn } = grip ?? REST;
-  const { about } = held;
-  const knob = "absolute size-3 rounded-full border-2 border-chalk bg-white";
   return (
-    // biome-ignore lint/a11y/useSemanticElements: a frame that is dragged and moved by keys
-    <div
-      data-handles
-      role="group"
-      // biome-ignore lint/a11y/noNoninteractiveTabindex: it is moved by keys
-      tabIndex={0}
-      aria-label={`Place of ${about}: arrows move, plus and minus scale, Shift and arrows turn`}
-      className="group absolute cursor-move border border-chalk/70 border-dashed outline-none hover:border-solid focus-visible:border-2 focus-visible:border-solid"
-      style={{
-        left: (cx - (right - left) / 2) * zoom,
-        top: (cy - (bottom - top) / 2) * zoom,
-        width: (right - left) * zoom,
-        height: (bottom - top) * zoom,
-        transform: `translate(${dx * zoom}px, ${dy * zoom}px) rotate(${leans + turn}deg) scale(${scale})`,
-      }}
-      onPointerDown={(event) => take(event, "move")}
-      onKeyDown={onKey}
-    >
-      <Tip text="Drag to scale">
-        <span
-          className={`${knob} -right-1.5 -bottom-1.5 cursor-nwse-resize`}
-          onPointerDown={(event) => take(event, "scale")}
-        />
-      </Tip>
-      <Tip text="Drag to turn">
-        <span
-          className={`${knob} -top-6 left-1/2 -ml-1.5 cursor-grab`}
-          onPointerDown={(event) => take(event, "turn")}
-        />
-      </Tip>
-      <span className="-top-6 absolute left-0 hidden whitespace-nowrap rounded bg-chalk px-1.5 text-small text-white group-hover:block group-focus-visible:block">
-        {about}
-      </span>
-    </div>
+    <GripBox
+      about={held.about}
+      middle={[cx, cy]}
+      size={[right - left, bottom - top]}
+      leans={held.turned + held.tilt}
+      step={[STEP * shape.width, STEP * shape.height]}
+      zoom={zoom}
+      onGrip={show}
+      onDone={commit}
+    />
   );
 }
 
@@ -162,6 +109,7 @@ function useHeld(piece: Piece, player: Player): Held | null {
   const target = useTarget(piece);
   const word = useWordTarget(piece, player);
   const shown = useShown(player);
+  const shape = useShape(piece);
   const picked = useProject((state) => state.picked);
   if (shown === null) return null;
   const number = (of: Target, path: string, fallback = 0) => Number(of.value(path) ?? fallback);
@@ -192,8 +140,8 @@ function useHeld(piece: Piece, player: Player): Held | null {
     tilt: 0,
     changes: (done) => ({
       ...((done.dx || done.dy) && {
-        "place.dx": within(number(target, "place.dx") + done.dx / piece.width, 1),
-        "place.dy": within(number(target, "place.dy") + done.dy / piece.height, 1),
+        "place.dx": within(number(target, "place.dx") + done.dx / shape.width, 1),
+        "place.dy": within(number(target, "place.dy") + done.dy / shape.height, 1),
       }),
       ...(done.scale !== 1 && { size: between(number(target, "size") * done.scale, 0.01, 0.5) }),
       ...(done.turn && { "place.turn": within(turned + done.turn, 180) }),

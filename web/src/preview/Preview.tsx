@@ -1,11 +1,16 @@
 /** The preview: the recording with the painted scene over it, and the controls of playback. */
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { Piece, Source } from "../api/client";
-import { Player } from "../playback/player";
+import { GuideOverlay } from "../frame/GuideOverlay";
+import { LayerHandles } from "../frame/LayerHandles";
+import { Pan } from "../frame/Pan";
+import { backdropOf } from "../frame/shapes";
+import { openPlayer } from "../playback/open";
+import type { Player } from "../playback/player";
 import { SceneWindows } from "../playback/sceneWindows";
-import { Stream } from "../playback/stream";
+import type { Stream } from "../playback/stream";
 import { useStage } from "../stages/stage";
-import { useProject } from "../state/store";
+import { useProject, useShape } from "../state/store";
 import { usePixelRatio } from "../ui/pixelRatio";
 import { Controls } from "./Controls";
 import { Dropper } from "./Dropper";
@@ -23,12 +28,14 @@ export function Preview({ piece, source, player, onPlayer }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const place = useRef<HTMLDivElement>(null);
   const screen = useRef<HTMLElement>(null);
-  const box = useFit(place, piece.width / piece.height);
+  const shape = useShape(piece);
+  const box = useFit(place, shape.width / shape.height);
   const sharp = usePixelRatio();
   const windows = useRef<SceneWindows | null>(null);
   const stream = useRef<Stream | null>(null);
   const left = useRef({ piece: 0, at: 0 });
   const stage = useStage((state) => state.stage);
+  const frameTab = useStage((state) => state.frameTab);
   const paintNow = useCallback((at: number) => {
     const context = canvas.current?.getContext("2d");
     const painter = windows.current?.at(at);
@@ -38,32 +45,32 @@ export function Preview({ piece, source, player, onPlayer }: Props) {
     else context.clearRect(0, 0, context.canvas.width, context.canvas.height);
   }, []);
 
-  const cut = !piece.untouched;
+  const cut = !shape.as_recorded;
   useEffect(() => {
     const media = video.current;
     if (!media || !(cut || source.playable)) return;
     // A piece that is cut for the first time goes on where it was.
     const from = left.current.piece === piece.id ? left.current.at : 0;
-    if (cut) {
-      stream.current = new Stream(media, piece.id, from);
-      media.src = stream.current.url;
-    } else media.src = `/api/sources/${source.id}/media`;
-    const made = new Player(media, cut || source.kind === "video");
-    if (from) made.begin(from);
-    onPlayer(made);
+    const made = openPlayer(
+      media,
+      { id: piece.id },
+      { id: shape.id, as_recorded: !cut },
+      { id: source.id, kind: source.kind },
+      from,
+    );
+    stream.current = made.stream;
+    onPlayer(made.player);
     return () => {
-      left.current = { piece: piece.id, at: made.at };
+      left.current = { piece: piece.id, at: made.player.at };
       made.close();
-      stream.current?.close();
       stream.current = null;
-      media.removeAttribute("src");
       onPlayer(null);
     };
-  }, [source.id, source.kind, source.playable, piece.id, cut, onPlayer]);
+  }, [source.id, source.kind, source.playable, piece.id, shape.id, cut, onPlayer]);
 
   // Of a cut piece other clips are other frames.
   const heard = useProject((state) => state.project?.sources.map((one) => one.sound).join());
-  const clips = cut ? `${piece.digest} ${heard}` : null;
+  const clips = cut ? `${piece.digest} ${shape.digest} ${heard}` : null;
   // biome-ignore lint/correctness/useExhaustiveDependencies: clips are what is asked for
   useEffect(() => {
     if (!player) return;
@@ -80,7 +87,7 @@ export function Preview({ piece, source, player, onPlayer }: Props) {
 
   useEffect(() => {
     if (!player) return;
-    windows.current = new SceneWindows(piece.id, () => paintNow(player.at));
+    windows.current = new SceneWindows(piece.id, shape.id, () => paintNow(player.at));
     // The scene is asked for before the page draws itself anew.
     const unwatch = useProject.subscribe((now, before) => {
       if (now.sceneVersion !== before.sceneVersion) windows.current?.changed(player.at);
@@ -90,7 +97,7 @@ export function Preview({ piece, source, player, onPlayer }: Props) {
       unwatch();
       unlisten();
     };
-  }, [player, piece.id, paintNow]);
+  }, [player, piece.id, shape.id, paintNow]);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: a new size is what to paint for
   useEffect(() => {
@@ -105,13 +112,13 @@ export function Preview({ piece, source, player, onPlayer }: Props) {
     >
       <div ref={place} className="relative m-3 mb-0 min-h-0 flex-1">
         <div
-          className="absolute top-1/2 left-1/2 -translate-x-1/2 -translate-y-1/2 bg-[#2e3c40]"
-          style={{ width: box.width, height: box.height }}
+          className="absolute top-1/2 left-1/2 -translate-x-1/2 -translate-y-1/2 overflow-hidden"
+          style={{ width: box.width, height: box.height, background: backdropOf(shape) }}
         >
           {/* biome-ignore lint/a11y/useMediaCaption: the captions are painted over it */}
           <video
             ref={video}
-            className="absolute inset-0 h-full w-full"
+            className="absolute inset-0 h-full w-full object-fill"
             preload="auto"
             playsInline
             onClick={() => player?.toggle()}
@@ -127,10 +134,23 @@ export function Preview({ piece, source, player, onPlayer }: Props) {
             <Handles
               piece={piece}
               player={player}
-              zoom={box.width / piece.width}
+              zoom={box.width / shape.width}
               painter={() => windows.current?.at(player.at)}
               repaint={() => paintNow(player.at)}
             />
+          )}
+          {(stage === "Frame" || stage === "Dress") && <GuideOverlay shape={shape} />}
+          {stage === "Frame" && frameTab === "Layers" && player && box.width > 0 && (
+            <LayerHandles
+              piece={piece}
+              player={player}
+              zoom={box.width / shape.width}
+              painter={() => windows.current?.at(player.at)}
+              repaint={() => paintNow(player.at)}
+            />
+          )}
+          {stage === "Frame" && frameTab !== "Layers" && player && (
+            <Pan piece={piece} player={player} video={video} box={box} />
           )}
           <Dropper video={video} />
           {!source.playable && !cut && (

@@ -5,6 +5,7 @@ import type { Problem, Project } from "../api/client";
 import { type Upload, upload } from "../start/upload";
 import { reload, showPiece } from "../state/server";
 import { Button } from "../ui/Button";
+import { FilePick } from "../ui/FilePick";
 import { say } from "../ui/notice";
 import { Progress } from "../ui/Progress";
 
@@ -66,18 +67,12 @@ export function AddRecordings({ project }: { project: Project }) {
       <Button onClick={() => picker.current?.click()}>
         <Plus size={14} aria-hidden /> Add recordings
       </Button>
-      <input
+      <FilePick
         ref={picker}
-        type="file"
-        multiple
+        label="More recordings"
         accept="video/*,audio/*,.mkv,.mov"
-        className="sr-only"
-        aria-label="More recordings"
-        tabIndex={-1}
-        onChange={(event) => {
-          takeIn([...(event.target.files ?? [])]);
-          event.target.value = "";
-        }}
+        multiple
+        onFiles={takeIn}
       />
     </div>
   );

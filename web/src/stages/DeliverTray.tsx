@@ -1,14 +1,28 @@
 import { useQuery } from "@tanstack/react-query";
 import { Download } from "lucide-react";
+import { useState } from "react";
 import { api, type Delivery, type Pace, type Piece, type Project, take } from "../api/client";
 import { FileButton } from "../api/download";
+import { shapeName } from "../frame/shapes";
 import { edit } from "../state/commands";
 import { Button } from "../ui/Button";
+import { Check } from "../ui/Check";
 import { ago, bytes } from "../ui/format";
 import { say } from "../ui/notice";
 import { Progress } from "../ui/Progress";
 import { Select } from "../ui/Select";
 import { TraySection } from "../ui/TraySection";
+
+type File = Delivery["files"][number];
+
+/** What a file is; of several of a kind, by the end of their names. */
+function fileText(file: File, all: readonly File[]): string {
+  const kind = KINDS[file.kind] ?? file.name;
+  const several = all.filter((one) => one.kind === file.kind).length > 1;
+  return several
+    ? `${kind}, ${file.name.replace(/^.*-(?=[a-z]+(-\d+x\d+)?\.)|\.\w+$/g, "")}`
+    : kind;
+}
 
 const CUT_LISTS = [
   ["otio", "OpenTimelineIO"],
@@ -23,18 +37,42 @@ const KINDS: Record<string, string> = {
 
 export function DeliverTray({ project, piece }: { project: Project; piece: Piece }) {
   const busy = project.deliveries.some((d) => d.status === "running" || d.status === "queued");
+  const [left, setLeft] = useState<ReadonlySet<number>>(new Set());
+  const wanted = piece.shapes.filter((one) => !left.has(one.id));
   const deliver = () =>
     take(
-      api.POST("/api/pieces/{piece_id}/deliveries", { params: { path: { piece_id: piece.id } } }),
+      api.POST("/api/pieces/{piece_id}/deliveries", {
+        params: { path: { piece_id: piece.id } },
+        body: { shape_ids: wanted.map((one) => one.id) },
+      }),
     ).catch((error: Error) => say(error.message, "wrong"));
   return (
     <>
       <TraySection
         title="Deliver"
-        about={`An MP4 of ${piece.width} × ${piece.height} with the captions burned in, and the captions as SRT and WebVTT.`}
+        about="An MP4 of each shape with the captions burned in, and the captions as SRT and WebVTT."
       >
-        <Button kind="main" className="w-full" disabled={busy} onClick={() => void deliver()}>
-          Deliver this piece
+        {piece.shapes.map((one) => (
+          <Check
+            key={one.id}
+            label={`${shapeName(one)}, ${one.width} × ${one.height}`}
+            checked={!left.has(one.id)}
+            disabled={piece.shapes.length === 1}
+            onChange={(wanted) => {
+              const next = new Set(left);
+              if (wanted) next.delete(one.id);
+              else next.add(one.id);
+              setLeft(next);
+            }}
+          />
+        ))}
+        <Button
+          kind="main"
+          className="w-full"
+          disabled={busy || !wanted.length}
+          onClick={() => void deliver()}
+        >
+          {wanted.length > 1 ? `Deliver ${wanted.length} shapes` : "Deliver this piece"}
         </Button>
       </TraySection>
       <FilePace piece={piece} />
@@ -148,7 +186,7 @@ function DeliveryCard({ delivery, current }: { delivery: Delivery; current: numb
               download={file.name}
             >
               <Download size={15} className="shrink-0 text-link" />
-              <span className="flex-1">{KINDS[file.kind] ?? file.name}</span>
+              <span className="flex-1">{fileText(file, delivery.files)}</span>
               <span className="text-small text-dim">{bytes(file.size)}</span>
             </a>
           ))}

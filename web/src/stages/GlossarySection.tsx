@@ -20,6 +20,7 @@ import { select } from "../state/session";
 import { useProject } from "../state/store";
 import { Button } from "../ui/Button";
 import { Chip } from "../ui/Chip";
+import { FilePick } from "../ui/FilePick";
 import { FIELD } from "../ui/fields";
 import { clock } from "../ui/format";
 import { attempt, say } from "../ui/notice";
@@ -301,17 +302,11 @@ function Files({ empty, act }: { empty: boolean; act: Act }) {
           Save as CSV
         </FileButton>
       )}
-      <input
+      <FilePick
         ref={picker}
-        type="file"
+        label="Glossary file"
         accept=".csv,text/csv,text/plain"
-        aria-label="Glossary file"
-        className="sr-only"
-        tabIndex={-1}
-        onChange={(event) => {
-          void takeIn(event.target.files?.[0]);
-          event.target.value = "";
-        }}
+        onFiles={([chosen]) => void takeIn(chosen)}
       />
     </p>
   );

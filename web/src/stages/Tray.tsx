@@ -3,13 +3,13 @@ import { X } from "lucide-react";
 import type { Project } from "../api/client";
 import { DressTray } from "../dress/DressTray";
 import { focusPage } from "../focus/page";
+import { FrameTray } from "../frame/FrameTray";
 import type { Player } from "../playback/player";
 import { openPiece, useProject } from "../state/store";
 import { TrimTray } from "../trim/TrimTray";
 import { IconButton } from "../ui/IconButton";
 import { useNarrow } from "../ui/width";
 import { DeliverTray } from "./DeliverTray";
-import { FrameTray } from "./FrameTray";
 import { GatherTray } from "./GatherTray";
 import { PaceTray } from "./PaceTray";
 import { ProofTray } from "./ProofTray";
@@ -47,7 +47,7 @@ export function Tray({ project, player }: { project: Project; player: Player | n
       {stage === "Trim" && <TrimTray piece={piece} player={player} />}
       {stage === "Pace" && <PaceTray piece={piece} player={player} />}
       {stage === "Dress" && <DressTray piece={piece} player={player} />}
-      {stage === "Frame" && <FrameTray piece={piece} source={source} />}
+      {stage === "Frame" && <FrameTray piece={piece} player={player} />}
       {stage === "Deliver" && <DeliverTray project={project} piece={piece} />}
     </aside>
   );

@@ -6,6 +6,7 @@ import { sendCaptions } from "../start/captionFile";
 import { select } from "../state/session";
 import { ofOpenPiece, useProject } from "../state/store";
 import { Button } from "../ui/Button";
+import { FilePick } from "../ui/FilePick";
 import { clock } from "../ui/format";
 import { say } from "../ui/notice";
 import { Progress } from "../ui/Progress";
@@ -61,18 +62,13 @@ export function WordsIn({ project, player }: { project: Project; player: Player 
           </div>
         </form>
       )}
-      <input
+      <FilePick
         ref={picker}
-        type="file"
+        label="Caption file"
         accept=".srt,.vtt,.ass,.ssa,.txt,text/plain,text/vtt"
-        aria-label="Caption file"
-        className="sr-only"
-        tabIndex={-1}
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          if (file) void send(sendCaptions(project.id, file, "always", ofOpenPiece().piece_id));
-          event.target.value = "";
-        }}
+        onFiles={([chosen]) =>
+          chosen && void send(sendCaptions(project.id, chosen, "always", ofOpenPiece().piece_id))
+        }
       />
     </TraySection>
   );

@@ -1,9 +1,10 @@
 /** The seven stages, and what each still finds to do. */
 import { create } from "zustand";
 import type { Check, Cue, Project } from "../api/client";
+import { shapeName } from "../frame/shapes";
 import { allDoubts } from "../state/doubts";
 import { jobOf } from "../state/jobs";
-import { openPiece, useProject } from "../state/store";
+import { openPiece, shapeOf, useProject } from "../state/store";
 import { length } from "../ui/format";
 
 export const STAGES = ["Gather", "Proof", "Trim", "Pace", "Dress", "Frame", "Deliver"] as const;
@@ -18,11 +19,15 @@ export type PaceTab = (typeof PACE_TABS)[number];
 export const DRESS_TABS = ["Finish", "Letters", "Colours", "Motion", "Accents", "Legible"] as const;
 export type DressTab = (typeof DRESS_TABS)[number];
 
+export const FRAME_TABS = ["Picture", "Layers", "In the way", "Jigs"] as const;
+export type FrameTab = (typeof FRAME_TABS)[number];
+
 interface State {
   stage: Stage;
   proofTab: ProofTab;
   paceTab: PaceTab;
   dressTab: DressTab;
+  frameTab: FrameTab;
   /** Whether the Tray is shown where the window is narrow. */
   trayOpen: boolean;
 }
@@ -32,6 +37,7 @@ export const useStage = create<State>(() => ({
   proofTab: "Doubts",
   paceTab: "Grouping",
   dressTab: "Finish",
+  frameTab: "Picture",
   trayOpen: false,
 }));
 
@@ -102,7 +108,10 @@ export function stageNote(
         ? { text: `${faint} too faint`, short: String(faint), wrong: true }
         : { text: piece?.finish.name ?? "" };
     case "Frame":
-      return { text: piece ? `${piece.width} × ${piece.height}` : "" };
+      if (!piece) return { text: "" };
+      return piece.shapes.length > 1
+        ? { text: `${piece.shapes.length} shapes` }
+        : { text: shapeName(shapeOf(piece, null)) };
     case "Deliver": {
       const newest = project.deliveries[0];
       if (!newest) return { text: "nothing yet" };

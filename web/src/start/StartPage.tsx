@@ -5,6 +5,7 @@ import { type DragEvent, useEffect, useRef, useState } from "react";
 import { useLocation } from "wouter";
 import { api, type Problem, take } from "../api/client";
 import { Button } from "../ui/Button";
+import { FilePick } from "../ui/FilePick";
 import { FIELD } from "../ui/fields";
 import { say } from "../ui/notice";
 import { Progress } from "../ui/Progress";
@@ -51,9 +52,9 @@ export function StartPage() {
     setArriving((list) => list.map((item) => (item.key === key ? { ...item, ...what } : item)));
   const drop = (key: number) => setArriving((list) => list.filter((item) => item.key !== key));
 
-  const takeIn = (files: FileList | null) => {
+  const takeIn = (files: readonly File[]) => {
     const body = hearingBody(choice);
-    const { recordings, lonely } = paired([...(files ?? [])]);
+    const { recordings, lonely } = paired([...files]);
     for (const file of lonely) {
       say(`${file.name} belongs to a recording: drop it together with that one.`, "wrong");
     }
@@ -87,7 +88,7 @@ export function StartPage() {
   const onDrop = (event: DragEvent) => {
     event.preventDefault();
     setOver(false);
-    takeIn(event.dataTransfer.files);
+    takeIn([...event.dataTransfer.files]);
   };
   const list = projects.data ?? [];
   const [wanted, setWanted] = useState("");
@@ -137,18 +138,12 @@ export function StartPage() {
               Language, sound track, range …
             </button>
           )}
-          <input
+          <FilePick
             ref={picker}
-            type="file"
-            multiple
+            label="Recordings"
             accept="video/*,audio/*,.mkv,.mov,.srt,.vtt,.ass,.ssa,.txt"
-            className="sr-only"
-            aria-label="Recordings"
-            tabIndex={-1}
-            onChange={(event) => {
-              takeIn(event.target.files);
-              event.target.value = "";
-            }}
+            multiple
+            onFiles={takeIn}
           />
         </section>
         {arriving.length > 0 && (

@@ -22,13 +22,17 @@ export async function onPulse(pulse: Pulse): Promise<void> {
     },
   });
   // Another recording has a piece of its own, which is read with the project.
-  if (grown) await reload();
+  // Where faces are known, frames follow them.
+  if (grown || foundFaces(pulse.jobs) > foundFaces(project.jobs)) await reload();
   if (pulse.heard !== heard) await fetchTail();
   await followDoubts(project.jobs, pulse.jobs);
   await queue.between(async () => {
     if (pulse.revision > (get().project?.revision ?? 0)) await catchUp();
   });
 }
+
+const foundFaces = (jobs: Job[]): number =>
+  jobs.filter((job) => job.kind === "faces" && job.status === "done").length;
 
 /** Doubts come while the second listening goes on: all captions are read again now and then. */
 async function followDoubts(before: Job[], now: Job[]): Promise<void> {

@@ -2,7 +2,7 @@
 import { create } from "zustand";
 import { api, type Faint, take } from "../api/client";
 import { edit } from "./commands";
-import { useProject } from "./store";
+import { openPiece, shapeOf, useProject } from "./store";
 
 export type Way = Faint["remedies"][number]["way"];
 
@@ -74,6 +74,13 @@ export function lookedOver(jobs: readonly { kind: string; status: string }[] = [
   return jobs.findLast((job) => job.kind === "thumbnails")?.status ?? "";
 }
 
+/** The shape that is looked at, as requests name it. */
+function lookedAt(): { shape_id?: number } {
+  const state = useProject.getState();
+  const piece = openPiece(state);
+  return piece ? { shape_id: shapeOf(piece, state.shapeId).id } : {};
+}
+
 /** Have the recording looked over; what comes of it arrives with the next pulse. */
 export function lookOver(pieceId: number): void {
   void api.POST("/api/pieces/{piece_id}/thumbnails", { params: { path: { piece_id: pieceId } } });
@@ -94,7 +101,10 @@ async function goOver(pieceId: number, current: () => boolean): Promise<void> {
     const asked = performance.now();
     const answer = await take(
       api.GET("/api/pieces/{piece_id}/legibility", {
-        params: { path: { piece_id: pieceId }, query: { from_us: start, to_us: end } },
+        params: {
+          path: { piece_id: pieceId },
+          query: { from_us: start, to_us: end, ...lookedAt() },
+        },
       }),
     ).catch(() => null);
     if (!current() || !answer) return;

@@ -1,12 +1,14 @@
 /** The open project as the server last told it, and what is chosen in it. */
 import { create } from "zustand";
-import type { Check, Cue, Piece, Project } from "../api/client";
+import type { Check, Cue, Piece, Project, Shape } from "../api/client";
 
 export interface State {
   project: Project | null;
   problem: string | null;
   /** The piece that is open; the first one as long as none was chosen. */
   pieceId: number | null;
+  /** The shape that is looked at, where the open piece has it; else its first one. */
+  shapeId: number | null;
   /** Captions of the open piece, in time order. */
   cues: Cue[];
   /** Grows whenever what is painted may have changed. */
@@ -38,6 +40,7 @@ export const NOTHING: Omit<State, "sceneVersion"> = {
   project: null,
   problem: null,
   pieceId: null,
+  shapeId: null,
   cues: [],
   heard: 0,
   diskFull: false,
@@ -58,6 +61,21 @@ export const useProject = create<State>(() => ({ ...NOTHING, sceneVersion: 0 }))
 export function ofOpenPiece(): { piece_id?: number } {
   const piece = openPiece(useProject.getState());
   return piece ? { piece_id: piece.id } : {};
+}
+
+/** The shape a piece is looked at in. */
+export function shapeOf(piece: Piece, shapeId: number | null): Shape {
+  const found = piece.shapes.find((one) => one.id === shapeId) ?? piece.shapes[0];
+  if (!found) throw new Error("A piece has a shape.");
+  return found;
+}
+
+/** The same, followed. */
+export function useShape(piece: Piece): Shape {
+  return shapeOf(
+    piece,
+    useProject((state) => state.shapeId),
+  );
 }
 
 /** The piece that is open. */

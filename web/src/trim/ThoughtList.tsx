@@ -1,18 +1,16 @@
 /** Passages of a long talk that could be pieces of their own: heard, and made into one. */
 import { useQuery } from "@tanstack/react-query";
-import { ChevronDown, ChevronRight } from "lucide-react";
-import { useState } from "react";
 import { api, type Piece, type Schemas, take } from "../api/client";
 import type { Player } from "../playback/player";
 import { useProject } from "../state/store";
 import { clock, length } from "../ui/format";
 import { TraySection } from "../ui/TraySection";
+import { Unfold } from "../ui/Unfold";
 import { makePiece, select } from "./commands";
 
 type Thought = Schemas["ThoughtView"];
 
 export function ThoughtList({ piece, player }: { piece: Piece; player: Player | null }) {
-  const [open, setOpen] = useState(false);
   const heard = useProject((state) => state.heard);
   const revision = useProject((state) => state.project?.revision ?? 0);
   const path = { piece_id: piece.id };
@@ -22,23 +20,13 @@ export function ThoughtList({ piece, player }: { piece: Piece; player: Player | 
     queryFn: () => take(api.GET("/api/pieces/{piece_id}/thoughts", { params: { path } })),
   });
   if (!data?.length) return null;
-  const Arrow = open ? ChevronDown : ChevronRight;
   return (
     <TraySection>
-      <button
-        type="button"
-        aria-expanded={open}
-        className="flex w-full items-center gap-1 text-left font-bold hover:text-link"
-        onClick={() => setOpen(!open)}
-      >
-        <Arrow size={16} aria-hidden />
-        Passages worth a piece
-        <span className="ml-auto font-normal text-dim">{data.length}</span>
-      </button>
-      {open &&
-        data.map((one) => (
+      <Unfold title="Passages worth a piece" count={data.length} strong>
+        {data.map((one) => (
           <ThoughtCard key={`${one.strand_id}.${one.first_word}`} one={one} player={player} />
         ))}
+      </Unfold>
     </TraySection>
   );
 }

@@ -1,20 +1,22 @@
 /** The Strip while the talk is trimmed: running text, what is cut struck through, quiet to click. */
 import { useVirtualizer } from "@tanstack/react-virtual";
+import { ArrowDown, ArrowUp } from "lucide-react";
 import { memo, type PointerEvent as Press, useEffect, useMemo, useRef, useState } from "react";
 import { ActionButton } from "../actions/ActionButton";
 import type { Piece } from "../api/client";
 import { focusPage } from "../focus/page";
 import type { Player } from "../playback/player";
+import { edit } from "../state/commands";
 import { clock, length } from "../ui/format";
 import { followPointer } from "../ui/pointer";
 import { Tip } from "../ui/Tip";
 import { select, toggleQuiet } from "./commands";
 import { type Item, itemsOf, type Row, rangeOf, sentenceAt } from "./selection";
 import { useTrim } from "./store";
-import { useTalk } from "./talk";
+import { type Beyond, useTalk } from "./talk";
 
 export function TrimStrip({ piece, player }: { piece: Piece; player: Player | null }) {
-  const rows = useTalk(piece);
+  const { rows, beyond } = useTalk(piece);
   const items = useMemo(() => itemsOf(rows), [rows]);
   const selection = useTrim((state) => state.selection);
   const range = useMemo(() => rangeOf(items, selection), [items, selection]);
@@ -24,6 +26,11 @@ export function TrimStrip({ piece, player }: { piece: Piece; player: Player | nu
       at += row.items.length;
       return at - row.items.length;
     });
+  }, [rows]);
+  const edges = useMemo(() => {
+    const last = new Map(rows.map((row, at) => [row.strand_id, at]));
+    const first = new Map(rows.map((row, at) => [row.strand_id, at] as const).reverse());
+    return { first, last };
   }, [rows]);
   const [live, setLive] = useState<string | null>(null);
   const scroller = useRef<HTMLDivElement>(null);
@@ -102,6 +109,9 @@ export function TrimStrip({ piece, player }: { piece: Piece; player: Player | nu
                   className="absolute top-0 left-0 w-full"
                   style={{ transform: `translateY(${one.start}px)` }}
                 >
+                  {edges.first.get(row.strand_id) === one.index && (
+                    <BringIn beyond={beyond} strand={row.strand_id} side="before" piece={piece} />
+                  )}
                   <TalkRow
                     row={row}
                     items={items.slice(first, first + row.items.length)}
@@ -109,6 +119,9 @@ export function TrimStrip({ piece, player }: { piece: Piece; player: Player | nu
                     to={range ? range[1] - first : -1}
                     live={liveIn(items, first, row.items.length, live)}
                   />
+                  {edges.last.get(row.strand_id) === one.index && (
+                    <BringIn beyond={beyond} strand={row.strand_id} side="behind" piece={piece} />
+                  )}
                 </div>
               )
             );
@@ -116,6 +129,37 @@ export function TrimStrip({ piece, player }: { piece: Piece; player: Player | nu
         </div>
       </div>
     </section>
+  );
+}
+
+/** The way to the sentence that the recording goes on with, where only a part of it was put in. */
+function BringIn(props: {
+  beyond: readonly Beyond[];
+  strand: number;
+  side: Beyond["side"];
+  piece: Piece;
+}) {
+  const { beyond, strand, side, piece } = props;
+  const one = beyond.find((each) => each.strand_id === strand && each.side === side);
+  if (!one) return null;
+  const Arrow = side === "before" ? ArrowUp : ArrowDown;
+  return (
+    <div className="grid grid-cols-[64px_1fr] pr-4 pb-1.5">
+      <span />
+      <Tip text={`Bring in what the recording says ${side === "before" ? "before" : "next"}`}>
+        <button
+          type="button"
+          tabIndex={-1}
+          className="flex min-w-0 items-center gap-1.5 border-l-2 border-line border-dashed pl-3 text-left text-dim hover:text-link"
+          onClick={() =>
+            void edit({ kind: "bring_in", piece_id: piece.id, strand_id: strand, side })
+          }
+        >
+          <Arrow size={14} aria-hidden className="shrink-0" />
+          <span className="truncate italic">{one.text}</span>
+        </button>
+      </Tip>
+    </div>
   );
 }
 

@@ -1,12 +1,11 @@
 /** Passages that were copied or cut, to be put somewhere else: also in another piece. */
 import type { Schemas } from "../api/client";
 import type { Player } from "../playback/player";
-import { edit } from "../state/commands";
 import { openPiece, useProject } from "../state/store";
 import { say } from "../ui/notice";
-import { playing, select, selected, strike } from "./commands";
-import { keptPassages, rangeOf } from "./selection";
-import { useTrim } from "./store";
+import { selected, strike } from "./commands";
+import { put } from "./putting";
+import { keptPassages } from "./selection";
 
 interface Copied {
   pieceId: number;
@@ -43,33 +42,15 @@ export async function putPassage(player: Player | null): Promise<void> {
     say("Nothing to put here yet. Select words and press Ctrl C, or Ctrl X to move them.");
     return;
   }
-  const { items, selection } = useTrim.getState();
-  const range = rangeOf(items, selection);
-  const word = range
-    ? items.slice(0, range[1] + 1).findLast((item) => item.id)
-    : playing(items, player);
-  const known = new Set(items.map((item) => item.strand));
   const [first] = copied.passages;
   const last = copied.passages.at(-1);
-  const behind = word?.id ? { strand_id: word.strand, word_id: word.id } : null;
+  if (!first || !last) return;
   const { pieceId: from_piece_id, passages } = copied;
-  const done = await edit({
+  await put(player, [first.first_word, last.last_word], (behind) => ({
     kind: "put_passages",
     piece_id: piece.id,
     from_piece_id,
     passages,
     behind,
-  });
-  if (!done || !first || !last) return;
-  // Selected where it stands now, as soon as the talk has been read anew.
-  const stop = useTrim.subscribe(({ items: now }) => {
-    const fresh = now.filter((item) => !known.has(item.strand));
-    const begins = fresh.find((item) => item.id === first.first_word);
-    const ends = fresh.find((item) => item.id === last.last_word);
-    if (!begins || !ends) return;
-    stop();
-    select({ anchor: begins.key, focus: ends.key });
-    if (begins.at_us !== null) player?.seek(begins.at_us);
-  });
-  window.setTimeout(stop, 5_000);
+  }));
 }

@@ -1,12 +1,14 @@
 /** Reads the talk and what can go of it, anew whenever the project changed. */
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useEffect, useMemo } from "react";
-import { api, type Piece, take } from "../api/client";
+import { api, type Piece, type Schemas, take } from "../api/client";
 import { useProject } from "../state/store";
 import { itemsOf, type Row } from "./selection";
 import { useTrim } from "./store";
 
+export type Beyond = Schemas["BeyondView"];
 const NONE: Row[] = [];
+const NOTHING: Beyond[] = [];
 
 /** What is left around words, as the server is asked. */
 function useRoom(): { before_us: number; after_us: number } {
@@ -15,8 +17,8 @@ function useRoom(): { before_us: number; after_us: number } {
   return { before_us, after_us };
 }
 
-/** The rows of the talk; the store gets their items. */
-export function useTalk(piece: Piece): Row[] {
+/** The rows of the talk, and what the recordings say beyond them; the store gets their items. */
+export function useTalk(piece: Piece): { rows: Row[]; beyond: Beyond[] } {
   const revision = useProject((state) => state.project?.revision ?? 0);
   const heard = useProject((state) => state.heard);
   const path = { piece_id: piece.id };
@@ -31,7 +33,7 @@ export function useTalk(piece: Piece): Row[] {
   useEffect(() => {
     useTrim.setState({ items, clips: data?.clips ?? [] });
   }, [items, data]);
-  return rows;
+  return { rows, beyond: data?.beyond ?? NOTHING };
 }
 
 /** Keeps what can go in the store. */

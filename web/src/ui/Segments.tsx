@@ -17,7 +17,7 @@ export function Segments<T extends string | number>(props: {
         const found = choices.find((one) => String(one.value) === text);
         if (found) onChoose(found.value);
       }}
-      className="flex overflow-hidden rounded border border-line"
+      className="flex w-fit overflow-hidden rounded border border-line"
     >
       {choices.map(({ value, text, label: name }) => (
         <RadioGroup.Item

@@ -80,9 +80,9 @@ def chosen(desk: Desk, cue_ids: Sequence[int]) -> list[Cue]:
     return found
 
 
-def counted(cues: Sequence[object]) -> str:
-    """How many captions, in words."""
-    return f"{len(cues)} caption{'' if len(cues) == 1 else 's'}"
+def counted(items: Sequence[object], noun: str = "caption") -> str:
+    """How many, in words."""
+    return f"{len(items)} {noun}{'' if len(items) == 1 else 's'}"
 
 
 def seamed(words: tuple[Shown, ...], seam: Seam) -> tuple[Shown, ...]:

@@ -26,15 +26,36 @@ from mortiser.core.edits.everywhere import (
     TakeBack,
 )
 from mortiser.core.edits.fixing import FixChecks, LeaveOut
+from mortiser.core.edits.framing import (
+    AddMove,
+    AlternateFramings,
+    CopyFraming,
+    DropMove,
+    FrameBack,
+    FrameClips,
+    PanClips,
+)
 from mortiser.core.edits.glossary import ApplyGlossary, KeepGlossary, RefuseGlossary
+from mortiser.core.edits.jigs import ApplyJig
+from mortiser.core.edits.layers import (
+    AddLayer,
+    ChangeLayer,
+    DropLayer,
+    FinishLayer,
+    LastLayer,
+    PlaceLayer,
+    RaiseLayer,
+)
 from mortiser.core.edits.laying import LayCaptions
 from mortiser.core.edits.marking import MarkWords
 from mortiser.core.edits.microphone import DropMicrophone, MoveMicrophone, UseMicrophone
 from mortiser.core.edits.pacing import CheckBy, Regroup, SetFilePace, SetPace
 from mortiser.core.edits.pieces import DeletePiece, NamePiece, NewPiece
 from mortiser.core.edits.putting import PutPassages
+from mortiser.core.edits.recorded import PutRecorded, UseTake
 from mortiser.core.edits.runs import RetypeRun
 from mortiser.core.edits.settings import ChangeFinish, RenameProject, SetFinish
+from mortiser.core.edits.shapes import AddShape, DressShape, DropShape, ResizeShape, SetBackdrop
 from mortiser.core.edits.shifting import ShiftCues, StretchCues
 from mortiser.core.edits.speakers import (
     NameSpeakers,
@@ -45,6 +66,7 @@ from mortiser.core.edits.speakers import (
 from mortiser.core.edits.tapping import TapTimes
 from mortiser.core.edits.times import CloseGaps, MoveCues, SetCueTimes, TypeCueTime, UnpinCues
 from mortiser.core.edits.trimming import (
+    BringIn,
     CutStretches,
     MoveCut,
     RestoreStretches,
@@ -108,10 +130,33 @@ AskedEdit = Annotated[
     | CutStretches
     | RestoreStretches
     | MoveCut
+    | BringIn
     | SetGoal
     | PutPassages
+    | PutRecorded
+    | UseTake
     | MoveMicrophone
     | DropMicrophone
+    | AddShape
+    | DropShape
+    | ResizeShape
+    | FrameClips
+    | PanClips
+    | FrameBack
+    | CopyFraming
+    | SetBackdrop
+    | AlternateFramings
+    | AddMove
+    | DropMove
+    | DressShape
+    | AddLayer
+    | ChangeLayer
+    | FinishLayer
+    | LastLayer
+    | RaiseLayer
+    | PlaceLayer
+    | DropLayer
+    | ApplyJig
     | NewPiece
     | NamePiece
     | DeletePiece,

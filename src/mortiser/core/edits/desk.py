@@ -12,8 +12,10 @@ from mortiser.core.cue_timing import Frames
 from mortiser.core.cutting import Loudness
 from mortiser.core.finish.model import Finish
 from mortiser.core.grouping import Ruler
+from mortiser.core.layer import Layers
 from mortiser.core.microphone import Microphone
 from mortiser.core.pace import Pace, RuleSet
+from mortiser.core.shape import Shapes
 from mortiser.core.standing import Standing
 from mortiser.core.strand import Strand
 from mortiser.core.timeline import Clip, Timeline
@@ -63,6 +65,9 @@ class Desk(Protocol):
 
         Words behind it belong to the new one, captions over it become two. The clips have to follow.
         """
+
+    def stretch_strand(self, piece_id: int, strand: Strand) -> None:
+        """Let a strand begin earlier and end later in its source; nothing more of it is kept yet."""
 
     def said(self, word_id: int) -> Word:
         """A word of the transcript. Raises NotFound."""
@@ -145,9 +150,25 @@ class Desk(Protocol):
     def delete_piece(self, piece_id: int) -> None:
         """Take a piece away with its captions. Raises BadInput for the last one."""
 
+    def shapes(self, piece_id: int) -> Shapes:
+        """The frames the piece is shown in."""
+
+    def set_shapes(self, piece_id: int, shapes: Shapes) -> None: ...
+
+    def layers(self, piece_id: int) -> Layers:
+        """What stands over the picture besides captions, the lowest first."""
+
+    def set_layers(self, piece_id: int, layers: Layers) -> None: ...
+
     def set_goal(self, piece_id: int, goal_us: int) -> None: ...
 
     def source_name(self, source_id: int) -> str: ...
+
+    def source_length(self, source_id: int) -> int:
+        """How long a recording is, in µs."""
+
+    def picture(self, source_id: int) -> tuple[int, int] | None:
+        """The size of a recording's picture, upright; None without one."""
 
     def microphone(self, source_id: int) -> Microphone | None:
         """What is heard in a recording's stead."""

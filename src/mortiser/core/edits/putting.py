@@ -29,7 +29,7 @@ from mortiser.core.whole_frames import parting_of
 from mortiser.core.words import Cue, Word
 
 
-class Place(BaseModel):
+class WordPlace(BaseModel):
     """Behind a word of a strand."""
 
     model_config = ConfigDict(frozen=True, extra="forbid")
@@ -49,7 +49,7 @@ class PutPassages(BaseEdit):
     piece_id: Id
     from_piece_id: Id
     passages: list[Passage] = Field(min_length=1, max_length=MOST)
-    behind: Place | None = None
+    behind: WordPlace | None = None
 
     def label(self, desk: Desk) -> str:
         return f"put {of_passages(desk, self.from_piece_id, self.passages)} here"
@@ -57,31 +57,30 @@ class PutPassages(BaseEdit):
     def apply(self, desk: Desk) -> None:
         put = _clips(desk, self.from_piece_id, self.passages, self.piece_id)
         cues, said_by = _captions(desk, self.from_piece_id, self.passages)
-        at, clips = _parted(desk, self.piece_id, self.behind)
-        known = {strand.id for strand in desk.strands(self.piece_id)}
-        desk.set_clips(self.piece_id, [*clips[:at], *put, *clips[at:]])
-        fresh = {strand.id for strand in desk.strands(self.piece_id)} - known
+        fresh = put_clips(desk, self.piece_id, put, self.behind)
         copy_captions(desk, cues, said_by, self.piece_id, fresh)
         caption_words(desk, self.piece_id, desk.unshown(self.piece_id))
         retime_all(desk, self.piece_id)
 
 
 def _clips(desk: Desk, from_piece: int, passages: Sequence[Passage], piece_id: int) -> list[Clip]:
-    """Passages as clips, whole frames long, so that what comes behind them stays on its frames."""
+    """Passages as clips."""
     strands = strands_of(desk, from_piece)
+    return [clip_of(desk, strands, passage, piece_id) for passage in passages]
+
+
+def clip_of(desk: Desk, strands: dict[int, Strand], passage: Passage, piece_id: int) -> Clip:
+    """A passage as a clip, whole frames long, so that what comes behind it stays on its frames."""
+    part = part_of(desk, strands, passage)
     frames = desk.frames(piece_id)
-    found = []
-    for passage in passages:
-        part = part_of(desk, strands, passage)
-        end = part.end_us
-        if frames.rate:
-            count = round((end - part.start_us) / frames.length_us)
-            end = part.start_us + round(max(1, count) * frames.length_us)
-            words, _, _ = words_around(desk, strands, passage)
-            if parting_of({0: words})(0, *sorted((end, part.end_us))):
-                end = part.end_us
-        found.append(Clip(part.source_id, part.start_us, end))
-    return found
+    end = part.end_us
+    if frames.rate:
+        count = round((end - part.start_us) / frames.length_us)
+        end = part.start_us + round(max(1, count) * frames.length_us)
+        words, _, _ = words_around(desk, strands, passage)
+        if parting_of({0: words})(0, *sorted((end, part.end_us))):
+            end = part.end_us
+    return Clip(part.source_id, part.start_us, end)
 
 
 def _captions(desk: Desk, piece_id: int, passages: Sequence[Passage]) -> tuple[list[Cue], Timeline]:
@@ -104,7 +103,15 @@ def _captions(desk: Desk, piece_id: int, passages: Sequence[Passage]) -> tuple[l
     return cues, whole
 
 
-def _parted(desk: Desk, piece_id: int, behind: Place | None) -> tuple[int, list[Clip]]:
+def put_clips(desk: Desk, piece_id: int, put: Sequence[Clip], behind: WordPlace | None) -> set[int]:
+    """Play clips behind a place; the strands that they begin. They have no captions yet."""
+    at, clips = _parted(desk, piece_id, behind)
+    known = {strand.id for strand in desk.strands(piece_id)}
+    desk.set_clips(piece_id, [*clips[:at], *put, *clips[at:]])
+    return {strand.id for strand in desk.strands(piece_id)} - known
+
+
+def _parted(desk: Desk, piece_id: int, behind: WordPlace | None) -> tuple[int, list[Clip]]:
     """The clips of a piece and the place among them that is behind a word. Where the piece goes on there,
     what comes behind the word becomes a strand of its own, so that what is struck of it or in front of
     it stays on its side of what is put between."""

@@ -14,7 +14,8 @@ from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.recaptioning import follow_cut
 from mortiser.core.errors import BadInput, NotFound
 from mortiser.core.limits import Id, Micros
-from mortiser.core.strand import Strand, with_stretch, without
+from mortiser.core.sentences import Side, beyond
+from mortiser.core.strand import Strand, reach, with_stretch, without, without_all
 from mortiser.core.time import MILLISECOND, SECOND
 from mortiser.core.timeline import Clip, Timeline, changed_stretches
 from mortiser.core.unspaced import joined
@@ -96,7 +97,7 @@ class StrikeWords(_OfPassages):
             heard = desk.loudness(strand.source_id)
             cut = stretch_of(stay, first, last, bounds, heard, self.room)
             clips = without(clips, strand.id, *cut)
-        _make(desk, self.piece_id, clips)
+        make(desk, self.piece_id, clips)
 
 
 class RestoreWords(_OfPassages):
@@ -128,7 +129,7 @@ class RestoreWords(_OfPassages):
                 else:
                     end = max(end, kept.clip.start_us)
             clips = with_stretch(clips, strand, start, end)
-        _make(desk, self.piece_id, clips)
+        make(desk, self.piece_id, clips)
 
 
 Found = Literal["quiet", "fillers", "repeats", "ends", "suggestions"]
@@ -162,11 +163,10 @@ class CutStretches(_OfStretches):
 
     def apply(self, desk: Desk) -> None:
         strands = strands_of(desk, self.piece_id)
-        clips: list[Clip] = list(desk.timeline(self.piece_id).clips)
         for stretch in self.stretches:
             _known(strands, stretch.strand_id)
-            clips = without(clips, stretch.strand_id, stretch.from_us, stretch.to_us)
-        _make(desk, self.piece_id, clips)
+        cut = [(one.strand_id, one.from_us, one.to_us) for one in self.stretches]
+        make(desk, self.piece_id, without_all(desk.timeline(self.piece_id).clips, cut))
 
 
 class RestoreStretches(_OfStretches):
@@ -183,7 +183,7 @@ class RestoreStretches(_OfStretches):
         for stretch in self.stretches:
             strand = _known(strands, stretch.strand_id)
             clips = with_stretch(clips, strand, stretch.from_us, stretch.to_us)
-        _make(desk, self.piece_id, clips)
+        make(desk, self.piece_id, clips)
 
 
 class MoveCut(BaseEdit):
@@ -205,16 +205,56 @@ class MoveCut(BaseEdit):
             raise NotFound("That cut is not there any more. The page shows the newest state.")
         clip = clips[at]
         strand = _known(strands_of(desk, self.piece_id), clip.strand_id)
+        first_us, last_us = reach_of(desk, self.piece_id, strand)
         others = [one for one in clips if one.strand_id == clip.strand_id and one.id != clip.id]
         if self.edge == "start":
-            low = max([strand.start_us, *(o.end_us for o in others if o.end_us <= clip.start_us)])
+            low = max([first_us, *(o.end_us for o in others if o.end_us <= clip.start_us)])
             high = max(low, clip.end_us - SHORTEST_US)
             clips[at] = replace(clip, start_us=min(max(self.to_us, low), high))
         else:
-            high = min([strand.end_us, *(o.start_us for o in others if o.start_us >= clip.end_us)])
+            high = min([last_us, *(o.start_us for o in others if o.start_us >= clip.end_us)])
             low = min(high, clip.start_us + SHORTEST_US)
             clips[at] = replace(clip, end_us=max(min(self.to_us, high), low))
-        _make(desk, self.piece_id, clips, exactly=True)
+        go_to(desk, self.piece_id, strand, clips[at].start_us, clips[at].end_us)
+        make(desk, self.piece_id, clips, exactly=True)
+
+
+class BringIn(BaseEdit):
+    """Bring in the sentence of the recording that comes before or behind what was put into the piece."""
+
+    kind: Literal["bring_in"] = "bring_in"
+    piece_id: Id
+    strand_id: Id
+    side: Side
+
+    def label(self, desk: Desk) -> str:
+        _, words = self._found(desk)
+        return f"bring in “{short(joined([word.text for word in words]))}”"
+
+    def apply(self, desk: Desk) -> None:
+        strand, words = self._found(desk)
+        whole = reach_of(desk, self.piece_id, strand)
+        near = desk.said_from(strand.source_id, *whole)
+        a, b = (index_of(near, words[at].id) for at in (0, -1))
+        assert a is not None
+        assert b is not None
+        heard = desk.loudness(strand.source_id)
+        start, end = kept_around(near, a, b, whole, heard, Room())
+        if self.side == "before":
+            end = max(end, strand.start_us)
+        else:
+            start = min(start, strand.end_us)
+        longer = go_to(desk, self.piece_id, strand, start, end)
+        clips = with_stretch(desk.timeline(self.piece_id).clips, longer, start, end)
+        make(desk, self.piece_id, clips)
+
+    def _found(self, desk: Desk) -> tuple[Strand, Sequence[Word]]:
+        strand = _known(strands_of(desk, self.piece_id), self.strand_id)
+        whole = reach_of(desk, self.piece_id, strand)
+        words = beyond(strand, desk.said_from(strand.source_id, *whole), whole, self.side)
+        if not words:
+            raise NotFound("Nothing more of that recording is said there.")
+        return strand, words
 
 
 class SetGoal(BaseEdit):
@@ -231,7 +271,22 @@ class SetGoal(BaseEdit):
         desk.set_goal(self.piece_id, self.goal_us)
 
 
-def _make(desk: Desk, piece_id: int, wanted: Sequence[Clip], *, exactly: bool = False) -> None:
+def reach_of(desk: Desk, piece_id: int, strand: Strand) -> tuple[int, int]:
+    """How far a strand of a piece could go in its source."""
+    return reach(strand, desk.strands(piece_id), desk.source_length(strand.source_id))
+
+
+def go_to(desk: Desk, piece_id: int, strand: Strand, start_us: int, end_us: int) -> Strand:
+    """Let a strand go as far as something of it is to be kept; the strand it is then."""
+    longer = replace(
+        strand, start_us=min(strand.start_us, start_us), end_us=max(strand.end_us, end_us)
+    )
+    if longer != strand:
+        desk.stretch_strand(piece_id, longer)
+    return longer
+
+
+def make(desk: Desk, piece_id: int, wanted: Sequence[Clip], *, exactly: bool = False) -> None:
     """Make the piece of other clips, and its captions fit them.
 
     What is left out is as long as whole frames, but where somebody said ``exactly`` what.

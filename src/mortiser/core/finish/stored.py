@@ -8,6 +8,7 @@ from typing import Any
 
 from pydantic import ValidationError
 
+from mortiser.core import exported
 from mortiser.core.errors import BadInput
 from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.finish.model import VERSION, Finish
@@ -29,21 +30,14 @@ def finish_of(text: str) -> Finish:
 def write_finishes(finishes: Sequence[Finish]) -> str:
     """Finishes as a file: ``{"format": "mortiser-finishes", "version": 1, "finishes": [...]}``."""
     values = [finish.model_dump(mode="json", exclude_defaults=False) for finish in finishes]
-    file = {"format": FORMAT, "version": VERSION, "finishes": values}
-    return json.dumps(file, ensure_ascii=False, indent=1) + "\n"
+    return exported.write({"format": FORMAT, "version": VERSION, "finishes": values})
 
 
 def read_finishes(data: bytes) -> list[Finish]:
     """The finishes of a file, or of a bare finish. Raises BadInput saying what is wrong where."""
-    try:
-        value: Any = json.loads(data.decode("utf-8-sig"))
-    except (UnicodeDecodeError, ValueError, RecursionError) as error:
-        raise BadInput(
-            "That file is no JSON. Finishes are files that Mortiser exported."
-        ) from error
+    value = exported.read(data, "Finishes")
     if isinstance(value, dict) and value.get("format") == FORMAT:
-        if not isinstance(value.get("version"), int) or value["version"] > VERSION:
-            raise BadInput("That file was written by a newer Mortiser. Update this one to read it.")
+        exported.need_version(value, VERSION)
         found = value.get("finishes")
     else:
         found = [value]

@@ -1,0 +1,68 @@
+"""Jigs: kept, forgotten, taken to another workspace and back."""
+
+from __future__ import annotations
+
+from fastapi import Request, Response
+from pydantic import BaseModel, Field
+
+from mortiser.api.attachments import attachment
+from mortiser.api.bodies import in_time, small_body
+from mortiser.api.routing import routes
+from mortiser.api.shop import OpenShop
+from mortiser.core.jig import JIGS, Jig, jig_of, read_jig, write_jig
+from mortiser.core.limits import Id
+from mortiser.jobs.delivering import file_stem
+from mortiser.store import jigs, projects
+
+router = routes("/api", "jigs")
+LARGEST = 1024**2
+
+
+class JigView(BaseModel):
+    id: int | None = Field(description="None for a built-in one.")
+    jig: Jig
+
+
+class JigBody(BaseModel):
+    name: str = Field(max_length=200)
+
+
+@router.get("/jigs")
+def list_jigs(shop: OpenShop) -> list[JigView]:
+    """The workspace's own jigs, then the built-in ones."""
+    own = [JigView(id=id_, jig=jig) for id_, jig in jigs.saved(shop.database.connection)]
+    return [*own, *(JigView(id=None, jig=jig) for jig in JIGS)]
+
+
+@router.post("/pieces/{piece_id}/jig", status_code=201)
+def save_jig(piece_id: Id, body: JigBody, shop: OpenShop) -> JigView:
+    """Keep how a piece is made under a name, in the place of a jig of that name."""
+    piece = projects.piece(shop.database.connection, piece_id)
+    jig = jig_of(body.name, piece.shapes, piece.layers, piece.finish, piece.pace, piece.file_pace)
+    return JigView(id=jigs.save(shop.database, jig), jig=jig)
+
+
+@router.delete("/jigs/{jig_id}", status_code=204)
+def remove_jig(jig_id: Id, shop: OpenShop) -> None:
+    """Forget a saved jig; pieces made with it stay as they are."""
+    jigs.remove(shop.database, jig_id)
+
+
+@router.get("/jigs/{jig_id}/file", response_class=Response)
+def export_jig(jig_id: Id, shop: OpenShop) -> Response:
+    """A saved jig as a file."""
+    jig = jigs.get(shop.database.connection, jig_id)
+    headers = attachment(f"{file_stem(jig.name)}.jig.json")
+    return Response(write_jig(jig), media_type="application/json", headers=headers)
+
+
+@router.post("/jigs/file", status_code=201)
+async def import_jig(request: Request, shop: OpenShop) -> JigView:
+    """Keep the jig of a file, in the place of one of its name."""
+    data = await small_body(request, LARGEST)
+
+    def taken_in() -> JigView:
+        jig = read_jig(data)
+        return JigView(id=jigs.save(shop.database, jig), jig=jig)
+
+    return await in_time(taken_in)

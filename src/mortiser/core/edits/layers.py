@@ -1,0 +1,201 @@
+"""Edits of what stands over the picture besides captions."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from mortiser.core.edits.base import BaseEdit, short
+from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.saying import stretches_said
+from mortiser.core.edits.shapes import ShapeEdit, change_shape, shape_of
+from mortiser.core.errors import BadInput, NotFound
+from mortiser.core.finish.model import Finish
+from mortiser.core.finish.parts import Colour
+from mortiser.core.layer import PLACES, Layer, LayerKind
+from mortiser.core.limits import Id, Ids
+from mortiser.core.shape import MOST_LAYERS, LayerPlace, Stretch
+
+NAMES: dict[LayerKind, str] = {
+    "headline": "headline",
+    "bar": "progress bar",
+    "clock": "clock",
+    "speaker": "name of who speaks",
+    "plate": "plate",
+}
+
+
+class AddLayer(BaseEdit):
+    """Put a layer over the picture, in all shapes; plates under the layers that there are."""
+
+    kind: Literal["add_layer"] = "add_layer"
+    piece_id: Id
+    layer: LayerKind
+    text: str = Field(default="", max_length=400)
+
+    def label(self, desk: Desk) -> str:
+        return f"add {NAMES[self.layer]}"
+
+    def apply(self, desk: Desk) -> None:
+        layers = desk.layers(self.piece_id)
+        if len(layers) >= MOST_LAYERS:
+            raise BadInput(f"A piece has {MOST_LAYERS} layers at most. Take one away first.")
+        number = max((one.id for one in layers), default=0) + 1
+        fresh = Layer(id=number, kind=self.layer, text=self.text)
+        made = (fresh, *layers) if self.layer == "plate" else (*layers, fresh)
+        desk.set_layers(self.piece_id, made)
+
+
+class LayerChanges(BaseModel):
+    """What is set of a layer; the rest stays."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    text: str | None = Field(default=None, max_length=400)
+    colour: Colour | None = None
+    under: Colour | None = None
+    radius: float | None = Field(default=None, ge=0, le=0.5)
+    opacity: float | None = Field(default=None, ge=0, le=1)
+
+
+class LayerEdit(BaseEdit):
+    """An edit of one layer of a piece."""
+
+    piece_id: Id
+    layer_id: Id
+
+
+class ChangeLayer(LayerEdit):
+    """Set what a layer says, or how it looks, in all shapes."""
+
+    kind: Literal["change_layer"] = "change_layer"
+    changes: LayerChanges
+
+    def label(self, desk: Desk) -> str:
+        what = next(iter(self.changes.model_dump(exclude_none=True)), "look")
+        return f"{what} of {_name(desk, self)}"
+
+    def apply(self, desk: Desk) -> None:
+        _set(desk, self, self.changes.model_dump(exclude_none=True))
+
+
+class FinishLayer(LayerEdit):
+    """Give a layer's letters a finish of their own; with none they are in the piece's."""
+
+    kind: Literal["finish_layer"] = "finish_layer"
+    finish: Finish | None = None
+
+    def label(self, desk: Desk) -> str:
+        return f"finish of {_name(desk, self)}"
+
+    def apply(self, desk: Desk) -> None:
+        _set(desk, self, {"finish": self.finish})
+
+
+class LastLayer(LayerEdit):
+    """Have a layer last for what these captions say; for the whole piece with none."""
+
+    kind: Literal["last_layer"] = "last_layer"
+    cue_ids: Ids = Field(default=[])
+
+    def label(self, desk: Desk) -> str:
+        return f"when {_name(desk, self)} shows"
+
+    def apply(self, desk: Desk) -> None:
+        if not self.cue_ids:
+            _set(desk, self, {"during": None})
+            return
+        said = stretches_said(desk, self.piece_id, self.cue_ids)
+        source_id = next(iter(said)).source_id
+        here = [stretch for clip, stretch in said.items() if clip.source_id == source_id]
+        start, end = min(start for start, _ in here), max(end for _, end in here)
+        during = Stretch(source_id=source_id, start_us=start, end_us=end)
+        _set(desk, self, {"during": during})
+
+
+class RaiseLayer(LayerEdit):
+    """Put a layer higher (1) or lower (-1) among the others."""
+
+    kind: Literal["raise_layer"] = "raise_layer"
+    by: Literal[-1, 1] = 1
+
+    def label(self, desk: Desk) -> str:
+        return f"{_name(desk, self)} {'higher' if self.by > 0 else 'lower'}"
+
+    def apply(self, desk: Desk) -> None:
+        layers = list(desk.layers(self.piece_id))
+        at = layers.index(_layer(desk, self))
+        to = at + self.by
+        if 0 <= to < len(layers):
+            layers[at], layers[to] = layers[to], layers[at]
+        desk.set_layers(self.piece_id, tuple(layers))
+
+
+class DropLayer(LayerEdit):
+    """Take a layer away, in all shapes."""
+
+    kind: Literal["drop_layer"] = "drop_layer"
+
+    def label(self, desk: Desk) -> str:
+        return f"take {_name(desk, self)} away"
+
+    def apply(self, desk: Desk) -> None:
+        gone = _layer(desk, self)
+        left = tuple(one for one in desk.layers(self.piece_id) if one.id != gone.id)
+        desk.set_layers(self.piece_id, left)
+        shapes = desk.shapes(self.piece_id)
+        if any(gone.id in one.places for one in shapes):
+            desk.set_shapes(self.piece_id, tuple(one.without_layer(gone.id) for one in shapes))
+
+
+class LayerPlaceChanges(BaseModel):
+    """What is set of a layer's place; the rest stays."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    x: float | None = Field(default=None, ge=-0.5, le=1.5)
+    y: float | None = Field(default=None, ge=-0.5, le=1.5)
+    width: float | None = Field(default=None, ge=0.01, le=1.5)
+    height: float | None = Field(default=None, ge=0.002, le=1.5)
+    size: float | None = Field(default=None, ge=0.01, le=0.5)
+    turn: float | None = Field(default=None, ge=-180, le=180)
+
+
+class PlaceLayer(ShapeEdit):
+    """Put a layer somewhere else in one shape."""
+
+    kind: Literal["place_layer"] = "place_layer"
+    layer_id: Id
+    changes: LayerPlaceChanges
+
+    def label(self, desk: Desk) -> str:
+        return f"place of {_name(desk, self)}"
+
+    def apply(self, desk: Desk) -> None:
+        layer = _layer(desk, self)
+        shape = shape_of(desk, self)
+        place = shape.places.get(layer.id, PLACES[layer.kind])
+        moved: LayerPlace = place.model_copy(update=self.changes.model_dump(exclude_none=True))
+        change_shape(desk, self, {"places": {**shape.places, layer.id: moved}})
+
+
+def _layer(desk: Desk, edit: LayerEdit | PlaceLayer) -> Layer:
+    for one in desk.layers(edit.piece_id):
+        if one.id == edit.layer_id:
+            return one
+    raise NotFound("That layer is not there any more. The page shows the newest state.")
+
+
+def _name(desk: Desk, edit: LayerEdit | PlaceLayer) -> str:
+    layer = _layer(desk, edit)
+    return f"“{short(layer.text)}”" if layer.text else NAMES[layer.kind]
+
+
+def _set(desk: Desk, edit: LayerEdit, values: dict[str, object]) -> None:
+    wanted = _layer(desk, edit)
+    layers = tuple(
+        one.model_copy(update=values) if one.id == wanted.id else one
+        for one in desk.layers(edit.piece_id)
+    )
+    desk.set_layers(edit.piece_id, layers)

@@ -1,0 +1,64 @@
+"""Layers: what stands over the picture besides captions. Values, checked when made."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Literal
+
+from pydantic import Field, TypeAdapter
+
+from mortiser.core.finish.model import Finish
+from mortiser.core.finish.parts import Colour, Value
+from mortiser.core.shape import MOST_ID, LayerPlace, Stretch
+
+LayerKind = Literal["headline", "bar", "clock", "speaker", "plate"]
+
+
+class Layer(Value):
+    """One layer of a piece.
+
+    ``text`` is a headline's; letters are in the piece's finish, or in ``finish``. ``colour`` is that of a bar or
+    a plate, ``under`` of what a bar runs on. ``radius`` rounds corners, a share of the height: 0.5 is a pill.
+    ``during`` is the stretch of a source it lasts for; the whole piece without one.
+    """
+
+    id: int = Field(ge=1, le=MOST_ID)
+    kind: LayerKind
+    text: str = Field(default="", max_length=400)
+    finish: Finish | None = None
+    colour: Colour = (214, 122, 44, 255)
+    under: Colour = (255, 255, 255, 90)
+    radius: float = Field(default=0.5, ge=0, le=0.5)
+    opacity: float = Field(default=1.0, ge=0, le=1)
+    during: Stretch | None = None
+
+    def of_copies(self, sources: Mapping[int, int]) -> Layer:
+        """The same for copies of its source, by their ids."""
+        if self.during is None:
+            return self
+        source = sources.get(self.during.source_id, self.during.source_id)
+        during = self.during.model_copy(update={"source_id": source})
+        return self.model_copy(update={"during": during})
+
+
+PLACES: dict[LayerKind, LayerPlace] = {
+    "headline": LayerPlace(y=0.14, size=0.075),
+    "bar": LayerPlace(y=0.98, width=0.92, height=0.014),
+    "clock": LayerPlace(x=0.9, y=0.94, width=0.2, size=0.045),
+    "speaker": LayerPlace(y=0.9, size=0.05),
+    "plate": LayerPlace(y=0.14, width=0.9, height=0.23),
+}
+"""Where a layer of each kind stands at first."""
+
+Layers = tuple[Layer, ...]
+_LAYERS: TypeAdapter[Layers] = TypeAdapter(Layers)
+
+
+def layers_of(text: str) -> Layers:
+    """What a stored text stands for."""
+    return _LAYERS.validate_json(text) if text else ()
+
+
+def layers_text(layers: Layers) -> str:
+    """The text that is stored."""
+    return _LAYERS.dump_json(layers, exclude_defaults=True).decode() if layers else ""

@@ -1,0 +1,81 @@
+"""Takes: sentences that were said more than once, in one recording or in several.
+
+Two sentences are takes of one another where most words of the longer one come in the same order in the
+other (longest common subsequence). Each joins the takes of the first sentence it is alike with.
+"""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import replace
+from itertools import pairwise
+
+from rapidfuzz.distance import LCSseq
+
+from mortiser.core.sentences import sentences
+from mortiser.core.utterances import Utterance
+from mortiser.core.words import Word, word_key
+
+FEWEST = 4
+"""Words of a take: shorter sentences are said alike by chance."""
+ALIKE = 0.6
+"""Of the words of the longer one."""
+COMMON = 40
+"""Pairs of words in so many sentences find no takes: they are how everybody speaks."""
+
+
+def takes(words: Mapping[int, Sequence[Word]]) -> list[list[Utterance]]:
+    """Sentences said more than once among the words of some sources (each in time order), the takes of
+    one sentence together, in the order they were said. Noticed are the words that the take in front (of
+    the first: the one behind) does not have."""
+    said = [
+        Utterance(source_id, tuple(mine[first : last + 1]))
+        for source_id, mine in words.items()
+        for first, last in sentences(mine)
+        if last - first + 1 >= FEWEST
+    ]
+    keys = [tuple(word_key(word.text) for word in one.words) for one in said]
+    group: dict[int, int] = {}
+    for first, other in _near(keys):
+        if other not in group and group.get(first, first) == first and _alike(keys, first, other):
+            group[first], group[other] = first, first
+    together: dict[int, list[int]] = defaultdict(list)
+    for at, first in sorted(group.items()):
+        together[first].append(at)
+    return [
+        [
+            replace(said[at], noticed=_only(keys[at], keys[places[number - 1 if number else 1]]))
+            for number, at in enumerate(places)
+        ]
+        for _, places in sorted(together.items())
+    ]
+
+
+def _near(keys: Sequence[tuple[str, ...]]) -> Iterator[tuple[int, int]]:
+    """Sentences that share two neighbouring words, as (earlier, later), in order."""
+    having: dict[tuple[str, str], list[int]] = defaultdict(list)
+    for at, mine in enumerate(keys):
+        for pair in set(pairwise(mine)):
+            having[pair].append(at)
+    near = {
+        (one, other)
+        for places in having.values()
+        if len(places) <= COMMON
+        for number, one in enumerate(places)
+        for other in places[number + 1 :]
+    }
+    yield from sorted(near)
+
+
+def _alike(keys: Sequence[tuple[str, ...]], one: int, other: int) -> bool:
+    longer = max(len(keys[one]), len(keys[other]))
+    return LCSseq.similarity(keys[one], keys[other]) >= ALIKE * longer
+
+
+def _only(mine: Sequence[str], other: Sequence[str]) -> tuple[int, ...]:
+    """The places of words that another sentence does not have there."""
+    steps = LCSseq.opcodes(mine, other)
+    return tuple(
+        at for step in steps if step.tag == "delete" for at in range(step.src_start, step.src_end)
+    )

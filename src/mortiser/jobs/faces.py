@@ -1,0 +1,33 @@
+"""The faces job: look for faces in a recording once, so that frames can keep them in the picture."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from mortiser.core.subject import Tracks, joined
+from mortiser.jobs.draft import draft_of
+from mortiser.jobs.kind import Home, Kind
+from mortiser.jobs.source_given import SourceGiven, read_source
+from mortiser.jobs.task import Task
+from mortiser.jobs.tools import Tools
+from mortiser.media.faces import look_for_faces
+from mortiser.store import subjects
+
+
+def find_faces(tools: Tools, task: Task, given: SourceGiven) -> Iterator[Tracks]:
+    """Look over a source that has a picture."""
+    source = given.source
+    if source["kind"] != "video":
+        return
+    draft = draft_of(tools.workspace, source)
+    path = draft if draft.exists() else tools.workspace.path(source["path"])
+    looks = look_for_faces(path, source["duration_us"], task.progress)
+    yield joined(looks)
+
+
+def keep_faces(home: Home, given: SourceGiven, found: Tracks) -> None:
+    """Note where faces are."""
+    subjects.keep(home.database, given.source["id"], found)
+
+
+FACES = Kind(read_source, find_faces, keep_faces)

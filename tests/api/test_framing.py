@@ -1,0 +1,226 @@
+"""Shapes and framings over HTTP: streams, stills, faces, deliveries, copies."""
+
+from pathlib import Path
+from typing import Any
+
+import av
+import numpy as np
+import pytest
+from fastapi.testclient import TestClient
+
+from mortiser.api.app import create_app
+from mortiser.core.order import Order
+from mortiser.core.subject import Face, Track
+from mortiser.jobs.bringing_in import bring_in
+from mortiser.settings import Settings
+from mortiser.store import subjects, transcript
+from mortiser.wiring import Shop, open_shop
+from tests.api.routes import made as edit
+from tests.api.routes import read as view
+from tests.recordings import cut_demo, make_video
+from tests.store.fixtures import spoken
+
+
+@pytest.fixture
+def shop(tmp_path: Path) -> Shop:
+    return open_shop(Settings(workspace=tmp_path / "w"), inline_jobs=True)
+
+
+@pytest.fixture
+def client(shop: Shop) -> TestClient:
+    return TestClient(create_app(shop, with_worker=False), base_url="http://127.0.0.1")
+
+
+@pytest.fixture
+def project(shop: Shop, tmp_path: Path) -> int:
+    return brought_in(shop, make_video(tmp_path / "a.mp4", seconds=5.0, size=(320, 180)))
+
+
+def brought_in(shop: Shop, file: Path) -> int:
+    made = bring_in(shop.database, shop.workspace, file, file.name)
+    shop.run(made.jobs[1])
+    transcript.append_line(shop.database, made.source_id, spoken("We mend kettles and chairs."))
+    return made.project_id
+
+
+def with_square(client: TestClient, project: int) -> tuple[int, Any]:
+    piece = view(client, project)["pieces"][0]["id"]
+    edit(client, project, kind="add_shape", piece_id=piece, width=240, height=240)
+    return piece, view(client, project)["pieces"][0]["shapes"][1]
+
+
+def picture(data: bytes, tmp_path: Path) -> np.ndarray:
+    file = tmp_path / "picture"
+    file.write_bytes(data)
+    with av.open(str(file)) as reading:
+        return next(reading.decode(video=0)).to_ndarray(format="rgb24").astype(int)
+
+
+def test_each_shape_has_its_own_stream_and_stills(
+    client: TestClient, project: int, tmp_path: Path
+) -> None:
+    piece, square = with_square(client, project)
+    first = view(client, project)["pieces"][0]["shapes"][0]
+    assert first["as_recorded"]
+    assert not square["as_recorded"]
+    stream = client.get(f"/api/pieces/{piece}/stream", params={"shape_id": square["id"]}).json()
+    assert sum(part["duration_us"] for part in stream["parts"]) == pytest.approx(5e6, abs=5e4)
+    seen = picture(client.get(stream["parts"][0]["url"]).content, tmp_path)
+    assert seen.shape == (240, 240, 3)
+    still = client.get(
+        f"/api/pieces/{piece}/still.png", params={"at_us": 0, "shape_id": square["id"]}
+    )
+    assert picture(still.content, tmp_path).shape == (240, 240, 3)
+    scene = client.get(
+        f"/api/pieces/{piece}/scene",
+        params={"from_us": 0, "to_us": 5_000_000, "shape_id": square["id"]},
+    ).json()
+    assert (scene["width"], scene["height"]) == (240, 240)
+    assert client.get(f"/api/pieces/{piece}/stream", params={"shape_id": 9}).status_code == 404
+
+
+def test_a_part_that_is_framed_otherwise_by_now_is_not_given_in_its_place(
+    client: TestClient, project: int, tmp_path: Path
+) -> None:
+    piece, square = with_square(client, project)
+    ids = {"piece_id": piece, "shape_id": square["id"]}
+
+    def parts() -> list[str]:
+        query = {"shape_id": square["id"]}
+        found = client.get(f"/api/pieces/{piece}/stream", params=query).json()["parts"]
+        return [part["url"] for part in found]
+
+    before = parts()
+    cue = view(client, project)["cues"][0]
+    edit(client, project, kind="add_move", **ids, cue_ids=[cue["id"]], way="in", zoom=1.3)
+    after = parts()
+    assert before[0] != after[0]
+    assert before[2] == after[2], "what does not move is what it was"
+    assert client.get(before[0]).status_code == 404
+    assert client.get(after[0]).status_code == 200
+    left = picture(client.get(after[2]).content, tmp_path).mean(axis=(0, 1))
+    edit(client, project, kind="pan_clips", **ids, cue_ids=[], by_x=0.3, by_y=0)
+    moved = picture(client.get(parts()[2]).content, tmp_path).mean(axis=(0, 1))
+    assert abs(moved - left).max() > 5, "another part of the picture shows"
+    moves = client.get(f"/api/pieces/{piece}/framing", params={"shape_id": square["id"]}).json()
+    assert [move["way"] for move in moves["moves"]] == ["in"]
+    assert [clip["own"] for clip in moves["clips"]] == [False]
+
+
+def test_every_shape_is_delivered(
+    shop: Shop, client: TestClient, project: int, tmp_path: Path
+) -> None:
+    piece, square = with_square(client, project)
+    made = client.post(f"/api/pieces/{piece}/deliveries").json()
+    (delivery,) = view(client, project)["deliveries"]
+    assert delivery["status"] == "done", delivery["error"]
+    names = [file["name"] for file in delivery["files"]]
+    assert names == ["a-wide.mp4", "a-square.mp4", "a.srt", "a.vtt"]
+    shapes = []
+    for name in names[:2]:
+        data = client.get(f"/api/deliveries/{made['id']}/files/{name}").content
+        shapes.append(picture(data, tmp_path).shape[:2])
+    assert shapes == [(180, 320), (240, 240)]
+    only = client.post(f"/api/pieces/{piece}/deliveries", json={"shape_ids": [square["id"]]}).json()
+    found = next(one for one in view(client, project)["deliveries"] if one["id"] == only["id"])
+    assert [file["name"] for file in found["files"]] == ["a.mp4", "a.srt", "a.vtt"]
+    nowhere = client.post(f"/api/pieces/{piece}/deliveries", json={"shape_ids": [9]})
+    assert nowhere.status_code == 404
+    other = client.get(f"/api/deliveries/{made['id']}/files/mortiser.db")
+    assert other.status_code == 404
+
+
+def test_faces_are_looked_for_once_and_followed(
+    shop: Shop, client: TestClient, tmp_path: Path
+) -> None:
+    project = brought_in(shop, cut_demo(tmp_path / "kettle.mp4", 3.0))
+    piece = view(client, project)["pieces"][0]["id"]
+    edit(client, project, kind="add_shape", piece_id=piece, width=1080, height=1080)
+    jobs = client.post(f"/api/pieces/{piece}/faces").json()
+    assert [job["kind"] for job in jobs] == ["faces"]
+    assert client.post(f"/api/pieces/{piece}/faces").json() == []
+    found = client.get(f"/api/pieces/{piece}/framing", params={"shape_id": 2}).json()
+    assert found["faces"]
+    digests = []
+    for py in (0.3, 0.6):
+        changes = {"py": py}
+        ids = {"piece_id": piece, "shape_id": 2, "cue_ids": []}
+        edit(client, project, kind="frame_clips", **ids, changes=changes)
+        digests.append(view(client, project)["pieces"][0]["shapes"][1]["digest"])
+    assert len(set(digests)) == 2
+    # The presenter's eyes are dark in a face: where it is put, there it is.
+    still = client.get(f"/api/pieces/{piece}/still.png", params={"at_us": 100_000, "shape_id": 2})
+    skin = picture(still.content, tmp_path)
+    warm = (skin[..., 0] > 200) & (skin[..., 2] < 140) & (skin[..., 1] < 175)
+    rows = np.nonzero(warm[:, 400:680].any(axis=1))[0]
+    assert rows.size
+    assert np.median(np.nonzero(warm[:, 400:680])[0]) / 1080 == pytest.approx(0.6, abs=0.1)
+
+
+def test_a_copy_of_a_project_keeps_its_shapes_and_faces(
+    shop: Shop, client: TestClient, project: int
+) -> None:
+    piece, _ = with_square(client, project)
+    face = Face(x=0.4, y=0.4, width=0.1, height=0.2, score=0.9)
+    track = Track(looks=tuple(range(25)), faces=(face,) * 25)
+    subjects.keep(shop.database, view(client, project)["sources"][0]["id"], (track,))
+    for job in view(client, project)["jobs"]:
+        # What is not done goes on in the copy: this is not about that.
+        client.post(f"/api/jobs/{job['id']}/cancel")
+    cue = view(client, project)["cues"][0]["id"]
+    ids = {"piece_id": piece, "shape_id": 2, "cue_ids": [cue]}
+    edit(client, project, kind="frame_clips", **ids, changes={"zoom": 1.5})
+    edit(client, project, kind="add_move", **ids)
+    copy = client.post(f"/api/projects/{project}/duplicate").json()["project_id"]
+    other = view(client, copy)["pieces"][0]
+    assert len(other["shapes"]) == 2
+    found = client.get(f"/api/pieces/{other['id']}/framing", params={"shape_id": 2}).json()
+    assert [clip["own"] for clip in found["clips"]] == [True]
+    assert len(found["moves"]) == 1
+    assert found["faces"]
+    assert found["moves"][0]["source_id"] == view(client, copy)["sources"][0]["id"]
+
+
+def test_an_order_of_one_shape_from_an_older_version_is_understood(
+    shop: Shop, client: TestClient, project: int
+) -> None:
+    from mortiser.store import deliveries, projects
+
+    db = shop.database.connection
+    piece = projects.pieces(db, project)[0]
+    sources = deliveries.ordered_sources(db, project)
+    order = Order.of(piece, projects.piece_cues(db, piece.id), sources, "a")
+    old = order.model_dump(mode="json", exclude={"shapes", "pictures", "subjects"})
+    old |= {"width": 320, "height": 180}
+    again = Order.model_validate(old)
+    assert again.piece.size == (320, 180)
+    assert [part.stem for _, part in again.parts()] == ["a"] * 3
+
+
+def test_a_jig_is_kept_and_makes_another_piece(client: TestClient, project: int) -> None:
+    piece, _ = with_square(client, project)
+    edit(client, project, kind="add_layer", piece_id=piece, layer="headline", text="Mend it")
+    kept = client.post(f"/api/pieces/{piece}/jig", json={"name": "Mine"}).json()
+    assert client.get("/api/jigs").json()[0]["jig"]["name"] == "Mine"
+    file = client.get(f"/api/jigs/{kept['id']}/file")
+    assert file.headers["content-disposition"].endswith('Mine.jig.json"')
+    assert client.delete(f"/api/jigs/{kept['id']}").status_code == 204
+    assert all(one["id"] is None for one in client.get("/api/jigs").json())
+    again = client.post("/api/jigs/file", content=file.content).json()
+    assert again["jig"] == kept["jig"]
+    edit(client, project, kind="new_piece", piece_id=piece, passages=[], name="Other")
+    other = view(client, project)["pieces"][1]["id"]
+    edit(
+        client,
+        project,
+        kind="apply_jig",
+        piece_id=other,
+        jig=client.get("/api/jigs").json()[-1]["jig"],
+    )
+    assert len(view(client, project)["pieces"][1]["shapes"]) == 1
+    edit(client, project, kind="apply_jig", piece_id=other, jig=again["jig"])
+    shapes = view(client, project)["pieces"][1]["shapes"]
+    assert [(one["width"], one["height"]) for one in shapes] == [(320, 180), (240, 240)]
+    taken = client.post(f"/api/pieces/{piece}/jig", json={"name": "talk, TALL"})
+    assert taken.status_code == 400
+    assert client.post("/api/jigs/file", content=b"{}").status_code == 400

@@ -1,0 +1,76 @@
+"""Jigs: made of pieces, kept as files, given to others."""
+
+import json
+
+import pytest
+
+from mortiser.core.errors import BadInput
+from mortiser.core.finish.builtin import FINISHES
+from mortiser.core.jig import JIGS, Jig, filled, jig_of, read_jig, write_jig
+from mortiser.core.layer import Layer
+from mortiser.core.pace import PACES
+from mortiser.core.shape import Framed, Framing, Move, Shape, Stretch
+
+STRETCH = {"source_id": 1, "start_us": 0, "end_us": 5}
+SHAPE = Shape(
+    id=1,
+    width=1080,
+    height=1080,
+    framing=Framing(fit="fill", zoom=1.2),
+    framed=(Framed(**STRETCH, framing=Framing()),),
+    moves=(Move(**STRETCH),),
+    look={"place.dy": 0.3},
+)
+LAYERS = (
+    Layer(id=1, kind="headline", text="Mend it", during=Stretch(**STRETCH)),
+    Layer(id=2, kind="bar"),
+)
+
+
+def made(name: str = " My  square ") -> Jig:
+    return jig_of(name, (SHAPE,), LAYERS, FINISHES["Pine"], PACES["quick"], PACES["sentence"])
+
+
+def test_a_jig_leaves_out_what_a_piece_says() -> None:
+    jig = made()
+    assert jig.name == "My square"
+    (shape,) = jig.shapes
+    assert (shape.framed, shape.moves) == ((), ())
+    assert (shape.framing, shape.look) == (SHAPE.framing, SHAPE.look)
+    assert [(one.text, one.during) for one in jig.layers] == [("", None), ("", None)]
+    with pytest.raises(BadInput, match="name"):
+        made("  ")
+
+
+def test_headlines_say_what_the_piece_said_or_its_name() -> None:
+    jig = made()
+    assert filled(jig.layers, LAYERS, "Chairs")[0].text == "Mend it"
+    assert filled(jig.layers, (), "Chairs")[0].text == "Chairs"
+    twice = (*jig.layers, jig.layers[0].model_copy(update={"id": 3}))
+    assert [one.text for one in filled(twice, LAYERS, "Chairs")] == ["Mend it", "", "Chairs"]
+
+
+@pytest.mark.parametrize("jig", [*JIGS, made()], ids=lambda jig: jig.name)
+def test_a_file_is_read_as_it_was_written(jig: Jig) -> None:
+    assert read_jig(write_jig(jig).encode()) == jig
+
+
+def test_a_file_that_is_none_is_told_as_such() -> None:
+    file = json.loads(write_jig(made()))
+    for data, said in (
+        (b"\xff\xfe", "no JSON"),
+        (b"[]", "no jig"),
+        (json.dumps({**file, "version": 9}).encode(), "newer"),
+        (json.dumps({**file, "jig": {**file["jig"], "shapes": []}}).encode(), "shapes"),
+        (json.dumps({**file, "jig": {**file["jig"], "colour": 1}}).encode(), "colour"),
+    ):
+        with pytest.raises(BadInput, match=said):
+            read_jig(data)
+
+
+def test_built_in_jigs_have_their_layers_places_in_the_frame() -> None:
+    for jig in JIGS:
+        known = {layer.id for layer in jig.layers}
+        for shape in jig.shapes:
+            assert set(shape.places) <= known
+            assert all(0 < place.y < 1 for place in shape.places.values())

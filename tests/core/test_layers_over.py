@@ -1,0 +1,117 @@
+"""Layers over the picture: when and where they show, in any shape."""
+
+import pytest
+
+from mortiser.core.finish.builtin import FINISHES
+from mortiser.core.layer import Layer, layers_of, layers_text
+from mortiser.core.motion.track import value_at
+from mortiser.core.pace import PACES
+from mortiser.core.piece import Piece
+from mortiser.core.scene import SceneCue
+from mortiser.core.scene.layered import layer_reels, span_of
+from mortiser.core.shape import LayerPlace, Shape, Stretch
+from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.words import Cue, Shown
+from mortiser.fonts import font_book
+
+SECOND = 1_000_000
+SIZE = (1080, 1080)
+
+
+def piece(*layers: Layer, places: dict[int, LayerPlace] | None = None) -> Piece:
+    shape = Shape(id=1, width=SIZE[0], height=SIZE[1], places=places or {})
+    clips = [Clip(1, 0, 4 * SECOND, id=1), Clip(1, 10 * SECOND, 16 * SECOND, id=2)]
+    return Piece(
+        1, 1, "", (shape,), FINISHES["Lacquer"], PACES["quick"], Timeline(clips), layers=layers
+    )
+
+
+def shown(of: Piece, at_us: int, cues: list[Cue] | None = None) -> list[SceneCue]:
+    reels = layer_reels(of, cues or [], SIZE, font_book())
+    return [one for reel in reels for one in reel.at(at_us)]
+
+
+def test_a_bar_is_as_long_as_what_has_played() -> None:
+    place = LayerPlace(x=0.5, y=0.9, width=0.5, height=0.02)
+    made = piece(Layer(id=1, kind="bar"), places={1: place})
+    for at, share in ((0, 0.04), (5 * SECOND, 0.52), (10 * SECOND - 1, 1.0)):
+        (bar,) = shown(made, at)
+        under, over = (value_at(rect.box, at) for rect in bar.rects)
+        assert under == pytest.approx((270, 0.9 * 1080 - 10.8, 540, 21.6))
+        assert over[2] == pytest.approx(540 * share, abs=2)
+    assert shown(made, 10 * SECOND) == []
+
+
+def test_a_headline_stands_still_in_one_colour_with_its_own_lines() -> None:
+    made = piece(Layer(id=3, kind="headline", text="Mend it\n\nbefore you throw it"))
+    early, late = (shown(made, at)[0] for at in (SECOND, 9 * SECOND))
+    assert early == late
+    assert early.id == -3
+    assert len(early.paths) >= 6
+    tops = sorted({round(path.y) for path in early.paths})
+    assert len(tops) == 2
+    assert all(len({key.value for key in path.fill}) == 1 for path in early.paths)
+    assert early.rects == ()
+    assert shown(piece(Layer(id=1, kind="headline", text="  ")), SECOND) == []
+
+
+@pytest.mark.parametrize("name", FINISHES)
+def test_a_headline_is_all_there_in_every_finish(name: str) -> None:
+    made = piece(Layer(id=1, kind="headline", text="Mend it first", finish=FINISHES[name]))
+    (headline,) = shown(made, 5 * SECOND)
+    assert headline.whole_us < SECOND
+    for path in headline.paths:
+        for layer in (*headline.layers, *path.layers):
+            assert layer.opacity is None or value_at(layer.opacity, 5 * SECOND) == (1.0,)
+        assert value_at(path.fill, 5 * SECOND)[3] > 150
+
+
+def test_a_place_is_each_shapes_own() -> None:
+    text = Layer(id=1, kind="headline", text="Mend")
+    high, low = (
+        shown(piece(text, places={1: LayerPlace(y=y)}), SECOND)[0].paths[0].y for y in (0.2, 0.7)
+    )
+    assert low - high == pytest.approx(0.5 * SIZE[1], abs=1)
+
+
+def test_a_layer_lasts_for_its_words_wherever_they_are() -> None:
+    during = Stretch(source_id=1, start_us=11 * SECOND, end_us=12 * SECOND)
+    made = piece(Layer(id=1, kind="plate", during=during))
+    assert span_of(made.layers[0], made) == (5 * SECOND, 6 * SECOND)
+    assert shown(made, 4 * SECOND) == []
+    assert len(shown(made, 5_500_000)) == 1
+    gone = Stretch(source_id=1, start_us=5 * SECOND, end_us=9 * SECOND)
+    assert shown(piece(Layer(id=1, kind="plate", during=gone)), 4 * SECOND) == []
+
+
+def test_a_clock_counts_the_piece() -> None:
+    made = piece(Layer(id=1, kind="clock"))
+    found = {at: shown(made, at * SECOND + 500_000)[0] for at in range(10)}
+    assert [found[at].start_us for at in range(10)] == [at * SECOND for at in range(10)]
+    assert found[1].paths[0].path != found[2].paths[0].path
+    (reel,) = layer_reels(made, [], SIZE, font_book())
+    assert len(list(reel.between(0, 10 * SECOND))) == 10
+
+
+def test_who_speaks_is_named_while_they_do() -> None:
+    def cue(number: int, name: str) -> Cue:
+        start = number * SECOND
+        words = (Shown("tea", start, start + 900_000, speaker=name),)
+        return Cue(1, words, start, start + 950_000, id=number + 1)
+
+    made = piece(Layer(id=1, kind="speaker"))
+    cues = [cue(0, "Ada"), cue(1, "Ada"), cue(2, "Bo")]
+    one, two, other = (shown(made, at, cues)[0] for at in (100_000, 1_500_000, 2_100_000))
+    assert one == two
+    assert other.start_us == 2 * SECOND
+    assert one.paths[0].path != other.paths[0].path
+
+
+def test_layers_are_kept_as_text() -> None:
+    layers = (Layer(id=2, kind="headline", text="Mend", finish=FINISHES["Pine"]),)
+    assert layers_of(layers_text(layers)) == layers
+    assert layers_text(()) == ""
+    during = Stretch(source_id=1, start_us=0, end_us=1)
+    copied = Layer(id=1, kind="bar", during=during).of_copies({1: 5})
+    assert copied.during is not None
+    assert copied.during.source_id == 5
