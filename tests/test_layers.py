@@ -16,8 +16,9 @@ MAY = {
     "store": {"core", "store"},
     "emoji": {"core", "emoji"},
     "fonts": {"core", "emoji", "fonts"},
-    "paint": {"core", "emoji", "paint"},
-    "render": {"core", "media", "paint", "render"},
+    "pictures": {"core", "pictures"},
+    "paint": {"core", "emoji", "paint", "pictures"},
+    "render": {"core", "media", "paint", "pictures", "render"},
     "outputs": {"core", "fonts", "formats", "media", "render", "outputs"},
     "jobs": {"core", "fonts", "formats", "media", "speech", "store", "render", "outputs", "jobs"},
     "api": {
@@ -28,6 +29,7 @@ MAY = {
         "media",
         "store",
         "outputs",
+        "pictures",
         "jobs",
         "api",
         "settings",
@@ -37,6 +39,7 @@ MAY = {
 ONLY_IN = {
     "av": {"media", "render"},
     "skia": {"paint"},
+    "PIL": {"pictures"},
     "sqlite3": {"store", "api"},
     "moonshine_voice": {"speech"},
     "pocketsphinx": {"speech"},

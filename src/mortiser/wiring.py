@@ -32,6 +32,7 @@ from mortiser.jobs.workspace import Workspace
 from mortiser.media.opening import limit_pixels
 from mortiser.media.peaks import loudness
 from mortiser.paint.legibility import faint_captions
+from mortiser.pictures import use_pictures
 from mortiser.render.glances import glances
 from mortiser.render.still import still
 from mortiser.settings import Settings
@@ -129,6 +130,7 @@ def open_shop(settings: Settings, *, inline_jobs: bool = False) -> Shop:
     """Open (or make) the workspace of the settings."""
     workspace = Workspace(settings.workspace)
     use_own_fonts(workspace.fonts)
+    use_pictures(workspace.pictures)
     limit_pixels(settings.most_pixels)
     place = model_place(settings)
     database = Database(

@@ -11,6 +11,8 @@ from tests.e2e.pages import until
 from tests.recordings import cut_demo
 from tests.serving import Server, bring_in, wait_for_job
 
+expect.set_options(timeout=30_000)
+"""As patient as ``until``: a machine that is busy with other work takes its time."""
 POLICY = "Content Security Policy"
 """What the browser says when the page does what its policy forbids."""
 

@@ -26,6 +26,7 @@ from mortiser.api import (
     media_routes,
     pace_routes,
     pairing,
+    picture_routes,
     piece_routes,
     playing_routes,
     project_routes,
@@ -95,6 +96,7 @@ def create_app(shop: Shop, *, with_worker: bool = True) -> FastAPI:
         glossary_routes,
         guide_routes,
         jig_routes,
+        picture_routes,
         pairing,
     ):
         app.include_router(routes.router)

@@ -162,7 +162,7 @@ def still(piece_id: Id, shop: OpenShop, at_us: Micros, shape_id: OneShape = None
         at_us = min(at_us, piece.timeline.duration_us - 1)
         found = (
             painted(piece, projects.piece_cues(db, piece_id))
-            if piece.names_speakers
+            if piece.layers_follow_captions
             else projects.shown_cues(db, piece, at_us, at_us + 1)
         )
         sources = deliveries.ordered_sources(db, piece.project_id)

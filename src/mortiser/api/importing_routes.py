@@ -48,6 +48,7 @@ Where = tuple[int, int | None]
 
 class ScriptBody(BaseModel):
     text: str = Field(max_length=400_000)
+    verses: bool = Field(default=False, description="A verse a caption, in place of a line.")
 
 
 @router.post("/{project_id}/hear", status_code=201)
@@ -129,15 +130,15 @@ def _take_in(where: Where, data: bytes, encoding: str | None, shop: Shop) -> sch
 def follow_script(
     project_id: Id, script: ScriptBody, shop: OpenShop, piece_id: OfPiece = None
 ) -> schemas.JobView:
-    """Lay a script or lyrics over the recording, a line a caption."""
-    return _follow_script((project_id, piece_id), script.text, shop)
+    """Lay a script or lyrics over the recording, a line or a verse a caption."""
+    return _follow_script((project_id, piece_id), script.text, shop, verses=script.verses)
 
 
-def _follow_script(where: Where, text: str, shop: Shop) -> schemas.JobView:
+def _follow_script(where: Where, text: str, shop: Shop, *, verses: bool = False) -> schemas.JobView:
     if not tokens(text):
         raise BadInput("That text has no words.")
     piece = projects.chosen_piece(shop.database.connection, *where)
-    payload = {"source_id": piece.source_id, "piece_id": piece.id, "text": text}
+    payload = {"source_id": piece.source_id, "piece_id": piece.id, "text": text, "verses": verses}
     return _queued(shop, jobs.add(shop.database, piece.project_id, "script", payload))
 
 

@@ -9,10 +9,13 @@ from mortiser.api.attachments import attachment
 from mortiser.api.bodies import in_time, small_body
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
-from mortiser.core.jig import JIGS, Jig, jig_of, read_jig, write_jig
+from mortiser.core.edits.jigs import ApplyJig
+from mortiser.core.jig import JIGS, SUNG, Jig, jig_of, read_jig, write_jig
 from mortiser.core.limits import Id
+from mortiser.core.own_picture import OwnPicture
 from mortiser.jobs.delivering import file_stem
-from mortiser.store import jigs, projects
+from mortiser.media.probe import tags
+from mortiser.store import editing, jigs, projects
 
 router = routes("/api", "jigs")
 LARGEST = 1024**2
@@ -40,6 +43,19 @@ def save_jig(piece_id: Id, body: JigBody, shop: OpenShop) -> JigView:
     piece = projects.piece(shop.database.connection, piece_id)
     jig = jig_of(body.name, piece.shapes, piece.layers, piece.finish, piece.pace, piece.file_pace)
     return JigView(id=jigs.save(shop.database, jig), jig=jig)
+
+
+@router.post("/projects/{project_id}/cover", status_code=204)
+def use_cover(project_id: Id, cover: OwnPicture, shop: OpenShop) -> None:
+    """Show a song beside its cover, title and performer first: the project's own, or as its file says."""
+    db = shop.database.connection
+    piece = projects.chosen_piece(db, project_id)
+    source = projects.source_row(db, piece.source_id)
+    title, performer = tags(shop.workspace.path(source["path"]))
+    edit = ApplyJig(
+        piece_id=piece.id, jig=SUNG, texts=[title or piece.name, performer], pictures=[cover]
+    )
+    editing.apply(shop.database, project_id, projects.project_row(db, project_id)["revision"], edit)
 
 
 @router.delete("/jigs/{jig_id}", status_code=204)

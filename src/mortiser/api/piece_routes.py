@@ -21,12 +21,15 @@ from mortiser.core.frame import even_size
 from mortiser.core.limits import Id, Micros, Name
 from mortiser.core.scene import build_scene, scene_json
 from mortiser.core.scene.layered import layer_reels
+from mortiser.core.scene.waves import LONGEST_US, NOT_HEARD
 from mortiser.core.shape import MOST_SHAPES
 from mortiser.core.tapping import reaction_delay
 from mortiser.fonts import font_book
 from mortiser.formats.registry import FORMATS
 from mortiser.jobs.delivering import file_stem
+from mortiser.jobs.preparing import peaks_files
 from mortiser.jobs.sounds import is_laid
+from mortiser.media.peaks import piece_sound
 from mortiser.outputs.captions import caption_text
 from mortiser.store import deliveries, finishes, jobs, projects
 from mortiser.wiring import known_engines
@@ -131,11 +134,16 @@ def scene(
         piece = projects.piece(db, piece_id).in_shape(shape_id)
         found = projects.shown_cues(db, piece, from_us, to_us)
         look = finishes.named(db, finish) if finish else piece.worn
-        said = projects.piece_cues(db, piece_id) if piece.names_speakers else []
+        said = projects.piece_cues(db, piece_id) if piece.layers_follow_captions else []
+        rows = projects.source_rows(db, piece.project_id) if piece.draws_sound else []
     size = even_size(*piece.size)
     built = build_scene(found, look, size, font_book())
     if not finish:
-        reels = layer_reels(piece, said, size, font_book())
+        heard = NOT_HEARD
+        if piece.draws_sound:
+            around = max(0, from_us - LONGEST_US), to_us + LONGEST_US
+            heard = piece_sound(peaks_files(shop.workspace, piece, rows), piece.timeline, *around)
+        reels = layer_reels(piece, said, size, font_book(), heard)
         layers = [one for reel in reels for one in reel.between(from_us, to_us)]
         built = replace(built, cues=(*layers, *built.cues))
     # Sent as it is: checking the largest answer there is took longer than making it.

@@ -12,7 +12,7 @@ from mortiser.api.schemas import OneShape
 from mortiser.api.shop import OpenShop
 from mortiser.core.limits import Id, Micros
 from mortiser.core.timeline import Clip, Timeline
-from mortiser.jobs.preparing import peaks_of
+from mortiser.jobs.preparing import peaks_files, peaks_of
 from mortiser.jobs.sounds import sound_of
 from mortiser.media.peaks import piece_peaks
 from mortiser.store import projects
@@ -86,8 +86,7 @@ def peaks(
     with shop.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
         rows = projects.source_rows(db, piece.project_id)
-    shown = {clip.source_id for clip in piece.timeline.clips}
-    files = {row["id"]: peaks_of(shop.workspace, row) for row in rows if row["id"] in shown}
+    files = peaks_files(shop.workspace, piece, rows)
     if not all(file.exists() for file in files.values()):
         return PeaksView(start_us=from_us, step_us=0, peaks=[])
     start_us, step_us, found = piece_peaks(files, piece.timeline, from_us, to_us, most)

@@ -57,6 +57,29 @@ class StampView(_View):
     word: int
 
 
+class PictureView(_View):
+    picture: str = Field(description="What it is asked for by.")
+    x: float
+    y: float
+    width: int
+    height: int
+    radius: float
+
+
+class WaveView(_View):
+    levels: list[float]
+    from_us: int
+    step_us: int
+    marks: list[tuple[float, float, float, float, int]] = Field(
+        description="x, y, how far it goes at the loudest (dx, dy), the age of its sound in µs."
+    )
+    thick: float
+    fill: ColourView
+    both: bool
+    joined: bool
+    reach: BoundsView
+
+
 class SceneCueView(_View):
     id: int
     start_us: int
@@ -68,6 +91,8 @@ class SceneCueView(_View):
     rects: list[RectView]
     paths: list[PathView]
     stamps: list[StampView]
+    pictures: list[PictureView]
+    waves: list[WaveView]
 
 
 class SceneView(_View):

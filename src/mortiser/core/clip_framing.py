@@ -166,9 +166,11 @@ def recorded(
     pictures: Mapping[int, Size],
     frame: Size,
 ) -> bool:
-    """Whether all clips show their pictures as they were recorded."""
+    """Whether all clips show their pictures as they were recorded; those without one, a plain backdrop."""
     return all(
-        clip.source_id not in pictures or framing.is_plain(pictures[clip.source_id], frame)
+        framing.is_plain(pictures[clip.source_id], frame)
+        if clip.source_id in pictures
+        else framing.backdrop.kind != "picture"
         for framing, clip in zip(framings, timeline.clips, strict=True)
     )
 

@@ -7,9 +7,10 @@ docs/jig.md describes it. A later version reads earlier ones.
 from __future__ import annotations
 
 import json
+from collections.abc import Sequence
 from typing import Literal
 
-from pydantic import Field, ValidationError
+from pydantic import Field, JsonValue, ValidationError
 
 from mortiser.core import exported
 from mortiser.core.errors import BadInput
@@ -17,7 +18,8 @@ from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.finish.model import Finish
 from mortiser.core.finish.parts import Value
 from mortiser.core.finish.stored import said
-from mortiser.core.layer import PLACES, Layer, Layers
+from mortiser.core.layer import PLACES, Layer, Layers, Wave
+from mortiser.core.own_picture import OwnPicture
 from mortiser.core.pace import PACES, Pace
 from mortiser.core.shape import (
     MOST_LAYERS,
@@ -28,6 +30,7 @@ from mortiser.core.shape import (
     Shape,
     Shapes,
 )
+from mortiser.core.time import SECOND
 
 FORMAT = "mortiser-jig"
 VERSION: Literal[1] = 1
@@ -37,7 +40,8 @@ MOST_LETTERS = 40
 class Jig(Value):
     """Shapes with their framings, layers, finish and pace.
 
-    What is about single clips and words is left out. A headline is a slot: what it says is the piece's own.
+    What is about single clips and words is left out. Headlines and pictures are slots: what a headline says is
+    the piece's own, and a picture of the piece takes the place of the jig's.
     """
 
     version: Literal[1] = VERSION
@@ -70,15 +74,42 @@ def jig_of(
     return Jig(name=clean, shapes=bare, layers=slots, finish=finish, pace=pace, file_pace=file_pace)
 
 
-def filled(layers: Layers, before: Layers, name: str) -> Layers:
-    """A jig's layers for a piece: headlines say in turn what its own said, or its name."""
-    texts = [one.text for one in before if one.kind == "headline" and one.text]
+def filled(
+    layers: Layers,
+    before: Layers,
+    name: str,
+    texts: Sequence[str] = (),
+    pictures: Sequence[OwnPicture] = (),
+) -> Layers:
+    """A jig's layers for a piece: headlines say in turn what is given, what its own said, or (the first one)
+    its name; pictures are in turn those given, its own, or the jig's."""
+    said = [*texts] or [one.text for one in before if one.kind == "headline" and one.text]
+    if not said:
+        said = [name]
+    seen = [*pictures] or [one.picture for one in before if one.picture]
     made: list[Layer] = []
     for one in layers:
         if one.kind == "headline":
-            one = one.model_copy(update={"text": texts.pop(0) if texts else name})
+            one = one.model_copy(update={"text": said.pop(0) if said else ""})
+        if one.kind == "picture" and seen:
+            one = one.model_copy(update={"picture": seen.pop(0)})
         made.append(one)
     return tuple(made)
+
+
+def behind(shapes: Shapes, layers: Layers) -> Shapes:
+    """A jig's shapes for a piece with these layers: a backdrop that waits for a picture has the first one."""
+    picture = next((one.picture for one in layers if one.picture), None)
+    if picture is None:
+        return shapes
+    return tuple(
+        shape.model_copy(
+            update={"backdrop": shape.backdrop.model_copy(update={"picture": picture})}
+        )
+        if shape.backdrop.kind == "picture" and shape.backdrop.picture is None
+        else shape
+        for shape in shapes
+    )
 
 
 def write_jig(jig: Jig) -> str:
@@ -108,6 +139,7 @@ def _shape(
     framing: Framing = FACED,
     places: dict[int, LayerPlace] | None = None,
     backdrop: Backdrop | None = None,
+    look: dict[str, JsonValue] | None = None,
 ) -> Shape:
     return Shape(
         id=number,
@@ -116,6 +148,7 @@ def _shape(
         framing=framing,
         backdrop=backdrop or Backdrop(),
         places=places or {},
+        look=look or {},
     )
 
 
@@ -123,7 +156,26 @@ TALL, SQUARE, WIDE = (1080, 1920), (1080, 1080), (1920, 1080)
 HEADLINE = Layer(id=1, kind="headline")
 BAR = Layer(id=2, kind="bar")
 SPEAKER = Layer(id=3, kind="speaker")
+WAVE = Layer(id=4, kind="waveform", colour=(244, 236, 222, 255), wave=Wave(count=48, thick=0.45))
+COVER = Layer(id=1, kind="picture", radius=0.03)
+TITLE = Layer(id=2, kind="headline", intro=True, coming="fade", going="fade")
+PERFORMER = Layer(id=3, kind="headline", intro=True, coming="fade", going="fade")
+SOFT = Backdrop(kind="picture", dark=0.6, soft=0.6, first=(46, 60, 64, 255))
 LOW = PLACES["headline"].model_copy(update={"y": 0.1, "size": 0.062})
+LYRIC = FINISHES["Linen"].model_copy(
+    update={
+        "name": "Linen, sung",
+        "about": "",
+        "size": 0.085,
+        "lit": "line",
+        "max_lines": 6,
+        "plate": None,
+        "ahead": (255, 255, 255, 120),
+        "live": (255, 255, 255, 255),
+        "past": (255, 255, 255, 120),
+    }
+)
+"""The line being sung is white, the others stand back."""
 JIGS: tuple[Jig, ...] = (
     Jig(
         name="Talk, tall",
@@ -152,19 +204,66 @@ JIGS: tuple[Jig, ...] = (
     ),
     Jig(
         name="Conversation, square",
-        about="Two voices: who speaks by name, a headline, sentences.",
+        about="Two voices: who speaks by name, a headline, a waveform, sentences.",
         shapes=(
             _shape(
                 1,
                 SQUARE,
                 Framing(fit="whole"),
-                {1: LOW, 3: PLACES["speaker"].model_copy(update={"y": 0.925, "size": 0.042})},
+                {
+                    1: LOW,
+                    3: PLACES["speaker"].model_copy(update={"y": 0.925, "size": 0.042}),
+                    4: LayerPlace(y=0.46, width=0.72, height=0.2),
+                },
                 Backdrop(kind="gradient", first=(58, 44, 60, 255), last=(24, 20, 34, 255)),
             ),
         ),
-        layers=(HEADLINE, BAR, SPEAKER),
+        layers=(HEADLINE, WAVE, BAR, SPEAKER),
         finish=FINISHES["Linen"],
         pace=PACES["sentence"],
     ),
+    Jig(
+        name="Lyrics beside a cover",
+        about="A cover with its waveform; title and performer first, then the lines as they are sung.",
+        shapes=(
+            _shape(
+                1,
+                WIDE,
+                Framing(fit="whole"),
+                {
+                    1: LayerPlace(x=0.25, y=0.5, width=0.36),
+                    2: LayerPlace(x=0.72, y=0.44, width=0.46, size=0.1),
+                    3: LayerPlace(x=0.72, y=0.57, width=0.46, size=0.055),
+                    4: LayerPlace(x=0.72, y=0.84, width=0.44, height=0.13),
+                },
+                SOFT,
+                {
+                    "place.across": "centre",
+                    "place.down": "middle",
+                    "place.dx": 0.22,
+                    "place.dy": -0.02,
+                    "place.width": 0.46,
+                },
+            ),
+            _shape(
+                2,
+                TALL,
+                Framing(fit="whole"),
+                {
+                    1: LayerPlace(y=0.3, width=0.74),
+                    2: LayerPlace(y=0.6, width=0.86, size=0.1),
+                    3: LayerPlace(y=0.66, width=0.86, size=0.055),
+                    4: LayerPlace(y=0.84, width=0.74, height=0.13),
+                },
+                SOFT,
+                {"place.down": "middle", "place.dy": 0.14, "place.width": 0.86},
+            ),
+        ),
+        layers=(COVER, WAVE, TITLE, PERFORMER),
+        finish=LYRIC,
+        pace=Pace(words=16, lines=2, line_chars=30, longest_us=8 * SECOND, close_us=2 * SECOND),
+    ),
 )
 """Those that there are from the beginning."""
+SUNG = JIGS[-1]
+"""What a song that comes with a cover is made with."""

@@ -26,7 +26,7 @@ ALL_OUTPUTS: tuple[OutputKind, ...] = get_args(OutputKind)
 
 class OrderedSource(BaseModel):
     """A recording that the piece is of: where it lies in the workspace, which track is heard, and where
-    the sound lies that is heard in its stead, if any."""
+    the sound lies that is heard in its stead, if any, with what it is known by."""
 
     model_config = ConfigDict(frozen=True)
 
@@ -35,6 +35,7 @@ class OrderedSource(BaseModel):
     duration_us: int
     audio_track: int = 0
     sound: str = ""
+    sound_key: str = ""
 
 
 class Order(BaseModel):

@@ -73,9 +73,14 @@ class Piece:
         return replace(self, shape_id=shape_id)
 
     @property
-    def names_speakers(self) -> bool:
-        """Whether a layer says who speaks."""
-        return any(layer.kind == "speaker" for layer in self.layers)
+    def layers_follow_captions(self) -> bool:
+        """Whether what a layer shows, or when, goes by the captions of the whole piece."""
+        return any(layer.kind == "speaker" or layer.intro for layer in self.layers)
+
+    @property
+    def draws_sound(self) -> bool:
+        """Whether a layer is a waveform of what is heard."""
+        return any(layer.kind == "waveform" for layer in self.layers)
 
     @property
     def size(self) -> tuple[int, int]:

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from difflib import SequenceMatcher
 
-from mortiser.core.words import Word, word_key
+from mortiser.core.words import Word, tokens, word_key
 
 SURE_LETTERS = 4
 """A lone matching word shorter than this, far from others, may stand anywhere."""
@@ -23,6 +23,29 @@ class Part:
     last: int
     from_: int
     to: int
+
+
+def verses(text: str) -> list[list[list[str]]]:
+    """A text's words, line by line, verse by verse: verses are parted by empty lines."""
+    found: list[list[list[str]]] = [[]]
+    for line in text.split("\n"):
+        if words := tokens(line):
+            found[-1].append(words)
+        elif found[-1]:
+            found.append([])
+    return [verse for verse in found if verse]
+
+
+def line_ends(found: Sequence[Sequence[Sequence[str]]]) -> set[int]:
+    """The numbers of the words after which a line ends within its verse."""
+    ends: set[int] = set()
+    at = 0
+    for verse in found:
+        for number, line in enumerate(verse, start=1):
+            at += len(line)
+            if number < len(verse):
+                ends.add(at - 1)
+    return ends
 
 
 def beside(script: Sequence[str], heard: Sequence[Word]) -> list[Part]:

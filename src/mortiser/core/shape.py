@@ -16,6 +16,7 @@ from pydantic import Field, JsonValue, TypeAdapter, model_validator
 from mortiser.core.finish.parts import Colour, Value
 from mortiser.core.frame import BACKDROP
 from mortiser.core.limits import Id, Micros
+from mortiser.core.own_picture import OwnPicture
 
 SMALLEST, LARGEST = 240, 4_096
 """Of a frame's side, in pixels."""
@@ -29,7 +30,7 @@ Share = Annotated[float, Field(ge=0, le=1)]
 Zoom = Annotated[float, Field(ge=0.2, le=8)]
 
 Fit = Literal["whole", "fill"]
-BackdropKind = Literal["blur", "colour", "gradient"]
+BackdropKind = Literal["blur", "colour", "gradient", "picture"]
 Follow = Literal["off", "calm", "close"]
 Way = Literal["in", "out", "quick"]
 
@@ -60,12 +61,15 @@ class Framing(Value):
 
 class Backdrop(Value):
     """What lies behind a picture that does not cover the frame: the picture itself, blurred and darkened
-    (``dark`` of its light is taken away), a colour, or a gradient from top to bottom."""
+    (``dark`` of its light is taken away), a colour, a gradient from top to bottom, or a picture of the user's
+    own that fills the frame, ``soft`` and darkened as much as is said."""
 
     kind: BackdropKind = "blur"
     dark: Share = 0.45
     first: Colour = BACKDROP
     last: Colour = (20, 26, 28, 255)
+    picture: OwnPicture | None = None
+    soft: Share = 0.0
 
 
 class Stretch(Value):

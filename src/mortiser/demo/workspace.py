@@ -6,17 +6,22 @@ import json
 import shutil
 from importlib.resources import as_file, files
 
+from mortiser.core.edits.jigs import ApplyJig
 from mortiser.core.edits.layers import AddLayer
 from mortiser.core.edits.pieces import NewPiece
 from mortiser.core.edits.shapes import AddShape
 from mortiser.core.edits.trimming import CutStretches, Passage, Stretch
+from mortiser.core.jig import SUNG
+from mortiser.core.own_picture import OwnPicture
 from mortiser.core.pace import PaceName
 from mortiser.core.talk import talk
 from mortiser.core.tightening import Wanted, removals
 from mortiser.core.words import Word
 from mortiser.jobs.bringing_in import BroughtIn, bring_in
+from mortiser.pictures import keep
+from mortiser.pictures.checking import checked
 from mortiser.settings import Settings
-from mortiser.store import editing, projects, transcript
+from mortiser.store import editing, pictures, projects, transcript
 from mortiser.store.fillers import fillers
 from mortiser.store.rows import load_strands
 from mortiser.wiring import Shop, open_shop
@@ -26,6 +31,8 @@ CLIPS: tuple[tuple[str, str, str, PaceName], ...] = (
     ("counter.m4a", "At the counter.m4a", "Pine", "sentence"),
     ("kettle.mp4", "The cold kettle.mp4", "Lacquer", "quick"),
 )
+SONG, COVER = "lyric.m4a", "lantern.svg"
+SUNG_BY = ["Lantern Lane", "The Mending Room"]
 PIECE = "It is the fuse"
 HEADLINE = "Before you throw\nyour kettle away"
 FROM, TO = "Nine", "wire."
@@ -42,6 +49,8 @@ def make_demo(settings: Settings) -> None:
         made = _brought_in(shop, clip, name, finish=finish, pace=pace)
         # What follows (the second listening) stays queued for the worker of the server.
         later = [job for one in made.jobs for job in shop.run(one)]
+        if clip == SONG:
+            _beside_cover(shop, made)
     print("Cutting a piece, and laying a microphone under another recording …", flush=True)
     # A piece shows words as they were when it was made: all of them are settled first.
     while later:
@@ -65,6 +74,16 @@ def _brought_in(
     return bring_in(
         shop.database, shop.workspace, copy, name, finish=finish, pace=pace, project_id=project_id
     )
+
+
+def _beside_cover(shop: Shop, song: BroughtIn) -> None:
+    """Show the song beside a cover."""
+    found = checked((files("mortiser.demo") / "media" / COVER).read_bytes())
+    keep(found)
+    cover = OwnPicture(digest=found.digest, name=COVER, width=found.width, height=found.height)
+    pictures.keep(shop.database, cover)
+    edit = ApplyJig(piece_id=song.piece_id, jig=SUNG, texts=SUNG_BY, pictures=[cover])
+    editing.apply_now(shop.database, song.project_id, edit)
 
 
 def _cut(shop: Shop, kettle: BroughtIn) -> None:

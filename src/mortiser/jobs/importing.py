@@ -12,7 +12,7 @@ from mortiser.core.errors import BadInput
 from mortiser.core.finish.changes import look_text
 from mortiser.core.script import Part
 from mortiser.core.time import SECOND
-from mortiser.core.words import Origin, Word, shown, tokens
+from mortiser.core.words import Origin, Seam, Word, shown, tokens
 from mortiser.formats import registry
 from mortiser.formats.base import Caption, Place
 from mortiser.formats.decoding import decode
@@ -154,22 +154,27 @@ def _look(place: Place | None) -> str:
 
 
 def follow_script(tools: Tools, task: Task, given: PieceGiven) -> Iterator[LayCaptions]:
-    """Lay a script over the recording: its words where they are heard, a line a caption.
+    """Lay a script over the recording: its words where they are heard, a line (or a verse) a caption.
 
     Words the recogniser heard the same keep their times; between these anchors the script's words
     are looked for in the sound. What differs is noted with its time.
     """
     bench = Bench(tools, given)
-    lines = [found for line in task.payload["text"].split("\n") if (found := tokens(line))]
-    texts = [text for line in lines for text in line]
+    verses = script.verses(task.payload["text"])
+    if not task.payload.get("verses"):
+        verses = [[line] for verse in verses for line in verse]
+    texts = [text for verse in verses for line in verse for text in line]
     heard = given.words
-    owner = [index for index, line in enumerate(lines) for _ in line]
-    by_line: dict[int, list[Word]] = {}
+    owner = [index for index, verse in enumerate(verses) for line in verse for _ in line]
+    ends = script.line_ends(verses)
+    by_verse: dict[int, list[LaidWord]] = {}
     last_us = 0
     for part in script.beside(texts, heard):
         words = _of_part(bench, part, texts, heard, last_us)
         for text_index, word in zip(range(part.first, part.last), words, strict=False):
-            by_line.setdefault(owner[text_index], []).append(word)
+            seam: Seam = "line" if text_index in ends else "free"
+            laid_word = LaidWord.of(replace(shown(word), seam=seam))
+            by_verse.setdefault(owner[text_index], []).append(laid_word)
         last_us = words[-1].end_us if words else last_us
         if not part.same:
             note = script.difference(part, texts, heard, kept=bool(words))
@@ -177,7 +182,7 @@ def follow_script(tools: Tools, task: Task, given: PieceGiven) -> Iterator[LayCa
             if note:
                 task.note(note, at)
         task.progress(last_us / bench.duration_us)
-    laid = [LaidCaption(words=[LaidWord.of(w) for w in by_line[i]]) for i in sorted(by_line)]
+    laid = [LaidCaption(words=by_verse[index]) for index in sorted(by_verse)]
     if not laid:
         raise BadInput("Nothing of that text was found in the recording. It was left as it is.")
     yield bench.laid("follow the script", laid)

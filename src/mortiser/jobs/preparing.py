@@ -6,6 +6,7 @@ from collections.abc import Iterable, Iterator
 from pathlib import Path
 
 from mortiser.core.frame import even_size
+from mortiser.core.piece import Piece
 from mortiser.core.time import SECOND
 from mortiser.jobs.kind import Home, Kind
 from mortiser.jobs.sounds import own_sound, sound_of
@@ -14,7 +15,7 @@ from mortiser.jobs.task import Task
 from mortiser.jobs.tools import Tools
 from mortiser.jobs.workspace import Workspace
 from mortiser.media.encode import Quality
-from mortiser.media.peaks import compute_peaks, save_peaks
+from mortiser.media.peaks import compute_peaks, peaks_beside, save_peaks
 from mortiser.media.sound import RATE, Samples, stream_sound
 from mortiser.render.burn import burn
 from mortiser.render.programme import Recording, of_one
@@ -89,8 +90,14 @@ def peaks_of(workspace: Workspace, source: SourceRow, *, own: bool = False) -> P
     return _peaks_file(workspace, source, heard.key)
 
 
+def peaks_files(workspace: Workspace, piece: Piece, rows: Iterable[SourceRow]) -> dict[int, Path]:
+    """Where the peaks of what is heard of a piece are kept, or will be, by source."""
+    shown = {clip.source_id for clip in piece.timeline.clips}
+    return {row["id"]: peaks_of(workspace, row) for row in rows if row["id"] in shown}
+
+
 def _peaks_file(workspace: Workspace, source: SourceRow, key: str) -> Path:
-    return workspace.beside(source["path"], f"peaks{f'-{key}' if key else ''}.npz")
+    return peaks_beside(workspace.path(source["path"]), key)
 
 
 def counted(

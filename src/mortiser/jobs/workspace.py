@@ -86,6 +86,11 @@ class Workspace:
         return self.root / "queue.db"
 
     @property
+    def pictures(self) -> Path:
+        """The user's own pictures."""
+        return self.root / "pictures"
+
+    @property
     def fonts(self) -> Path:
         """The user's own fonts."""
         return self.root / "fonts"

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
-from contextlib import ExitStack
 from functools import lru_cache
 from pathlib import Path
 
@@ -11,6 +10,7 @@ import numpy as np
 import numpy.typing as npt
 
 from mortiser.core.cutting import SILENT, Loudness
+from mortiser.core.scene.waves import NOT_HEARD, Heard
 from mortiser.core.timeline import Timeline
 from mortiser.media.sound import RATE, Samples
 
@@ -18,6 +18,8 @@ FINEST_US = 5_000
 STEP = RATE * FINEST_US // 1_000_000
 LEVELS = (1, 4, 16, 64)
 """Bin lengths in units of FINEST_US: 5, 20, 80 and 320 ms."""
+DRAWN = 1
+"""The level that waveforms over the picture are drawn of."""
 
 
 def compute_peaks(sound: Iterable[Samples]) -> list[npt.NDArray[np.uint8]]:
@@ -46,6 +48,23 @@ def save_peaks(path: Path, levels: list[npt.NDArray[np.uint8]]) -> None:
         np.savez_compressed(out, *levels)
 
 
+def peaks_beside(recording: Path, key: str) -> Path:
+    """Where the peaks of a sound of a recording lie; ``key`` says which sound."""
+    return recording.parent / f"peaks{f'-{key}' if key else ''}.npz"
+
+
+def piece_sound(files: Mapping[int, Path], timeline: Timeline, from_us: int, to_us: int) -> Heard:
+    """The sound of a stretch of a piece as waveforms are drawn of it, 20 ms a peak; nothing as long as
+    peaks are being made."""
+    if not all(file.exists() for file in files.values()):
+        return NOT_HEARD
+    length = FINEST_US * LEVELS[DRAWN]
+    to_us = min(to_us, timeline.duration_us)
+    first, bins = _bins(files, timeline, from_us, to_us, LEVELS[DRAWN])
+    loudest = max(int(np.max(_stored(file)[-1], initial=0)) for file in files.values())
+    return Heard(first * length, length, bins.tobytes(), loudest)
+
+
 def piece_peaks(
     files: Mapping[int, Path], timeline: Timeline, from_us: int, to_us: int, most: int
 ) -> tuple[int, int, npt.NDArray[np.uint8]]:
@@ -57,13 +76,18 @@ def piece_peaks(
     to_us = min(to_us, timeline.duration_us)
     levels = (level for level in LEVELS if -(-(to_us - from_us) // (FINEST_US * level)) < most)
     level = next(levels, LEVELS[-1])
+    first, bins = _bins(files, timeline, from_us, to_us, level)
+    return first * FINEST_US * level, FINEST_US * level, bins
+
+
+def _bins(
+    files: Mapping[int, Path], timeline: Timeline, from_us: int, to_us: int, level: int
+) -> tuple[int, npt.NDArray[np.uint8]]:
+    """The number of the first bin of a stretch at a level, and the bins."""
     length = FINEST_US * level
     first = from_us // length
     bins = np.zeros(max(0, -(-to_us // length) - first), np.uint8)
-    with ExitStack() as stack:
-        stored = {key: stack.enter_context(np.load(file)) for key, file in files.items()}
-        name = f"arr_{LEVELS.index(level)}"
-        read = {key: one[name] for key, one in stored.items()}
+    read = {key: _stored(file)[LEVELS.index(level)] for key, file in files.items()}
     for part in timeline.slice(first * length, first * length + len(bins) * length):
         clip = part.clip
         source = np.arange(clip.start_us // length, -(-clip.end_us // length))
@@ -72,19 +96,23 @@ def piece_peaks(
         for edge in (source * length, (source + 1) * length - 1):
             at = np.clip(edge, clip.start_us, clip.end_us - 1) - clip.start_us + part.at_us
             np.maximum.at(bins, at // length - first, read[clip.source_id][source])
-    return first * length, length, bins
+    return first, bins
 
 
 def loudness(path: Path) -> Loudness:
     """The finest level of a file of peaks, kept in memory for the files used last; nothing where there
     is no file yet."""
     try:
-        return _finest(path, path.stat().st_mtime_ns)
+        return Loudness(FINEST_US, _stored(path)[0])
     except FileNotFoundError:
         return SILENT
 
 
+def _stored(path: Path) -> tuple[npt.NDArray[np.uint8], ...]:
+    return _levels(path, path.stat().st_mtime_ns)
+
+
 @lru_cache(maxsize=16)
-def _finest(path: Path, written_ns: int) -> Loudness:
+def _levels(path: Path, written_ns: int) -> tuple[npt.NDArray[np.uint8], ...]:
     with np.load(path) as stored:
-        return Loudness(FINEST_US, stored["arr_0"])
+        return tuple(stored[f"arr_{number}"] for number in range(len(LEVELS)))

@@ -20,6 +20,8 @@ BROWSER_PIXELS = {"yuv420p", "yuvj420p"}
 SLACK_S = 0.5
 """A file whose data ends this much before its stated end is called cut off."""
 
+LONGEST_TAG = 120
+
 
 @dataclass(frozen=True)
 class Probe:
@@ -151,3 +153,12 @@ def _playable(
         return bool(names & {"mp4", "mp3", "ogg", "flac", "wav", "webm"}) and codec in BROWSER_AUDIO
     fits = bool(names & {"mp4", "webm"}) and codec in BROWSER_AUDIO
     return fits and codec_name(picture) in BROWSER_VIDEO and pixels in BROWSER_PIXELS
+
+
+def tags(path: Path) -> tuple[str, str]:
+    """The title of a recording and who performs it, as far as its file says."""
+    with open_media(path) as reading:
+        said = {name.lower(): text.strip() for name, text in reading.metadata.items()}
+        for stream in reading.streams.audio:
+            said |= {name.lower(): text.strip() for name, text in stream.metadata.items()}
+    return said.get("title", "")[:LONGEST_TAG], said.get("artist", "")[:LONGEST_TAG]

@@ -100,6 +100,17 @@ def stroke(inks: Inks, rim: Stroke) -> skia.Paint:
     return pen
 
 
+@lru_cache(maxsize=64)
+def rounded_stroke(inks: Inks, thick: float, colour: Numbers) -> skia.Paint:
+    """A pen with round ends and joins; not to be changed."""
+    pen = skia.Paint(plain(inks, colour))
+    pen.setStyle(skia.Paint.kStroke_Style)
+    pen.setStrokeWidth(thick)
+    pen.setStrokeJoin(skia.Paint.kRound_Join)
+    pen.setStrokeCap(skia.Paint.kRound_Cap)
+    return pen
+
+
 def fill(inks: Inks, line: Line | None, colours: Numbers) -> skia.Paint:
     """A plain colour (four numbers) or a gradient along the word's line (eight)."""
     first, last = colours[:4], colours[4:]

@@ -10,9 +10,10 @@ from functools import lru_cache
 import numpy as np
 import skia
 
+from mortiser.core.errors import NotFound
 from mortiser.core.layout.rect import Rect
 from mortiser.emoji import emoji_png
-from mortiser.paint.inks import SEEN, Inks, Pixels, fill, picture_of, plain
+from mortiser.paint.inks import SEEN, Inks, Pixels, fill, picture_of, plain, rounded_stroke
 from mortiser.paint.outlines import outline
 from mortiser.paint.pictures import (
     LINEAR,
@@ -29,14 +30,17 @@ from mortiser.paint.state import (
     CueState,
     Matrix,
     PathState,
+    PictureState,
     RectState,
     StampState,
     State,
+    WaveState,
     cue_reach,
     reach_of,
     reaches,
     upright,
 )
+from mortiser.pictures import sized_png
 
 Area = tuple[int, int, int, int]
 """Left, top, right, bottom in frame pixels, half open."""
@@ -116,6 +120,10 @@ class _Brush:
                 self._canvas.restore()
         for stamp in cue.stamps:
             self._stamp(stamp)
+        for picture in cue.pictures:
+            self._picture(picture)
+        for wave in cue.waves:
+            self._wave(wave)
 
     def _plate(self, plate: PathState) -> None:
         red, green, blue, alpha = plate.fill
@@ -139,6 +147,36 @@ class _Brush:
                 LINEAR,
                 skia.Paint(Alpha=_alpha(stamp.opacity)),
             )
+
+    def _picture(self, state: PictureState) -> None:
+        item = state.item
+        try:
+            image = _own_image(item.picture, item.width, item.height, self._inks)
+        except NotFound:
+            return  # It is said where pictures are chosen; a delivery goes on without it.
+        with _moved(self._canvas, state.matrix):
+            box = skia.Rect.MakeWH(item.width, item.height)
+            if item.radius:
+                rounded = skia.RRect.MakeRectXY(box, item.radius, item.radius)
+                self._canvas.clipRRect(rounded, doAntiAlias=True)
+            if upright(state.matrix):
+                self._canvas.drawImage(image, 0, 0)
+            else:
+                self._canvas.drawImageRect(image, box, LINEAR)
+
+    def _wave(self, state: WaveState) -> None:
+        item = state.item
+        path = skia.PathBuilder()
+        for mark, level in zip(item.marks, state.levels, strict=True):
+            x, y = mark.x + mark.dx * level, mark.y + mark.dy * level
+            if item.joined:
+                (path.lineTo if mark is not item.marks[0] else path.moveTo)(x, y)
+                continue
+            back = level if item.both else 0.0
+            path.moveTo(mark.x - mark.dx * back, mark.y - mark.dy * back)
+            path.lineTo(x, y)
+        with _moved(self._canvas, state.matrix):
+            self._canvas.drawPath(path.detach(), rounded_stroke(self._inks, item.thick, item.fill))
 
     def _under(self, state: PathState) -> None:
         """Shadow and outlines of a word, from a picture of them.
@@ -198,7 +236,16 @@ def _moved(canvas: skia.Canvas, matrix: Matrix) -> Iterator[None]:
 
 @lru_cache(maxsize=64)
 def _stamp_image(emoji: str, side: int, inks: Inks) -> skia.Image:
-    image = skia.Image.MakeFromEncoded(skia.Data.MakeWithCopy(emoji_png(emoji, side)))
+    return _image_of(emoji_png(emoji, side), inks)
+
+
+@lru_cache(maxsize=32)
+def _own_image(digest: str, width: int, height: int, inks: Inks) -> skia.Image:
+    return _image_of(sized_png(digest, width, height), inks)
+
+
+def _image_of(png: bytes, inks: Inks) -> skia.Image:
+    image = skia.Image.MakeFromEncoded(skia.Data.MakeWithCopy(png))
     seen = image.toarray(colorType=skia.kBGRA_8888_ColorType, alphaType=skia.kPremul_AlphaType)
     return picture_of(inks.picture(seen))
 

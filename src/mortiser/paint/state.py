@@ -9,7 +9,15 @@ from math import ceil, cos, floor, radians, sin
 from mortiser.core.layout.rect import Rect
 from mortiser.core.motion.layers import Layer
 from mortiser.core.motion.track import Track, value_at
-from mortiser.core.scene.model import PathItem, RectItem, SceneCue, Shows, StampItem
+from mortiser.core.scene.model import (
+    PathItem,
+    PictureItem,
+    RectItem,
+    SceneCue,
+    Shows,
+    StampItem,
+    WaveItem,
+)
 
 Matrix = tuple[float, float, float, float, float, float]
 """(a, b, c, d, e, f): x' = a x + c y + e, y' = b x + d y + f."""
@@ -64,6 +72,36 @@ class StampState:
 
 
 @dataclass(frozen=True, slots=True)
+class PictureState:
+    """A picture now."""
+
+    item: PictureItem
+    matrix: Matrix
+
+    @property
+    def reach(self) -> Rect:
+        """Frame pixels it may touch."""
+        return reach_of(self.matrix, Rect(-1, -1, self.item.width + 1, self.item.height + 1))
+
+
+@dataclass(frozen=True, slots=True)
+class WaveState:
+    """A wave now: the level of each of its marks."""
+
+    item: WaveItem
+    matrix: Matrix
+    levels: tuple[float, ...]
+
+    @property
+    def reach(self) -> Rect:
+        """Frame pixels it may touch."""
+        return reach_of(self.matrix, self.item.reach)
+
+
+PartState = PathState | RectState | StampState | PictureState | WaveState
+
+
+@dataclass(frozen=True, slots=True)
 class CueState:
     """A caption now."""
 
@@ -72,11 +110,20 @@ class CueState:
     rects: tuple[RectState, ...]
     paths: tuple[PathState, ...]
     stamps: tuple[StampState, ...]
+    pictures: tuple[PictureState, ...] = ()
+    waves: tuple[WaveState, ...] = ()
 
     @property
-    def parts(self) -> tuple[PathState | RectState | StampState, ...]:
+    def parts(self) -> tuple[PartState, ...]:
         """All that is painted of it."""
-        return (*self.plates, *self.rects, *self.paths, *self.stamps)
+        return (
+            *self.plates,
+            *self.rects,
+            *self.paths,
+            *self.stamps,
+            *self.pictures,
+            *self.waves,
+        )
 
 
 State = tuple[CueState, ...]
@@ -102,6 +149,11 @@ def _cue(cue: SceneCue, at_us: int) -> CueState:
         tuple(RectState(rect, outer, value_at(rect.box, at_us)) for rect in cue.rects),
         tuple(_paths(cue.paths, outer, steady, at_us)),
         tuple(stamps),
+        tuple(PictureState(one, _placed(outer, one.x, one.y)) for one in cue.pictures),
+        tuple(
+            WaveState(one, outer, tuple(one.level(at_us - mark.age_us) for mark in one.marks))
+            for one in cue.waves
+        ),
     )
 
 

@@ -5,14 +5,19 @@ from __future__ import annotations
 import av
 import cv2
 import numpy as np
+import numpy.typing as npt
 
+from mortiser.core.errors import NotFound
 from mortiser.core.shape import Backdrop
 from mortiser.media.picture import Planes, plane_of
 from mortiser.paint.inks import FOOT, GREY
+from mortiser.pictures import sized_png
 from mortiser.render.blend import inks_of
 
 SMALL = 16
 """A blurred picture is worked out at this part of the frame's size."""
+SOFTEST = 0.05
+"""Sigma of the softest picture, a share of the frame's short side."""
 SOFT = 2.2
 """Sigma of the blur, in pixels of the small picture."""
 
@@ -23,6 +28,10 @@ def backdrop_planes(
     """Planes of yuv420p for a frame of ``size``, in the terms of the picture ``frame``; to be read only."""
     if backdrop.kind == "blur":
         return _blurred(frame, size, backdrop.dark)
+    if backdrop.kind == "picture":
+        found = _pictured(backdrop, frame, size)
+        if found is not None:
+            return found
     return _coloured(backdrop, frame, size)
 
 
@@ -37,6 +46,50 @@ def _coloured(backdrop: Backdrop, frame: av.VideoFrame, size: tuple[int, int]) -
         rows = np.rint(first[index] + (last[index] - first[index]) * share).astype(np.uint8)
         planes.append(np.broadcast_to(rows[:, None], (height, width)))
     return planes
+
+
+def _pictured(
+    backdrop: Backdrop, frame: av.VideoFrame, size: tuple[int, int]
+) -> list[Planes] | None:
+    """A picture of the user's own filling the frame; None where it is not in this workspace."""
+    pixels = filling(backdrop, size)
+    if pixels is None:
+        return None
+    seen = np.dstack([pixels[..., ::-1], np.full(pixels.shape[:2], 255, np.uint8)])
+    inked = inks_of(frame).picture(seen)
+    blue, red = (
+        cv2.resize(inked[..., at], None, fx=0.5, fy=0.5, interpolation=cv2.INTER_AREA)
+        for at in (1, 0)
+    )
+    return [
+        np.ascontiguousarray(inked[..., 2]),
+        np.asarray(blue, np.uint8),
+        np.asarray(red, np.uint8),
+    ]
+
+
+def filling(backdrop: Backdrop, size: tuple[int, int]) -> npt.NDArray[np.uint8] | None:
+    """RGB of a backdrop's picture that fills a frame, soft and darkened as it says; what can be seen through
+    is black. None where there is no picture, or it is not in this workspace."""
+    picture = backdrop.picture
+    if picture is None:
+        return None
+    share = max(size[0] / picture.width, size[1] / picture.height)
+    width = max(size[0], round(picture.width * share))
+    height = max(size[1], round(picture.height * share))
+    try:
+        data = np.frombuffer(sized_png(picture.digest, width, height), np.uint8)
+    except NotFound:
+        return None
+    bgra = np.asarray(cv2.imdecode(data, cv2.IMREAD_UNCHANGED), np.uint16)
+    left, top = (width - size[0]) // 2, (height - size[1]) // 2
+    part = bgra[top : top + size[1], left : left + size[0]]
+    seen: npt.NDArray[np.generic] = part[..., 2::-1] * part[..., 3:] // 255
+    if backdrop.soft:
+        sigma = backdrop.soft * SOFTEST * min(size)
+        seen = cv2.GaussianBlur(seen.astype(np.float32), (0, 0), sigma)
+    lit = seen.astype(np.float32) * (1 - backdrop.dark)
+    return np.ascontiguousarray(np.rint(lit).astype(np.uint8))
 
 
 def _blurred(frame: av.VideoFrame, size: tuple[int, int], dark: float) -> list[Planes]:

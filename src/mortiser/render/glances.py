@@ -13,6 +13,7 @@ from mortiser.core.piece import Piece
 from mortiser.core.placing import Size, covers, is_plain, matrix_of
 from mortiser.core.shape import Backdrop
 from mortiser.media.thumbnails import PieceThumbnails
+from mortiser.render.backdrops import filling
 
 SIDE = 320
 """The short side of a glance, in pixels."""
@@ -70,6 +71,10 @@ def _behind(seen: Rgb | None, backdrop: Backdrop, small: tuple[int, int]) -> Rgb
         part = seen[top : top + max(1, int(height)), left : left + max(1, int(width))]
         soft = cv2.GaussianBlur(cv2.resize(part, small), (0, 0), small[0] / 16)
         return np.asarray(soft * (1 - backdrop.dark), np.uint8)
+    if backdrop.kind == "picture":
+        found = filling(backdrop, small)
+        if found is not None:
+            return found
     share_down = ((np.arange(small[1]) + 0.5) / small[1])[:, None, None]
     if backdrop.kind != "gradient":
         last = first

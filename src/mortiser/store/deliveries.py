@@ -50,9 +50,15 @@ def ordered_sources(db: sqlite3.Connection, project_id: int) -> list[OrderedSour
             duration_us=row["duration_us"],
             audio_track=row["audio_track"],
             sound=projects.laid_path(row),
+            sound_key=_sound_key(row),
         )
         for row in projects.source_rows(db, project_id)
     ]
+
+
+def _sound_key(row: projects.SourceRow) -> str:
+    laid = projects.microphone_of(row)
+    return laid.key if laid else ""
 
 
 def ordered(row: sqlite3.Row) -> Order | None:

@@ -303,7 +303,7 @@ export interface paths {
         put?: never;
         /**
          * Follow Script
-         * @description Lay a script or lyrics over the recording, a line a caption.
+         * @description Lay a script or lyrics over the recording, a line or a verse a caption.
          */
         post: operations["follow_script"];
         delete?: never;
@@ -1482,6 +1482,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/cover": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Use Cover
+         * @description Show a song beside its cover, title and performer first: the project's own, or as its file says.
+         */
+        post: operations["use_cover"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jigs/{jig_id}": {
         parameters: {
             query?: never;
@@ -1536,6 +1556,50 @@ export interface paths {
          * @description Keep the jig of a file, in the place of one of its name.
          */
         post: operations["import_jig"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Pictures
+         * @description The pictures brought in last, the newest first.
+         */
+        get: operations["list_pictures"];
+        put?: never;
+        /**
+         * Add Picture
+         * @description Bring in a PNG, JPEG, WebP or SVG file; it is read once and drawn as pixels.
+         */
+        post: operations["add_picture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{digest}/{width}x{height}.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Picture
+         * @description A picture in so many pixels.
+         */
+        get: operations["picture"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1662,7 +1726,7 @@ export interface components {
         };
         /**
          * AddLayer
-         * @description Put a layer over the picture, in all shapes; plates under the layers that there are.
+         * @description Put a layer over the picture, in all shapes; plates and bubbles under the layers that there are.
          */
         AddLayer: {
             /**
@@ -1676,12 +1740,13 @@ export interface components {
              * Layer
              * @enum {string}
              */
-            layer: "headline" | "bar" | "clock" | "speaker" | "plate";
+            layer: "headline" | "picture" | "plate" | "arrow" | "bubble" | "bar" | "waveform" | "clock" | "speaker";
             /**
              * Text
              * @default
              */
             text: string;
+            picture?: components["schemas"]["OwnPicture"] | null;
         };
         /**
          * AddMove
@@ -1770,7 +1835,7 @@ export interface components {
         /**
          * ApplyJig
          * @description Give a piece the shapes, layers, finish and pace of a jig; what it says, its cuts, marks and own looks
-         *     of captions stay.
+         *     of captions stay. ``texts`` and ``pictures`` go into the jig's slots, in turn, in place of the piece's.
          */
         ApplyJig: {
             /**
@@ -1781,6 +1846,16 @@ export interface components {
             /** Piece Id */
             piece_id: number;
             jig: components["schemas"]["Jig"];
+            /**
+             * Texts
+             * @default []
+             */
+            texts: string[];
+            /**
+             * Pictures
+             * @default []
+             */
+            pictures: components["schemas"]["OwnPicture"][];
         };
         /**
          * Area
@@ -1801,7 +1876,8 @@ export interface components {
         /**
          * Backdrop
          * @description What lies behind a picture that does not cover the frame: the picture itself, blurred and darkened
-         *     (``dark`` of its light is taken away), a colour, or a gradient from top to bottom.
+         *     (``dark`` of its light is taken away), a colour, a gradient from top to bottom, or a picture of the user's
+         *     own that fills the frame, ``soft`` and darkened as much as is said.
          */
         Backdrop: {
             /**
@@ -1809,7 +1885,7 @@ export interface components {
              * @default blur
              * @enum {string}
              */
-            kind: "blur" | "colour" | "gradient";
+            kind: "blur" | "colour" | "gradient" | "picture";
             /**
              * Dark
              * @default 0.45
@@ -1845,6 +1921,12 @@ export interface components {
                 number,
                 number
             ];
+            picture?: components["schemas"]["OwnPicture"] | null;
+            /**
+             * Soft
+             * @default 0
+             */
+            soft: number;
         };
         /**
          * BeyondView
@@ -2091,6 +2173,23 @@ export interface components {
             from_cue_id: number;
             /** Cue Ids */
             cue_ids: number[];
+        };
+        /**
+         * CopyLayer
+         * @description Put the same layer over another piece of the project too, at the same place in each of its shapes.
+         */
+        CopyLayer: {
+            /** Piece Id */
+            piece_id: number;
+            /** Layer Id */
+            layer_id: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "copy_layer";
+            /** To Piece Id */
+            to_piece_id: number;
         };
         /**
          * CopyLook
@@ -2434,7 +2533,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Edit */
-            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["TapTimes"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["SetFilePace"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["LeaveOut"] | components["schemas"]["MarkWords"] | components["schemas"]["MarkEverywhere"] | components["schemas"]["DressEverywhere"] | components["schemas"]["DressSpeaker"] | components["schemas"]["TakeBack"] | components["schemas"]["DressCues"] | components["schemas"]["DressEach"] | components["schemas"]["UndressCues"] | components["schemas"]["CopyLook"] | components["schemas"]["DressWords"] | components["schemas"]["SetFinish"] | components["schemas"]["ChangeFinish"] | components["schemas"]["RenameProject"] | components["schemas"]["StrikeWords"] | components["schemas"]["RestoreWords"] | components["schemas"]["CutStretches"] | components["schemas"]["RestoreStretches"] | components["schemas"]["MoveCut"] | components["schemas"]["BringIn"] | components["schemas"]["SetGoal"] | components["schemas"]["PutPassages"] | components["schemas"]["PutRecorded"] | components["schemas"]["UseTake"] | components["schemas"]["MoveMicrophone"] | components["schemas"]["DropMicrophone"] | components["schemas"]["AddShape"] | components["schemas"]["DropShape"] | components["schemas"]["ResizeShape"] | components["schemas"]["FrameClips"] | components["schemas"]["PanClips"] | components["schemas"]["FrameBack"] | components["schemas"]["CopyFraming"] | components["schemas"]["SetBackdrop"] | components["schemas"]["AlternateFramings"] | components["schemas"]["AddMove"] | components["schemas"]["DropMove"] | components["schemas"]["DressShape"] | components["schemas"]["AddLayer"] | components["schemas"]["ChangeLayer"] | components["schemas"]["FinishLayer"] | components["schemas"]["LastLayer"] | components["schemas"]["RaiseLayer"] | components["schemas"]["PlaceLayer"] | components["schemas"]["DropLayer"] | components["schemas"]["ApplyJig"] | components["schemas"]["NewPiece"] | components["schemas"]["NamePiece"] | components["schemas"]["DeletePiece"];
+            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["TapTimes"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["SetFilePace"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["LeaveOut"] | components["schemas"]["MarkWords"] | components["schemas"]["MarkEverywhere"] | components["schemas"]["DressEverywhere"] | components["schemas"]["DressSpeaker"] | components["schemas"]["TakeBack"] | components["schemas"]["DressCues"] | components["schemas"]["DressEach"] | components["schemas"]["UndressCues"] | components["schemas"]["CopyLook"] | components["schemas"]["DressWords"] | components["schemas"]["SetFinish"] | components["schemas"]["ChangeFinish"] | components["schemas"]["RenameProject"] | components["schemas"]["StrikeWords"] | components["schemas"]["RestoreWords"] | components["schemas"]["CutStretches"] | components["schemas"]["RestoreStretches"] | components["schemas"]["MoveCut"] | components["schemas"]["BringIn"] | components["schemas"]["SetGoal"] | components["schemas"]["PutPassages"] | components["schemas"]["PutRecorded"] | components["schemas"]["UseTake"] | components["schemas"]["MoveMicrophone"] | components["schemas"]["DropMicrophone"] | components["schemas"]["AddShape"] | components["schemas"]["DropShape"] | components["schemas"]["ResizeShape"] | components["schemas"]["FrameClips"] | components["schemas"]["PanClips"] | components["schemas"]["FrameBack"] | components["schemas"]["CopyFraming"] | components["schemas"]["SetBackdrop"] | components["schemas"]["AlternateFramings"] | components["schemas"]["AddMove"] | components["schemas"]["DropMove"] | components["schemas"]["DressShape"] | components["schemas"]["AddLayer"] | components["schemas"]["ChangeLayer"] | components["schemas"]["FinishLayer"] | components["schemas"]["LastLayer"] | components["schemas"]["RaiseLayer"] | components["schemas"]["PlaceLayer"] | components["schemas"]["CopyLayer"] | components["schemas"]["DropLayer"] | components["schemas"]["ApplyJig"] | components["schemas"]["NewPiece"] | components["schemas"]["NamePiece"] | components["schemas"]["DeletePiece"];
             /**
              * Goes On
              * @description One more step of the same dragging: undone together with the newest edit.
@@ -2789,6 +2888,13 @@ export interface components {
                 number,
                 number
             ] | components["schemas"]["Gradient"];
+            /**
+             * Lit
+             * @description What is live while one of its words is said.
+             * @default word
+             * @enum {string}
+             */
+            lit: "word" | "line";
             /**
              * Outlines
              * @description Innermost first, each outside the one before.
@@ -3214,7 +3320,8 @@ export interface components {
          * Jig
          * @description Shapes with their framings, layers, finish and pace.
          *
-         *     What is about single clips and words is left out. A headline is a slot: what it says is the piece's own.
+         *     What is about single clips and words is left out. Headlines and pictures are slots: what a headline says is
+         *     the piece's own, and a picture of the piece takes the place of the jig's.
          */
         Jig: {
             /**
@@ -3339,7 +3446,8 @@ export interface components {
         };
         /**
          * LastLayer
-         * @description Have a layer last for what these captions say; for the whole piece with none.
+         * @description Have a layer last for what these captions say, or until the first caption comes; for the whole piece
+         *     with neither.
          */
         LastLayer: {
             /** Piece Id */
@@ -3356,14 +3464,22 @@ export interface components {
              * @default []
              */
             cue_ids: number[];
+            /**
+             * Intro
+             * @default false
+             */
+            intro: boolean;
         };
         /**
          * Layer
          * @description One layer of a piece.
          *
-         *     ``text`` is a headline's; letters are in the piece's finish, or in ``finish``. ``colour`` is that of a bar or
-         *     a plate, ``under`` of what a bar runs on. ``radius`` rounds corners, a share of the height: 0.5 is a pill.
-         *     ``during`` is the stretch of a source it lasts for; the whole piece without one.
+         *     ``text`` is a headline's; letters are in the piece's finish, or in ``finish``. ``colour`` is that of what is
+         *     drawn, ``under`` of what a bar runs on. ``radius`` rounds corners, a share of the height: 0.5 is a pill.
+         *     A bubble's ``tail`` points from one of its corners. ``coming`` and ``going`` are the motions of captions;
+         *     without one letters move as their finish says, and everything else just stands there. ``during`` is the
+         *     stretch of a source it lasts for, ``intro`` has it last until the first caption comes; the whole piece
+         *     without either.
          */
         Layer: {
             /** Id */
@@ -3372,7 +3488,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "headline" | "bar" | "clock" | "speaker" | "plate";
+            kind: "headline" | "picture" | "plate" | "arrow" | "bubble" | "bar" | "waveform" | "clock" | "speaker";
             /**
              * Text
              * @default
@@ -3419,7 +3535,32 @@ export interface components {
              * @default 1
              */
             opacity: number;
+            picture?: components["schemas"]["OwnPicture"] | null;
+            /**
+             * @default {
+             *       "form": "mirrored",
+             *       "count": 36,
+             *       "thick": 0.5,
+             *       "smooth_ms": 40
+             *     }
+             */
+            wave: components["schemas"]["Wave"];
+            /**
+             * Tail
+             * @default lower_left
+             * @enum {string}
+             */
+            tail: "lower_left" | "lower_right" | "upper_left" | "upper_right";
+            /** Coming */
+            coming?: ("none" | "appear" | "fade" | "settle" | "rise" | "drop" | "slide" | "swell" | "stamp" | "swing") | null;
+            /** Going */
+            going?: ("none" | "fade" | "sink" | "lift_off" | "shrink") | null;
             during?: components["schemas"]["Stretch-Output"] | null;
+            /**
+             * Intro
+             * @default false
+             */
+            intro: boolean;
         };
         /**
          * LayerChanges
@@ -3446,6 +3587,17 @@ export interface components {
             radius?: number | null;
             /** Opacity */
             opacity?: number | null;
+            picture?: components["schemas"]["OwnPicture"] | null;
+            wave?: components["schemas"]["Wave"] | null;
+            /** Tail */
+            tail?: ("lower_left" | "lower_right" | "upper_left" | "upper_right") | null;
+            /**
+             * Coming
+             * @description “own” moves as without one.
+             */
+            coming?: ("none" | "appear" | "fade" | "settle" | "rise" | "drop" | "slide" | "swell" | "stamp" | "swing") | "own" | null;
+            /** Going */
+            going?: ("none" | "fade" | "sink" | "lift_off" | "shrink") | "own" | null;
         };
         /**
          * LayerPlace
@@ -3967,6 +4119,23 @@ export interface components {
             ];
         };
         /**
+         * OwnPicture
+         * @description A picture by what is in it, so that copies and undo need not know where it lies.
+         */
+        OwnPicture: {
+            /** Digest */
+            digest: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+        };
+        /**
          * Pace
          * @description Limits of a caption and rules for its times (µs).
          */
@@ -4196,6 +4365,24 @@ export interface components {
              * @description Loudest sample of each step, 0 to 255.
              */
             peaks: number[];
+        };
+        /** PictureView */
+        PictureView: {
+            /**
+             * Picture
+             * @description What it is asked for by.
+             */
+            picture: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Radius */
+            radius: number;
         };
         /** PieceView */
         PieceView: {
@@ -4877,6 +5064,10 @@ export interface components {
             paths: components["schemas"]["PathView"][];
             /** Stamps */
             stamps: components["schemas"]["StampView"][];
+            /** Pictures */
+            pictures: components["schemas"]["PictureView"][];
+            /** Waves */
+            waves: components["schemas"]["WaveView"][];
         };
         /**
          * SceneView
@@ -4896,6 +5087,12 @@ export interface components {
         ScriptBody: {
             /** Text */
             text: string;
+            /**
+             * Verses
+             * @description A verse a caption, in place of a line.
+             * @default false
+             */
+            verses: boolean;
         };
         /**
          * SetBackdrop
@@ -5120,7 +5317,8 @@ export interface components {
              *         26,
              *         28,
              *         255
-             *       ]
+             *       ],
+             *       "soft": 0
              *     }
              */
             backdrop: components["schemas"]["Backdrop"];
@@ -5662,6 +5860,74 @@ export interface components {
              * @description Where it begins in the piece.
              */
             at_us: number | null;
+        };
+        /**
+         * Wave
+         * @description How a waveform is drawn: ``count`` marks of its sound, each ``thick`` of the room it has, evened out
+         *     over ``smooth_ms``.
+         */
+        Wave: {
+            /**
+             * Form
+             * @default mirrored
+             * @enum {string}
+             */
+            form: "bars" | "mirrored" | "line" | "ring";
+            /**
+             * Count
+             * @default 36
+             */
+            count: number;
+            /**
+             * Thick
+             * @default 0.5
+             */
+            thick: number;
+            /**
+             * Smooth Ms
+             * @default 40
+             */
+            smooth_ms: number;
+        };
+        /** WaveView */
+        WaveView: {
+            /** Levels */
+            levels: number[];
+            /** From Us */
+            from_us: number;
+            /** Step Us */
+            step_us: number;
+            /**
+             * Marks
+             * @description x, y, how far it goes at the loudest (dx, dy), the age of its sound in µs.
+             */
+            marks: [
+                number,
+                number,
+                number,
+                number,
+                number
+            ][];
+            /** Thick */
+            thick: number;
+            /** Fill */
+            fill: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /** Both */
+            both: boolean;
+            /** Joined */
+            joined: boolean;
+            /** Reach */
+            reach: [
+                number,
+                number,
+                number,
+                number
+            ];
         };
         /**
          * WordPlace
@@ -8536,6 +8802,39 @@ export interface operations {
             };
         };
     };
+    use_cover: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnPicture"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     remove_jig: {
         parameters: {
             query?: never;
@@ -8611,6 +8910,97 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["JigView"];
                 };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_pictures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnPicture"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_picture: {
+        parameters: {
+            query?: {
+                name?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnPicture"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                digest: string;
+                width: number;
+                height: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Client Error */
             "4XX": {

@@ -7,6 +7,10 @@ import { PartField, PickField, SliderField } from "./fields";
 import { ScopeBar } from "./ScopeBar";
 import { useTarget } from "./scope";
 
+const LIT = [
+  { value: "word", text: "The word being said" },
+  { value: "line", text: "The line being said" },
+];
 const BEHIND = [
   { value: "caption", text: "The whole caption" },
   { value: "line", text: "Each line" },
@@ -26,6 +30,7 @@ export function ColoursTab({ piece }: { piece: Piece }) {
     <>
       <ScopeBar />
       <TraySection title="Words" about="Not yet spoken, being spoken, spoken.">
+        <PickField target={target} path="lit" label="Lit" choices={LIT} />
         <PaintField target={target} path="ahead" label="Ahead" gradient />
         <PaintField target={target} path="live" label="Live" gradient />
         <PaintField target={target} path="past" label="Past" gradient />

@@ -9,7 +9,7 @@ import { type Target, useTarget } from "./scope";
 const named = (names: Record<string, string>) =>
   Object.entries(names).map(([value, text]) => ({ value, text }));
 
-const ENTRANCES = named({
+export const ENTRANCES = named({
   none: "None",
   appear: "Appear",
   fade: "Fade in",
@@ -36,7 +36,7 @@ const EMPHASES = named({
   pulse: "Pulse",
   ink: "Ink-in",
 });
-const EXITS = named({
+export const EXITS = named({
   none: "None",
   fade: "Fade out",
   sink: "Sink",

@@ -4,6 +4,7 @@ import { Swatch } from "../dress/ColourField";
 import { make } from "../dress/scope";
 import { Segments } from "../ui/Segments";
 import { TraySection } from "../ui/TraySection";
+import { PictureChoice } from "./PictureChoice";
 import { Amount } from "./PictureSection";
 
 type Backdrop = Schemas["Backdrop"];
@@ -26,18 +27,25 @@ export function BackdropSection({ piece, shape }: { piece: Piece; shape: Shape }
         label="Backdrop"
         chosen={backdrop.kind}
         choices={[
-          { value: "blur", text: "Picture, blurred" },
+          { value: "blur", text: "Blurred" },
           { value: "colour", text: "Colour" },
           { value: "gradient", text: "Gradient" },
+          { value: "picture", text: "Picture" },
         ]}
         onChoose={(kind) => set({ kind })}
       />
-      {backdrop.kind === "blur" ? (
-        <Amount
-          {...{ label: "Darkened by", min: 0, max: 90, step: 1, unit: "%", per: 100 }}
-          stored={backdrop.dark}
-          set={(dark) => set({ dark }, true)}
-        />
+      {backdrop.kind === "picture" ? (
+        <>
+          <PictureChoice chosen={backdrop.picture} onChoose={(picture) => set({ picture })} />
+          <Amount
+            {...{ label: "Blurred by", min: 0, max: 100, step: 1, unit: "%", per: 100 }}
+            stored={backdrop.soft}
+            set={(soft) => set({ soft }, true)}
+          />
+          <Darkness dark={backdrop.dark} set={(dark) => set({ dark }, true)} />
+        </>
+      ) : backdrop.kind === "blur" ? (
+        <Darkness dark={backdrop.dark} set={(dark) => set({ dark }, true)} />
       ) : (
         <div className="flex items-center gap-2">
           <span className="w-[86px]">{backdrop.kind === "colour" ? "Colour" : "From, to"}</span>
@@ -56,5 +64,15 @@ export function BackdropSection({ piece, shape }: { piece: Piece; shape: Shape }
         </div>
       )}
     </TraySection>
+  );
+}
+
+function Darkness({ dark, set }: { dark: number; set: (dark: number) => void }) {
+  return (
+    <Amount
+      {...{ label: "Darkened by", min: 0, max: 90, step: 1, unit: "%", per: 100 }}
+      stored={dark}
+      set={set}
+    />
   );
 }

@@ -54,7 +54,15 @@ export function JigsSection({ piece }: { piece: Piece }) {
           <JigCard
             key={one.id ?? one.jig.name}
             one={one}
-            onUse={() => void edit({ kind: "apply_jig", piece_id: piece.id, jig: one.jig })}
+            onUse={() =>
+              void edit({
+                kind: "apply_jig",
+                piece_id: piece.id,
+                jig: one.jig,
+                texts: [],
+                pictures: [],
+              })
+            }
             onRemove={(id) => void attempt(remove(id))}
           />
         ))}

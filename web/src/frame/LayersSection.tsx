@@ -1,37 +1,37 @@
-/** What stands over the picture besides captions: headline, progress bar, clock, who speaks, plate. */
-import { useQuery } from "@tanstack/react-query";
+/** What stands over the picture besides captions, and how more of it is added. */
 import {
   ArrowDown,
   ArrowUp,
+  AudioLines,
   Clock,
   Heading,
+  Image,
   type LucideIcon,
+  MessageSquare,
   Minus,
+  MoveRight,
   RectangleHorizontal,
   Trash2,
   User,
 } from "lucide-react";
-import { useEffect, useRef, useState } from "react";
-import { api, type FinishView, type Piece, type Schemas, type Shape, takeAs } from "../api/client";
-import { Swatch } from "../dress/ColourField";
-import { make } from "../dress/scope";
+import { useState } from "react";
+import type { Piece, Shape } from "../api/client";
 import { edit } from "../state/commands";
 import { openPiece, useProject } from "../state/store";
 import { Button } from "../ui/Button";
 import { IconButton } from "../ui/IconButton";
-import { Select } from "../ui/Select";
 import { TraySection } from "../ui/TraySection";
+import { LayerFields } from "./LayerFields";
 import { type Kind, type Layer, NAMES } from "./layers";
-import { Amount } from "./PictureSection";
-import { shapeName } from "./shapes";
-
-type Place = Schemas["LayerPlace"];
-type Changes = Schemas["LayerChanges"];
 
 const ICONS: [Kind, LucideIcon][] = [
   ["headline", Heading],
+  ["picture", Image],
+  ["waveform", AudioLines],
   ["bar", Minus],
   ["plate", RectangleHorizontal],
+  ["bubble", MessageSquare],
+  ["arrow", MoveRight],
   ["clock", Clock],
   ["speaker", User],
 ];
@@ -69,7 +69,9 @@ export function LayersSection({ piece, shape }: { piece: Piece; shape: Shape }) 
                   onClick={() => setOpen(open === layer.id ? null : layer.id)}
                 >
                   {NAMES[layer.kind]}
-                  {layer.text && <span className="text-dim"> · {layer.text}</span>}
+                  {(layer.text || layer.picture?.name) && (
+                    <span className="text-dim"> · {layer.text || layer.picture?.name}</span>
+                  )}
                 </button>
                 {piece.layers.length > 1 && (
                   <>
@@ -104,162 +106,5 @@ function Raise({ piece, layer, by }: { piece: Piece; layer: Layer; by: 1 | -1 })
     >
       <Icon size={14} />
     </IconButton>
-  );
-}
-
-function LayerFields({ piece, shape, layer }: { piece: Piece; shape: Shape; layer: Layer }) {
-  const picked = useProject((state) => state.picked);
-  const place = shape.places[layer.id];
-  const ids = { piece_id: piece.id, layer_id: layer.id };
-  const change = (changes: Partial<Changes>, dragged = false) =>
-    make({ kind: "change_layer", ...ids, changes }, dragged);
-  const put = (changes: Partial<Place>) =>
-    make({ kind: "place_layer", ...ids, shape_id: shape.id, changes }, true);
-  const letters = layer.kind !== "bar" && layer.kind !== "plate";
-  if (!place) return null;
-  const share = { step: 0.5, unit: "%", per: 100 };
-  return (
-    <div className="space-y-1 border-t border-line bg-page px-2 py-2">
-      {layer.kind === "headline" && (
-        <Headline text={layer.text} onChange={(text) => change({ text })} />
-      )}
-      {letters && <LayerFinish piece={piece} layer={layer} />}
-      {!letters && (
-        <div className="flex min-h-7 items-center gap-2">
-          <span className="w-[86px]">Colour</span>
-          <Swatch
-            label="Colour of the layer"
-            colour={layer.colour}
-            onChange={(colour) => change({ colour }, true)}
-          />
-          {layer.kind === "bar" && (
-            <Swatch
-              label="Colour under the bar"
-              colour={layer.under}
-              onChange={(under) => change({ under }, true)}
-            />
-          )}
-        </div>
-      )}
-      <Amount
-        {...{ label: "Up and down", min: 0, max: 100, ...share }}
-        stored={place.y}
-        set={(y) => put({ y })}
-      />
-      <Amount
-        {...{ label: "Sideways", min: 0, max: 100, ...share }}
-        stored={place.x}
-        set={(x) => put({ x })}
-      />
-      <Amount
-        {...{ label: "Width", min: 5, max: 100, ...share }}
-        stored={place.width}
-        set={(width) => put({ width })}
-      />
-      {letters ? (
-        <Amount
-          {...{ label: "Size", min: 2, max: 24, ...share, step: 0.2 }}
-          stored={place.size}
-          set={(size) => put({ size })}
-        />
-      ) : (
-        <>
-          <Amount
-            {...{ label: "Height", min: 0.2, max: 150, ...share, step: 0.1 }}
-            stored={place.height}
-            set={(height) => put({ height })}
-          />
-          <Amount
-            {...{ label: "Roundness", min: 0, max: 100, step: 1, unit: "%", per: 200 }}
-            stored={layer.radius}
-            set={(radius) => change({ radius }, true)}
-          />
-        </>
-      )}
-      <Amount
-        {...{ label: "Opacity", min: 0, max: 100, step: 1, unit: "%", per: 100 }}
-        stored={layer.opacity}
-        set={(opacity) => change({ opacity }, true)}
-      />
-      <div className="flex min-h-7 items-center gap-2">
-        <span className="w-[86px]">Shows</span>
-        <span className="flex-1">{layer.during ? "for some words" : "all the time"}</span>
-        <Button
-          kind="quiet"
-          disabled={!layer.during && !picked.size}
-          onClick={() =>
-            void edit({ kind: "last_layer", ...ids, cue_ids: layer.during ? [] : [...picked] })
-          }
-        >
-          {layer.during ? "All the time" : "Only over this"}
-        </Button>
-      </div>
-      <p className="text-small text-dim">Place and size in {shapeName(shape)} alone.</p>
-    </div>
-  );
-}
-
-const THE_PIECES = "";
-
-/** The finish that a layer's letters are in. */
-function LayerFinish({ piece, layer }: { piece: Piece; layer: Layer }) {
-  const { data } = useQuery({
-    queryKey: ["finishes"],
-    queryFn: () => takeAs<FinishView[]>(api.GET("/api/finishes")),
-  });
-  const all = data ?? [];
-  return (
-    <div className="flex min-h-7 items-center gap-2">
-      <span className="w-[86px] shrink-0">Finish</span>
-      <Select
-        label="Finish of the layer"
-        className="min-w-0 flex-1"
-        options={[
-          { value: THE_PIECES, text: `the piece’s, ${piece.finish.name}` },
-          ...all.map((one) => ({ value: one.finish.name, text: one.finish.name })),
-        ]}
-        chosen={layer.finish?.name ?? THE_PIECES}
-        onChoose={(name) =>
-          void edit({
-            kind: "finish_layer",
-            piece_id: piece.id,
-            layer_id: layer.id,
-            finish: all.find((one) => one.finish.name === name)?.finish ?? null,
-          })
-        }
-      />
-    </div>
-  );
-}
-
-/** Typed text is sent when the field is left, or after a rest. */
-function Headline({ text, onChange }: { text: string; onChange: (text: string) => void }) {
-  const [typed, setTyped] = useState(text);
-  const kept = useRef({ typed, text, onChange });
-  kept.current = { typed, text, onChange };
-  useEffect(() => setTyped(text), [text]);
-  // What was typed is kept, also where the field goes away.
-  useEffect(
-    () => () => {
-      const last = kept.current;
-      if (last.typed !== last.text) last.onChange(last.typed);
-    },
-    [],
-  );
-  useEffect(() => {
-    if (typed === text) return;
-    const timer = window.setTimeout(() => onChange(typed), 700);
-    return () => window.clearTimeout(timer);
-  }, [typed, text, onChange]);
-  return (
-    <textarea
-      aria-label="Text of the headline"
-      rows={2}
-      maxLength={400}
-      className="w-full rounded border border-line bg-card px-2 py-1"
-      value={typed}
-      onChange={(event) => setTyped(event.target.value)}
-      onBlur={() => typed !== text && onChange(typed)}
-    />
   );
 }

@@ -7,6 +7,7 @@ const backdrop = (kind: "blur" | "colour" | "gradient") => ({
     dark: 0.5,
     first: [1, 2, 3, 255] as [number, number, number, number],
     last: [4, 5, 6, 255] as [number, number, number, number],
+    soft: 0,
   },
 });
 

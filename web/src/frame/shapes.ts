@@ -30,7 +30,7 @@ export function shapeName({ width, height }: Pick<Shape, "width" | "height">): s
 export function backdropOf({ backdrop }: Pick<Shape, "backdrop">): string {
   const css = (colour: readonly number[]) => `rgb(${colour[0]}, ${colour[1]}, ${colour[2]})`;
   if (backdrop.kind === "blur") return NO_PICTURE;
-  if (backdrop.kind === "colour") return css(backdrop.first);
+  if (backdrop.kind !== "gradient") return css(backdrop.first);
   return `linear-gradient(${css(backdrop.first)}, ${css(backdrop.last)})`;
 }
 

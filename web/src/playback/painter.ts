@@ -17,8 +17,9 @@ import {
   zoomed,
 } from "./matrix";
 import { alpha, type Context, css, Sheet, type Word } from "./sheet";
-import { loadStamps, stamp } from "./stamps";
+import { bitmapOf, loadBitmaps } from "./stamps";
 import { valueAt } from "./track";
+import { drawWave } from "./waves";
 
 type PathItem = SceneCue["paths"][number];
 
@@ -49,12 +50,12 @@ export class Painter {
   private readonly asides: OffscreenCanvas[] = [];
   /** A caption, or one word of it, held by its handles, and how it is moved until it is let go. */
   held: { cueId: number; word: number | null; layer: Layer } | null = null;
-  /** Resolves when the emoji are there; until then they are left out. */
+  /** Resolves when emoji and pictures are there; until then they are left out. */
   readonly ready: Promise<void>;
 
   constructor(readonly scene: Scene) {
     this.paths = scene.outlines.map((outline) => new Path2D(outline));
-    this.ready = loadStamps(scene.cues.flatMap((cue) => cue.stamps));
+    this.ready = loadBitmaps(scene.cues.flatMap((cue) => [...cue.stamps, ...cue.pictures]));
   }
 
   /** Clear the canvas and paint the moment `at` (µs); `zoom` is canvas pixels per frame pixel. */
@@ -86,6 +87,10 @@ export class Painter {
     for (const one of (cue?.stamps ?? []).filter(wanted)) {
       found = around(found, reachOf(STILL, [one.x, one.y, one.x + one.side, one.y + one.side]));
     }
+    for (const one of cue?.pictures ?? []) {
+      found = around(found, reachOf(STILL, [one.x, one.y, one.x + one.width, one.y + one.height]));
+    }
+    for (const wave of cue?.waves ?? []) found = around(found, reachOf(STILL, wave.reach));
     return found;
   }
 
@@ -113,6 +118,11 @@ export class Painter {
       const matrix = layered(outer, one.layers, at);
       reach = around(reach, reachOf(matrix, [x - 1, y - 1, x + one.side + 1, y + one.side + 1]));
     }
+    for (const one of cue.pictures) {
+      const box: Bounds = [one.x - 1, one.y - 1, one.x + one.width + 1, one.y + one.height + 1];
+      reach = around(reach, reachOf(outer, box));
+    }
+    for (const wave of cue.waves) reach = around(reach, reachOf(outer, wave.reach));
     if (!reach) return;
     this.aside(sheet, reach, opacity, 0, (inner) =>
       this.paintParts(inner, cue, plates, words, outer, at, 1),
@@ -156,13 +166,31 @@ export class Painter {
     }
     for (const one of cue.stamps) {
       const opacity = opacityAt(one.layers, at);
-      const picture = opacity > 0 && stamp(one);
+      const picture = opacity > 0 && bitmapOf(one);
       if (!picture) continue;
       sheet.stand(placed(layered(outer, one.layers, at), one.x, one.y, this.zoom));
       context.imageSmoothingQuality = "low";
       context.globalAlpha = alpha(opacity);
       context.drawImage(picture, 0, 0, one.side, one.side);
       context.globalAlpha = 1;
+    }
+    for (const one of cue.pictures) {
+      const picture = bitmapOf(one);
+      if (!picture) continue;
+      sheet.stand(placed(outer, one.x, one.y, this.zoom));
+      context.save();
+      if (one.radius) {
+        context.beginPath();
+        context.roundRect(0, 0, one.width, one.height, one.radius);
+        context.clip();
+      }
+      context.imageSmoothingQuality = this.zoom < 1 ? "medium" : "low";
+      context.drawImage(picture, 0, 0, one.width, one.height);
+      context.restore();
+    }
+    for (const wave of cue.waves) {
+      sheet.stand(outer);
+      drawWave(context, wave, at);
     }
   }
 

@@ -1,7 +1,8 @@
-/** Pictures of emoji, fetched once a size for all scenes. */
+/** Pictures of emoji and of the user's own, fetched once a size for all scenes. */
 import type { SceneCue } from "../api/client";
 
 type Stamp = SceneCue["stamps"][number];
+type Picture = SceneCue["pictures"][number];
 
 /** Sizes change while something is dragged: the oldest pictures go. */
 const MOST = 200;
@@ -14,13 +15,20 @@ export function stampUrl(emoji: string, side: number): string {
   return `/api/emoji/${code}/${Math.round(side)}.png`;
 }
 
-/** The picture of a stamp, where it is there. */
-export function stamp(one: Stamp): ImageBitmap | null {
-  return pictures.get(stampUrl(one.emoji, one.side)) ?? null;
+export function pictureUrl(digest: string, width: number, height: number): string {
+  return `/api/pictures/${digest}/${width}x${height}.png`;
 }
 
-export async function loadStamps(stamps: readonly Stamp[]): Promise<void> {
-  await Promise.all([...new Set(stamps.map((one) => stampUrl(one.emoji, one.side)))].map(load));
+const urlOf = (one: Stamp | Picture): string =>
+  "emoji" in one ? stampUrl(one.emoji, one.side) : pictureUrl(one.picture, one.width, one.height);
+
+/** What is drawn of a stamp or a picture, where it is there. */
+export function bitmapOf(one: Stamp | Picture): ImageBitmap | null {
+  return pictures.get(urlOf(one)) ?? null;
+}
+
+export async function loadBitmaps(all: readonly (Stamp | Picture)[]): Promise<void> {
+  await Promise.all([...new Set(all.map(urlOf))].map(load));
 }
 
 function load(url: string): Promise<void> {

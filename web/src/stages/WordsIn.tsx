@@ -10,12 +10,14 @@ import { FilePick } from "../ui/FilePick";
 import { clock } from "../ui/format";
 import { say } from "../ui/notice";
 import { Progress } from "../ui/Progress";
+import { Segments } from "../ui/Segments";
 import { TraySection } from "../ui/TraySection";
 
 const KINDS = { import: "Taking captions in", script: "Laying the script over the sound" };
 
 export function WordsIn({ project, player }: { project: Project; player: Player | null }) {
   const [script, setScript] = useState<string | null>(null);
+  const [verses, setVerses] = useState(false);
   const picker = useRef<HTMLInputElement>(null);
   const newest = project.jobs.findLast((job) => job.kind in KINDS);
   const path = { params: { path: { project_id: project.id }, query: ofOpenPiece() } };
@@ -39,7 +41,10 @@ export function WordsIn({ project, player }: { project: Project; player: Player 
             event.preventDefault();
             void send(
               take(
-                api.POST("/api/projects/{project_id}/script", { ...path, body: { text: script } }),
+                api.POST("/api/projects/{project_id}/script", {
+                  ...path,
+                  body: { text: script, verses },
+                }),
               ),
             );
           }}
@@ -54,6 +59,16 @@ export function WordsIn({ project, player }: { project: Project; player: Player 
             value={script}
             onChange={(event) => setScript(event.target.value)}
           />
+          <Segments
+            label="What becomes a caption"
+            chosen={verses ? "verse" : "line"}
+            choices={[
+              { value: "line", text: "A line a caption" },
+              { value: "verse", text: "A verse a caption" },
+            ]}
+            onChoose={(one) => setVerses(one === "verse")}
+          />
+          {verses && <p className="text-small text-dim">Empty lines part the verses.</p>}
           <div className="flex gap-2">
             <Button kind="main" type="submit" disabled={!script.trim()}>
               Lay over the sound

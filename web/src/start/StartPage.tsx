@@ -4,6 +4,7 @@ import { Moon, Sun, Upload as UploadIcon, X } from "lucide-react";
 import { type DragEvent, useEffect, useRef, useState } from "react";
 import { useLocation } from "wouter";
 import { api, type Problem, take } from "../api/client";
+import { bringInPicture, PICTURE_FILES } from "../frame/PictureChoice";
 import { Button } from "../ui/Button";
 import { FilePick } from "../ui/FilePick";
 import { FIELD } from "../ui/fields";
@@ -58,7 +59,7 @@ export function StartPage() {
     for (const file of lonely) {
       say(`${file.name} belongs to a recording: drop it together with that one.`, "wrong");
     }
-    for (const { file, words, sounds } of recordings) {
+    for (const { file, words, sounds, cover } of recordings) {
       const key = nextKey++;
       const choices = { ...body, transcribe: words === undefined };
       const transfer = upload<{ project_id: number }>("/api/projects", file, choices, (part) =>
@@ -67,6 +68,7 @@ export function StartPage() {
       setArriving((list) => [...list, { key, name: file.name, part: 0, problem: null, transfer }]);
       transfer.done
         .then(async ({ project_id: projectId }) => {
+          if (cover) await showCover(projectId, cover);
           if (words) await sendCaptions(projectId, words, "guessed");
           for (const sound of sounds) {
             await upload(`/api/projects/${projectId}/recordings`, sound, choices, (part) =>
@@ -119,8 +121,9 @@ export function StartPage() {
           <UploadIcon size={26} className="text-dim" />
           <p className="mt-2 text-[17px]">Drop recordings here to caption them</p>
           <p className="mt-1 text-dim">
-            MP4, MOV, WebM or MKV video, or WAV, MP3, M4A, OGG or FLAC sound, with a caption file or
-            script beside it if there is one. Everything stays on this machine.
+            MP4, MOV, WebM or MKV video, or WAV, MP3, M4A, OGG or FLAC sound, with a caption file, a
+            script, or a song’s cover and lyrics beside it if there are any. Everything stays on
+            this machine.
           </p>
           <Button kind="main" className="mt-4" onClick={() => picker.current?.click()}>
             Choose files
@@ -141,7 +144,7 @@ export function StartPage() {
           <FilePick
             ref={picker}
             label="Recordings"
-            accept="video/*,audio/*,.mkv,.mov,.srt,.vtt,.ass,.ssa,.txt"
+            accept={`video/*,audio/*,.mkv,.mov,.srt,.vtt,.ass,.ssa,.txt,${PICTURE_FILES}`}
             multiple
             onFiles={takeIn}
           />
@@ -219,6 +222,17 @@ export function StartPage() {
       </main>
     </div>
   );
+}
+
+/** A song is shown beside its cover. A cover that cannot be read is told of; the song is there all the same. */
+async function showCover(projectId: number, file: File): Promise<void> {
+  try {
+    const body = await bringInPicture(file);
+    const path = { project_id: projectId };
+    await take(api.POST("/api/projects/{project_id}/cover", { params: { path }, body }));
+  } catch (problem) {
+    say(`${file.name} was not taken. ${(problem as Problem).message}`, "wrong");
+  }
 }
 
 function ThemeButton() {

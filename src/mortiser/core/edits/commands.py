@@ -40,6 +40,7 @@ from mortiser.core.edits.jigs import ApplyJig
 from mortiser.core.edits.layers import (
     AddLayer,
     ChangeLayer,
+    CopyLayer,
     DropLayer,
     FinishLayer,
     LastLayer,
@@ -155,6 +156,7 @@ AskedEdit = Annotated[
     | LastLayer
     | RaiseLayer
     | PlaceLayer
+    | CopyLayer
     | DropLayer
     | ApplyJig
     | NewPiece

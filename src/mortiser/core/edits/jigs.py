@@ -2,32 +2,38 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
+
+from pydantic import Field
 
 from mortiser.core.edits.base import BaseEdit
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.pacing import SetPace
-from mortiser.core.jig import Jig, filled
+from mortiser.core.jig import Jig, behind, filled
 from mortiser.core.limits import Id
+from mortiser.core.own_picture import OwnPicture
+from mortiser.core.shape import MOST_LAYERS
 
 
 class ApplyJig(BaseEdit):
     """Give a piece the shapes, layers, finish and pace of a jig; what it says, its cuts, marks and own looks
-    of captions stay."""
+    of captions stay. ``texts`` and ``pictures`` go into the jig's slots, in turn, in place of the piece's."""
 
     kind: Literal["apply_jig"] = "apply_jig"
     piece_id: Id
     jig: Jig
+    texts: list[Annotated[str, Field(max_length=400)]] = Field(default=[], max_length=MOST_LAYERS)
+    pictures: list[OwnPicture] = Field(default=[], max_length=MOST_LAYERS)
 
     def label(self, desk: Desk) -> str:
         return f"jig {self.jig.name}"
 
     def apply(self, desk: Desk) -> None:
         before = desk.layers(self.piece_id)
-        desk.set_shapes(self.piece_id, self.jig.shapes)
-        desk.set_layers(
-            self.piece_id, filled(self.jig.layers, before, desk.piece_name(self.piece_id))
-        )
+        name = desk.piece_name(self.piece_id)
+        layers = filled(self.jig.layers, before, name, self.texts, self.pictures)
+        desk.set_shapes(self.piece_id, behind(self.jig.shapes, layers))
+        desk.set_layers(self.piece_id, layers)
         desk.set_finish(self.piece_id, self.jig.finish)
         desk.set_file_pace(self.piece_id, self.jig.file_pace)
         if desk.pace(self.piece_id) != self.jig.pace:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -12,38 +13,52 @@ from mortiser.core.edits.saying import stretches_said
 from mortiser.core.edits.shapes import ShapeEdit, change_shape, shape_of
 from mortiser.core.errors import BadInput, NotFound
 from mortiser.core.finish.model import Finish
+from mortiser.core.finish.names import EntranceName, ExitName
 from mortiser.core.finish.parts import Colour
-from mortiser.core.layer import PLACES, Layer, LayerKind
+from mortiser.core.layer import PLACES, Corner, Layer, LayerKind, Layers, Wave
 from mortiser.core.limits import Id, Ids
-from mortiser.core.shape import MOST_LAYERS, LayerPlace, Stretch
+from mortiser.core.own_picture import OwnPicture
+from mortiser.core.shape import MOST_LAYERS, LayerPlace, Shape, Shapes, Stretch
 
 NAMES: dict[LayerKind, str] = {
     "headline": "headline",
+    "picture": "picture",
+    "plate": "plate",
+    "arrow": "arrow",
+    "bubble": "speech bubble",
     "bar": "progress bar",
+    "waveform": "waveform",
     "clock": "clock",
     "speaker": "name of who speaks",
-    "plate": "plate",
 }
+UNDER: frozenset[LayerKind] = frozenset({"plate", "bubble"})
+"""What comes under the layers that are there."""
+ROUND: dict[LayerKind, float] = {"picture": 0.0, "bubble": 0.3}
+"""How round corners are at first, where not wholly."""
 
 
 class AddLayer(BaseEdit):
-    """Put a layer over the picture, in all shapes; plates under the layers that there are."""
+    """Put a layer over the picture, in all shapes; plates and bubbles under the layers that there are."""
 
     kind: Literal["add_layer"] = "add_layer"
     piece_id: Id
     layer: LayerKind
     text: str = Field(default="", max_length=400)
+    picture: OwnPicture | None = None
 
     def label(self, desk: Desk) -> str:
         return f"add {NAMES[self.layer]}"
 
     def apply(self, desk: Desk) -> None:
         layers = desk.layers(self.piece_id)
-        if len(layers) >= MOST_LAYERS:
-            raise BadInput(f"A piece has {MOST_LAYERS} layers at most. Take one away first.")
-        number = max((one.id for one in layers), default=0) + 1
-        fresh = Layer(id=number, kind=self.layer, text=self.text)
-        made = (fresh, *layers) if self.layer == "plate" else (*layers, fresh)
+        fresh = Layer(
+            id=_free_id(layers),
+            kind=self.layer,
+            text=self.text,
+            picture=self.picture,
+            radius=ROUND.get(self.layer, 0.5),
+        )
+        made = (fresh, *layers) if self.layer in UNDER else (*layers, fresh)
         desk.set_layers(self.piece_id, made)
 
 
@@ -57,6 +72,39 @@ class LayerChanges(BaseModel):
     under: Colour | None = None
     radius: float | None = Field(default=None, ge=0, le=0.5)
     opacity: float | None = Field(default=None, ge=0, le=1)
+    picture: OwnPicture | None = None
+    wave: Wave | None = None
+    tail: Corner | None = None
+    coming: EntranceName | Literal["own"] | None = Field(
+        default=None, description="“own” moves as without one."
+    )
+    going: ExitName | Literal["own"] | None = None
+
+    @property
+    def values(self) -> dict[str, object]:
+        """What is set, by name."""
+        found = {name: getattr(self, name) for name in self.model_fields_set}
+        return {
+            name: None if value == "own" and name in MOTIONS else value
+            for name, value in found.items()
+            if value is not None
+        }
+
+
+MOTIONS = ("coming", "going")
+WHAT = {
+    "text": "text",
+    "colour": "colour",
+    "under": "colour",
+    "radius": "roundness",
+    "opacity": "opacity",
+    "picture": "choice",
+    "wave": "form",
+    "tail": "tail",
+    "coming": "entrance",
+    "going": "exit",
+}
+"""What is set, in a word."""
 
 
 class LayerEdit(BaseEdit):
@@ -73,11 +121,11 @@ class ChangeLayer(LayerEdit):
     changes: LayerChanges
 
     def label(self, desk: Desk) -> str:
-        what = next(iter(self.changes.model_dump(exclude_none=True)), "look")
+        what = WHAT.get(next(iter(self.changes.values), ""), "look")
         return f"{what} of {_name(desk, self)}"
 
     def apply(self, desk: Desk) -> None:
-        _set(desk, self, self.changes.model_dump(exclude_none=True))
+        _set(desk, self, self.changes.values)
 
 
 class FinishLayer(LayerEdit):
@@ -94,24 +142,26 @@ class FinishLayer(LayerEdit):
 
 
 class LastLayer(LayerEdit):
-    """Have a layer last for what these captions say; for the whole piece with none."""
+    """Have a layer last for what these captions say, or until the first caption comes; for the whole piece
+    with neither."""
 
     kind: Literal["last_layer"] = "last_layer"
     cue_ids: Ids = Field(default=[])
+    intro: bool = False
 
     def label(self, desk: Desk) -> str:
         return f"when {_name(desk, self)} shows"
 
     def apply(self, desk: Desk) -> None:
-        if not self.cue_ids:
-            _set(desk, self, {"during": None})
+        if self.intro or not self.cue_ids:
+            _set(desk, self, {"during": None, "intro": self.intro})
             return
         said = stretches_said(desk, self.piece_id, self.cue_ids)
         source_id = next(iter(said)).source_id
         here = [stretch for clip, stretch in said.items() if clip.source_id == source_id]
         start, end = min(start for start, _ in here), max(end for _, end in here)
         during = Stretch(source_id=source_id, start_us=start, end_us=end)
-        _set(desk, self, {"during": during})
+        _set(desk, self, {"during": during, "intro": False})
 
 
 class RaiseLayer(LayerEdit):
@@ -130,6 +180,34 @@ class RaiseLayer(LayerEdit):
         if 0 <= to < len(layers):
             layers[at], layers[to] = layers[to], layers[at]
         desk.set_layers(self.piece_id, tuple(layers))
+
+
+class CopyLayer(LayerEdit):
+    """Put the same layer over another piece of the project too, at the same place in each of its shapes."""
+
+    kind: Literal["copy_layer"] = "copy_layer"
+    to_piece_id: Id
+
+    def label(self, desk: Desk) -> str:
+        return f"copy {_name(desk, self)} to {desk.piece_name(self.to_piece_id)}"
+
+    def apply(self, desk: Desk) -> None:
+        layer = _layer(desk, self)
+        there = desk.layers(self.to_piece_id)
+        used = {clip.source_id for clip in desk.timeline(self.to_piece_id).clips}
+        lasting = layer.during if layer.during and layer.during.source_id in used else None
+        copy = layer.model_copy(update={"id": _free_id(there), "during": lasting})
+        desk.set_layers(self.to_piece_id, (*there, copy))
+        here = desk.shapes(self.piece_id)
+        shapes = tuple(
+            one.model_copy(
+                update={"places": {**one.places, copy.id: _like(here, one).places[layer.id]}}
+            )
+            if layer.id in _like(here, one).places
+            else one
+            for one in desk.shapes(self.to_piece_id)
+        )
+        desk.set_shapes(self.to_piece_id, shapes)
 
 
 class DropLayer(LayerEdit):
@@ -178,6 +256,21 @@ class PlaceLayer(ShapeEdit):
         place = shape.places.get(layer.id, PLACES[layer.kind])
         moved: LayerPlace = place.model_copy(update=self.changes.model_dump(exclude_none=True))
         change_shape(desk, self, {"places": {**shape.places, layer.id: moved}})
+
+
+def _free_id(layers: Layers) -> int:
+    """The number of a layer that is to come. Raises BadInput where there are as many as there may be."""
+    if len(layers) >= MOST_LAYERS:
+        raise BadInput(f"A piece has {MOST_LAYERS} layers at most. Take one away first.")
+    return max((one.id for one in layers), default=0) + 1
+
+
+def _like(shapes: Shapes, wanted: Shape) -> Shape:
+    """The shape that is most like another one."""
+    return min(
+        shapes,
+        key=lambda one: abs(math.log(one.width * wanted.height / (one.height * wanted.width))),
+    )
 
 
 def _layer(desk: Desk, edit: LayerEdit | PlaceLayer) -> Layer:

@@ -80,6 +80,9 @@ class Finish(Value):
     ahead: Paint
     live: Paint
     past: Paint
+    lit: Literal["word", "line"] = Field(
+        default="word", description="What is live while one of its words is said."
+    )
     outlines: tuple[Outline, ...] = Field(
         default=(), max_length=3, description="Innermost first, each outside the one before."
     )

@@ -88,6 +88,8 @@ def plank_box(
         if not keys:
             keys.append(Key(start, value))
             continue
+        if value == keys[-1].value:
+            continue
         slides = plank.travel == "slide"
         way: Ease = "inout" if slides else "hold"
         length = min(SLIDE_US, max(1, (end - start) // 2)) if slides else 1

@@ -26,3 +26,12 @@ def live_spans(starts: Sequence[int], start_us: int, end_us: int) -> list[tuple[
         edges += [inside[index] + (until - inside[index]) * k // share for k in range(share)]
         index = last
     return list(zip(edges, [*edges[1:], end_us], strict=True))
+
+
+def lived_together(
+    lives: Sequence[tuple[int, int]], parts: Sequence[tuple[int, int]]
+) -> list[tuple[int, int]]:
+    """Live spans where all words of a part (half open, by number) are live as long as one of them is."""
+    return [
+        (lives[first][0], lives[last - 1][1]) for first, last in parts for _ in range(first, last)
+    ]

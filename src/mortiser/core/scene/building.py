@@ -12,7 +12,7 @@ from mortiser.core.finish.model import Finish
 from mortiser.core.layout.block import lay_out_cue
 from mortiser.core.layout.fonts import FontBook
 from mortiser.core.motion.paints import plank_box
-from mortiser.core.motion.timing import live_spans
+from mortiser.core.motion.timing import live_spans, lived_together
 from mortiser.core.scene.model import PathItem, RectItem, Scene, SceneCue, StampItem
 from mortiser.core.scene.moving import Movement
 from mortiser.core.scene.plates import standing_plates, word_plate
@@ -64,6 +64,10 @@ def _scene_cue(
     starts = [word.start_us for word in cue.words]
     said = [word.end_us for word in cue.words]
     lives = live_spans(starts, cue.start_us, cue.end_us)
+    boxes = [word.box for word in block.words]
+    if finish.lit == "line":
+        lives = lived_together(lives, block.lines)
+        boxes = [block.line_boxes[word.line] for word in block.words]
     movement = Movement(finish, block, lives, said, (cue.start_us, cue.end_us), beyond)
     plates = list(standing_plates(finish, block, movement))
     paths: list[PathItem] = []
@@ -75,7 +79,7 @@ def _scene_cue(
         stamps += stamps_of(block, index, movement, layers)
     rects: tuple[RectItem, ...] = ()
     if finish.plank is not None:
-        box = plank_box(finish.plank, [word.box for word in block.words], lives, block.size)
+        box = plank_box(finish.plank, boxes, lives, block.size)
         rects = (RectItem(box, finish.plank.radius * block.size, finish.plank.colour),)
     return SceneCue(
         cue.id,

@@ -6,33 +6,53 @@ A layer is told apart from captions by its id: minus its number.
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 
 from mortiser.core.finish.changes import changed
 from mortiser.core.finish.model import Finish
-from mortiser.core.finish.motions import Emphasis
-from mortiser.core.layer import PLACES, Layer
+from mortiser.core.finish.motions import Emphasis, Exit
+from mortiser.core.layer import LETTERS, PLACES, Layer
 from mortiser.core.layout.fonts import FontBook
+from mortiser.core.layout.rect import Rect
+from mortiser.core.motion.entrances import ENTRANCES, Coming
+from mortiser.core.motion.exits import exit_layer
 from mortiser.core.motion.layers import Layer as Motion
+from mortiser.core.motion.layers import kept
 from mortiser.core.motion.track import Key, Track, fixed
 from mortiser.core.piece import Piece
 from mortiser.core.scene.building import build_scene
-from mortiser.core.scene.model import RectItem, SceneCue
+from mortiser.core.scene.drawn import drawn_item
+from mortiser.core.scene.model import PictureItem, RectItem, SceneCue
+from mortiser.core.scene.waves import NOT_HEARD, Heard, wave_item
 from mortiser.core.shape import LayerPlace
 from mortiser.core.speakers import speaker_of
 from mortiser.core.time import SECOND
 from mortiser.core.words import Cue, Shown
 
+SHORTEST_INTRO_US = 1_200_000
+"""What comes before the first caption has to last so long to be an introduction."""
+COMES_US = 300_000
+GOES_US = 250_000
+"""How long a layer that is not of letters takes to come and to go."""
+FAR = 0.09
+"""How far it moves meanwhile, a share of the frame's short side."""
+
 
 @dataclass(frozen=True)
 class LayerReel:
-    """One layer of a piece at any moment; ``cues`` are the piece's captions, in time order."""
+    """One layer of a piece at any moment; ``cues`` are the piece's captions, in time order, ``heard`` its
+    sound as far as it is asked for."""
 
     layer: Layer
     piece: Piece
     cues: Sequence[Cue]
     size: tuple[int, int]
     fonts: FontBook
+    heard: Heard = NOT_HEARD
+    _made: dict[tuple[str, int, int], SceneCue | None] = field(
+        default_factory=dict, compare=False, repr=False
+    )
+    """What is laid out already, by its text and times."""
 
     def at(self, at_us: int) -> list[SceneCue]:
         """What of it shows at a moment of the piece."""
@@ -40,61 +60,115 @@ class LayerReel:
 
     def between(self, from_us: int, to_us: int) -> Iterator[SceneCue]:
         """What of it shows in ``[from_us, to_us)`` of the piece."""
-        start, end = span_of(self.layer, self.piece)
+        start, end = span_of(self.layer, self.piece, self.cues)
         if start >= end or start >= to_us or end <= from_us:
             return
-        place = self.piece.shape.places.get(self.layer.id, PLACES[self.layer.kind])
         match self.layer.kind:
-            case "headline":
-                yield from self._letters(self.layer.text, place, start, end)
-            case "bar" | "plate":
-                yield self._boxes(place, start, end)
             case "clock":
                 first = max(start, from_us) // SECOND
                 for number in range(first, -(-min(end, to_us) // SECOND)):
                     text = f"{number // 60}:{number % 60:02d}"
                     begin, over = max(start, number * SECOND), min(end, (number + 1) * SECOND)
                     if begin < over:
-                        yield from self._letters(text, place, begin, over, still=True)
+                        yield from self._kept(text, begin, over)
             case "speaker":
                 for name, begin, over in _turns(self.cues):
                     if begin < to_us and over > from_us and begin < end and over > start:
-                        yield from self._letters(name, place, max(begin, start), min(over, end))
+                        yield from self._kept(name, max(begin, start), min(over, end))
+            case _:
+                yield from self._kept(self.layer.text, start, end)
 
-    def _letters(
-        self, text: str, place: LayerPlace, start: int, end: int, *, still: bool = False
-    ) -> Iterator[SceneCue]:
+    def _kept(self, text: str, start: int, end: int) -> Iterator[SceneCue]:
+        key = text, start, end
+        if key not in self._made:
+            self._made[key] = (
+                self._letters(text, start, end)
+                if self.layer.kind in LETTERS
+                else self._figure(start, end)
+            )
+        made = self._made[key]
+        if made is not None:
+            yield made
+
+    @property
+    def _place(self) -> LayerPlace:
+        return self.piece.shape.places.get(self.layer.id, PLACES[self.layer.kind])
+
+    def _letters(self, text: str, start: int, end: int) -> SceneCue | None:
         words = tuple(
             Shown(word, start, end, seam="line" if last and more else "free")
             for line, more in _lines(text)
             for word, last in _marked(line.split())
         )
         if not words:
-            return
-        finish = _plain(self.layer.finish or self.piece.worn, place, still=still)
+            return None
+        finish = _plain(self.layer, self.layer.finish or self.piece.worn, self._place)
         cue = Cue(0, words, start, end)
         (made,) = build_scene([cue], finish, self.size, self.fonts).cues
-        yield replace(made, id=-self.layer.id, layers=(*self._opacity, *made.layers))
+        return replace(made, id=-self.layer.id, layers=(*self._opacity, *made.layers))
 
-    def _boxes(self, place: LayerPlace, start: int, end: int) -> SceneCue:
+    def _figure(self, start: int, end: int) -> SceneCue | None:
+        """What has no letters: in its box, turned and moved as a whole."""
+        box = self.box
+        motions = kept(*self._motions(box.middle, start, end))
+        made = SceneCue(
+            -self.layer.id, start, end, start, box.height, motions, (), (), (), (), (), ()
+        )
+        match self.layer.kind:
+            case "bar":
+                return replace(made, rects=self._bar(box, start, end))
+            case "picture":
+                if self.layer.picture is None:
+                    return None
+                x, y, width, height = (round(v) for v in (*box[:2], box.width, box.height))
+                radius = self.layer.radius * min(width, height)
+                item = PictureItem(self.layer.picture.digest, x, y, width, height, radius)
+                return replace(made, pictures=(item,))
+            case "waveform":
+                item_ = wave_item(self.layer.wave, box, self.layer.colour, self.heard)
+                return replace(made, waves=(item_,))
+            case _:
+                return replace(made, plates=(drawn_item(self.layer, box),))
+
+    @property
+    def box(self) -> Rect:
+        """Where it stands, not turned, in frame pixels; of letters, what they are laid out in."""
+        place = self._place
         width, height = place.width * self.size[0], place.height * min(self.size)
+        if self.layer.picture is not None:
+            width = max(1, round(width))
+            height = max(1, round(width * self.layer.picture.height / self.layer.picture.width))
+        if self.layer.kind == "waveform" and self.layer.wave.form == "ring":
+            height = width
         left = place.x * self.size[0] - width / 2
         top = place.y * self.size[1] - height / 2
-        radius = self.layer.radius * min(width, height)
-        whole: Track = fixed(left, top, width, height)
-        rects = [RectItem(whole, radius, self.layer.colour)]
-        if self.layer.kind == "bar":
-            grown: Track = (
-                Key(start, (left, top, min(width, height), height)),
-                Key(end, (left, top, width, height)),
-            )
-            rects = [
-                RectItem(whole, radius, self.layer.under),
-                RectItem(grown, radius, self.layer.colour),
-            ]
-        return SceneCue(
-            -self.layer.id, start, end, start, height, self._opacity, (), tuple(rects), (), ()
+        return Rect.sized(left, top, width, height)
+
+    def _bar(self, box: Rect, start: int, end: int) -> tuple[RectItem, ...]:
+        radius = self.layer.radius * min(box.width, box.height)
+        whole: Track = fixed(box.left, box.top, box.width, box.height)
+        first = min(box.width, box.height)
+        grown: Track = (
+            Key(start, (box.left, box.top, first, box.height)),
+            Key(end, (box.left, box.top, box.width, box.height)),
         )
+        return (
+            RectItem(whole, radius, self.layer.under),
+            RectItem(grown, radius, self.layer.colour),
+        )
+
+    def _motions(self, middle: tuple[float, float], start: int, end: int) -> Iterator[Motion]:
+        yield from self._opacity
+        turn = self._place.turn
+        if turn:
+            yield Motion(middle, turn=fixed(turn))
+        far, half = FAR * min(self.size), (end - start) // 2
+        make = ENTRANCES.get(self.layer.coming or "none")
+        if make is not None:
+            yield make(Coming(start, min(COMES_US, half), far, middle, 1.0, "out"))
+        if self.layer.going is not None:
+            span = end - min(GOES_US, half), end
+            yield exit_layer(Exit(kind=self.layer.going), span, far, middle)
 
     @property
     def _opacity(self) -> tuple[Motion, ...]:
@@ -104,14 +178,22 @@ class LayerReel:
 
 
 def layer_reels(
-    piece: Piece, cues: Sequence[Cue], size: tuple[int, int], fonts: FontBook
+    piece: Piece,
+    cues: Sequence[Cue],
+    size: tuple[int, int],
+    fonts: FontBook,
+    heard: Heard = NOT_HEARD,
 ) -> list[LayerReel]:
     """All layers of a piece in the order they are painted: below its captions."""
-    return [LayerReel(layer, piece, cues, size, fonts) for layer in piece.layers]
+    return [LayerReel(layer, piece, cues, size, fonts, heard) for layer in piece.layers]
 
 
-def span_of(layer: Layer, piece: Piece) -> tuple[int, int]:
-    """From when to when a layer shows in the piece (µs); nothing where its stretch is cut away."""
+def span_of(layer: Layer, piece: Piece, cues: Sequence[Cue] = ()) -> tuple[int, int]:
+    """From when to when a layer shows in the piece (µs); nothing where its stretch is cut away, or where
+    there is no introduction before the first of its captions."""
+    if layer.intro:
+        first = cues[0].start_us if cues else piece.timeline.duration_us
+        return (0, first) if first >= SHORTEST_INTRO_US else (0, 0)
     if layer.during is None:
         return 0, piece.timeline.duration_us
     edges: list[int] = []
@@ -124,12 +206,17 @@ def span_of(layer: Layer, piece: Piece) -> tuple[int, int]:
     return (min(edges), max(edges)) if edges else (0, 0)
 
 
-def _plain(finish: Finish, place: LayerPlace, *, still: bool) -> Finish:
+def _plain(layer: Layer, finish: Finish, place: LayerPlace) -> Finish:
     """A finish for words that nobody says: all of them alike, where the layer stands."""
     # What comes with each word as it is said comes with the layer.
-    entrance = finish.motion.entrance.model_copy(update={"when": "start"})
-    motion = finish.motion.model_copy(update={"emphasis": Emphasis(), "entrance": entrance})
-    if still:
+    entrance = finish.motion.entrance.model_copy(
+        update={"when": "start"} | ({"kind": layer.coming} if layer.coming else {})
+    )
+    leaving = finish.motion.exit.model_copy(update={"kind": layer.going} if layer.going else {})
+    motion = finish.motion.model_copy(
+        update={"emphasis": Emphasis(), "entrance": entrance, "exit": leaving}
+    )
+    if layer.kind == "clock":
         motion = type(motion)()
     alike = finish.model_copy(
         update={

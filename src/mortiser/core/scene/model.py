@@ -10,20 +10,23 @@ A painter, at piece time t, takes the cues with ``start_us <= t < end_us`` and f
 3. paints plates, then planks, in order, a colour's opacity times the item's;
 4. of each fully opaque word paints the shadow and the outlines, outermost first; then of each its
    fill; then each half-opaque word (shadow, outlines, fill) aside and over, as one at its opacity;
-5. paints the stamps.
+5. paints the stamps, then the pictures, then the waves.
 
 The matrix of a layer: scale and turn about its ``pivot``, then ``move``. A shadow belongs to the
 outermost outline where there is one, else to the fill; its offset and blur scale and turn with its
 word. An outline is a stroke with round joins, twice its width, under the fill. ``blur`` is twice the
 Gaussian sigma. A fill of four numbers is a colour, of eight the colours at both ends of ``line``.
 Ink is a second fill, seen between its two x in the word's own pixels, from far above to far below.
+A wave's mark at (x, y) is a stroke with round ends to (x + h dx, y + h dy), and as far the other way where
+``both`` is set; h is the wave's level ``age_us`` ago, between levels in a straight line. The marks of a joined
+wave are one stroke through their far ends.
 All lengths are frame pixels, all times piece microseconds, colours 0 to 255 straight sRGB.
 """
 
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Protocol
+from typing import NamedTuple, Protocol
 
 from mortiser.core.finish.parts import Colour
 from mortiser.core.layout.rect import Rect
@@ -104,6 +107,55 @@ class StampItem:
 
 
 @dataclass(frozen=True, slots=True)
+class PictureItem:
+    """A picture of the user's own in a box with rounded corners, its corner at (x, y)."""
+
+    picture: str
+    x: float
+    y: float
+    width: int
+    height: int
+    radius: float = 0.0
+
+
+class Mark(NamedTuple):
+    """One mark of a wave: where it stands, how far it goes at the loudest, and how old its sound is."""
+
+    x: float
+    y: float
+    dx: float
+    dy: float
+    age_us: int
+
+
+@dataclass(frozen=True, slots=True)
+class WaveItem:
+    """A sound drawn: ``levels`` are 0 to 1, the first one at ``from_us``, one every ``step_us``."""
+
+    levels: tuple[float, ...]
+    from_us: int
+    step_us: int
+    marks: tuple[Mark, ...]
+    thick: float
+    fill: Colour
+    both: bool
+    joined: bool
+    reach: Rect
+
+    def level(self, at_us: int) -> float:
+        """The level at a moment of the piece; held before the first and after the last."""
+        share = (at_us - self.from_us) / self.step_us
+        last = len(self.levels) - 1
+        if share <= 0:
+            return self.levels[0]
+        if share >= last:
+            return self.levels[last]
+        before = int(share)
+        low, high = self.levels[before], self.levels[before + 1]
+        return low + (high - low) * (share - before)
+
+
+@dataclass(frozen=True, slots=True)
 class SceneCue:
     """One caption of the scene; ``size`` is its type size in pixels.
 
@@ -121,6 +173,8 @@ class SceneCue:
     rects: tuple[RectItem, ...]
     paths: tuple[PathItem, ...]
     stamps: tuple[StampItem, ...]
+    pictures: tuple[PictureItem, ...] = ()
+    waves: tuple[WaveItem, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)

@@ -62,12 +62,12 @@ def _item(
     whole = moved[0]
     for box in moved[1:]:
         whole = whole.around(box)
-    path = "".join(_rounded(box, plate.radius * size) for box in moved)
+    path = "".join(rounded(box, plate.radius * size) for box in moved)
     colour = fixed(*plate.colour)
     return PathItem(path, first.left, first.top, whole.grown(1, 1), colour, layers=layers)
 
 
-def _rounded(box: Rect, radius: float) -> str:
+def rounded(box: Rect, radius: float) -> str:
     """A box with round corners as an SVG path."""
     r = max(0.0, min(radius, box.width / 2, box.height / 2))
     k = r * (1 - CORNER)

@@ -6,7 +6,15 @@ from typing import Any
 
 from mortiser.core.motion.layers import Layer
 from mortiser.core.motion.track import Track
-from mortiser.core.scene.model import PathItem, RectItem, Scene, SceneCue, StampItem
+from mortiser.core.scene.model import (
+    PathItem,
+    PictureItem,
+    RectItem,
+    Scene,
+    SceneCue,
+    StampItem,
+    WaveItem,
+)
 
 
 def scene_json(scene: Scene) -> dict[str, Any]:
@@ -41,6 +49,8 @@ def scene_json(scene: Scene) -> dict[str, Any]:
             "rects": [_rect(item) for item in one.rects],
             "paths": [path(item) for item in one.paths],
             "stamps": [_stamp(item) for item in one.stamps],
+            "pictures": [_picture(item) for item in one.pictures],
+            "waves": [_wave(item) for item in one.waves],
         }
 
     cues = [cue(one) for one in scene.cues]
@@ -82,6 +92,15 @@ def _stamp(item: StampItem) -> dict[str, Any]:
         "layers": _layers(item.layers),
         "word": item.word,
     }
+
+
+def _picture(item: PictureItem) -> dict[str, Any]:
+    return {name: getattr(item, name) for name in PictureItem.__slots__}
+
+
+def _wave(item: WaveItem) -> dict[str, Any]:
+    levels = [round(level, 4) for level in item.levels]
+    return {name: getattr(item, name) for name in WaveItem.__slots__} | {"levels": levels}
 
 
 def _there(**values: Any) -> dict[str, Any]:

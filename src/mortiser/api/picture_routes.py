@@ -1,0 +1,51 @@
+"""Pictures of the user's own: brought in once, chosen again, given in any size."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from fastapi import Path, Query, Request, Response
+
+from mortiser.api.bodies import in_time, small_body
+from mortiser.api.dress_routes import FOR_EVER
+from mortiser.api.routing import routes
+from mortiser.api.shop import OpenShop
+from mortiser.core.own_picture import Digest, OwnPicture
+from mortiser.pictures import keep, sized_png
+from mortiser.pictures.checking import LARGEST, checked
+from mortiser.store import pictures
+
+router = routes("/api/pictures", "pictures")
+LARGEST_SIDE = 4_096
+Side = Annotated[int, Path(ge=1, le=LARGEST_SIDE)]
+
+
+@router.get("")
+def list_pictures(shop: OpenShop) -> list[OwnPicture]:
+    """The pictures brought in last, the newest first."""
+    return pictures.newest(shop.database.connection)
+
+
+@router.post("", status_code=201)
+async def add_picture(
+    request: Request, shop: OpenShop, name: Annotated[str, Query(max_length=120)] = ""
+) -> OwnPicture:
+    """Bring in a PNG, JPEG, WebP or SVG file; it is read once and drawn as pixels."""
+    data = await small_body(request, LARGEST)
+
+    def taken_in() -> OwnPicture:
+        found = checked(data)
+        keep(found)
+        known = OwnPicture(
+            digest=found.digest, name=name.strip(), width=found.width, height=found.height
+        )
+        pictures.keep(shop.database, known)
+        return known
+
+    return await in_time(taken_in)
+
+
+@router.get("/{digest}/{width}x{height}.png", response_class=Response)
+def picture(digest: Digest, width: Side, height: Side) -> Response:
+    """A picture in so many pixels."""
+    return Response(sized_png(digest, width, height), media_type="image/png", headers=FOR_EVER)
