@@ -14,6 +14,7 @@ from mortiser.jobs.delivering import DELIVER
 from mortiser.jobs.doubting import DOUBT
 from mortiser.jobs.draft import DRAFT
 from mortiser.jobs.faces import FACES
+from mortiser.jobs.following import FOLLOW
 from mortiser.jobs.glossary import GlossaryBench
 from mortiser.jobs.importing import IMPORT, SCRIPT
 from mortiser.jobs.kind import Home
@@ -66,6 +67,7 @@ KINDS: Kinds = {
     "deliver": DELIVER,
     "thumbnails": THUMBNAILS,
     "faces": FACES,
+    "follow": FOLLOW,
     "microphone": MICROPHONE,
     "draft": DRAFT,
 }

@@ -215,7 +215,7 @@ def test_a_jig_is_kept_and_makes_another_piece(client: TestClient, project: int)
         project,
         kind="apply_jig",
         piece_id=other,
-        jig=client.get("/api/jigs").json()[-1]["jig"],
+        jig=next(one["jig"] for one in client.get("/api/jigs").json() if one["id"] is None),
     )
     assert len(view(client, project)["pieces"][1]["shapes"]) == 1
     edit(client, project, kind="apply_jig", piece_id=other, jig=again["jig"])
@@ -224,3 +224,75 @@ def test_a_jig_is_kept_and_makes_another_piece(client: TestClient, project: int)
     taken = client.post(f"/api/pieces/{piece}/jig", json={"name": "talk, TALL"})
     assert taken.status_code == 400
     assert client.post("/api/jigs/file", content=b"{}").status_code == 400
+
+
+def face_track(x: float, *, drawn: bool = False) -> Track:
+    face = Face(x=x, y=0.5, width=0.1, height=0.2, score=0.9)
+    return Track(looks=tuple(range(26)), faces=(face,) * 26, drawn=drawn)
+
+
+def test_a_face_is_chosen_where_it_is_seen(shop: Shop, client: TestClient, project: int) -> None:
+    piece, square = with_square(client, project)
+    subjects.keep(shop.database, 1, (face_track(0.4), face_track(0.6)))
+    ids = {"piece_id": piece, "shape_id": square["id"]}
+    where = {"at_us": 1_000_000, "shape_id": square["id"]}
+
+    def seen() -> list[Any]:
+        return client.get(f"/api/pieces/{piece}/faces", params=where).json()
+
+    assert [one["followed"] for one in seen()] == [True, False]
+    other = seen()[1]
+    edit(client, project, kind="frame_clips", **ids, changes={"chosen": other["point"]})
+    assert [one["followed"] for one in seen()] == [False, True]
+    right = seen()[1]
+    assert right["left"] + right["width"] / 2 == pytest.approx(0.5, abs=0.02), "at its point"
+    edit(client, project, kind="frame_clips", **ids, changes={"chosen": "largest"})
+    assert [one["followed"] for one in seen()] == [True, False]
+    seat = {**other["point"], "speaker": "Ada"}
+    edit(client, project, kind="frame_clips", **ids, changes={"seat": seat})
+    assert [one["speaker"] for one in seen()] == ["", "Ada"]
+
+
+def test_a_point_of_the_frame_is_one_of_the_picture_and_holds_the_face(
+    shop: Shop, client: TestClient, project: int
+) -> None:
+    piece, square = with_square(client, project)
+    subjects.keep(shop.database, 1, (face_track(0.4),))
+    where = {"at_us": 1_000_000, "shape_id": square["id"]}
+    point = client.get(
+        f"/api/pieces/{piece}/picture-point", params={**where, "x": 0.75, "y": 0.5}
+    ).json()
+    # A square of a picture of 16 : 9 is 9 / 16 of its width; the face lies in its middle.
+    assert point["x"] == pytest.approx(0.4 + 0.25 * 9 / 16, abs=0.02)
+    ids = {"piece_id": piece, "shape_id": square["id"]}
+    edit(client, project, kind="hold_face", **ids, point=point)
+    framing = client.get(f"/api/pieces/{piece}/framing", params=where).json()
+    assert [one["at_us"] for one in framing["holds"]] == [1_000_000]
+    near = min(framing["path"], key=lambda one: abs(one["at_us"] - 1_000_000))
+    assert near["x"] > 0.45
+    edit(client, project, kind="let_face_go", **ids, source_id=1, at_us=1_000_000)
+    assert client.get(f"/api/pieces/{piece}/framing", params=where).json()["holds"] == []
+
+
+def test_a_box_is_followed_and_stays_when_faces_are_looked_for(
+    shop: Shop, client: TestClient, project: int
+) -> None:
+    piece, square = with_square(client, project)
+    box = {"at_us": 500_000, "left": 0.3, "top": 0.3, "width": 0.4, "height": 0.4}
+    made = client.post(f"/api/pieces/{piece}/box", json={**box, "shape_id": square["id"]}).json()
+    (job,) = (one for one in view(client, project)["jobs"] if one["kind"] == "follow")
+    assert job["status"] == "done"
+    ids = {"piece_id": piece, "shape_id": square["id"]}
+    edit(client, project, kind="frame_clips", **ids, changes={"chosen": made["point"]})
+    (mine,) = client.get(
+        f"/api/pieces/{piece}/faces", params={"at_us": 500_000, "shape_id": square["id"]}
+    ).json()
+    assert mine["followed"]
+    assert mine["width"] == pytest.approx(0.4, abs=0.05)
+    client.post(f"/api/pieces/{piece}/faces")
+    (kept,) = subjects.of_sources(shop.database.connection, [1])[1]
+    assert kept.drawn
+    small = {**box, "width": 0.001, "height": 0.001}
+    client.post(f"/api/pieces/{piece}/box", json=small)
+    failed = view(client, project)["jobs"][-1]
+    assert (failed["status"], "larger" in failed["error"]) == ("failed", True)

@@ -1,6 +1,7 @@
 """Captions in the way of faces, guides and edges, and what helps."""
 
 from collections.abc import Sequence
+from dataclasses import replace
 from typing import Any
 
 import pytest
@@ -8,14 +9,17 @@ import pytest
 from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.finish.model import Finish
 from mortiser.core.guides import GUIDES, Area, guides_of, guides_text
-from mortiser.core.in_the_way import Help, PlacedCaptions, Trouble
+from mortiser.core.in_the_way import Help, PlacedCaptions, Trouble, layers_in_the_way
+from mortiser.core.layer import Layer
 from mortiser.core.layout.rect import Rect
 from mortiser.core.pace import PACES
 from mortiser.core.piece import Piece
-from mortiser.core.shape import Framing, Shape
+from mortiser.core.scene.layered import LayerReel, layer_reels
+from mortiser.core.shape import Framing, LayerPlace, Shape, Stretch
 from mortiser.core.subject import Face, Track
 from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.words import Cue, Shown
+from mortiser.fonts import font_book
 
 SECOND = 1_000_000
 SIZE = (1000, 1000)
@@ -111,3 +115,54 @@ def test_guides_are_kept_as_text() -> None:
     for guide in GUIDES:
         for area in guide.areas:
             assert area.x + area.width == pytest.approx(min(1, area.x + area.width))
+
+
+AREA = Area(about="the buttons", x=0.0, y=0.0, width=1.0, height=0.3)
+
+
+def reels(*layers: Layer, places: dict[int, LayerPlace] | None = None) -> list[LayerReel]:
+    shape = Shape(id=1, width=1000, height=1000, places=places or {})
+    made = replace(piece(), shapes=(shape,), layers=layers)
+    return layer_reels(made, [cue()], SIZE, font_book())
+
+
+def test_a_layer_under_a_guide_is_told_and_a_free_place_found() -> None:
+    plate = Layer(id=4, kind="plate")
+    place = LayerPlace(y=0.2, width=0.5, height=0.1)
+    (found,) = layers_in_the_way(reels(plate, places={4: place}), [AREA], {})
+    assert (found.kind, found.layer_id, found.about) == ("guide", 4, "Under the buttons.")
+    assert found.y is not None
+    free = place.model_copy(update={"y": found.y})
+    assert layers_in_the_way(reels(plate, places={4: free}), [AREA], {}) == []
+    whole = Area(about="everything", x=0, y=0, width=1, height=1)
+    (stuck,) = layers_in_the_way(reels(plate, places={4: place}), [whole], {})
+    assert stuck.y is None
+
+
+def test_a_layer_over_a_face_is_told_unless_it_shows_at_other_times() -> None:
+    bubble = Layer(id=1, kind="bubble")
+    place = {1: LayerPlace(y=0.5, width=0.4, height=0.3)}
+    (found,) = layers_in_the_way(reels(bubble, places=place), [], faces(0.5, 0.5))
+    assert found.kind == "face"
+    assert layers_in_the_way(reels(bubble, places=place), [], faces(0.1, 0.1, 0.1)) == []
+    away = bubble.model_copy(update={"during": Stretch(source_id=9, start_us=0, end_us=SECOND)})
+    assert layers_in_the_way(reels(away, places=place), [], faces(0.5, 0.5)) == []
+
+
+def test_letters_of_layers_keep_from_the_edge_and_bars_need_not() -> None:
+    low = {1: LayerPlace(y=0.995, width=0.9, height=0.01)}
+    assert layers_in_the_way(reels(Layer(id=1, kind="bar"), places=low), [], {}) == []
+    headline = Layer(id=1, kind="headline", text="Mend it")
+    (found,) = layers_in_the_way(reels(headline, places=low), [], {})
+    assert (found.kind, found.y is not None) == ("edge", True)
+    assert layers_in_the_way(reels(Layer(id=1, kind="picture")), [AREA], {}) == []
+
+
+def test_a_caption_alone_is_moved_where_nothing_is_the_matter() -> None:
+    here = 0.5 + FINISH.place.dy
+    (found,) = troubles(piece(), [cue()], [], faces(0.5, here), lay)
+    assert found.alone is not None
+    moved = FINISH.model_copy(
+        update={"place": FINISH.place.model_copy(update={"dy": found.alone["place.dy"]})}
+    )
+    assert not troubles(piece(), [cue()], [], faces(0.5, here), lambda cues, _: lay(cues, moved))

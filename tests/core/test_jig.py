@@ -6,8 +6,9 @@ import pytest
 
 from mortiser.core.errors import BadInput
 from mortiser.core.finish.builtin import FINISHES
-from mortiser.core.jig import JIGS, Jig, filled, jig_of, read_jig, write_jig
+from mortiser.core.jig import JIGS, SUNG, Jig, behind, filled, jig_of, read_jig, write_jig
 from mortiser.core.layer import Layer
+from mortiser.core.own_picture import OwnPicture
 from mortiser.core.pace import PACES
 from mortiser.core.shape import Framed, Framing, Move, Shape, Stretch
 
@@ -47,7 +48,20 @@ def test_headlines_say_what_the_piece_said_or_its_name() -> None:
     assert filled(jig.layers, LAYERS, "Chairs")[0].text == "Mend it"
     assert filled(jig.layers, (), "Chairs")[0].text == "Chairs"
     twice = (*jig.layers, jig.layers[0].model_copy(update={"id": 3}))
-    assert [one.text for one in filled(twice, LAYERS, "Chairs")] == ["Mend it", "", "Chairs"]
+    assert [one.text for one in filled(twice, LAYERS, "Chairs")] == ["Mend it", "", ""]
+
+
+def test_pictures_go_into_the_slots_of_a_jig() -> None:
+    cover, logo = (OwnPicture(digest=one * 32, name=one, width=40, height=40) for one in ("a", "b"))
+    given = filled(SUNG.layers, (), "Song", ["Tea", "Kettle choir"], [cover])
+    assert [one.picture for one in given if one.kind == "picture"] == [cover]
+    assert [one.text for one in given if one.kind == "headline"] == ["Tea", "Kettle choir"]
+    assert {shape.backdrop.picture for shape in behind(SUNG.shapes, given)} == {cover}
+    before = (Layer(id=7, kind="picture", picture=logo),)
+    own = filled(SUNG.layers, before, "Song")
+    assert own[0].picture == logo
+    assert behind((SHAPE,), own) == (SHAPE,), "a blurred backdrop waits for nothing"
+    assert behind(SUNG.shapes, filled(SUNG.layers, (), "Song")) == SUNG.shapes
 
 
 @pytest.mark.parametrize("jig", [*JIGS, made()], ids=lambda jig: jig.name)

@@ -1,10 +1,13 @@
 """Layers over the picture: when and where they show, in any shape."""
 
+import re
+
 import pytest
 
 from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.layer import Layer, layers_of, layers_text
 from mortiser.core.motion.track import value_at
+from mortiser.core.own_picture import OwnPicture
 from mortiser.core.pace import PACES
 from mortiser.core.piece import Piece
 from mortiser.core.scene import SceneCue
@@ -115,3 +118,100 @@ def test_layers_are_kept_as_text() -> None:
     copied = Layer(id=1, kind="bar", during=during).of_copies({1: 5})
     assert copied.during is not None
     assert copied.during.source_id == 5
+
+
+def test_figures_stand_in_their_boxes() -> None:
+    place = LayerPlace(x=0.5, y=0.5, width=0.4, height=0.2, turn=30)
+    kinds = ("plate", "arrow", "bubble", "waveform")
+    made = piece(
+        *(Layer(id=n, kind=kind) for n, kind in enumerate(kinds, start=1)),
+        places=dict.fromkeys(range(1, 5), place),
+    )
+    box = (324.0, 432.0, 756.0, 648.0)
+    for one in shown(made, SECOND):
+        (turn,) = (value_at(layer.turn, SECOND)[0] for layer in one.layers if layer.turn)
+        assert turn == 30
+        for item in one.plates:
+            points = [float(n) for n in re.findall(r"-?\d+\.\d+", item.path)]
+            xs, ys = points[0::2], points[1::2]
+            assert min(xs) + item.x == pytest.approx(box[0], abs=0.1)
+            assert max(xs) + item.x == pytest.approx(box[2], abs=0.1)
+            assert min(ys) + item.y >= box[1] - 0.1
+            assert max(ys) + item.y == pytest.approx(box[3], abs=0.1)
+        for wave in one.waves:
+            assert wave.reach == pytest.approx(
+                (box[0] - wave.thick, box[1] - wave.thick, box[2] + wave.thick, box[3] + wave.thick)
+            )
+
+
+@pytest.mark.parametrize("tail", ["lower_left", "lower_right", "upper_left", "upper_right"])
+def test_the_tail_of_a_bubble_points_from_its_corner(tail: str) -> None:
+    made = piece(Layer(id=1, kind="bubble", tail=tail), places={1: LayerPlace(height=0.3)})
+    ((item,),) = (one.plates for one in shown(made, SECOND))
+    box = item.reach
+    at = (box.left + 1) if tail.endswith("left") else (box.right - 1)
+    tip = 0.1 if tail.endswith("left") else 0.9
+    y = (box.top + 1) if tail.startswith("upper") else (box.bottom - 1)
+    assert f"{tip * (box.width - 2):.2f} {y:.2f}" in item.path
+    assert at < box.right
+
+
+def test_a_picture_keeps_its_proportions_and_whole_pixels() -> None:
+    own = OwnPicture(digest="a" * 32, width=300, height=200)
+    layer = Layer(id=1, kind="picture", picture=own, radius=0.25)
+    ((item,),) = (
+        one.pictures
+        for one in shown(piece(layer, places={1: LayerPlace(width=0.31, x=0.333)}), SECOND)
+    )
+    assert (item.width, item.height, item.radius) == (335, 223, 223 * 0.25)
+    assert item.x == int(item.x)
+    assert shown(piece(layer.model_copy(update={"picture": None})), SECOND) == []
+
+
+def test_figures_come_and_go_with_the_motions_of_captions() -> None:
+    made = piece(Layer(id=1, kind="plate", coming="rise", going="fade", opacity=0.5))
+
+    def opacity(at_us: int) -> float:
+        (one,) = shown(made, at_us)
+        found = 1.0
+        for layer in one.layers:
+            found *= value_at(layer.opacity, at_us)[0] if layer.opacity else 1.0
+        return found
+
+    assert opacity(0) < 0.2
+    assert opacity(5 * SECOND) == 0.5
+    assert opacity(10 * SECOND - 10_000) < 0.1
+    (early,) = shown(made, 50_000)
+    assert any(layer.move for layer in early.layers)
+
+
+def test_a_headline_comes_as_it_is_told_in_any_finish() -> None:
+    plain, faded = (
+        shown(piece(Layer(id=1, kind="headline", text="Tea", coming=coming, going="fade")), 20_000)
+        for coming in ("none", "fade")
+    )
+
+    def opacities(cues: list[SceneCue]) -> list[float]:
+        layers = [layer for one in cues for layer in one.layers if layer.opacity]
+        return [value_at(layer.opacity, 20_000)[0] for layer in layers if layer.opacity]
+
+    assert all(value == 1 for value in opacities(plain))
+    assert min(opacities(faded)) < 0.5
+
+
+def test_an_introduction_lasts_until_the_first_caption() -> None:
+    made = piece(Layer(id=1, kind="headline", text="Song", intro=True))
+
+    def first(start: int) -> list[Cue]:
+        return [Cue(1, (Shown("la", start, start + 1),), start, start + SECOND, id=1)]
+
+    assert span_of(made.layers[0], made, first(3 * SECOND)) == (0, 3 * SECOND)
+    assert span_of(made.layers[0], made, first(SECOND)) == (0, 0), "no time to read it"
+    assert span_of(made.layers[0], made) == (0, 10 * SECOND)
+    assert shown(made, 2 * SECOND, first(3 * SECOND))
+    assert not shown(made, 4 * SECOND, first(3 * SECOND))
+
+
+def test_what_is_laid_out_once_is_not_laid_out_again() -> None:
+    (reel,) = layer_reels(piece(Layer(id=1, kind="headline", text="Tea")), [], SIZE, font_book())
+    assert reel.at(SECOND)[0] is reel.at(2 * SECOND)[0]

@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.finish.model import Accent, Finish
 from mortiser.core.finish.motions import Emphasis, Exit, Loop
+from mortiser.core.finish.parts import Plank
 from mortiser.core.layout.block import lay_out
 from mortiser.core.layout.rect import Rect
 from mortiser.core.motion.emphases import EMPHASES, emphasis_layer
@@ -17,7 +18,7 @@ from mortiser.core.motion.exits import exit_layer
 from mortiser.core.motion.layers import Layer
 from mortiser.core.motion.loops import loop_layer
 from mortiser.core.motion.paints import fill_track, fill_values, ink_tracks, plank_box, states
-from mortiser.core.motion.timing import SHORTEST_LIVE_US, live_spans
+from mortiser.core.motion.timing import SHORTEST_LIVE_US, live_spans, lived_together
 from mortiser.core.motion.track import Key, eased, value_at
 from mortiser.core.motion.units import leavings
 from mortiser.core.scene.moving import Movement
@@ -198,3 +199,16 @@ def test_a_marked_word_has_the_accents_colours_and_the_finishs_where_it_has_none
     accent = Accent(name="Bright", about="", past=(1, 2, 3, 255))
     colours = [key.value for key in fill_track(states(PINE, accent), (1_000_000, 1_500_000))]
     assert colours == [PINE.ahead, PINE.live, PINE.live, (1, 2, 3, 255)]
+
+
+def test_words_of_a_line_are_live_together() -> None:
+    lives = [(0, 10), (10, 25), (25, 40), (40, 90)]
+    assert lived_together(lives, [(0, 2), (2, 3), (3, 4)]) == [(0, 25), (0, 25), (25, 40), (40, 90)]
+
+
+def test_a_plank_under_the_line_being_said_stays_until_the_next_line() -> None:
+    boxes = [Rect(0, 0, 100, 20)] * 2 + [Rect(0, 30, 80, 50)]
+    lives = [(0, 900_000), (0, 900_000), (900_000, 2_000_000)]
+    track = plank_box(Plank(colour=(1, 2, 3, 255), pad_x=0, pad_y=0), boxes, lives, 20)
+    assert value_at(track, 800_000) == (0, 0, 100, 20)
+    assert value_at(track, 1_900_000) == (0, 30, 80, 20)

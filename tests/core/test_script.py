@@ -3,7 +3,7 @@
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.script import Part, beside, difference, spoken
+from mortiser.core.script import Part, beside, difference, line_ends, spoken, verses
 from mortiser.core.words import Word, word_key
 
 
@@ -65,3 +65,10 @@ def test_parts_cover_both_sides_in_order(script: list[str], said: list[str]) -> 
             assert [word_key(t) for t in script[part.first : part.last]] == [
                 word_key(w.text) for w in words[part.from_ : part.to]
             ]
+
+
+def test_verses_are_parted_by_empty_lines() -> None:
+    found = verses("\n\nLantern Lane,\noh Lantern Lane\n \n\nmend the kettle\n")
+    assert found == [[["Lantern", "Lane,"], ["oh", "Lantern", "Lane"]], [["mend", "the", "kettle"]]]
+    assert line_ends(found) == {1}
+    assert verses(" \n") == []

@@ -2,6 +2,7 @@
 
 import base64
 import json
+from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
 
@@ -10,15 +11,18 @@ import pytest
 import skia
 from playwright.sync_api import Page
 
+from mortiser import pictures
 from mortiser.core.cue_timing import retime
 from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.finish.changes import look_text
 from mortiser.core.finish.model import Finish
-from mortiser.core.layer import Layer
+from mortiser.core.layer import Layer, Wave
+from mortiser.core.own_picture import OwnPicture
 from mortiser.core.pace import PACES
 from mortiser.core.piece import Piece
 from mortiser.core.scene import Scene, build_scene, scene_json
 from mortiser.core.scene.layered import layer_reels
+from mortiser.core.scene.waves import Heard
 from mortiser.core.shape import LayerPlace, Shape
 from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.words import Cue, Shown
@@ -157,6 +161,58 @@ def test_layers_are_painted_the_same(page: Page, server: Server) -> None:
     cues = [one for reel in reels for one in reel.between(0, 20_000_000)]
     moments = [50_000, 400_000, 3_333_333, 9_999_999, 15_000_001, 19_900_000]
     worst = least_alike(page, Scene(*SIZE, tuple(cues)), moments, "layers")
+    assert worst["share"] >= LEAST_SHARE, worst
+
+
+@pytest.fixture
+def own_picture(server: Server) -> Iterator[OwnPicture]:
+    """A picture with fine marks, known to the server and to the painter of this process."""
+    with server.client() as client:
+        data = Path("src/mortiser/demo/media/lantern.svg").read_bytes()
+        made = client.post("/api/pictures", params={"name": "lantern.svg"}, content=data)
+    before = pictures._folder
+    pictures.use_pictures(server.workspace / "pictures")
+    yield OwnPicture.model_validate(made.json())
+    if before is not None:
+        pictures.use_pictures(before)
+
+
+def test_drawn_layers_pictures_and_waves_are_painted_the_same(
+    page: Page, server: Server, own_picture: OwnPicture
+) -> None:
+    page.goto(server.address)
+    line = Timeline([Clip(1, 0, 20_000_000)])
+    layers = (
+        Layer(id=1, kind="picture", picture=own_picture, radius=0.1, coming="swell"),
+        Layer(id=2, kind="picture", picture=own_picture, opacity=0.7),
+        Layer(id=3, kind="bubble", colour=(250, 250, 240, 220), tail="upper_right", radius=0.3),
+        Layer(id=4, kind="arrow", colour=(200, 40, 40, 255), going="fade"),
+        *(
+            Layer(id=number, kind="waveform", wave=Wave(form=form, count=31), opacity=opacity)
+            for number, (form, opacity) in enumerate(
+                (("bars", 1.0), ("mirrored", 0.6), ("line", 1.0), ("ring", 1.0)), start=5
+            )
+        ),
+    )
+    places = {
+        1: LayerPlace(x=0.25, y=0.1, width=0.3),
+        2: LayerPlace(x=0.7, y=0.12, width=0.35, turn=12),
+        3: LayerPlace(x=0.5, y=0.3, width=0.6, height=0.2, turn=-4),
+        4: LayerPlace(x=0.5, y=0.42, width=0.3, height=0.15, turn=100),
+        5: LayerPlace(y=0.52, height=0.12),
+        6: LayerPlace(y=0.62, height=0.12, turn=3),
+        7: LayerPlace(y=0.71, height=0.12),
+        8: LayerPlace(y=0.86, width=0.4),
+    }
+    shape = Shape(id=1, width=SIZE[0], height=SIZE[1], places=places)
+    piece = Piece(1, 1, "", (shape,), FINISHES["Pine"], PACES["quick"], line, layers=layers)
+    peaks = np.random.default_rng(7).integers(0, 240, 1_000).astype(np.uint8)
+    heard = Heard(0, 20_000, peaks.tobytes(), 250)
+    reels = layer_reels(piece, [], SIZE, font_book(), heard)
+    cues = [one for reel in reels for one in reel.between(0, 20_000_000)]
+    moments = [60_000, 180_000, 3_333_333, 9_999_999, 15_000_001, 19_900_000]
+    worst = least_alike(page, Scene(*SIZE, tuple(cues)), moments, "drawn layers")
+    print(f"drawn layers: {worst}")
     assert worst["share"] >= LEAST_SHARE, worst
 
 

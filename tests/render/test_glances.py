@@ -1,20 +1,27 @@
 """What is behind captions is what the delivery shows there."""
 
+import io
+from dataclasses import replace
 from pathlib import Path
 
+import av
 import cv2
 import numpy as np
 import pytest
 
 from mortiser.core.finish.builtin import FINISHES
+from mortiser.core.layer import Layer
 from mortiser.core.pace import PACES
 from mortiser.core.piece import Piece
-from mortiser.core.shape import Backdrop, Framing, Shape
+from mortiser.core.scene.layered import layer_reels
+from mortiser.core.shape import Backdrop, Framing, LayerPlace, Shape
 from mortiser.core.timeline import Clip, Timeline
+from mortiser.fonts import font_book
 from mortiser.media.thumbnails import PieceThumbnails, Thumbnails, make_thumbnails
 from mortiser.render import picture
 from mortiser.render.glances import glances
 from mortiser.render.programme import Programme, Recording
+from mortiser.render.still import still
 from tests.recordings import make_video
 
 SECOND = 1_000_000
@@ -49,7 +56,9 @@ def test_a_glance_is_what_the_frame_shows(
     line = Timeline([Clip(1, 0, 2 * SECOND)])
     shape = Shape(id=1, width=size[0], height=size[1], framing=framing, backdrop=backdrop)
     piece = Piece(1, 1, "", (shape,), FINISHES["Pine"], PACES["quick"], line, pictures={1: PICTURE})
-    seen = glances(piece, PieceThumbnails(line, ((1, Thumbnails(small)),))).at(SECOND)
+    seen = glances(piece, PieceThumbnails(line, ((1, Thumbnails(small)),)), (), font_book()).at(
+        SECOND
+    )
     programme = Programme(
         line, {1: Recording(file, 2 * SECOND)}, size, own_times=False, framings=piece.framings
     )
@@ -70,8 +79,44 @@ def test_glances_are_equal_by_what_is_seen(tmp_path: Path) -> None:
         piece = Piece(
             1, 1, "", (shape,), FINISHES["Pine"], PACES["quick"], line, pictures={1: PICTURE}
         )
-        return glances(piece, thumbnails)
+        return glances(piece, thumbnails, (), font_book())
 
     assert of(0.3) == of(0.3)
     assert hash(of(0.3)) == hash(of(0.3))
     assert of(0.3) != of(0.6)
+
+
+def test_layers_are_seen_in_glances_as_they_are_delivered(seen_small: tuple[Path, Path]) -> None:
+    file, small = seen_small
+    line = Timeline([Clip(1, 0, 2 * SECOND)])
+    size = (320, 180)
+    plate = Layer(id=1, kind="plate", colour=(240, 30, 30, 255), radius=0.2)
+    half = Layer(id=2, kind="bubble", colour=(20, 60, 240, 128))
+    places = {1: LayerPlace(x=0.3, y=0.3, width=0.4, height=0.3), 2: LayerPlace(x=0.7, y=0.7)}
+    shape = Shape(id=1, width=size[0], height=size[1], places=places)
+    piece = Piece(
+        1, 1, "", (shape,), FINISHES["Pine"], PACES["quick"], line,
+        pictures={1: PICTURE}, layers=(plate, half),
+    )  # fmt: skip
+    thumbnails = PieceThumbnails(line, ((1, Thumbnails(small)),))
+    seen = glances(piece, thumbnails, (), font_book())
+    reels = layer_reels(piece, (), size, font_book())
+    programme = Programme(
+        line, {1: Recording(file, 2 * SECOND)}, size, layers=reels, own_times=False,
+        framings=piece.framings,
+    )  # fmt: skip
+    wanted = next(iter(still_pixels(programme, SECOND)))
+    here = cv2.resize(seen.at(SECOND), size, interpolation=cv2.INTER_AREA)
+    assert np.abs(here[54, 96].astype(int) - wanted[54, 96]).max() < 25, "the plate"
+    assert np.abs(here[126, 224].astype(int) - wanted[126, 224]).max() < 30, "the bubble"
+    bare = glances(replace(piece, layers=()), thumbnails, (), font_book())
+    moved = shape.model_copy(update={"places": {**places, 1: LayerPlace()}})
+    elsewhere = glances(replace(piece, shapes=(moved,)), thumbnails, (), font_book())
+    assert seen == glances(piece, thumbnails, (), font_book())
+    assert hash(seen) == hash(glances(piece, thumbnails, (), font_book()))
+    assert seen not in (bare, elsewhere)
+
+
+def still_pixels(programme: Programme, at_us: int) -> list[np.ndarray]:
+    with av.open(io.BytesIO(still(programme, at_us))) as reading:
+        return [frame.to_ndarray(format="rgb24").astype(int) for frame in reading.decode(video=0)]

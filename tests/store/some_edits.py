@@ -36,7 +36,7 @@ from mortiser.core.edits.word_times import MoveWordEdge
 from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.jig import JIGS
 from mortiser.core.pace import PACES
-from mortiser.core.shape import Backdrop
+from mortiser.core.shape import Backdrop, Chosen
 from mortiser.core.timeline import Timeline
 from mortiser.core.words import Cue, Shown
 
@@ -54,6 +54,13 @@ class Place:
     @property
     def cue(self) -> Cue:
         return self.cues[self.at % len(self.cues)]
+
+    @property
+    def point(self) -> Chosen:
+        """A point of the picture when the caption begins."""
+        placed = self.timeline.place_of(self.word)
+        at_us = placed.to_source(self.cue.words[0].start_us)
+        return Chosen(source_id=placed.clip.source_id, at_us=at_us, x=0.4, y=0.5)
 
     @property
     def last(self) -> Cue:
@@ -282,7 +289,9 @@ MAKERS: dict[type[BaseEdit], Callable[[Place], BaseEdit]] = {
         piece_id=p.piece, shape_id=1, changes={"place.y": 0.3} if p.n % 2 else {}
     ),
     layers.AddLayer: lambda p: layers.AddLayer(
-        piece_id=p.piece, layer=["headline", "bar", "plate"][p.n % 3], text=p.text[:30]
+        piece_id=p.piece,
+        layer=["headline", "bar", "plate", "bubble", "waveform", "picture"][p.n % 6],
+        text=p.text[:30],
     ),
     layers.ChangeLayer: lambda p: layers.ChangeLayer(
         piece_id=p.piece, layer_id=1, changes=layers.LayerChanges(text="tea", opacity=0.5)
@@ -291,7 +300,13 @@ MAKERS: dict[type[BaseEdit], Callable[[Place], BaseEdit]] = {
         piece_id=p.piece, layer_id=1, finish=FINISHES["Pine"] if p.n % 2 else None
     ),
     layers.LastLayer: lambda p: layers.LastLayer(
-        piece_id=p.piece, layer_id=1, cue_ids=p.some if p.n % 3 else []
+        piece_id=p.piece,
+        layer_id=1,
+        cue_ids=p.some if p.n % 3 else [],
+        intro=p.n % 3 == 0,
+    ),
+    layers.CopyLayer: lambda p: layers.CopyLayer(
+        piece_id=p.piece, layer_id=1, to_piece_id=p.piece
     ),
     layers.RaiseLayer: lambda p: layers.RaiseLayer(
         piece_id=p.piece, layer_id=1, by=1 if p.n % 2 else -1
@@ -303,7 +318,13 @@ MAKERS: dict[type[BaseEdit], Callable[[Place], BaseEdit]] = {
     jigs.ApplyJig: lambda p: jigs.ApplyJig(piece_id=p.piece, jig=JIGS[p.n % len(JIGS)]),
     framing.FrameClips: lambda p: framing.FrameClips(
         piece_id=p.piece, shape_id=1, cue_ids=p.some if p.n % 3 else [],
-        changes=framing.FramingChanges(fit="fill", x=0.3, zoom=1 + p.n % 5 / 10),
+        changes=framing.FramingChanges(
+            fit="fill", x=0.3, zoom=1 + p.n % 5 / 10, chosen=p.point if p.n % 2 else "largest"
+        ),
+    ),
+    framing.HoldFace: lambda p: framing.HoldFace(piece_id=p.piece, shape_id=1, point=p.point),
+    framing.LetFaceGo: lambda p: framing.LetFaceGo(
+        piece_id=p.piece, shape_id=1, source_id=p.point.source_id, at_us=p.point.at_us
     ),
     framing.PanClips: lambda p: framing.PanClips(
         piece_id=p.piece, shape_id=1, cue_ids=p.some if p.n % 3 else [], by_x=0.1, by_y=-0.1
@@ -323,8 +344,8 @@ MAKERS: dict[type[BaseEdit], Callable[[Place], BaseEdit]] = {
     framing.DropMove: lambda p: framing.DropMove(
         piece_id=p.piece,
         shape_id=1,
-        source_id=p.timeline.place_of(p.word).clip.source_id,
-        start_us=p.timeline.place_of(p.word).to_source(p.cue.words[0].start_us),
+        source_id=p.point.source_id,
+        start_us=p.point.at_us,
     ),
     pieces.NewPiece: lambda p: pieces.NewPiece(
         piece_id=p.piece, passages=[p.passage(p.word, p.last.words[-1])] if p.n % 3 else []

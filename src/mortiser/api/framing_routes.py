@@ -2,14 +2,27 @@
 
 from __future__ import annotations
 
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Annotated
+
+from fastapi import Query
 from pydantic import BaseModel, Field
 
 from mortiser.api.routing import routes
 from mortiser.api.schemas import JobView, OneShape
 from mortiser.api.shop import OpenShop
 from mortiser.core.clip_framing import framing_of
-from mortiser.core.limits import Id
-from mortiser.core.shape import Framing, Way
+from mortiser.core.errors import BadInput
+from mortiser.core.following import followed, nearest, place_at
+from mortiser.core.layout.rect import Rect
+from mortiser.core.limits import Id, Micros
+from mortiser.core.piece import Piece
+from mortiser.core.placing import Size, from_frame, lying
+from mortiser.core.shape import Chosen, Framing, Way
+from mortiser.core.subject import LOOK_US
+from mortiser.core.timeline import Clip
 from mortiser.store import jobs, projects, subjects
 
 router = routes("/api", "framing")
@@ -31,9 +44,21 @@ class MoveView(BaseModel):
     zoom: float
 
 
+class PathPoint(BaseModel):
+    at_us: int
+    x: float = Field(description="Across the picture, 0 to 1.")
+    y: float
+
+
+class HoldView(PathPoint):
+    point: Chosen = Field(description="What it is known by.")
+
+
 class FramedClipsView(BaseModel):
     clips: list[FramedClipView]
     moves: list[MoveView]
+    path: list[PathPoint] = Field(description="Where what is followed lies, a few a second.")
+    holds: list[HoldView] = Field(description="Where somebody said it to be.")
     faces: bool = Field(description="Whether faces are known in one of the recordings.")
 
 
@@ -54,6 +79,180 @@ def look_for_faces(piece_id: Id, shop: OpenShop) -> list[JobView]:
     for job_id in made:
         shop.queue.submit(job_id)
     return [JobView.of(jobs.get(shop.database.connection, job_id)) for job_id in made]
+
+
+class FaceView(BaseModel):
+    """A face in the frame; its edges in shares of the frame's sides."""
+
+    left: float
+    top: float
+    width: float
+    height: float
+    point: Chosen = Field(description="What it is chosen by.")
+    followed: bool
+    speaker: str = Field(description="Who sits there, where somebody said so.")
+
+
+Part = Annotated[float, Query(ge=-1, le=2)]
+
+
+@router.get("/pieces/{piece_id}/faces")
+def faces(piece_id: Id, shop: OpenShop, at_us: Micros, shape_id: OneShape = None) -> list[FaceView]:
+    """The faces (and boxes that are followed) that can be chosen at a moment of the piece."""
+    with shop.database.snapshot() as db:
+        piece = projects.piece(db, piece_id).in_shape(shape_id)
+        known = subjects.of_sources(db, {clip.source_id for clip in piece.timeline.clips})
+    moment = _Moment.of(piece, at_us)
+    if moment is None:
+        return []
+    tracks = known.get(moment.source_id, ())
+    framing = framing_of(piece.shape, moment.clip)
+    turns = piece.turns.get(moment.source_id, ())
+    mine = followed(framing, tracks, moment.clip, turns) if framing.follow != "off" else None
+    look = moment.source_us / LOOK_US
+    here = place_at(mine, look) if mine else None
+    seats = {
+        id(nearest(tracks, seat)): seat.speaker
+        for seat in framing.seats
+        if seat.source_id == moment.source_id
+    }
+    found = []
+    for track in tracks:
+        if not track.looks[0] - 1 <= look <= track.looks[-1] + 1:
+            continue
+        x, y = place_at(track, look)
+        left, top, right, low = moment.box(x, y, track.faces[0].width, track.faces[0].height)
+        found.append(
+            FaceView(
+                left=left,
+                top=top,
+                width=right - left,
+                height=low - top,
+                point=moment.chosen(x, y),
+                followed=here is not None and math.dist(here, (x, y)) < SAME,
+                speaker=seats.get(id(track), ""),
+            )
+        )
+    return found
+
+
+@router.get("/pieces/{piece_id}/picture-point")
+def picture_point(
+    piece_id: Id, shop: OpenShop, at_us: Micros, x: Part, y: Part, shape_id: OneShape = None
+) -> Chosen:
+    """The point of a source's picture that lies at a point of the frame (shares of its sides)."""
+    with shop.database.snapshot() as db:
+        piece = projects.piece(db, piece_id).in_shape(shape_id)
+    return _moment(piece, at_us).at(x, y)
+
+
+class BoxBody(BaseModel):
+    """A box drawn over the frame at a moment of the piece; its edges in shares of the frame's sides."""
+
+    shape_id: Id | None = None
+    at_us: Micros
+    left: float = Field(ge=-1, le=2)
+    top: float = Field(ge=-1, le=2)
+    width: float = Field(gt=0, le=3)
+    height: float = Field(gt=0, le=3)
+
+
+class FollowedView(BaseModel):
+    point: Chosen = Field(description="What it is chosen by.")
+    job: JobView
+
+
+@router.post("/pieces/{piece_id}/box", status_code=201)
+def follow_box(piece_id: Id, box: BoxBody, shop: OpenShop) -> FollowedView:
+    """Follow what is in a box drawn by hand; answers the job that does."""
+    with shop.database.snapshot() as db:
+        piece = projects.piece(db, piece_id).in_shape(box.shape_id)
+    moment = _moment(piece, box.at_us)
+    first = moment.at(box.left, box.top)
+    last = moment.at(box.left + box.width, box.top + box.height)
+    width, height = abs(last.x - first.x), abs(last.y - first.y)
+    point = moment.chosen((first.x + last.x) / 2, (first.y + last.y) / 2)
+    about = {
+        "source_id": moment.source_id,
+        "at_us": moment.source_us,
+        "box": [point.x, point.y, width, height],
+        "from_us": moment.clip.start_us,
+        "to_us": moment.clip.end_us,
+    }
+    job_id = jobs.add(shop.database, piece.project_id, "follow", about)
+    shop.queue.submit(job_id)
+    return FollowedView(point=point, job=JobView.of(jobs.get(shop.database.connection, job_id)))
+
+
+SAME = 0.02
+"""Two places that are nearer than this (shares of the picture) are of one face."""
+
+
+@dataclass(frozen=True)
+class _Moment:
+    """The picture that shows at a moment of a piece, and how it lies in the frame."""
+
+    clip: Clip
+    source_us: int
+    framing: Framing
+    picture: Size
+    frame: Size
+
+    @classmethod
+    def of(cls, piece: Piece, at_us: int) -> _Moment | None:
+        """None where there is no picture."""
+        placed = piece.timeline.playing(at_us)
+        picture = piece.pictures.get(placed.clip.source_id)
+        if picture is None:
+            return None
+        source_us = placed.to_source(at_us)
+        framing = piece.framings[piece.timeline.placed.index(placed)].at(source_us)
+        return cls(placed.clip, source_us, framing, picture, piece.size)
+
+    @property
+    def source_id(self) -> int:
+        return self.clip.source_id
+
+    def at(self, x: float, y: float) -> Chosen:
+        """What lies at a point of the frame."""
+        return self.chosen(*from_frame(self.framing, self.picture, self.frame, x, y))
+
+    def chosen(self, x: float, y: float) -> Chosen:
+        """A point of the picture, as far as it reaches."""
+        x, y = (min(1.0, max(0.0, value)) for value in (x, y))
+        return Chosen(source_id=self.source_id, at_us=self.source_us, x=x, y=y)
+
+    def box(self, x: float, y: float, width: float, height: float) -> Rect:
+        """Where a part of the picture lies, in shares of the frame."""
+        left, top, right, low = lying(
+            self.framing, self.picture, self.frame, (x, y), (width, height)
+        )
+        wide, high = self.frame
+        return Rect(left / wide, top / high, right / wide, low / high)
+
+
+def _moment(piece: Piece, at_us: int) -> _Moment:
+    found = _Moment.of(piece, at_us)
+    if found is None:
+        raise BadInput("There is no picture at that moment.")
+    return found
+
+
+def _path(piece: Piece) -> Iterator[PathPoint]:
+    """Where what is followed lies in the picture, look by look."""
+    for placed, framing in zip(piece.timeline.placed, piece.framings, strict=True):
+        clip = placed.clip
+        if framing.lies is not None:
+            for at_us in (placed.at_us, placed.at_us + clip.length_us - 1):
+                yield PathPoint(at_us=at_us, x=framing.lies[0], y=framing.lies[1])
+        if framing.path is None:
+            continue
+        first, last = clip.start_us // LOOK_US + 1, clip.end_us // LOOK_US
+        moments = [clip.start_us, *(look * LOOK_US for look in range(first, last + 1))]
+        for at_us in moments:
+            if at_us < clip.end_us:
+                x, y = framing.path.at(at_us)
+                yield PathPoint(at_us=placed.to_piece(at_us), x=round(x, 4), y=round(y, 4))
 
 
 @router.get("/pieces/{piece_id}/framing")
@@ -90,5 +289,13 @@ def clips(piece_id: Id, shop: OpenShop, shape_id: OneShape = None) -> FramedClip
             for placed in piece.timeline.placed
         ],
         moves=found,
+        path=list(_path(piece)),
+        holds=[
+            HoldView(at_us=placed.to_piece(one.at_us), x=one.x, y=one.y, point=one)
+            for placed in piece.timeline.placed
+            for one in shape.holds
+            if one.source_id == placed.clip.source_id
+            and placed.clip.start_us <= one.at_us < placed.clip.end_us
+        ],
         faces=any(piece.subjects.values()),
     )

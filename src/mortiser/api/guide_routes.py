@@ -14,10 +14,11 @@ from mortiser.api.shop import OpenShop
 from mortiser.core.finish.model import Finish
 from mortiser.core.frame import even_size
 from mortiser.core.guides import MOST_GUIDES, Guide
-from mortiser.core.in_the_way import Kind, PlacedCaptions
+from mortiser.core.in_the_way import Kind, PlacedCaptions, layers_in_the_way
 from mortiser.core.layout.caption_lines import lay_out_all
 from mortiser.core.layout.rect import Rect
 from mortiser.core.limits import Id, Name
+from mortiser.core.scene.layered import layer_reels
 from mortiser.core.shape import shape_word
 from mortiser.core.words import Cue
 from mortiser.fonts import font_book
@@ -37,6 +38,19 @@ class TroubleView(BaseModel):
     cue_id: Id
     at_us: int
     about: str
+    alone: dict[str, float] | None = Field(
+        description="Settings that were tried and help this caption alone, in all shapes."
+    )
+
+
+class LayerTroubleView(BaseModel):
+    model_config = ConfigDict(from_attributes=True)
+
+    kind: Kind
+    layer_id: Id
+    at_us: int
+    about: str
+    y: float | None = Field(description="Another height where nothing is the matter.")
 
 
 class HelpView(BaseModel):
@@ -48,6 +62,7 @@ class HelpView(BaseModel):
 
 class InTheWayView(BaseModel):
     troubles: list[TroubleView]
+    layers: list[LayerTroubleView]
     help: HelpView | None
 
 
@@ -81,7 +96,8 @@ def in_the_way(
     """The captions that lie under a guide, over a face or too near the edge, and what would help."""
     with shop.database.snapshot() as db:
         piece = projects.piece(db, piece_id).in_shape(shape_id)
-        cues = piece.standing.shown(projects.piece_cues(db, piece_id))
+        said = projects.piece_cues(db, piece_id)
+        cues = piece.standing.shown(said)
         faces = subjects.of_sources(db, piece.pictures.keys())
         known = guides.all_of(db)
     size = even_size(*piece.size)
@@ -100,5 +116,9 @@ def in_the_way(
     help_ = placed.helped() if found else None
     return InTheWayView(
         troubles=[TroubleView.model_validate(one) for one in found],
+        layers=[
+            LayerTroubleView.model_validate(one)
+            for one in layers_in_the_way(layer_reels(piece, said, size, font_book()), areas, faces)
+        ],
         help=HelpView.model_validate(help_) if help_ else None,
     )

@@ -57,13 +57,14 @@ def legibility(
     with shop.database.snapshot() as db:
         piece = projects.piece(db, piece_id).in_shape(shape_id)
         found = projects.shown_cues(db, piece, from_us, to_us)
+        said = projects.piece_cues(db, piece_id) if piece.layers_follow_captions else []
         sources = projects.source_rows(db, piece.project_id)
     thumbnails = thumbnails_of(shop.workspace, piece.timeline, sources)
     if thumbnails is None:
         return LegibilityView(seen=False, faint=[])
     begin = [cue for cue in found if cue.start_us >= from_us]
     size = even_size(*piece.size)
-    behind = seen_behind(piece, thumbnails)
+    behind = seen_behind(piece, thumbnails, said, font_book())
     faint = hard_to_read(begin, piece.worn, size, behind, font_book())
     return LegibilityView(seen=True, faint=[FaintView.model_validate(one) for one in faint])
 

@@ -125,6 +125,7 @@ class JobView(BaseModel):
         "deliver",
         "thumbnails",
         "faces",
+        "follow",
         "microphone",
         "draft",
     ]
@@ -268,8 +269,14 @@ class ShapeView(BaseModel):
             places={one.id: shape.places.get(one.id, PLACES[one.kind]) for one in piece.layers},
             word=shape_word(*shape.size),
             as_recorded=piece.as_recorded,
-            digest="-".join([shape.digest, *map(str, sorted(piece.subjects))]),
+            digest="-".join([shape.digest, *_followed(piece)]),
         )
+
+
+def _followed(piece: Piece) -> list[str]:
+    """What is known to be followed, and by whom."""
+    known = [f"{key}.{len(tracks)}" for key, tracks in sorted(piece.subjects.items())]
+    return [*known, *(str(len(turns)) for _, turns in sorted(piece.turns.items()))]
 
 
 class PieceView(BaseModel):

@@ -6,6 +6,7 @@ import hashlib
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
+from mortiser.core.following import Turn, followed
 from mortiser.core.placing import Size, is_plain, scale_of, snapped
 from mortiser.core.shape import Backdrop, Framing, Move, Shape
 from mortiser.core.subject import LOOK_US, FacePath, Track, Tracks, path_of
@@ -20,6 +21,7 @@ ROOM = 0.035
 """How far a face may go from its point before the frame follows calmly, in the frame's width."""
 WHOLE = Framing()
 NOBODY: Mapping[int, Tracks] = {}
+NO_TURNS: Mapping[int, Sequence[Turn]] = {}
 
 
 @dataclass(frozen=True)
@@ -31,6 +33,8 @@ class ClipFraming:
     moves: tuple[Move, ...] = ()
     path: FacePath | None = None
     """Where a face that is followed lies in the picture."""
+    lies: tuple[float, float] | None = None
+    """Where it lies all the time, where that is one place and ``path`` is None therefore."""
     reach: tuple[float, float] = (1.0, 1.0)
     """How much of the picture's width and height the frame spans at the framing's zoom."""
 
@@ -58,8 +62,9 @@ class ClipFraming:
         if path is None or near or not path.rests:
             return replace(self, moves=near, path=path)
         # The face lies in one place all the time, and nothing moves about it.
-        aim = _aimed(self.framing, (path.xs[0], path.ys[0]), self.reach, 1.0)
-        return replace(self, framing=self.framing.model_copy(update=aim), moves=(), path=None)
+        place = path.xs[0], path.ys[0]
+        framing = self.framing.model_copy(update=_aimed(self.framing, place, self.reach, 1.0))
+        return replace(self, framing=framing, moves=(), path=None, lies=place)
 
     @property
     def digest(self) -> str:
@@ -78,19 +83,30 @@ def clip_framings(
     timeline: Timeline,
     pictures: Mapping[int, Size],
     subjects: Mapping[int, Tracks] = NOBODY,
+    turns: Mapping[int, Sequence[Turn]] = NO_TURNS,
 ) -> tuple[ClipFraming, ...]:
     """The framing of each clip in a shape. ``pictures`` are the sizes of the sources' pictures, upright;
-    a source without one is not among them. ``subjects`` are the faces that are known."""
+    a source without one is not among them. ``subjects`` are the faces that are known, ``turns`` who speaks when."""
     return tuple(
         _framing_of(
-            shape, clip, index, pictures.get(clip.source_id), subjects.get(clip.source_id, ())
+            shape,
+            clip,
+            index,
+            pictures.get(clip.source_id),
+            subjects.get(clip.source_id, ()),
+            turns.get(clip.source_id, ()),
         )
         for index, clip in enumerate(timeline.clips)
     )
 
 
 def _framing_of(
-    shape: Shape, clip: Clip, index: int, picture: Size | None, tracks: Tracks
+    shape: Shape,
+    clip: Clip,
+    index: int,
+    picture: Size | None,
+    tracks: Tracks,
+    turns: Sequence[Turn],
 ) -> ClipFraming:
     framing = framing_of(shape, clip)
     if shape.alternate > 1 and index % 2:
@@ -103,23 +119,12 @@ def _framing_of(
         and move.end_us > clip.start_us
     )
     if picture and framing.follow != "off" and not framing.quarters:
-        track = _shown(tracks, clip)
+        track = followed(framing, tracks, clip, turns)
         if track is not None:
             return _following(shape, clip, framing, moves, picture, track)
     if not moves and picture:
         framing = snapped(framing, picture, shape.size)
     return ClipFraming(framing, shape.backdrop, moves)
-
-
-def _shown(tracks: Tracks, clip: Clip) -> Track | None:
-    """Who is meant most likely of those that are seen in a clip."""
-    first, last = clip.start_us // LOOK_US, clip.end_us // LOOK_US
-    seen = {
-        number: sum(first <= look <= last for look in track.looks)
-        for number, track in enumerate(tracks)
-    }
-    best = max(seen, key=lambda number: (seen[number], -number), default=None)
-    return tracks[best] if best is not None and seen[best] else None
 
 
 def _following(
@@ -135,8 +140,13 @@ def _following(
     room = ROOM if framing.follow == "calm" else 0.0
     # Both are counted by the frame's width: what is near is near in both directions.
     zone = room * reach[0], room * reach[1] * shape.width / shape.height
-    path = path_of(track, clip.start_us, clip.end_us, zone)
-    found = ClipFraming(framing, shape.backdrop, moves, path, reach)
+    holds = tuple(
+        (one.at_us // LOOK_US, one.x, one.y)
+        for one in shape.holds
+        if one.source_id == clip.source_id and clip.start_us <= one.at_us < clip.end_us
+    )
+    path = path_of(track, clip.start_us, clip.end_us, zone, holds)
+    found = ClipFraming(framing, shape.backdrop, moves, path, reach=reach)
     if path.rests and not moves:
         resting = found.during(clip.start_us, clip.end_us)
         return replace(resting, framing=snapped(resting.framing, picture, shape.size))

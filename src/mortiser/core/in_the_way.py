@@ -1,4 +1,5 @@
-"""Captions that are in the way, or have something in theirs: guides, edges, faces. With what would help."""
+"""Captions and layers that are in the way, or have something in theirs: guides, edges, faces. With what would
+help."""
 
 from __future__ import annotations
 
@@ -7,12 +8,14 @@ from dataclasses import dataclass
 from typing import Literal
 
 from mortiser.core.checks import SAFE
-from mortiser.core.finish.changes import changed, look_of
+from mortiser.core.finish.changes import changed, dressed, look_of
 from mortiser.core.finish.model import Finish
 from mortiser.core.guides import Area
+from mortiser.core.layer import LETTERS
 from mortiser.core.layout.rect import Rect
 from mortiser.core.piece import Piece
-from mortiser.core.placing import matrix_of
+from mortiser.core.placing import lying
+from mortiser.core.scene.layered import LayerReel, span_of
 from mortiser.core.subject import LOOK_US, Tracks
 from mortiser.core.words import Cue
 
@@ -21,6 +24,10 @@ LEAST = 0.06
 """Less of a face or of a caption than this is not in the way."""
 STEP = 0.01
 """Other places are tried in steps of this share of the frame's height."""
+LOOKED = 9
+"""Moments at which a layer is looked at."""
+MOST_ALONE = 200
+"""Captions that another place is sought for each alone."""
 SIZES = (1.0, 0.88, 0.76)
 """Sizes that are tried, the largest first."""
 LayOut = Callable[[Sequence[Cue], Finish], list[Rect]]
@@ -29,12 +36,25 @@ LayOut = Callable[[Sequence[Cue], Finish], list[Rect]]
 
 @dataclass(frozen=True)
 class Trouble:
-    """A caption and what is the matter with its place."""
+    """A caption and what is the matter with its place; ``alone`` are settings that would help it alone, where
+    any that were tried do."""
 
     kind: Kind
     cue_id: int
     at_us: int
     about: str
+    alone: Mapping[str, float] | None = None
+
+
+@dataclass(frozen=True)
+class LayerTrouble:
+    """A layer and what is the matter with its place; ``y`` is another one where nothing is."""
+
+    kind: Kind
+    layer_id: int
+    at_us: int
+    about: str
+    y: float | None
 
 
 @dataclass(frozen=True)
@@ -77,11 +97,26 @@ class PlacedCaptions:
 
     def troubles(self) -> list[Trouble]:
         """What is the matter with them."""
-        return [
-            Trouble(kind, placed.cue.id, placed.cue.start_us, about)
-            for placed in self._now
-            for kind, about in _matters(placed, placed.reach, self._areas, self._piece.size)
-        ]
+        found: list[Trouble] = []
+        helped = 0
+        for placed in self._now:
+            matters = _matters(placed.faces, placed.reach, self._areas, self._piece.size)
+            if not matters:
+                continue
+            alone = self._alone(placed) if helped < MOST_ALONE else None
+            helped += 1
+            cue = placed.cue
+            found += [Trouble(kind, cue.id, cue.start_us, about, alone) for kind, about in matters]
+        return found
+
+    def _alone(self, placed: _Placed) -> Mapping[str, float] | None:
+        """Where nothing is the matter with one caption."""
+        size = self._piece.size
+        own = dressed(self._piece.worn, placed.cue.look).place.dy
+        for by in _ways(own):
+            if not _matters(placed.faces, placed.reach.moved(0, by * size[1]), self._areas, size):
+                return {"place.dy": round(own + by, 4)}
+        return None
 
     def helped(self) -> Help | None:
         """Another place, or a smaller size too, with which fewest are in the way; None where nothing that
@@ -117,24 +152,65 @@ def _elsewhere(
     placed: Sequence[_Placed], areas: Sequence[Area], size: tuple[int, int], dy: float
 ) -> tuple[int, float]:
     """The fewest that are in the way at another height, and how far that is; the nearest of several."""
-    ways = sorted(
-        (round(step * STEP, 4) for step in range(-90, 91) if abs(dy + step * STEP) <= 1), key=abs
-    )
-    counts = [(_count(placed, by * size[1], areas, size), by) for by in ways]
+    counts = [(_count(placed, by * size[1], areas, size), by) for by in _ways(dy)]
     return min(counts, key=lambda one: one[0])
+
+
+def _ways(dy: float) -> list[float]:
+    """How far things may be moved from a height, the nearest first."""
+    steps = (round(step * STEP, 4) for step in range(-90, 91) if abs(dy + step * STEP) <= 1)
+    return sorted(steps, key=abs)
+
+
+def layers_in_the_way(
+    reels: Sequence[LayerReel], areas: Sequence[Area], faces: Mapping[int, Tracks]
+) -> list[LayerTrouble]:
+    """The layers of a piece that lie under a guide or over a face, or whose letters are too near the edge."""
+    found: list[LayerTrouble] = []
+    for reel in reels:
+        start, end = span_of(reel.layer, reel.piece, reel.cues)
+        reach = reel.covers
+        if reach is None or start >= end:
+            continue
+        seen = _Seen(reel.piece, faces)
+        over = tuple(face for at_us in _spread(start, end) for face in seen.at(at_us))
+        matters = [
+            one
+            for one in _matters(over, reach, areas, reel.size)
+            if one[0] != "edge" or reel.layer.kind in LETTERS
+        ]
+        y = _free_height(over, reach, areas, reel) if matters else None
+        found += [LayerTrouble(kind, reel.layer.id, start, about, y) for kind, about in matters]
+    return found
+
+
+def _spread(start_us: int, end_us: int) -> list[int]:
+    return [start_us + (end_us - 1 - start_us) * n // (LOOKED - 1) for n in range(LOOKED)]
+
+
+def _free_height(
+    faces: Sequence[Rect], reach: Rect, areas: Sequence[Area], reel: LayerReel
+) -> float | None:
+    y = reel.place.y
+    for by in _ways(y - 0.5):
+        moved = reach.moved(0, by * reel.size[1])
+        inside = moved.top >= 0 and moved.bottom <= reel.size[1]
+        if inside and not _matters(faces, moved, areas, reel.size):
+            return round(y + by, 4)
+    return None
 
 
 def _count(
     placed: Sequence[_Placed], by: float, areas: Sequence[Area], size: tuple[int, int]
 ) -> int:
     return sum(
-        bool(_matters(one, one.reach if one.own else one.reach.moved(0, by), areas, size))
+        bool(_matters(one.faces, one.reach if one.own else one.reach.moved(0, by), areas, size))
         for one in placed
     )
 
 
 def _matters(
-    placed: _Placed, reach: Rect, areas: Sequence[Area], size: tuple[int, int]
+    faces: Sequence[Rect], reach: Rect, areas: Sequence[Area], size: tuple[int, int]
 ) -> list[tuple[Kind, str]]:
     found: list[tuple[Kind, str]] = []
     width, height = size
@@ -142,7 +218,7 @@ def _matters(
         box = Rect.sized(area.x * width, area.y * height, area.width * width, area.height * height)
         if _shared(reach, box) > LEAST * _extent(reach):
             found.append(("guide", f"Under {area.about}."))
-    if any(_shared(reach, face) > LEAST * _extent(face) for face in placed.faces):
+    if any(_shared(reach, face) > LEAST * _extent(face) for face in faces):
         found.append(("face", "Over the face."))
     safe = Rect(SAFE * width, SAFE * height, (1 - SAFE) * width, (1 - SAFE) * height)
     if _shared(reach, safe) < 0.999 * _extent(reach):
@@ -158,39 +234,34 @@ class _Seen:
         self._framings = piece.framings
         self._places = {placed: at for at, placed in enumerate(piece.timeline.placed)}
         self._faces = {
-            source_id: [dict(zip(track.looks, track.faces, strict=True)) for track in tracks]
+            source_id: [
+                dict(zip(track.looks, track.faces, strict=True))
+                for track in tracks
+                if not track.drawn
+            ]
             for source_id, tracks in faces.items()
         }
 
     def during(self, cue: Cue) -> tuple[Rect, ...]:
         """At the beginning, the middle and the end of a caption."""
         moments = cue.start_us, (cue.start_us + cue.end_us) // 2, cue.end_us - 1
-        return tuple(face for at_us in moments for face in self._at(at_us))
+        return tuple(face for at_us in moments for face in self.at(at_us))
 
-    def _at(self, at_us: int) -> list[Rect]:
+    def at(self, at_us: int) -> list[Rect]:
+        """The faces that show at a moment, in frame pixels."""
         placed = self._piece.timeline.playing(at_us)
         clip, source_us = placed.clip, placed.to_source(at_us)
         picture = self._piece.pictures.get(clip.source_id)
         if picture is None:
             return []
         framing = self._framings[self._places[placed]].at(source_us)
-        a, b, c, d, e, f = matrix_of(framing, picture, self._piece.size)
         found = []
         for track in self._faces.get(clip.source_id, []):
             face = track.get(source_us // LOOK_US) or track.get(source_us // LOOK_US + 1)
             if face is None:
                 continue
-            corners = [
-                (
-                    (face.x + right * face.width) * picture[0],
-                    (face.y + low * face.height) * picture[1],
-                )
-                for right in (-0.5, 0.5)
-                for low in (-0.5, 0.5)
-            ]
-            xs = [a * x + b * y + c for x, y in corners]
-            ys = [d * x + e * y + f for x, y in corners]
-            found.append(Rect(min(xs), min(ys), max(xs), max(ys)))
+            middle, size = (face.x, face.y), (face.width, face.height)
+            found.append(Rect(*lying(framing, picture, self._piece.size, middle, size)))
         return found
 
 

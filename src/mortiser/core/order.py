@@ -9,6 +9,7 @@ from pydantic import BaseModel, ConfigDict
 
 from mortiser.core.cue_timing import Frames
 from mortiser.core.finish.model import Finish
+from mortiser.core.following import Turn
 from mortiser.core.layer import Layers
 from mortiser.core.pace import Pace, RuleSet
 from mortiser.core.piece import Piece
@@ -54,6 +55,7 @@ class Order(BaseModel):
     shapes: Shapes = ()
     pictures: dict[int, tuple[int, int]] = {}
     subjects: dict[int, Tracks] = {}
+    turns: dict[int, tuple[Turn, ...]] = {}
     layers: Layers = ()
     finish: Finish
     pace: Pace
@@ -88,6 +90,7 @@ class Order(BaseModel):
             shapes=chosen,
             layers=piece.layers,
             subjects=dict(piece.subjects),
+            turns={key: tuple(turns) for key, turns in piece.turns.items()},
             pictures={key: (round(w), round(h)) for key, (w, h) in piece.pictures.items()},
             finish=piece.finish,
             pace=piece.pace,
@@ -119,6 +122,7 @@ class Order(BaseModel):
             self.file_pace,
             pictures=self.pictures,
             subjects=self.subjects,
+            turns=self.turns,
             layers=self.layers,
         )
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
 from mortiser.core.clip_framing import ClipFraming, clip_framings, recorded
@@ -10,6 +10,7 @@ from mortiser.core.cue_timing import NO_FRAMES, Frames
 from mortiser.core.errors import NotFound
 from mortiser.core.finish.changes import dressed, look_text
 from mortiser.core.finish.model import Finish
+from mortiser.core.following import Turn
 from mortiser.core.layer import Layers
 from mortiser.core.pace import Pace, RuleSet
 from mortiser.core.placing import Size
@@ -51,6 +52,8 @@ class Piece:
     layers: Layers = ()
     subjects: Mapping[int, Tracks] = field(default_factory=dict)
     """The faces of its sources, where one of its shapes follows them and they are known."""
+    turns: Mapping[int, Sequence[Turn]] = field(default_factory=dict)
+    """Who speaks when in its sources, where one of its shapes follows whoever speaks."""
     shape_id: int = 0
 
     @property
@@ -95,7 +98,7 @@ class Piece:
     @property
     def framings(self) -> tuple[ClipFraming, ...]:
         """How the picture of each clip lies in the frame."""
-        return clip_framings(self.shape, self.timeline, self.pictures, self.subjects)
+        return clip_framings(self.shape, self.timeline, self.pictures, self.subjects, self.turns)
 
     @property
     def as_recorded(self) -> bool:

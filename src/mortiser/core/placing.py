@@ -93,6 +93,35 @@ def matrix_of(framing: Framing, picture: Size, frame: Size) -> Affine:
     )
 
 
+def from_frame(
+    framing: Framing, picture: Size, frame: Size, x: float, y: float
+) -> tuple[float, float]:
+    """The point of the upright picture (shares of its sides) that lies at a point of the frame (shares)."""
+    a, b, c, d, e, f = matrix_of(framing, picture, frame)
+    across, down = x * frame[0] - c, y * frame[1] - f
+    whole = a * e - b * d
+    return (
+        (e * across - b * down) / whole / picture[0],
+        (a * down - d * across) / whole / picture[1],
+    )
+
+
+def lying(
+    framing: Framing, picture: Size, frame: Size, middle: Size, size: Size
+) -> tuple[float, float, float, float]:
+    """The edges (left, top, right, bottom) in frame pixels of what holds a part of the picture, whose middle
+    and size are shares of the picture's sides."""
+    a, b, c, d, e, f = matrix_of(framing, picture, frame)
+    corners = [
+        ((middle[0] + right * size[0]) * picture[0], (middle[1] + low * size[1]) * picture[1])
+        for right in (-0.5, 0.5)
+        for low in (-0.5, 0.5)
+    ]
+    xs = [a * x + b * y + c for x, y in corners]
+    ys = [d * x + e * y + f for x, y in corners]
+    return min(xs), min(ys), max(xs), max(ys)
+
+
 def panned(framing: Framing, picture: Size, frame: Size, by_x: float, by_y: float) -> Framing:
     """The framing with the picture moved across and down the frame, by shares of its sides, as far as the
     picture reaches; and the point of a face that is followed with it."""

@@ -9,7 +9,7 @@ from __future__ import annotations
 import hashlib
 import math
 from collections.abc import Mapping
-from typing import Annotated, Literal
+from typing import Annotated, Literal, TypeVar
 
 from pydantic import Field, JsonValue, TypeAdapter, model_validator
 
@@ -22,6 +22,8 @@ SMALLEST, LARGEST = 240, 4_096
 """Of a frame's side, in pixels."""
 MOST_SHAPES = 8
 MOST_LAYERS = 24
+MOST_CHOSEN = 24
+"""Points that were chosen of the sources of one framing."""
 MOST_ID = 1_000_000
 """Of a shape or a layer: numbers are not given twice."""
 MOST_STRETCHES = 2_000
@@ -32,7 +34,28 @@ Zoom = Annotated[float, Field(ge=0.2, le=8)]
 Fit = Literal["whole", "fill"]
 BackdropKind = Literal["blur", "colour", "gradient", "picture"]
 Follow = Literal["off", "calm", "close"]
+Who = Literal["face", "speaker"]
 Way = Literal["in", "out", "quick"]
+
+
+class OfSource(Value):
+    """Something about a source."""
+
+    source_id: Id
+
+
+class Chosen(OfSource):
+    """A point of a source's picture (shares of its sides) at a moment: who or what is there is meant."""
+
+    at_us: Micros
+    x: Share
+    y: Share
+
+
+class Seat(Chosen):
+    """Where somebody who speaks is seen."""
+
+    speaker: str = Field(min_length=1, max_length=80)
 
 
 class Framing(Value):
@@ -57,6 +80,20 @@ class Framing(Value):
     follow: Follow = "off"
     px: Share = 0.5
     py: Share = 0.42
+    who: Who = "face"
+    chosen: tuple[Chosen, ...] = Field(default=(), max_length=MOST_CHOSEN)
+    seats: tuple[Seat, ...] = Field(default=(), max_length=MOST_CHOSEN)
+
+    def choosing(self, chosen: Chosen) -> Framing:
+        """The same, following what is at a point of a source's picture."""
+        others = [one for one in self.chosen if one.source_id != chosen.source_id]
+        return self.model_copy(update={"chosen": (*others, chosen)[-MOST_CHOSEN:], "who": "face"})
+
+    def seating(self, seat: Seat) -> Framing:
+        """The same, with somebody who speaks at a point of a source's picture."""
+        mine = (seat.source_id, seat.speaker)
+        others = [one for one in self.seats if (one.source_id, one.speaker) != mine]
+        return self.model_copy(update={"seats": (*others, seat)[-MOST_CHOSEN:], "who": "speaker"})
 
 
 class Backdrop(Value):
@@ -72,10 +109,9 @@ class Backdrop(Value):
     soft: Share = 0.0
 
 
-class Stretch(Value):
+class Stretch(OfSource):
     """A stretch of a source, in its time."""
 
-    source_id: Id
     start_us: Micros
     end_us: Micros
 
@@ -135,6 +171,8 @@ class Shape(Value):
     moves: tuple[Move, ...] = Field(default=(), max_length=MOST_STRETCHES)
     alternate: float = Field(default=1.0, ge=1.0, le=2.0)
     backdrop: Backdrop = Backdrop()
+    holds: tuple[Chosen, ...] = Field(default=(), max_length=MOST_STRETCHES)
+    """Where somebody said a face that is followed to be."""
     look: dict[str, JsonValue] = Field(default={}, max_length=60)
     places: dict[int, LayerPlace] = Field(default={}, max_length=MOST_LAYERS)
     """Where the piece's layers stand here, by their ids."""
@@ -151,14 +189,17 @@ class Shape(Value):
 
     def of_copies(self, sources: Mapping[int, int]) -> Shape:
         """The same for copies of its sources, by their ids."""
-        values = {
-            name: tuple(
-                one.model_copy(update={"source_id": sources.get(one.source_id, one.source_id)})
-                for one in stretches
-            )
-            for name, stretches in (("framed", self.framed), ("moves", self.moves))
-        }
-        return self.model_copy(update=values)
+        return self.model_copy(
+            update={
+                "framing": _framing_of_copies(self.framing, sources),
+                "framed": tuple(
+                    one.model_copy(update={"framing": _framing_of_copies(one.framing, sources)})
+                    for one in _of_copies(self.framed, sources)
+                ),
+                "moves": _of_copies(self.moves, sources),
+                "holds": _of_copies(self.holds, sources),
+            }
+        )
 
     @property
     def digest(self) -> str:
@@ -170,6 +211,21 @@ class Shape(Value):
     def size(self) -> tuple[int, int]:
         """Width and height."""
         return self.width, self.height
+
+
+_OfSource = TypeVar("_OfSource", bound=OfSource)
+
+
+def _of_copies(values: tuple[_OfSource, ...], sources: Mapping[int, int]) -> tuple[_OfSource, ...]:
+    return tuple(
+        one.model_copy(update={"source_id": sources.get(one.source_id, one.source_id)})
+        for one in values
+    )
+
+
+def _framing_of_copies(framing: Framing, sources: Mapping[int, int]) -> Framing:
+    chosen, seats = _of_copies(framing.chosen, sources), _of_copies(framing.seats, sources)
+    return framing.model_copy(update={"chosen": chosen, "seats": seats})
 
 
 NAMED = {"tall": 9 / 16, "portrait": 4 / 5, "square": 1.0, "wide": 16 / 9}

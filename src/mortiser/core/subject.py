@@ -29,6 +29,10 @@ JUMP = 0.6
 """Who is more than so many of its own sizes away at the next look has jumped."""
 SMOOTH = 1.6
 """Sigma of what rounds a path's corners, in looks."""
+FADE = 10
+"""What was said by hand about a moment counts for so many looks before and behind it, less and less."""
+Held = tuple[int, float, float]
+"""A look, and where the face is said to be at it."""
 Floats = npt.NDArray[np.float64]
 
 
@@ -43,10 +47,12 @@ class Face(Value):
 
 
 class Track(Value):
-    """One face over time: the numbers of the looks it was seen in, and where it was in each."""
+    """One face over time: the numbers of the looks it was seen in, and where it was in each. ``drawn`` is
+    what was followed from a box drawn by hand."""
 
     looks: tuple[int, ...]
     faces: tuple[Face, ...]
+    drawn: bool = False
 
     @property
     def weight(self) -> float:
@@ -60,7 +66,7 @@ _TRACKS: TypeAdapter[Tracks] = TypeAdapter(Tracks)
 
 def tracks_text(tracks: Tracks) -> str:
     """The text that is stored."""
-    return _TRACKS.dump_json(tracks).decode()
+    return _TRACKS.dump_json(tracks, exclude_defaults=True).decode()
 
 
 @lru_cache(maxsize=16)
@@ -155,22 +161,49 @@ class FacePath:
 
 
 @lru_cache(maxsize=4_000)
-def path_of(track: Track, start_us: int, end_us: int, zone: tuple[float, float]) -> FacePath:
+def path_of(
+    track: Track,
+    start_us: int,
+    end_us: int,
+    zone: tuple[float, float],
+    holds: tuple[Held, ...] = (),
+) -> FacePath:
     """The path of a frame's point over a stretch of the source that keeps within ``zone`` (across and
     down) of the face, and moves as little as it can: a taut string (P. L. Davies and A. Kovac, "Local
-    extremes, runs, strings and multiresolution", 2001), its corners rounded."""
+    extremes, runs, strings and multiresolution", 2001), its corners rounded. At ``holds`` somebody said where
+    the face is; what is near is moved along."""
     first, last = start_us // LOOK_US, max(-(-end_us // LOOK_US), start_us // LOOK_US + 1)
     grid = np.arange(first, last + 1)
     xs, ys = (
         np.interp(grid, track.looks, _without_flicker(np.array(values)))
         for values in ([face.x for face in track.faces], [face.y for face in track.faces])
     )
+    xs = xs + _corrections(grid, xs, [(look, x) for look, x, _ in holds])
+    ys = ys + _corrections(grid, ys, [(look, y) for look, _, y in holds])
     width = float(np.median([face.width for face in track.faces]))
     height = float(np.median([face.height for face in track.faces]))
     far = np.hypot(np.diff(xs) / width, np.diff(ys) / height) > JUMP
     # Who jumps is jumped after: what is before has nothing to do with what is behind.
     parts = np.flatnonzero(far) + 1
     return FacePath(int(first), _line(xs, parts, zone[0]), _line(ys, parts, zone[1]))
+
+
+def _corrections(
+    grid: npt.NDArray[np.intp], seen: Floats, said: Sequence[tuple[int, float]]
+) -> Floats:
+    """What is to be added, so that the values are what was said at some looks, and less and less of that
+    before and behind."""
+    inside = sorted((look, value) for look, value in said if grid[0] <= look <= grid[-1])
+    if not inside:
+        return np.zeros(len(grid))
+    off = [value - float(seen[look - grid[0]]) for look, value in inside]
+    knots: list[tuple[float, float]] = [(inside[0][0] - FADE, 0.0)]
+    for number, (look, _) in enumerate(inside):
+        if number and look - inside[number - 1][0] > 2 * FADE:
+            knots += [(inside[number - 1][0] + FADE, 0.0), (look - FADE, 0.0)]
+        knots.append((look, off[number]))
+    knots.append((inside[-1][0] + FADE, 0.0))
+    return np.interp(grid, [at for at, _ in knots], [value for _, value in knots])
 
 
 def _line(seen: Floats, parts: npt.NDArray[np.intp], room: float) -> tuple[float, ...]:

@@ -33,6 +33,7 @@ PRIORITY = {
     "deliver": 1,
     "thumbnails": 1,
     "faces": 1,
+    "follow": 2,
     "doubt": 0,
     "draft": -1,
 }

@@ -97,7 +97,7 @@ def look_for_faces(
                 at_us = round((frame.time or 0.0) * 1_000_000)
                 if at_us < len(looks) * LOOK_US:
                     continue
-                faces = finder.find(_small(frame))
+                faces = finder.find(small_picture(frame))
                 while len(looks) * LOOK_US <= at_us:
                     looks.append(faces)
                 progress(min(1.0, at_us / duration_us))
@@ -106,7 +106,8 @@ def look_for_faces(
     return looks
 
 
-def _small(frame: av.VideoFrame) -> npt.NDArray[np.uint8]:
+def small_picture(frame: av.VideoFrame) -> npt.NDArray[np.uint8]:
+    """A frame as it is looked at: upright RGB, its longer side SIDE pixels at most."""
     upright = turned(frame)
     share = min(1.0, SIDE / max(upright.width, upright.height))
     width, height = (max(2, round(side * share)) for side in (upright.width, upright.height))

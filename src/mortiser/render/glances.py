@@ -2,17 +2,25 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, field
 
 import cv2
 import numpy as np
 
 from mortiser.core.clip_framing import ClipFraming
+from mortiser.core.finish.model import Finish
+from mortiser.core.layer import Layers
+from mortiser.core.layout.fonts import FontBook
 from mortiser.core.legibility import Rgb
 from mortiser.core.piece import Piece
 from mortiser.core.placing import Size, covers, is_plain, matrix_of
+from mortiser.core.scene.layered import LayerReel, layer_reels
 from mortiser.core.shape import Backdrop
+from mortiser.core.words import Cue
 from mortiser.media.thumbnails import PieceThumbnails
+from mortiser.paint.painter import area_of, paint
+from mortiser.paint.state import state_at
 from mortiser.render.backdrops import filling
 
 SIDE = 320
@@ -56,10 +64,50 @@ class Glances:
         return np.asarray(found, np.uint8)
 
 
-def glances(piece: Piece, thumbnails: PieceThumbnails) -> Glances:
-    """What is behind captions in the shape that a piece is looked at in."""
+@dataclass(frozen=True)
+class Composed:
+    """Glances with the layers of a piece over them; equal by what is seen."""
+
+    behind: Glances
+    layers: Layers
+    places: str
+    worn: Finish
+    reels: tuple[LayerReel, ...] = field(compare=False)
+    """In the size of a glance."""
+
+    def at(self, piece_us: int) -> Rgb:
+        """The picture nearest to a moment of the piece, with what stands over it then."""
+        seen = self.behind.at(piece_us)
+        width, height = self.reels[0].size
+        if seen.shape[:2] != (height, width):
+            seen = np.asarray(cv2.resize(seen, (width, height)), np.uint8)
+        found = seen.astype(np.uint16)
+        for reel in self.reels:
+            state = state_at(reel, piece_us)
+            left, top, right, bottom = area = area_of(state, width, height)
+            if right <= left or bottom <= top:
+                continue
+            over = paint(state, area).astype(np.uint16)
+            part = found[top:bottom, left:right]
+            part *= 255 - over[..., 3:]
+            part //= 255
+            part += over[..., 2::-1]
+        return np.minimum(found, 255).astype(np.uint8)
+
+
+def glances(
+    piece: Piece, thumbnails: PieceThumbnails, cues: Sequence[Cue], fonts: FontBook
+) -> Glances | Composed:
+    """What is behind captions in the shape that a piece is looked at in: its pictures, and the layers."""
     sizes = tuple(sorted((key, (w, h)) for key, (w, h) in piece.pictures.items()))
-    return Glances(thumbnails, piece.framings, sizes, piece.size)
+    behind = Glances(thumbnails, piece.framings, sizes, piece.size)
+    if not piece.layers:
+        return behind
+    share = SIDE / min(piece.size)
+    small = round(piece.size[0] * share) & ~1, round(piece.size[1] * share) & ~1
+    places = repr(sorted(piece.shape.places.items()))
+    reels = tuple(layer_reels(piece, cues, small, fonts))
+    return Composed(behind, piece.layers, places, piece.worn, reels)
 
 
 def _behind(seen: Rgb | None, backdrop: Backdrop, small: tuple[int, int]) -> Rgb:

@@ -63,7 +63,8 @@ def duplicate_project(database: Database, project_id: int, new_paths: dict[str, 
             words |= _copy_rows(db, "word", "source_id = ?", source, {"source_id": new})
         for source, new in sources.items():
             db.execute(
-                "INSERT INTO subject SELECT ?, tracks FROM subject WHERE source_id = ?",
+                "INSERT INTO subject (source_id, tracks, looked) "
+                "SELECT ?, tracks, looked FROM subject WHERE source_id = ?",
                 (new, source),
             )
         pieces = _copy_rows(db, "piece", "project_id = ?", project_id, {"project_id": copy})

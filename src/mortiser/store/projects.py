@@ -9,6 +9,7 @@ from pathlib import PurePath
 
 from mortiser.core.errors import NotFound
 from mortiser.core.finish.stored import finish_of, finish_text
+from mortiser.core.following import Turn
 from mortiser.core.layer import layers_of
 from mortiser.core.microphone import Microphone
 from mortiser.core.pace import PACES, PaceName, pace_of, pace_text
@@ -218,6 +219,7 @@ def piece(db: sqlite3.Connection, piece_id: int) -> Piece:
         _pictures(db, row["project_id"]),
         layers_of(row["layers"]),
         _subjects(db, shapes, timeline),
+        _turns(db, shapes, timeline),
     )
 
 
@@ -226,6 +228,15 @@ def _subjects(db: sqlite3.Connection, shapes: Shapes, timeline: Timeline) -> dic
     if all(one.follow == "off" for shape in shapes for one in shape.framings):
         return {}
     return subjects.of_sources(db, {clip.source_id for clip in timeline.clips})
+
+
+def _turns(
+    db: sqlite3.Connection, shapes: Shapes, timeline: Timeline
+) -> dict[int, tuple[Turn, ...]]:
+    """Who speaks when in a piece's sources, where a shape follows whoever speaks."""
+    if all(one.who != "speaker" for shape in shapes for one in shape.framings):
+        return {}
+    return subjects.turns_of(db, {clip.source_id for clip in timeline.clips})
 
 
 def _pictures(db: sqlite3.Connection, project_id: int) -> dict[int, Size]:

@@ -860,13 +860,57 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /**
+         * Faces
+         * @description The faces (and boxes that are followed) that can be chosen at a moment of the piece.
+         */
+        get: operations["faces"];
         put?: never;
         /**
          * Look For Faces
          * @description Look for faces in the piece's recordings where nobody has yet; answers the jobs that do.
          */
         post: operations["look_for_faces"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/picture-point": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Picture Point
+         * @description The point of a source's picture that lies at a point of the frame (shares of its sides).
+         */
+        get: operations["picture_point"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/box": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Follow Box
+         * @description Follow what is in a box drawn by hand; answers the job that does.
+         */
+        post: operations["follow_box"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1944,6 +1988,24 @@ export interface components {
             text: string;
         };
         /**
+         * BoxBody
+         * @description A box drawn over the frame at a moment of the piece; its edges in shares of the frame's sides.
+         */
+        BoxBody: {
+            /** Shape Id */
+            shape_id?: number | null;
+            /** At Us */
+            at_us: number;
+            /** Left */
+            left: number;
+            /** Top */
+            top: number;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+        };
+        /**
          * BreakLine
          * @description End a line before one of a caption's words, or take such a break out again.
          */
@@ -2075,6 +2137,20 @@ export interface components {
              * @description What the remedy would do, where there is a safe one.
              */
             fix: string | null;
+        };
+        /**
+         * Chosen
+         * @description A point of a source's picture (shares of its sides) at a moment: who or what is there is meant.
+         */
+        Chosen: {
+            /** Source Id */
+            source_id: number;
+            /** At Us */
+            at_us: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /** ClipView */
         ClipView: {
@@ -2533,7 +2609,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Edit */
-            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["TapTimes"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["SetFilePace"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["LeaveOut"] | components["schemas"]["MarkWords"] | components["schemas"]["MarkEverywhere"] | components["schemas"]["DressEverywhere"] | components["schemas"]["DressSpeaker"] | components["schemas"]["TakeBack"] | components["schemas"]["DressCues"] | components["schemas"]["DressEach"] | components["schemas"]["UndressCues"] | components["schemas"]["CopyLook"] | components["schemas"]["DressWords"] | components["schemas"]["SetFinish"] | components["schemas"]["ChangeFinish"] | components["schemas"]["RenameProject"] | components["schemas"]["StrikeWords"] | components["schemas"]["RestoreWords"] | components["schemas"]["CutStretches"] | components["schemas"]["RestoreStretches"] | components["schemas"]["MoveCut"] | components["schemas"]["BringIn"] | components["schemas"]["SetGoal"] | components["schemas"]["PutPassages"] | components["schemas"]["PutRecorded"] | components["schemas"]["UseTake"] | components["schemas"]["MoveMicrophone"] | components["schemas"]["DropMicrophone"] | components["schemas"]["AddShape"] | components["schemas"]["DropShape"] | components["schemas"]["ResizeShape"] | components["schemas"]["FrameClips"] | components["schemas"]["PanClips"] | components["schemas"]["FrameBack"] | components["schemas"]["CopyFraming"] | components["schemas"]["SetBackdrop"] | components["schemas"]["AlternateFramings"] | components["schemas"]["AddMove"] | components["schemas"]["DropMove"] | components["schemas"]["DressShape"] | components["schemas"]["AddLayer"] | components["schemas"]["ChangeLayer"] | components["schemas"]["FinishLayer"] | components["schemas"]["LastLayer"] | components["schemas"]["RaiseLayer"] | components["schemas"]["PlaceLayer"] | components["schemas"]["CopyLayer"] | components["schemas"]["DropLayer"] | components["schemas"]["ApplyJig"] | components["schemas"]["NewPiece"] | components["schemas"]["NamePiece"] | components["schemas"]["DeletePiece"];
+            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["TapTimes"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["SetFilePace"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["LeaveOut"] | components["schemas"]["MarkWords"] | components["schemas"]["MarkEverywhere"] | components["schemas"]["DressEverywhere"] | components["schemas"]["DressSpeaker"] | components["schemas"]["TakeBack"] | components["schemas"]["DressCues"] | components["schemas"]["DressEach"] | components["schemas"]["UndressCues"] | components["schemas"]["CopyLook"] | components["schemas"]["DressWords"] | components["schemas"]["SetFinish"] | components["schemas"]["ChangeFinish"] | components["schemas"]["RenameProject"] | components["schemas"]["StrikeWords"] | components["schemas"]["RestoreWords"] | components["schemas"]["CutStretches"] | components["schemas"]["RestoreStretches"] | components["schemas"]["MoveCut"] | components["schemas"]["BringIn"] | components["schemas"]["SetGoal"] | components["schemas"]["PutPassages"] | components["schemas"]["PutRecorded"] | components["schemas"]["UseTake"] | components["schemas"]["MoveMicrophone"] | components["schemas"]["DropMicrophone"] | components["schemas"]["AddShape"] | components["schemas"]["DropShape"] | components["schemas"]["ResizeShape"] | components["schemas"]["FrameClips"] | components["schemas"]["HoldFace"] | components["schemas"]["LetFaceGo"] | components["schemas"]["PanClips"] | components["schemas"]["FrameBack"] | components["schemas"]["CopyFraming"] | components["schemas"]["SetBackdrop"] | components["schemas"]["AlternateFramings"] | components["schemas"]["AddMove"] | components["schemas"]["DropMove"] | components["schemas"]["DressShape"] | components["schemas"]["AddLayer"] | components["schemas"]["ChangeLayer"] | components["schemas"]["FinishLayer"] | components["schemas"]["LastLayer"] | components["schemas"]["RaiseLayer"] | components["schemas"]["PlaceLayer"] | components["schemas"]["CopyLayer"] | components["schemas"]["DropLayer"] | components["schemas"]["ApplyJig"] | components["schemas"]["NewPiece"] | components["schemas"]["NamePiece"] | components["schemas"]["DeletePiece"];
             /**
              * Goes On
              * @description One more step of the same dragging: undone together with the newest edit.
@@ -2713,6 +2789,29 @@ export interface components {
              * @default false
              */
             overlap: boolean;
+        };
+        /**
+         * FaceView
+         * @description A face in the frame; its edges in shares of the frame's sides.
+         */
+        FaceView: {
+            /** Left */
+            left: number;
+            /** Top */
+            top: number;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** @description What it is chosen by. */
+            point: components["schemas"]["Chosen"];
+            /** Followed */
+            followed: boolean;
+            /**
+             * Speaker
+             * @description Who sits there, where somebody said so.
+             */
+            speaker: string;
         };
         /** FaintView */
         FaintView: {
@@ -3005,6 +3104,12 @@ export interface components {
             /** Findings */
             findings: components["schemas"]["Finding"][];
         };
+        /** FollowedView */
+        FollowedView: {
+            /** @description What it is chosen by. */
+            point: components["schemas"]["Chosen"];
+            job: components["schemas"]["JobView"];
+        };
         /**
          * FrameBack
          * @description Frame clips as the whole piece is: those that say these captions, or (with none) all of them.
@@ -3080,6 +3185,16 @@ export interface components {
             /** Moves */
             moves: components["schemas"]["MoveView"][];
             /**
+             * Path
+             * @description Where what is followed lies, a few a second.
+             */
+            path: components["schemas"]["PathPoint"][];
+            /**
+             * Holds
+             * @description Where somebody said it to be.
+             */
+            holds: components["schemas"]["HoldView"][];
+            /**
              * Faces
              * @description Whether faces are known in one of the recordings.
              */
@@ -3150,6 +3265,22 @@ export interface components {
              * @default 0.42
              */
             py: number;
+            /**
+             * Who
+             * @default face
+             * @enum {string}
+             */
+            who: "face" | "speaker";
+            /**
+             * Chosen
+             * @default []
+             */
+            chosen: components["schemas"]["Chosen"][];
+            /**
+             * Seats
+             * @default []
+             */
+            seats: components["schemas"]["Seat"][];
         };
         /**
          * FramingChanges
@@ -3176,6 +3307,15 @@ export interface components {
             px?: number | null;
             /** Py */
             py?: number | null;
+            /** Who */
+            who?: ("face" | "speaker") | null;
+            /**
+             * Chosen
+             * @description What to follow in its source; “largest” forgets what was chosen.
+             */
+            chosen?: components["schemas"]["Chosen"] | "largest" | null;
+            /** @description Where somebody who speaks is seen. */
+            seat?: components["schemas"]["Seat"] | null;
         };
         /** GlossaryApplied */
         GlossaryApplied: {
@@ -3295,10 +3435,43 @@ export interface components {
             /** Redo */
             redo: string | null;
         };
+        /**
+         * HoldFace
+         * @description Say where the face that is followed is at a moment of a source, in shares of its picture; it is
+         *     followed there, and near it.
+         */
+        HoldFace: {
+            /** Piece Id */
+            piece_id: number;
+            /** Shape Id */
+            shape_id: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hold_face";
+            point: components["schemas"]["Chosen"];
+        };
+        /** HoldView */
+        HoldView: {
+            /** At Us */
+            at_us: number;
+            /**
+             * X
+             * @description Across the picture, 0 to 1.
+             */
+            x: number;
+            /** Y */
+            y: number;
+            /** @description What it is known by. */
+            point: components["schemas"]["Chosen"];
+        };
         /** InTheWayView */
         InTheWayView: {
             /** Troubles */
             troubles: components["schemas"]["TroubleView"][];
+            /** Layers */
+            layers: components["schemas"]["LayerTroubleView"][];
             help: components["schemas"]["HelpView"] | null;
         };
         /** InkView */
@@ -3370,7 +3543,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "transcribe" | "prepare" | "import" | "script" | "translate" | "speakers" | "doubt" | "deliver" | "thumbnails" | "faces" | "microphone" | "draft";
+            kind: "transcribe" | "prepare" | "import" | "script" | "translate" | "speakers" | "doubt" | "deliver" | "thumbnails" | "faces" | "follow" | "microphone" | "draft";
             /**
              * Status
              * @enum {string}
@@ -3654,6 +3827,25 @@ export interface components {
             /** Turn */
             turn?: number | null;
         };
+        /** LayerTroubleView */
+        LayerTroubleView: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "guide" | "edge" | "face";
+            /** Layer Id */
+            layer_id: number;
+            /** At Us */
+            at_us: number;
+            /** About */
+            about: string;
+            /**
+             * Y
+             * @description Another height where nothing is the matter.
+             */
+            y: number | null;
+        };
         /** LayerView */
         LayerView: {
             /** Pivot */
@@ -3710,6 +3902,25 @@ export interface components {
             seen: boolean;
             /** Faint */
             faint: components["schemas"]["FaintView"][];
+        };
+        /**
+         * LetFaceGo
+         * @description Take back what was said about where the face is at a moment of a source.
+         */
+        LetFaceGo: {
+            /** Piece Id */
+            piece_id: number;
+            /** Shape Id */
+            shape_id: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "let_face_go";
+            /** Source Id */
+            source_id: number;
+            /** At Us */
+            at_us: number;
         };
         /**
          * Loop
@@ -4280,6 +4491,18 @@ export interface components {
              * @description Newest first.
              */
             done: string[];
+        };
+        /** PathPoint */
+        PathPoint: {
+            /** At Us */
+            at_us: number;
+            /**
+             * X
+             * @description Across the picture, 0 to 1.
+             */
+            x: number;
+            /** Y */
+            y: number;
         };
         /** PathView */
         PathView: {
@@ -5095,6 +5318,22 @@ export interface components {
             verses: boolean;
         };
         /**
+         * Seat
+         * @description Where somebody who speaks is seen.
+         */
+        Seat: {
+            /** Source Id */
+            source_id: number;
+            /** At Us */
+            at_us: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Speaker */
+            speaker: string;
+        };
+        /**
          * SetBackdrop
          * @description What lies behind pictures that do not cover the frame.
          */
@@ -5283,7 +5522,10 @@ export interface components {
              *       "mirror": false,
              *       "follow": "off",
              *       "px": 0.5,
-             *       "py": 0.42
+             *       "py": 0.42,
+             *       "who": "face",
+             *       "chosen": [],
+             *       "seats": []
              *     }
              */
             framing: components["schemas"]["Framing"];
@@ -5322,6 +5564,11 @@ export interface components {
              *     }
              */
             backdrop: components["schemas"]["Backdrop"];
+            /**
+             * Holds
+             * @default []
+             */
+            holds: components["schemas"]["Chosen"][];
             /**
              * Look
              * @default {}
@@ -5760,6 +6007,13 @@ export interface components {
             at_us: number;
             /** About */
             about: string;
+            /**
+             * Alone
+             * @description Settings that were tried and help this caption alone, in all shapes.
+             */
+            alone: {
+                [key: string]: number;
+            } | null;
         };
         /**
          * TypeCueTime
@@ -7518,6 +7772,41 @@ export interface operations {
             };
         };
     };
+    faces: {
+        parameters: {
+            query: {
+                at_us: number;
+                /** @description One of the piece's shapes; else its first. */
+                shape_id?: number | null;
+            };
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FaceView"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     look_for_faces: {
         parameters: {
             query?: never;
@@ -7536,6 +7825,78 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobView"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    picture_point: {
+        parameters: {
+            query: {
+                at_us: number;
+                x: number;
+                y: number;
+                /** @description One of the piece's shapes; else its first. */
+                shape_id?: number | null;
+            };
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Chosen"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    follow_box: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BoxBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FollowedView"];
                 };
             };
             /** @description Client Error */

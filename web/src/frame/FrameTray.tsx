@@ -22,7 +22,9 @@ export function FrameTray({ piece, player }: { piece: Piece; player: Player | nu
   const tab = useStage((state) => state.frameTab);
   const seen = useProject((state) => state.project?.sources.some((one) => one.width > 0));
   const found = useInTheWay(piece, shape);
-  const count = new Set(found?.troubles.map((one) => one.cue_id)).size;
+  const count =
+    new Set(found?.troubles.map((one) => one.cue_id)).size +
+    new Set(found?.layers.map((one) => one.layer_id)).size;
   useEffect(() => lookForFaces(piece.id), [piece.id]);
   return (
     <Tabs.Root
@@ -34,7 +36,7 @@ export function FrameTray({ piece, player }: { piece: Piece; player: Player | nu
       <Tabs.Content value="Picture">
         {seen && (
           <>
-            <PictureSection piece={piece} shape={shape} />
+            <PictureSection piece={piece} shape={shape} player={player} />
             <MovesSection piece={piece} shape={shape} player={player} />
           </>
         )}

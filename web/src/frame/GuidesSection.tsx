@@ -1,6 +1,6 @@
 /** Guides over the preview, and the captions that are in the way. */
 import { useQueryClient } from "@tanstack/react-query";
-import { Plus, X } from "lucide-react";
+import { MoveVertical, Plus, X } from "lucide-react";
 import { useState } from "react";
 import { api, type Piece, type Shape, take } from "../api/client";
 import type { Player } from "../playback/player";
@@ -15,6 +15,7 @@ import { attempt } from "../ui/notice";
 import { Select } from "../ui/Select";
 import { TraySection } from "../ui/TraySection";
 import { chooseGuide, type Guide, type InTheWay, useGuide, useGuidesOf } from "./guides";
+import { LayerTroubles } from "./LayerTroubles";
 
 const SHOWN = 6;
 const SIDES = ["x", "y", "width", "height"] as const;
@@ -146,8 +147,9 @@ function Troubles(props: { piece: Piece; shape: Shape; player: Player | null; fo
   const { piece, shape, player, found } = props;
   const cues = useProject((state) => state.cues);
   const [all, setAll] = useState(false);
-  const { troubles, help } = found;
-  if (!troubles.length) return <p className="text-dim">No caption is in the way.</p>;
+  const { troubles, layers, help } = found;
+  if (!troubles.length && !layers.length)
+    return <p className="text-dim">No caption and no layer is in the way.</p>;
   const count = new Set(troubles.map((one) => one.cue_id)).size;
   const name = (id: number) =>
     cues
@@ -156,14 +158,17 @@ function Troubles(props: { piece: Piece; shape: Shape; player: Player | null; fo
       .join(" ") ?? "";
   return (
     <div className="space-y-2">
-      <p>
-        <b className="text-clay">
-          {count} {count === 1 ? "caption is" : "captions are"} in the way
-        </b>
-        {!help && (
-          <span className="text-dim"> wherever they stand; try “Whole” or another zoom.</span>
-        )}
-      </p>
+      <LayerTroubles piece={piece} shape={shape} player={player} troubles={layers} />
+      {count > 0 && (
+        <p>
+          <b className="text-clay">
+            {count} {count === 1 ? "caption is" : "captions are"} in the way
+          </b>
+          {!help && (
+            <span className="text-dim"> wherever they stand; try “Whole” or another zoom.</span>
+          )}
+        </p>
+      )}
       {help && (
         <Button
           className="h-auto min-h-8 w-full whitespace-normal py-1"
@@ -180,24 +185,41 @@ function Troubles(props: { piece: Piece; shape: Shape; player: Player | null; fo
           {help.left ? `${help.left} left` : "none left"}
         </Button>
       )}
-      <ul className="divide-y divide-line rounded border border-line bg-card">
-        {(all ? troubles : troubles.slice(0, SHOWN)).map((one) => (
-          <li key={`${one.cue_id} ${one.kind} ${one.about}`}>
-            <button
-              type="button"
-              className="flex w-full gap-2 px-2 py-1 text-left hover:bg-tint"
-              onClick={() => {
-                select(one.cue_id);
-                player?.seek(one.at_us);
-              }}
-            >
-              <span className="tabular text-dim">{clock(one.at_us)}</span>
-              <span className="min-w-0 flex-1 truncate">{name(one.cue_id)}</span>
-              <span className="text-clay">{one.about.replace(".", "")}</span>
-            </button>
-          </li>
-        ))}
-      </ul>
+      {count > 0 && (
+        <ul className="divide-y divide-line rounded border border-line bg-card">
+          {(all ? troubles : troubles.slice(0, SHOWN)).map((one) => (
+            <li key={`${one.cue_id} ${one.kind} ${one.about}`} className="flex items-center">
+              <button
+                type="button"
+                className="flex min-w-0 flex-1 gap-2 px-2 py-1 text-left hover:bg-tint"
+                onClick={() => {
+                  select(one.cue_id);
+                  player?.seek(one.at_us);
+                }}
+              >
+                <span className="tabular text-dim">{clock(one.at_us)}</span>
+                <span className="min-w-0 flex-1 truncate">{name(one.cue_id)}</span>
+                <span className="text-clay">{one.about.replace(".", "")}</span>
+              </button>
+              {one.alone && (
+                <IconButton
+                  label="Move this caption alone, in all shapes"
+                  onClick={() => {
+                    select(one.cue_id);
+                    void edit({
+                      kind: "dress_cues",
+                      cue_ids: [one.cue_id],
+                      changes: one.alone as Record<string, number>,
+                    });
+                  }}
+                >
+                  <MoveVertical size={14} />
+                </IconButton>
+              )}
+            </li>
+          ))}
+        </ul>
+      )}
       {troubles.length > SHOWN && (
         <button type="button" className="text-link underline" onClick={() => setAll(!all)}>
           {all ? "Fewer" : `All ${troubles.length}`}

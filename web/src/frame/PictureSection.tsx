@@ -4,6 +4,7 @@ import { Toggle } from "radix-ui";
 import type { Framing, Piece, Shape } from "../api/client";
 import { useDragged } from "../dress/fields";
 import { make } from "../dress/scope";
+import type { Player } from "../playback/player";
 import { edit } from "../state/commands";
 import { useProject } from "../state/store";
 import { IconButton } from "../ui/IconButton";
@@ -12,11 +13,11 @@ import { Segments } from "../ui/Segments";
 import { Slider } from "../ui/Slider";
 import { Tip } from "../ui/Tip";
 import { TraySection } from "../ui/TraySection";
-import { type Scope, useChosen, useClips, useFrame } from "./shapes";
+import { FaceSection } from "./FaceSection";
+import { type Changes, type Scope, useChosen, useFrame } from "./shapes";
 
-type Changes = Partial<Framing>;
-
-export function PictureSection({ piece, shape }: { piece: Piece; shape: Shape }) {
+export function PictureSection(props: { piece: Piece; shape: Shape; player: Player | null }) {
+  const { piece, shape, player } = props;
   const scope = useFrame((state) => state.scope);
   const picked = useProject((state) => state.picked.size);
   const { framing, cueIds, count, own } = useChosen(piece, shape);
@@ -106,7 +107,7 @@ export function PictureSection({ piece, shape }: { piece: Piece; shape: Shape })
         stored={framing.turn}
         set={(turn) => set({ turn }, true)}
       />
-      <Face framing={framing} piece={piece} shape={shape} set={set} />
+      <FaceSection {...{ framing, piece, shape, player, set }} />
       {moved && (
         <button
           type="button"
@@ -117,47 +118,6 @@ export function PictureSection({ piece, shape }: { piece: Piece; shape: Shape })
         </button>
       )}
     </TraySection>
-  );
-}
-
-/** Whether a face is kept in its place, and what is known of faces. */
-function Face(props: {
-  framing: Framing;
-  piece: Piece;
-  shape: Shape;
-  set: (changes: Changes) => void;
-}) {
-  const { framing, piece, shape, set } = props;
-  const known = useClips(piece, shape)?.faces;
-  const looking = useProject((state) =>
-    state.project?.jobs.find((job) => job.kind === "faces" && job.status === "running"),
-  );
-  const following = framing.follow !== "off";
-  return (
-    <div className="space-y-1">
-      <div className="flex items-center gap-2">
-        <span className="w-[86px] shrink-0">Face</span>
-        <Segments
-          label="Face"
-          chosen={framing.follow}
-          choices={[
-            { value: "off", text: "Off", label: "Not followed" },
-            { value: "calm", text: "Calm", label: "Followed calmly" },
-            { value: "close", text: "Still", label: "Held still" },
-          ]}
-          onChoose={(follow) => set({ follow })}
-        />
-      </div>
-      {following && (
-        <p className="text-small text-dim">
-          {looking
-            ? `Looking for faces, ${Math.round(looking.progress * 100)} %.`
-            : known
-              ? "Drag the picture: the face stays where you put it."
-              : "No face was found; the picture stays in the middle."}
-        </p>
-      )}
-    </div>
   );
 }
 

@@ -34,9 +34,16 @@ export function backdropOf({ backdrop }: Pick<Shape, "backdrop">): string {
   return `linear-gradient(${css(backdrop.first)}, ${css(backdrop.last)})`;
 }
 
+export type Changes = Partial<Schemas["FramingChanges"]>;
 export type Scope = "piece" | "clips";
 
-export const useFrame = create<{ scope: Scope }>(() => ({ scope: "piece" }));
+/** What the next press on the preview says: where a box lies, where the face is, where a speaker sits. */
+export type Saying = { kind: "box" } | { kind: "place" } | { kind: "seat"; speaker: string };
+
+export const useFrame = create<{ scope: Scope; saying: Saying | null }>(() => ({
+  scope: "piece",
+  saying: null,
+}));
 
 /** The clips of a piece as they are framed in a shape. */
 export function useClips(piece: Piece, shape: Shape): Clips | undefined {

@@ -1,6 +1,7 @@
 /** The preview: the recording with the painted scene over it, and the controls of playback. */
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { Piece, Source } from "../api/client";
+import { FaceBoxes } from "../frame/FaceBoxes";
 import { GuideOverlay } from "../frame/GuideOverlay";
 import { LayerHandles } from "../frame/LayerHandles";
 import { Pan } from "../frame/Pan";
@@ -151,6 +152,9 @@ export function Preview({ piece, source, player, onPlayer }: Props) {
           )}
           {stage === "Frame" && frameTab !== "Layers" && player && (
             <Pan piece={piece} player={player} video={video} box={box} />
+          )}
+          {stage === "Frame" && frameTab === "Picture" && player && (
+            <FaceBoxes piece={piece} player={player} />
           )}
           <Dropper video={video} />
           {!source.playable && !cut && (

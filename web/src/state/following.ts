@@ -32,7 +32,8 @@ export async function onPulse(pulse: Pulse): Promise<void> {
 }
 
 const foundFaces = (jobs: Job[]): number =>
-  jobs.filter((job) => job.kind === "faces" && job.status === "done").length;
+  jobs.filter(({ kind, status }) => (kind === "faces" || kind === "follow") && status === "done")
+    .length;
 
 /** Doubts come while the second listening goes on: all captions are read again now and then. */
 async function followDoubts(before: Job[], now: Job[]): Promise<void> {

@@ -1,11 +1,13 @@
 /** One row of the Strip: a caption, or a stretch of quiet. Its height never changes with its state. */
 import { Paintbrush, Pin } from "lucide-react";
 import { memo } from "react";
+import { PathLine } from "../frame/PathLine";
+import { useStage } from "../stages/stage";
 import { clock } from "../ui/format";
 import { Tip } from "../ui/Tip";
 import { CueText } from "./CueText";
 import { beginPicking } from "./picking";
-import { Ribbon } from "./Ribbon";
+import { RIBBON_WIDTH, Ribbon } from "./Ribbon";
 import type { Row } from "./rows";
 
 interface Props {
@@ -31,6 +33,7 @@ function cueAtHeight(clientY: number): number | null {
 export const StripRow = memo(function StripRow(props: Props) {
   const { row, selected, picked, unheard, others, onSeek } = props;
   const { cue } = row;
+  const framing = useStage((state) => state.stage === "Frame" && state.frameTab === "Picture");
   return (
     <div
       data-row={row.key}
@@ -48,8 +51,13 @@ export const StripRow = memo(function StripRow(props: Props) {
         }}
       >
         <span className="tabular px-2 pt-1.5 text-right text-dim">{clock(row.fromUs)}</span>
-        <span className="flex justify-center">
+        <span className="relative mx-auto" style={{ width: RIBBON_WIDTH }}>
           <Ribbon fromUs={row.fromUs} toUs={row.toUs} height={row.height} marked={selected} />
+          {framing && (
+            <PathLine
+              {...{ fromUs: row.fromUs, toUs: row.toUs, width: RIBBON_WIDTH, height: row.height }}
+            />
+          )}
         </span>
       </div>
       {cue ? (

@@ -33,6 +33,8 @@ from mortiser.core.edits.framing import (
     DropMove,
     FrameBack,
     FrameClips,
+    HoldFace,
+    LetFaceGo,
     PanClips,
 )
 from mortiser.core.edits.glossary import ApplyGlossary, KeepGlossary, RefuseGlossary
@@ -142,6 +144,8 @@ AskedEdit = Annotated[
     | DropShape
     | ResizeShape
     | FrameClips
+    | HoldFace
+    | LetFaceGo
     | PanClips
     | FrameBack
     | CopyFraming

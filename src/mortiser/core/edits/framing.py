@@ -15,7 +15,20 @@ from mortiser.core.edits.shapes import ShapeEdit, change_shape, first_picture, s
 from mortiser.core.errors import BadInput, NotFound
 from mortiser.core.limits import Id, Ids, Micros
 from mortiser.core.placing import panned
-from mortiser.core.shape import MOST_STRETCHES, Fit, Follow, Framed, Framing, Move, Shape, Way
+from mortiser.core.shape import (
+    MOST_STRETCHES,
+    Chosen,
+    Fit,
+    Follow,
+    Framed,
+    Framing,
+    Move,
+    Seat,
+    Shape,
+    Way,
+    Who,
+)
+from mortiser.core.subject import LOOK_US
 from mortiser.core.timeline import Clip
 
 
@@ -34,10 +47,24 @@ class FramingChanges(BaseModel):
     follow: Follow | None = None
     px: float | None = Field(default=None, ge=0, le=1)
     py: float | None = Field(default=None, ge=0, le=1)
+    who: Who | None = None
+    chosen: Chosen | Literal["largest"] | None = Field(
+        default=None, description="What to follow in its source; “largest” forgets what was chosen."
+    )
+    seat: Seat | None = Field(default=None, description="Where somebody who speaks is seen.")
 
     def on(self, framing: Framing) -> Framing:
         """A framing with what is set."""
-        return framing.model_copy(update=self.model_dump(exclude_none=True))
+        found = framing.model_copy(update=self._plain)
+        if isinstance(self.chosen, Chosen):
+            found = found.choosing(self.chosen)
+        elif self.chosen == "largest":
+            found = found.model_copy(update={"chosen": (), "who": "face"})
+        return found.seating(self.seat) if self.seat else found
+
+    @property
+    def _plain(self) -> dict[str, object]:
+        return self.model_dump(exclude_none=True, exclude={"chosen", "seat"})
 
     @property
     def name(self) -> str:
@@ -48,6 +75,9 @@ class FramingChanges(BaseModel):
             "px": "place",
             "py": "place",
             "quarters": "quarter turn",
+            "chosen": "choice of a face",
+            "seat": "seat of a speaker",
+            "who": "choice of a face",
         }
         found = next(iter(self.model_dump(exclude_none=True)), "framing")
         return names.get(found, found)
@@ -182,6 +212,47 @@ class DropMove(ShapeEdit):
         if len(left) == len(moves):
             raise NotFound("That move is not there any more. The page shows the newest state.")
         change_shape(desk, self, {"moves": left})
+
+
+class HoldFace(ShapeEdit):
+    """Say where the face that is followed is at a moment of a source, in shares of its picture; it is
+    followed there, and near it."""
+
+    kind: Literal["hold_face"] = "hold_face"
+    point: Chosen
+
+    def label(self, desk: Desk) -> str:
+        return "where the face is"
+
+    def apply(self, desk: Desk) -> None:
+        holds = _without(shape_of(desk, self).holds, self.point.source_id, self.point.at_us)
+        if len(holds) >= MOST_STRETCHES:
+            raise BadInput("That is as often as it can be said. Take some away first.")
+        change_shape(desk, self, {"holds": (*holds, self.point)})
+
+
+class LetFaceGo(ShapeEdit):
+    """Take back what was said about where the face is at a moment of a source."""
+
+    kind: Literal["let_face_go"] = "let_face_go"
+    source_id: Id
+    at_us: Micros
+
+    def label(self, desk: Desk) -> str:
+        return "take back where the face is"
+
+    def apply(self, desk: Desk) -> None:
+        holds = shape_of(desk, self).holds
+        left = _without(holds, self.source_id, self.at_us)
+        if len(left) == len(holds):
+            raise NotFound("That was taken back already. The page shows the newest state.")
+        change_shape(desk, self, {"holds": left})
+
+
+def _without(holds: Sequence[Chosen], source_id: int, at_us: int) -> tuple[Chosen, ...]:
+    """What was said about other moments."""
+    look = at_us // LOOK_US
+    return tuple(one for one in holds if one.source_id != source_id or one.at_us // LOOK_US != look)
 
 
 def _scope(desk: Desk, edit: FrameClips | PanClips | FrameBack | CopyFraming, whole: str) -> str:

@@ -7,11 +7,13 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field, replace
+from math import cos, radians, sin
 
 from mortiser.core.finish.changes import changed
 from mortiser.core.finish.model import Finish
 from mortiser.core.finish.motions import Emphasis, Exit
 from mortiser.core.layer import LETTERS, PLACES, Layer
+from mortiser.core.layout.block import lay_out_cue
 from mortiser.core.layout.fonts import FontBook
 from mortiser.core.layout.rect import Rect
 from mortiser.core.motion.entrances import ENTRANCES, Coming
@@ -91,10 +93,35 @@ class LayerReel:
             yield made
 
     @property
-    def _place(self) -> LayerPlace:
+    def place(self) -> LayerPlace:
+        """Where it stands in the shape."""
         return self.piece.shape.places.get(self.layer.id, PLACES[self.layer.kind])
 
+    @property
+    def covers(self) -> Rect | None:
+        """What of the frame it covers, in pixels; None where there is nothing of it."""
+        if self.layer.kind not in LETTERS:
+            if self.layer.kind == "picture" and self.layer.picture is None:
+                return None
+            return _turned(self.box, self.place.turn)
+        texts = {"headline": self.layer.text, "clock": "0:00"}
+        longest = max((name for name, *_ in _turns(self.cues)), key=len, default="")
+        written = self._written(texts.get(self.layer.kind, longest), 0, 1)
+        if written is None:
+            return None
+        block = lay_out_cue(*written, self.size, self.fonts)
+        return _turned(block.box, self.place.turn)
+
     def _letters(self, text: str, start: int, end: int) -> SceneCue | None:
+        written = self._written(text, start, end)
+        if written is None:
+            return None
+        cue, finish = written
+        (made,) = build_scene([cue], finish, self.size, self.fonts).cues
+        return replace(made, id=-self.layer.id, layers=(*self._opacity, *made.layers))
+
+    def _written(self, text: str, start: int, end: int) -> tuple[Cue, Finish] | None:
+        """A text as a caption, and what it is dressed in."""
         words = tuple(
             Shown(word, start, end, seam="line" if last and more else "free")
             for line, more in _lines(text)
@@ -102,10 +129,8 @@ class LayerReel:
         )
         if not words:
             return None
-        finish = _plain(self.layer, self.layer.finish or self.piece.worn, self._place)
-        cue = Cue(0, words, start, end)
-        (made,) = build_scene([cue], finish, self.size, self.fonts).cues
-        return replace(made, id=-self.layer.id, layers=(*self._opacity, *made.layers))
+        finish = _plain(self.layer, self.layer.finish or self.piece.worn, self.place)
+        return Cue(0, words, start, end), finish
 
     def _figure(self, start: int, end: int) -> SceneCue | None:
         """What has no letters: in its box, turned and moved as a whole."""
@@ -133,7 +158,7 @@ class LayerReel:
     @property
     def box(self) -> Rect:
         """Where it stands, not turned, in frame pixels; of letters, what they are laid out in."""
-        place = self._place
+        place = self.place
         width, height = place.width * self.size[0], place.height * min(self.size)
         if self.layer.picture is not None:
             width = max(1, round(width))
@@ -159,7 +184,7 @@ class LayerReel:
 
     def _motions(self, middle: tuple[float, float], start: int, end: int) -> Iterator[Motion]:
         yield from self._opacity
-        turn = self._place.turn
+        turn = self.place.turn
         if turn:
             yield Motion(middle, turn=fixed(turn))
         far, half = FAR * min(self.size), (end - start) // 2
@@ -204,6 +229,17 @@ def span_of(layer: Layer, piece: Piece, cues: Sequence[Cue] = ()) -> tuple[int, 
         if clip.source_id == layer.during.source_id and start < end:
             edges += [placed.to_piece(start), placed.to_piece(end)]
     return (min(edges), max(edges)) if edges else (0, 0)
+
+
+def _turned(box: Rect, turn: float) -> Rect:
+    """What holds a box that is turned about its middle by some degrees."""
+    across, down = abs(cos(radians(turn))), abs(sin(radians(turn)))
+    width, height = (
+        box.width * across + box.height * down,
+        box.width * down + box.height * across,
+    )
+    x, y = box.middle
+    return Rect.sized(x - width / 2, y - height / 2, width, height)
 
 
 def _plain(layer: Layer, finish: Finish, place: LayerPlace) -> Finish:

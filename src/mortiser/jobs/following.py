@@ -1,0 +1,32 @@
+"""The follow job: follow what is in a box drawn by hand."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from mortiser.core.subject import Track
+from mortiser.jobs.draft import draft_of
+from mortiser.jobs.kind import Home, Kind
+from mortiser.jobs.source_given import SourceGiven, read_source
+from mortiser.jobs.task import Task
+from mortiser.jobs.tools import Tools
+from mortiser.media.following import follow_box
+from mortiser.store import subjects
+
+
+def follow(tools: Tools, task: Task, given: SourceGiven) -> Iterator[Track]:
+    """Follow the box of a job's payload over the stretch it names."""
+    source, about = given.source, task.payload
+    draft = draft_of(tools.workspace, source)
+    path = draft if draft.exists() else tools.workspace.path(source["path"])
+    x, y, width, height = about["box"]
+    stretch = about["from_us"], about["to_us"]
+    yield follow_box(path, about["at_us"], (x, y, width, height), stretch, task.progress)
+
+
+def keep_track(home: Home, given: SourceGiven, found: Track) -> None:
+    """Note where it is."""
+    subjects.add(home.database, given.source["id"], found)
+
+
+FOLLOW = Kind(read_source, follow, keep_track)
