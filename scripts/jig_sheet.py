@@ -17,8 +17,9 @@ import skia
 from mortiser.core.cue_timing import retime
 from mortiser.core.edits.retiming import untimed_cue
 from mortiser.core.grouping import group
-from mortiser.core.jig import JIGS, Jig, filled
+from mortiser.core.jig import JIGS, Jig, behind, filled
 from mortiser.core.order import OrderedSource
+from mortiser.core.own_picture import OwnPicture
 from mortiser.core.piece import Piece
 from mortiser.core.shape import Shape
 from mortiser.core.subject import joined
@@ -26,10 +27,13 @@ from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.words import Shown
 from mortiser.media.faces import look_for_faces
 from mortiser.outputs.programmes import painted, programme_of
+from mortiser.pictures import keep, use_pictures
+from mortiser.pictures.checking import checked
 from mortiser.render.still import still
 
 OUT = Path("docs/screenshots/jigs.png")
 CLIP = Path("src/mortiser/demo/media/kettle.mp4")
+SONG, COVER = CLIP.parent / "lyric.m4a", CLIP.parent / "lantern.svg"
 SAID = "Before you throw it away, open the plug and look for a thin grey wire."
 SIZE, SECONDS, FPS = (960, 540), 6, 10
 LONG, GAP = 300, 12
@@ -40,9 +44,20 @@ def main() -> None:
     """Write the sheet."""
     rows: list[list[npt.NDArray[np.uint8]]] = []
     with tempfile.TemporaryDirectory() as folder:
+        use_pictures(Path(folder) / "pictures")
+        found = checked(COVER.read_bytes())
+        keep(found)
+        cover = OwnPicture(digest=found.digest, width=found.width, height=found.height)
         clips = [_make(Path(folder) / f"{kind}.mp4", kind) for kind in ("bright", "dark", "busy")]
         for jig in JIGS:
-            rows.append([_picture(jig, shape, clip) for shape in jig.shapes for clip in clips])
+            heard = any(layer.kind == "waveform" for layer in jig.layers)
+            rows.append(
+                [
+                    _picture(jig, shape, clip, cover)
+                    for shape in jig.shapes
+                    for clip in ([SONG] if heard else clips)
+                ]
+            )
     width = max(sum(one.shape[1] + GAP for one in row) for row in rows) + GAP
     height = sum(max(one.shape[0] for one in row) + GAP for row in rows) + GAP
     sheet = np.full((height, width, 4), (128, 128, 128, 255), np.uint8)
@@ -57,20 +72,22 @@ def main() -> None:
     OUT.write_bytes(bytes(image.encodeToData()))
 
 
-def _picture(jig: Jig, shape: Shape, clip: Path) -> npt.NDArray[np.uint8]:
+def _picture(jig: Jig, shape: Shape, clip: Path, cover: OwnPicture) -> npt.NDArray[np.uint8]:
     line = Timeline([Clip(1, 0, SECONDS * 1_000_000, id=1)])
     words = [
         Shown(text, 300_000 * i, 300_000 * i + 280_000, speaker="Odalys", clip_id=1)
         for i, text in enumerate(SAID.split())
     ]
     cues = retime([untimed_cue(1, words[a:b]) for a, b in group(words, jig.pace)], line, jig.pace)
-    looks = look_for_faces(clip, SECONDS * 1_000_000, lambda _: None)
-    layers = filled(jig.layers, (), "The cold kettle")
+    seen = clip is not SONG
+    looks = look_for_faces(clip, SECONDS * 1_000_000, lambda _: None) if seen else []
+    layers = filled(jig.layers, (), "The cold kettle", pictures=[cover])
+    (shape,) = behind((shape,), layers)
     piece = Piece(
-        1, 1, "", (shape,), jig.finish, jig.pace, line, pictures={1: SIZE},
+        1, 1, "", (shape,), jig.finish, jig.pace, line, pictures={1: SIZE} if seen else {},
         layers=layers, subjects={1: joined(looks)},
     )  # fmt: skip
-    source = OrderedSource(id=1, path=str(clip), duration_us=SECONDS * 1_000_000)
+    source = OrderedSource(id=1, path=str(clip), duration_us=SECONDS * 1_000_000, sound=str(SONG))
     programme = programme_of(piece, painted(piece, cues), [source], Path)
     image = skia.Image.MakeFromEncoded(skia.Data.MakeWithCopy(still(programme, AT_US)))
     share = LONG / max(image.width(), image.height())

@@ -213,3 +213,77 @@ def test_a_jig_is_used_and_taken_back_in_one(frame: Page) -> None:
     expect(mine).to_have_count(0)
     frame.get_by_role("button", name="Undo: jig Talk, wide and square").click()
     expect(shapes).to_have_count(1)
+
+
+LAYERS = """fetch(location.pathname.replace('/projects', '/api/projects')).then((a) => a.json())
+  .then((p) => p.pieces[0].layers)"""
+COLOURED = """([left, top, right, low]) => {
+  const canvas = document.querySelector('[data-testid=scene]');
+  const [w, h] = [canvas.width, canvas.height];
+  const part = [left * w, top * h, (right - left) * w, (low - top) * h].map(Math.round);
+  const { data } = canvas.getContext('2d').getImageData(...part);
+  let found = 0;
+  for (let i = 3; i < data.length; i += 4) found += data[i] > 40;
+  return found / (data.length / 4);
+}"""
+
+
+def test_a_picture_and_a_waveform_are_laid_over_the_piece(frame: Page) -> None:
+    frame.get_by_role("tab", name="Layers").click()
+    frame.get_by_role("button", name="Picture", exact=True).click()
+    expect(frame.get_by_text("PNG, JPEG, WebP or SVG")).to_be_visible()
+    file = frame.get_by_label("A picture's file")
+    file.set_input_files({"name": "bad.png", "mimeType": "image/png", "buffer": b"no picture"})
+    expect(frame.get_by_text("no picture that can be read")).to_be_visible()
+    file.set_input_files("src/mortiser/demo/media/lantern.svg")
+    until(frame, f"{LAYERS}.then((all) => all[0].picture?.name === 'lantern.svg')")
+    until(frame, f"({COLOURED})([0.35, 0.25, 0.65, 0.35]) > 0.95")
+    frame.get_by_role("button", name="Waveform", exact=True).first.click()
+    frame.get_by_role("radio", name="Ring").click()
+    until(frame, f"{LAYERS}.then((all) => all[1].wave?.form === 'ring')")
+    until(frame, f"({COLOURED})([0.2, 0.5, 0.8, 0.95]) > 0.02")
+    choose(frame, "When the layer shows", "before the first caption")
+    until(frame, f"{LAYERS}.then((all) => all[1].intro)")
+    undo_all(frame)
+
+
+def test_a_box_is_drawn_followed_and_the_face_corrected_by_hand(frame: Page) -> None:
+    add(frame, "Square 1:1")
+    until(frame, f"document.querySelector('video').src.startsWith('blob:') && {READY}")
+    frame.locator("[data-row-cue]").nth(2).click(position={"x": 30, "y": 12})
+    frame.get_by_role("button", name="Draw a box").click()
+    sheet = frame.locator("[data-face-sheet]").bounding_box()
+    assert sheet
+    x, y = sheet["x"] + sheet["width"] * 0.4, sheet["y"] + sheet["height"] * 0.6
+    frame.mouse.move(x, y)
+    frame.mouse.down()
+    frame.mouse.move(x + 60, y + 60, steps=4)
+    frame.mouse.up()
+    expect(frame.get_by_role("button", name=re.compile("^Undo: choice of a face"))).to_be_visible()
+    mine = frame.get_by_role("button", name="Face that is followed")
+    expect(mine).to_be_visible()
+    box = mine.bounding_box()
+    assert box
+    middle = box["y"] + box["height"] / 2 - sheet["y"]
+    assert middle / sheet["height"] == pytest.approx(0.42, abs=0.08), "at its point of the frame"
+    frame.get_by_role("button", name="The face is here").click()
+    frame.locator("[data-face-sheet]").click(position={"x": sheet["width"] * 0.7, "y": 150})
+    expect(frame.get_by_role("list", name="Where the face is by hand")).to_be_visible()
+    expect(frame.locator("[data-row] circle").first).to_be_attached()
+    frame.get_by_role("button", name="Take back").click()
+    expect(frame.get_by_role("list", name="Where the face is by hand")).to_have_count(0)
+    frame.get_by_role("button", name="The largest face").click()
+    expect(frame.get_by_role("button", name="The largest face")).to_have_count(0)
+    undo_all(frame)
+
+
+def test_a_layer_under_a_guide_is_moved_out_of_the_way(frame: Page) -> None:
+    frame.get_by_role("tab", name="Layers").click()
+    frame.get_by_role("button", name="Progress bar", exact=True).first.click()
+    frame.get_by_role("tab", name="In the way").click()
+    choose(frame, "Guide", "Short-video feed")
+    move = frame.get_by_role("button", name="Move Progress bar out of the way")
+    move.click()
+    expect(move).to_have_count(0)
+    choose(frame, "Guide", "No guide")
+    undo_all(frame)

@@ -1,5 +1,6 @@
 """Words that come another way than by the first hearing, on the page."""
 
+import re
 from collections.abc import Iterator
 from pathlib import Path
 
@@ -65,7 +66,7 @@ def test_a_range_is_heard_again_and_a_bad_one_refused(gather: Page) -> None:
     gather.get_by_label("To", exact=True).fill("0:06.9")
     gather.get_by_role("button", name="Hear it", exact=True).click()
     expect(gather.get_by_role("button", name="Undo: hear 00:03 to 00:06 again")).to_be_visible(
-        timeout=20_000
+        timeout=60_000
     )
     assert texts(gather)[:4] == before[:4]
 
@@ -131,3 +132,31 @@ def test_the_encoding_of_a_file_is_seen_and_chosen(gather: Page, tmp_path: Path)
     gather.get_by_role("button", name="Leave it").click()
     expect(dialog).to_have_count(0)
     expect(gather.get_by_role("button", name="Undo: import")).to_have_count(0)
+
+
+def test_a_song_its_cover_and_its_words_are_dropped_together(
+    page: Page, server: Server, tmp_path: Path
+) -> None:
+    words = tmp_path / "song.txt"
+    words.write_text("Lantern Lane, oh Lantern Lane,\nmend the kettle, mend the chair.\n")
+    song = tmp_path / "song.m4a"
+    song.write_bytes(Path("src/mortiser/demo/media/lyric.m4a").read_bytes())
+    page.goto(server.address)
+    page.get_by_label("Recordings", exact=True).set_input_files(
+        [song, words, "src/mortiser/demo/media/lantern.svg"]
+    )
+    expect(
+        page.get_by_role("button", name="Piece: song").or_(page.get_by_text("song").first)
+    ).to_be_visible()
+    expect(page.locator("[data-cue-text]").first).to_have_text(
+        re.compile("Lantern Lane, oh Lantern Lane,"), timeout=60_000
+    )
+    page.get_by_role("button", name=re.compile("^Frame")).click()
+    expect(page.get_by_role("button", name=re.compile("^Wide 16:9"), pressed=True)).to_be_visible()
+    page.get_by_role("tab", name="Layers").click()
+    expect(page.get_by_role("list", name="Layers")).to_contain_text("lantern.svg")
+    until(page, "document.querySelector('video').src.startsWith('blob:')")
+    until(
+        page,
+        "document.querySelector('video').videoWidth > document.querySelector('video').videoHeight",
+    )

@@ -204,7 +204,7 @@ JIGS: tuple[Jig, ...] = (
     ),
     Jig(
         name="Conversation, square",
-        about="Two voices: who speaks by name, a headline, a waveform, sentences.",
+        about="Two voices without a picture: a headline, a waveform, who speaks by name, sentences.",
         shapes=(
             _shape(
                 1,
@@ -212,8 +212,8 @@ JIGS: tuple[Jig, ...] = (
                 Framing(fit="whole"),
                 {
                     1: LOW,
-                    3: PLACES["speaker"].model_copy(update={"y": 0.925, "size": 0.042}),
-                    4: LayerPlace(y=0.46, width=0.72, height=0.2),
+                    3: PLACES["speaker"].model_copy(update={"y": 0.93, "size": 0.042}),
+                    4: LayerPlace(y=0.42, width=0.76, height=0.24),
                 },
                 Backdrop(kind="gradient", first=(58, 44, 60, 255), last=(24, 20, 34, 255)),
             ),
