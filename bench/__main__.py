@@ -16,6 +16,7 @@ PARTS = (
     "burning",
     "framing",
     "subject",
+    "waveform",
     "segments",
     "trimming",
     "drifting",

@@ -14,12 +14,15 @@ from statistics import median
 from typing import Any
 
 import av
+import cv2
+import numpy as np
+import numpy.typing as npt
 
 from bench.burning import Filter, reel, reencode
 from bench.report import alone, at_least, at_most, measured
 from mortiser.core.clip_framing import ClipFraming
 from mortiser.core.finish.builtin import FINISHES
-from mortiser.core.layer import Layer
+from mortiser.core.layer import Layer, Wave
 from mortiser.core.pace import PACES
 from mortiser.core.piece import Piece
 from mortiser.core.placing import snapped
@@ -28,7 +31,11 @@ from mortiser.core.shape import Backdrop, Framing, Move, Shape
 from mortiser.core.timeline import Clip, Timeline
 from mortiser.fonts import font_book
 from mortiser.jobs.draft import QUALITY as DRAFTED
+from mortiser.media.peaks import compute_peaks, piece_sound, save_peaks
+from mortiser.media.picture import plane_of
 from mortiser.media.probe import probe
+from mortiser.media.sound import stream_sound
+from mortiser.render import picture
 from mortiser.render.burn import burn
 from mortiser.render.programme import Programme, Recording, of_one
 from mortiser.render.segments import PART_US, preview_size, write_segment
@@ -37,6 +44,7 @@ CLIP = Path("src/mortiser/demo/media/kettle.mp4")
 SECONDS = 12
 WIDE, TALL = (1920, 1080), (1080, 1920)
 ROUNDS = 3
+SOFT = 3.0
 Filters = list[tuple[str, str]]
 CUT = ("crop", "608:1080:656:0")
 FILLED: Filters = [CUT, ("scale", "1080:1920:flags=bicubic")]
@@ -84,6 +92,7 @@ def run() -> None:
             at_most(f"{way}: clock", median(walls), "×", most, "the same", 2)
         _layers(wide)
         _segments(wide)
+        _geometry(wide)
 
 
 def _segments(wide: Path) -> None:
@@ -113,8 +122,52 @@ def _segments(wide: Path) -> None:
         at_least(f"segments, {name}", speed, "×", 2, "as fast as they play", 1)
 
 
+def _geometry(wide: Path) -> None:
+    """How far pictures of the preview, from the draft, lie beside those of the delivery."""
+    draft = wide.with_name("draft.mp4")
+    duration = probe(wide).duration_us
+    whole = Recording(wide, duration)
+    small = replace(whole, path=draft, picture=WIDE)
+    line = Timeline([Clip(0, 0, duration)])
+    slow = Move(source_id=0, start_us=0, end_us=duration, zoom=1.3, way="in")
+    ways: list[tuple[str, Framing, tuple[Move, ...]]] = [
+        ("filled", snapped(Framing(fit="fill", x=0.43), WIDE, TALL), ()),
+        ("whole", snapped(Framing(fit="whole"), WIDE, TALL), ()),
+        ("nearer and level", Framing(fit="fill", zoom=1.31, turn=2.5), ()),
+        ("moving", Framing(fit="fill"), (slow,)),
+    ]
+    for name, framing, moves in ways:
+        clip = ClipFraming(framing, Backdrop(kind="colour"), moves)
+        apart = []
+        for at_us in range(500_000, duration, 1_900_000):
+            one, other = (
+                _light(
+                    Programme(line, {0: recording}, size, own_times=False, framings=[clip]), at_us
+                )
+                for recording, size in ((whole, TALL), (small, preview_size(TALL)))
+            )
+            apart.append(_apart(one, np.asarray(cv2.resize(other, TALL), np.float32)))
+        at_most(f"preview beside delivery, {name}", max(apart), "pixels", 0.5, "the delivery", 2)
+
+
+def _apart(one: npt.NDArray[np.float32], other: npt.NDArray[np.float32]) -> float:
+    """How far a picture is shifted against another one: least squares on its slopes (B. D. Lucas and
+    T. Kanade, 1981), both a little blurred, as what was encoded twice has lost its finest marks."""
+    first, last = (cv2.GaussianBlur(light, (0, 0), SOFT) for light in (one, other))
+    down, across = np.gradient(last.astype(np.float64))
+    off = (first.astype(np.float64) - last) - float(np.mean(first - last))
+    slopes = np.stack([across.ravel(), down.ravel()], axis=1)
+    (x, y), *_ = np.linalg.lstsq(slopes, off.ravel(), rcond=None)
+    return float(np.hypot(x, y))
+
+
+def _light(programme: Programme, at_us: int) -> npt.NDArray[np.float32]:
+    frame = picture.at(programme, at_us)
+    return plane_of(frame, 0).astype(np.float32)
+
+
 def _layers(wide: Path) -> None:
-    """What captions, a headline and a progress bar add to a filled frame."""
+    """What captions, a headline, a waveform and a progress bar add to a filled frame."""
     ratios = []
     before = alone("bench.framing", "ours", FILLING, str(wide))
     for _ in range(ROUNDS):
@@ -164,11 +217,16 @@ def _over(duration_us: int) -> list[LayerReel]:
     layers = (
         Layer(id=1, kind="headline", text="Before you throw\nyour kettle away"),
         Layer(id=2, kind="bar"),
+        Layer(id=3, kind="waveform", wave=Wave(count=48)),
     )
     shape = Shape(id=1, width=TALL[0], height=TALL[1])
     line = Timeline([Clip(0, 0, duration_us)])
     piece = Piece(1, 1, "", (shape,), FINISHES["Lacquer"], PACES["quick"], line, layers=layers)
-    return layer_reels(piece, [], TALL, font_book())
+    with tempfile.TemporaryDirectory() as folder:
+        peaks = Path(folder) / "peaks.npz"
+        save_peaks(peaks, compute_peaks(stream_sound(CLIP, 0)))
+        heard = piece_sound({0: peaks}, line, 0, duration_us)
+    return layer_reels(piece, [], TALL, font_book(), heard)
 
 
 def _filters(picture: av.VideoStream, way: str) -> Filter:

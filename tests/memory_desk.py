@@ -11,6 +11,7 @@ from mortiser.core.finish.builtin import DEFAULT_FINISH, FINISHES
 from mortiser.core.finish.model import Finish
 from mortiser.core.layer import Layers
 from mortiser.core.microphone import Microphone
+from mortiser.core.output_kinds import ALL_OUTPUTS, Outputs
 from mortiser.core.pace import PACES, Pace, RuleSet
 from mortiser.core.shape import Shape, Shapes
 from mortiser.core.standing import NOTHING, Standing
@@ -52,6 +53,7 @@ class MemoryDesk:
         self.speakers_shown = False
         self.stands = NOTHING
         self.files: Pace | None = None
+        self.delivered: dict[int, Outputs] = {}
         for word in words:
             self.say(word, word.source_id or source_id)
         for piece_id, timeline in self.timelines.items():
@@ -359,6 +361,12 @@ class MemoryDesk:
 
     def set_file_pace(self, piece_id: int, pace: Pace | None) -> None:
         self.files = pace
+
+    def outputs(self, piece_id: int) -> Outputs:
+        return self.delivered.get(piece_id, ALL_OUTPUTS)
+
+    def set_outputs(self, piece_id: int, outputs: Outputs) -> None:
+        self.delivered[piece_id] = outputs
 
     def piece_name(self, piece_id: int) -> str:
         if piece_id not in self.timelines:

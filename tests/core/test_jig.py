@@ -10,7 +10,9 @@ from mortiser.core.jig import JIGS, SUNG, Jig, behind, filled, jig_of, read_jig,
 from mortiser.core.layer import Layer
 from mortiser.core.own_picture import OwnPicture
 from mortiser.core.pace import PACES
+from mortiser.core.piece import Piece
 from mortiser.core.shape import Framed, Framing, Move, Shape, Stretch
+from mortiser.core.timeline import Clip, Timeline
 
 STRETCH = {"source_id": 1, "start_us": 0, "end_us": 5}
 SHAPE = Shape(
@@ -29,7 +31,12 @@ LAYERS = (
 
 
 def made(name: str = " My  square ") -> Jig:
-    return jig_of(name, (SHAPE,), LAYERS, FINISHES["Pine"], PACES["quick"], PACES["sentence"])
+    line = Timeline([Clip(1, 0, 10)])
+    piece = Piece(
+        1, 1, "", (SHAPE,), FINISHES["Pine"], PACES["quick"], line,
+        file_pace=PACES["sentence"], layers=LAYERS, outputs=("mp4", "vtt"),
+    )  # fmt: skip
+    return jig_of(name, piece)
 
 
 def test_a_jig_leaves_out_what_a_piece_says() -> None:
@@ -38,6 +45,7 @@ def test_a_jig_leaves_out_what_a_piece_says() -> None:
     (shape,) = jig.shapes
     assert (shape.framed, shape.moves) == ((), ())
     assert (shape.framing, shape.look) == (SHAPE.framing, SHAPE.look)
+    assert (jig.outputs, jig.file_pace) == (("mp4", "vtt"), PACES["sentence"])
     assert [(one.text, one.during) for one in jig.layers] == [("", None), ("", None)]
     with pytest.raises(BadInput, match="name"):
         made("  ")

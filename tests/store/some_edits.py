@@ -6,6 +6,7 @@ from typing import get_args
 
 from mortiser.core.edits import (
     captions,
+    delivering,
     dressing,
     everywhere,
     fixing,
@@ -315,6 +316,9 @@ MAKERS: dict[type[BaseEdit], Callable[[Place], BaseEdit]] = {
         piece_id=p.piece, shape_id=1, layer_id=1, changes=layers.LayerPlaceChanges(y=0.3)
     ),
     layers.DropLayer: lambda p: layers.DropLayer(piece_id=p.piece, layer_id=1 + p.n % 2),
+    delivering.SetOutputs: lambda p: delivering.SetOutputs(
+        piece_id=p.piece, outputs=["vtt", "mp4"][: 1 + p.n % 2]
+    ),
     jigs.ApplyJig: lambda p: jigs.ApplyJig(piece_id=p.piece, jig=JIGS[p.n % len(JIGS)]),
     framing.FrameClips: lambda p: framing.FrameClips(
         piece_id=p.piece, shape_id=1, cue_ids=p.some if p.n % 3 else [],

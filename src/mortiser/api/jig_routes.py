@@ -41,7 +41,7 @@ def list_jigs(shop: OpenShop) -> list[JigView]:
 def save_jig(piece_id: Id, body: JigBody, shop: OpenShop) -> JigView:
     """Keep how a piece is made under a name, in the place of a jig of that name."""
     piece = projects.piece(shop.database.connection, piece_id)
-    jig = jig_of(body.name, piece.shapes, piece.layers, piece.finish, piece.pace, piece.file_pace)
+    jig = jig_of(body.name, piece)
     return JigView(id=jigs.save(shop.database, jig), jig=jig)
 
 

@@ -14,6 +14,7 @@ from mortiser.core.finish.changes import look_of
 from mortiser.core.finish.model import Finish
 from mortiser.core.layer import PLACES, Layer
 from mortiser.core.limits import Id
+from mortiser.core.output_kinds import OutputKind
 from mortiser.core.pace import Pace, RuleSet
 from mortiser.core.piece import Piece
 from mortiser.core.shape import Backdrop, Framed, Framing, LayerPlace, Move, shape_word
@@ -296,6 +297,7 @@ class PieceView(BaseModel):
     untouched: bool = Field(description="Whether it is one recording from beginning to end.")
     digest: str = Field(description="Of its clips: another one once they were cut.")
     show_speakers: bool
+    outputs: list[OutputKind] = Field(description="The kinds of files it is delivered as.")
     file_pace: Pace | None = Field(description="Of its caption files; as the picture's if none.")
     speaker_looks: dict[str, dict[str, JsonValue]] = Field(
         description="What each speaker's captions have in place of the finish's."
@@ -323,6 +325,7 @@ class PieceView(BaseModel):
             untouched=piece.untouched,
             digest=piece.timeline.digest,
             show_speakers=piece.show_speakers,
+            outputs=list(piece.outputs),
             file_pace=piece.file_pace,
             speaker_looks={name: look_of(look) for name, look in piece.standing.speakers.items()},
             marked_words=piece.standing.marks,

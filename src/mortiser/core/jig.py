@@ -19,8 +19,10 @@ from mortiser.core.finish.model import Finish
 from mortiser.core.finish.parts import Value
 from mortiser.core.finish.stored import said
 from mortiser.core.layer import PLACES, Layer, Layers, Wave
+from mortiser.core.output_kinds import ALL_OUTPUTS, Outputs
 from mortiser.core.own_picture import OwnPicture
 from mortiser.core.pace import PACES, Pace
+from mortiser.core.piece import Piece
 from mortiser.core.shape import (
     MOST_LAYERS,
     MOST_SHAPES,
@@ -38,7 +40,7 @@ MOST_LETTERS = 40
 
 
 class Jig(Value):
-    """Shapes with their framings, layers, finish and pace.
+    """Shapes with their framings, layers, finish, pace and the kinds of files that are delivered.
 
     What is about single clips and words is left out. Headlines and pictures are slots: what a headline says is
     the piece's own, and a picture of the piece takes the place of the jig's.
@@ -52,26 +54,28 @@ class Jig(Value):
     finish: Finish
     pace: Pace
     file_pace: Pace | None = None
+    outputs: Outputs = Field(default=ALL_OUTPUTS, min_length=1)
 
 
-def jig_of(
-    name: str,
-    shapes: Shapes,
-    layers: Layers,
-    finish: Finish,
-    pace: Pace,
-    file_pace: Pace | None,
-) -> Jig:
+def jig_of(name: str, piece: Piece) -> Jig:
     """A jig of what a piece has. Raises BadInput for a name that is none."""
     clean = " ".join(name.split())
     if not clean or len(clean) > MOST_LETTERS:
         raise BadInput(f"A jig needs a name of 1 to {MOST_LETTERS} letters.")
-    bare = tuple(one.model_copy(update={"framed": (), "moves": ()}) for one in shapes)
+    bare = tuple(one.model_copy(update={"framed": (), "moves": ()}) for one in piece.shapes)
     slots = tuple(
         one.model_copy(update={"during": None, "text": "" if one.kind == "headline" else one.text})
-        for one in layers
+        for one in piece.layers
     )
-    return Jig(name=clean, shapes=bare, layers=slots, finish=finish, pace=pace, file_pace=file_pace)
+    return Jig(
+        name=clean,
+        shapes=bare,
+        layers=slots,
+        finish=piece.finish,
+        pace=piece.pace,
+        file_pace=piece.file_pace,
+        outputs=piece.outputs,
+    )
 
 
 def filled(

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import Literal, get_args
 
 from pydantic import BaseModel, ConfigDict
 
@@ -11,6 +10,7 @@ from mortiser.core.cue_timing import Frames
 from mortiser.core.finish.model import Finish
 from mortiser.core.following import Turn
 from mortiser.core.layer import Layers
+from mortiser.core.output_kinds import PICTURED, OutputKind
 from mortiser.core.pace import Pace, RuleSet
 from mortiser.core.piece import Piece
 from mortiser.core.shape import Shape, Shapes, shape_word
@@ -18,11 +18,6 @@ from mortiser.core.standing import Standing
 from mortiser.core.subject import Tracks
 from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.words import Cue
-
-OutputKind = Literal["mp4", "srt", "vtt"]
-PICTURED = {"mp4"}
-"""Outputs that are others in each shape."""
-ALL_OUTPUTS: tuple[OutputKind, ...] = get_args(OutputKind)
 
 
 class OrderedSource(BaseModel):
@@ -75,14 +70,13 @@ class Order(BaseModel):
         cues: Sequence[Cue],
         sources: Sequence[OrderedSource],
         stem: str,
-        outputs: Sequence[OutputKind] = ALL_OUTPUTS,
         shape_ids: Sequence[int] = (),
     ) -> Order:
         """An order of a piece as it is now, in some of its shapes (all where none are named)."""
         chosen = tuple(one for one in piece.shapes if not shape_ids or one.id in shape_ids)
         used = {clip.source_id for clip in piece.timeline.clips}
         return cls(
-            outputs=tuple(outputs),
+            outputs=piece.outputs,
             stem=stem,
             piece_id=piece.id,
             project_id=piece.project_id,

@@ -10,7 +10,8 @@ from dataclasses import dataclass, replace
 from functools import partial
 
 from mortiser.core.errors import Conflict
-from mortiser.core.order import PICTURED, Order
+from mortiser.core.order import Order
+from mortiser.core.output_kinds import PICTURED
 from mortiser.jobs.broker import Taken
 from mortiser.jobs.kind import Home, Kind
 from mortiser.jobs.task import Task

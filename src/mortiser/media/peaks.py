@@ -18,8 +18,8 @@ FINEST_US = 5_000
 STEP = RATE * FINEST_US // 1_000_000
 LEVELS = (1, 4, 16, 64)
 """Bin lengths in units of FINEST_US: 5, 20, 80 and 320 ms."""
-DRAWN = 1
-"""The level that waveforms over the picture are drawn of."""
+DRAWN = 4
+"""Finest bins that a peak of a waveform over the picture is of."""
 
 
 def compute_peaks(sound: Iterable[Samples]) -> list[npt.NDArray[np.uint8]]:
@@ -58,11 +58,13 @@ def piece_sound(files: Mapping[int, Path], timeline: Timeline, from_us: int, to_
     peaks are being made."""
     if not all(file.exists() for file in files.values()):
         return NOT_HEARD
-    length = FINEST_US * LEVELS[DRAWN]
-    to_us = min(to_us, timeline.duration_us)
-    first, bins = _bins(files, timeline, from_us, to_us, LEVELS[DRAWN])
+    length = FINEST_US * DRAWN
+    from_us, to_us = from_us // length * length, min(to_us, timeline.duration_us)
+    # Of the finest: behind a cut, peaks of a source lie anywhere between those of the piece.
+    first, finest = _bins(files, timeline, from_us, to_us, 1)
+    bins = np.pad(finest, (0, -len(finest) % DRAWN)).reshape(-1, DRAWN).max(axis=1)
     loudest = max(int(np.max(_stored(file)[-1], initial=0)) for file in files.values())
-    return Heard(first * length, length, bins.tobytes(), loudest)
+    return Heard(first * FINEST_US, length, bins.tobytes(), loudest)
 
 
 def piece_peaks(

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from mortiser.core.order import OutputKind
+from mortiser.core.output_kinds import OutputKind
 from mortiser.outputs.base import Output
 from mortiser.outputs.captions import CaptionFile
 from mortiser.outputs.video import BurnedIn

@@ -8,7 +8,8 @@ from pathlib import Path
 
 from mortiser.core.file_captions import file_captions
 from mortiser.core.layout.caption_lines import caption_lines
-from mortiser.core.order import Order, OutputKind
+from mortiser.core.order import Order
+from mortiser.core.output_kinds import OutputKind
 from mortiser.core.piece import Piece
 from mortiser.core.speakers import speaker_of, turns
 from mortiser.core.words import Cue

@@ -28,6 +28,8 @@ from mortiser.render.programme import Programme, Recording
 
 SLACK_US = 1_000
 """A moment this little before a frame is meant to be that frame."""
+NEAR_US = 200_000
+"""This long before a moment gone to all frames are decoded."""
 AHEAD_US = 2 * SECOND
 """A moment no further off than this is reached by decoding on, not by going there."""
 TAIL_US = SECOND // 5
@@ -84,6 +86,7 @@ class Reel:
         self._shown: tuple[int, av.VideoFrame] | None = None
         self._next: tuple[int, av.VideoFrame] | None = None
         self._begun = False
+        self._leap: int | None = None
         self._framer = Framer(recording.picture)
 
     @property
@@ -143,6 +146,9 @@ class Reel:
             self._shown, self._next = self._next, next(self._frames, None)
         if self._shown is None:
             self._shown, self._next = self._next, next(self._frames, None)
+        if self._leapt_over():
+            self._go_to(source_us, leap=False)
+            return self.at(source_us)
         return self._shown[1] if self._shown else None
 
     def goes_on(self, source_us: int) -> bool:
@@ -153,18 +159,33 @@ class Reel:
     def _far(self, source_us: int) -> bool:
         return self._next is not None and source_us - self._next[0] > AHEAD_US
 
-    def _go_to(self, source_us: int) -> None:
+    def _leapt_over(self) -> bool:
+        """Whether the frame that should show was left out on the way there."""
+        return self._leap is not None and self._shown is not None and self._shown[0] < self._leap
+
+    def _go_to(self, source_us: int, *, leap: bool = True) -> None:
         self._begun = True
+        self._leap = None
         if self._picture is not None:
             self._reading.seek(max(0, source_us - SLACK_US))
-        self._frames = self._decoded()
+        self._frames = self._decoded(source_us + SLACK_US if leap else None)
         self._shown, self._next = None, next(self._frames, None)
 
-    def _decoded(self) -> Iterator[tuple[int, av.VideoFrame]]:
-        """Frames as they come, damaged packets passed over, with their times in µs."""
+    def _decoded(self, to_us: int | None = None) -> Iterator[tuple[int, av.VideoFrame]]:
+        """Frames as they come, damaged packets passed over, with their times in µs.
+
+        On the way to a moment, frames that no others are made from are left out until shortly before it;
+        ``_leap`` is when the last frame up to the moment shows.
+        """
         if self._picture is None:
             return
         for packet in self._reading.demux(self._picture):
+            if to_us is not None and packet.pts is not None and packet.time_base is not None:
+                at_us = round(packet.pts * packet.time_base * SECOND)
+                far = at_us < to_us - NEAR_US
+                self._picture.codec_context.skip_frame = "NONREF" if far else "DEFAULT"
+                if at_us <= to_us:
+                    self._leap = max(at_us, self._leap or 0)
             for frame in decoded_picture(packet):
                 if frame.pts is not None:
                     base = frame.time_base or Fraction(1)

@@ -1878,7 +1878,7 @@ export interface components {
         };
         /**
          * ApplyJig
-         * @description Give a piece the shapes, layers, finish and pace of a jig; what it says, its cuts, marks and own looks
+         * @description Give a piece the shapes, layers, finish, pace and outputs of a jig; what it says, its cuts, marks and own looks
          *     of captions stay. ``texts`` and ``pictures`` go into the jig's slots, in turn, in place of the piece's.
          */
         ApplyJig: {
@@ -2609,7 +2609,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Edit */
-            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["TapTimes"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["SetFilePace"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["LeaveOut"] | components["schemas"]["MarkWords"] | components["schemas"]["MarkEverywhere"] | components["schemas"]["DressEverywhere"] | components["schemas"]["DressSpeaker"] | components["schemas"]["TakeBack"] | components["schemas"]["DressCues"] | components["schemas"]["DressEach"] | components["schemas"]["UndressCues"] | components["schemas"]["CopyLook"] | components["schemas"]["DressWords"] | components["schemas"]["SetFinish"] | components["schemas"]["ChangeFinish"] | components["schemas"]["RenameProject"] | components["schemas"]["StrikeWords"] | components["schemas"]["RestoreWords"] | components["schemas"]["CutStretches"] | components["schemas"]["RestoreStretches"] | components["schemas"]["MoveCut"] | components["schemas"]["BringIn"] | components["schemas"]["SetGoal"] | components["schemas"]["PutPassages"] | components["schemas"]["PutRecorded"] | components["schemas"]["UseTake"] | components["schemas"]["MoveMicrophone"] | components["schemas"]["DropMicrophone"] | components["schemas"]["AddShape"] | components["schemas"]["DropShape"] | components["schemas"]["ResizeShape"] | components["schemas"]["FrameClips"] | components["schemas"]["HoldFace"] | components["schemas"]["LetFaceGo"] | components["schemas"]["PanClips"] | components["schemas"]["FrameBack"] | components["schemas"]["CopyFraming"] | components["schemas"]["SetBackdrop"] | components["schemas"]["AlternateFramings"] | components["schemas"]["AddMove"] | components["schemas"]["DropMove"] | components["schemas"]["DressShape"] | components["schemas"]["AddLayer"] | components["schemas"]["ChangeLayer"] | components["schemas"]["FinishLayer"] | components["schemas"]["LastLayer"] | components["schemas"]["RaiseLayer"] | components["schemas"]["PlaceLayer"] | components["schemas"]["CopyLayer"] | components["schemas"]["DropLayer"] | components["schemas"]["ApplyJig"] | components["schemas"]["NewPiece"] | components["schemas"]["NamePiece"] | components["schemas"]["DeletePiece"];
+            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["TapTimes"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["SetFilePace"] | components["schemas"]["SetOutputs"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["LeaveOut"] | components["schemas"]["MarkWords"] | components["schemas"]["MarkEverywhere"] | components["schemas"]["DressEverywhere"] | components["schemas"]["DressSpeaker"] | components["schemas"]["TakeBack"] | components["schemas"]["DressCues"] | components["schemas"]["DressEach"] | components["schemas"]["UndressCues"] | components["schemas"]["CopyLook"] | components["schemas"]["DressWords"] | components["schemas"]["SetFinish"] | components["schemas"]["ChangeFinish"] | components["schemas"]["RenameProject"] | components["schemas"]["StrikeWords"] | components["schemas"]["RestoreWords"] | components["schemas"]["CutStretches"] | components["schemas"]["RestoreStretches"] | components["schemas"]["MoveCut"] | components["schemas"]["BringIn"] | components["schemas"]["SetGoal"] | components["schemas"]["PutPassages"] | components["schemas"]["PutRecorded"] | components["schemas"]["UseTake"] | components["schemas"]["MoveMicrophone"] | components["schemas"]["DropMicrophone"] | components["schemas"]["AddShape"] | components["schemas"]["DropShape"] | components["schemas"]["ResizeShape"] | components["schemas"]["FrameClips"] | components["schemas"]["HoldFace"] | components["schemas"]["LetFaceGo"] | components["schemas"]["PanClips"] | components["schemas"]["FrameBack"] | components["schemas"]["CopyFraming"] | components["schemas"]["SetBackdrop"] | components["schemas"]["AlternateFramings"] | components["schemas"]["AddMove"] | components["schemas"]["DropMove"] | components["schemas"]["DressShape"] | components["schemas"]["AddLayer"] | components["schemas"]["ChangeLayer"] | components["schemas"]["FinishLayer"] | components["schemas"]["LastLayer"] | components["schemas"]["RaiseLayer"] | components["schemas"]["PlaceLayer"] | components["schemas"]["CopyLayer"] | components["schemas"]["DropLayer"] | components["schemas"]["ApplyJig"] | components["schemas"]["NewPiece"] | components["schemas"]["NamePiece"] | components["schemas"]["DeletePiece"];
             /**
              * Goes On
              * @description One more step of the same dragging: undone together with the newest edit.
@@ -3491,7 +3491,7 @@ export interface components {
         };
         /**
          * Jig
-         * @description Shapes with their framings, layers, finish and pace.
+         * @description Shapes with their framings, layers, finish, pace and the kinds of files that are delivered.
          *
          *     What is about single clips and words is left out. Headlines and pictures are slots: what a headline says is
          *     the piece's own, and a picture of the piece takes the place of the jig's.
@@ -3520,6 +3520,15 @@ export interface components {
             finish: components["schemas"]["Finish"];
             pace: components["schemas"]["Pace"];
             file_pace?: components["schemas"]["Pace"] | null;
+            /**
+             * Outputs
+             * @default [
+             *       "mp4",
+             *       "srt",
+             *       "vtt"
+             *     ]
+             */
+            outputs: ("mp4" | "srt" | "vtt")[];
         };
         /** JigBody */
         JigBody: {
@@ -4657,6 +4666,11 @@ export interface components {
             digest: string;
             /** Show Speakers */
             show_speakers: boolean;
+            /**
+             * Outputs
+             * @description The kinds of files it is delivered as.
+             */
+            outputs: ("mp4" | "srt" | "vtt")[];
             /** @description Of its caption files; as the picture's if none. */
             file_pace: components["schemas"]["Pace"] | null;
             /**
@@ -5421,6 +5435,21 @@ export interface components {
             piece_id: number;
             /** Goal Us */
             goal_us: number;
+        };
+        /**
+         * SetOutputs
+         * @description Say which kinds of files a piece is delivered as.
+         */
+        SetOutputs: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set_outputs";
+            /** Piece Id */
+            piece_id: number;
+            /** Outputs */
+            outputs: ("mp4" | "srt" | "vtt")[];
         };
         /**
          * SetPace

@@ -17,7 +17,7 @@ type File = Delivery["files"][number];
 
 /** What a file is; of several of a kind, by the end of their names. */
 function fileText(file: File, all: readonly File[]): string {
-  const kind = KINDS[file.kind] ?? file.name;
+  const kind = KINDS[file.kind as Output] ?? file.name;
   const several = all.filter((one) => one.kind === file.kind).length > 1;
   return several
     ? `${kind}, ${file.name.replace(/^.*-(?=[a-z]+(-\d+x\d+)?\.)|\.\w+$/g, "")}`
@@ -29,7 +29,9 @@ const CUT_LISTS = [
   ["edl", "EDL (CMX 3600)"],
 ] as const;
 
-const KINDS: Record<string, string> = {
+type Output = Piece["outputs"][number];
+
+const KINDS: Record<Output, string> = {
   mp4: "Video with captions",
   srt: "Captions, SubRip",
   vtt: "Captions, WebVTT",
@@ -50,29 +52,54 @@ export function DeliverTray({ project, piece }: { project: Project; piece: Piece
     <>
       <TraySection
         title="Deliver"
-        about="An MP4 of each shape with the captions burned in, and the captions as SRT and WebVTT."
+        about="The captions burned into a video of each shape, and as files."
       >
-        {piece.shapes.map((one) => (
-          <Check
-            key={one.id}
-            label={`${shapeName(one)}, ${one.width} × ${one.height}`}
-            checked={!left.has(one.id)}
-            disabled={piece.shapes.length === 1}
-            onChange={(wanted) => {
-              const next = new Set(left);
-              if (wanted) next.delete(one.id);
-              else next.add(one.id);
-              setLeft(next);
-            }}
-          />
-        ))}
+        <fieldset className="space-y-1">
+          <legend className="pb-1 text-dim">Files</legend>
+          {(Object.keys(KINDS) as Output[]).map((kind) => (
+            <Check
+              key={kind}
+              label={`${KINDS[kind]} (${kind.toUpperCase()})`}
+              checked={piece.outputs.includes(kind)}
+              disabled={piece.outputs.length === 1 && piece.outputs.includes(kind)}
+              onChange={(wanted) =>
+                void edit({
+                  kind: "set_outputs",
+                  piece_id: piece.id,
+                  outputs: wanted
+                    ? [...piece.outputs, kind]
+                    : piece.outputs.filter((one) => one !== kind),
+                })
+              }
+            />
+          ))}
+        </fieldset>
+        <fieldset className="space-y-1">
+          <legend className="pb-1 text-dim">Shapes</legend>
+          {piece.shapes.map((one) => (
+            <Check
+              key={one.id}
+              label={`${shapeName(one)}, ${one.width} × ${one.height}`}
+              checked={!left.has(one.id)}
+              disabled={piece.shapes.length === 1}
+              onChange={(wanted) => {
+                const next = new Set(left);
+                if (wanted) next.delete(one.id);
+                else next.add(one.id);
+                setLeft(next);
+              }}
+            />
+          ))}
+        </fieldset>
         <Button
           kind="main"
           className="w-full"
           disabled={busy || !wanted.length}
           onClick={() => void deliver()}
         >
-          {wanted.length > 1 ? `Deliver ${wanted.length} shapes` : "Deliver this piece"}
+          {wanted.length > 1 && piece.outputs.includes("mp4")
+            ? `Deliver ${wanted.length} shapes`
+            : "Deliver this piece"}
         </Button>
       </TraySection>
       <FilePace piece={piece} />

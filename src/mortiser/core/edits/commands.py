@@ -18,6 +18,7 @@ from mortiser.core.edits.captions import (
     SplitAt,
     SplitCue,
 )
+from mortiser.core.edits.delivering import SetOutputs
 from mortiser.core.edits.dressing import CopyLook, DressCues, DressEach, DressWords, UndressCues
 from mortiser.core.edits.everywhere import (
     DressEverywhere,
@@ -111,6 +112,7 @@ AskedEdit = Annotated[
     | BreakLine
     | SetPace
     | SetFilePace
+    | SetOutputs
     | Regroup
     | CheckBy
     | FixChecks

@@ -14,6 +14,7 @@ from mortiser.core.finish.model import Finish
 from mortiser.core.grouping import Ruler
 from mortiser.core.layer import Layers
 from mortiser.core.microphone import Microphone
+from mortiser.core.output_kinds import Outputs
 from mortiser.core.pace import Pace, RuleSet
 from mortiser.core.shape import Shapes
 from mortiser.core.standing import Standing
@@ -132,6 +133,10 @@ class Desk(Protocol):
     def file_pace(self, piece_id: int) -> Pace | None: ...
 
     def set_file_pace(self, piece_id: int, pace: Pace | None) -> None: ...
+
+    def outputs(self, piece_id: int) -> Outputs: ...
+
+    def set_outputs(self, piece_id: int, outputs: Outputs) -> None: ...
 
     def piece_name(self, piece_id: int) -> str: ...
 

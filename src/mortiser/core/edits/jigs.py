@@ -16,7 +16,7 @@ from mortiser.core.shape import MOST_LAYERS
 
 
 class ApplyJig(BaseEdit):
-    """Give a piece the shapes, layers, finish and pace of a jig; what it says, its cuts, marks and own looks
+    """Give a piece the shapes, layers, finish, pace and outputs of a jig; what it says, its cuts, marks and own looks
     of captions stay. ``texts`` and ``pictures`` go into the jig's slots, in turn, in place of the piece's."""
 
     kind: Literal["apply_jig"] = "apply_jig"
@@ -36,5 +36,6 @@ class ApplyJig(BaseEdit):
         desk.set_layers(self.piece_id, layers)
         desk.set_finish(self.piece_id, self.jig.finish)
         desk.set_file_pace(self.piece_id, self.jig.file_pace)
+        desk.set_outputs(self.piece_id, self.jig.outputs)
         if desk.pace(self.piece_id) != self.jig.pace:
             SetPace(piece_id=self.piece_id, pace=self.jig.pace).apply(desk)
