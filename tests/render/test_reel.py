@@ -49,7 +49,8 @@ def test_a_moment_gone_to_is_the_one_that_shows(recording: tuple[Recording, list
     made, times = recording
     reel = Reel(made)
     try:
-        moments = [random.Random(7).randrange(made.duration_us) for _ in range(25)]
+        chance = random.Random(7)
+        moments = [chance.randrange(made.duration_us) for _ in range(40)]
         for at_us in (*moments, times[-1], 0, times[-1] - 1_000):
             frame = reel.at(at_us)
             assert frame is not None
