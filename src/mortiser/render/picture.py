@@ -142,14 +142,17 @@ class Reel:
         shown = self._shown
         if not self._begun or (shown and shown[0] > source_us + SLACK_US) or self._far(source_us):
             self._go_to(source_us)
+        self._play_to(source_us)
+        if self._leapt_over():
+            self._go_to(source_us, leap=False)
+            self._play_to(source_us)
+        return self._shown[1] if self._shown else None
+
+    def _play_to(self, source_us: int) -> None:
         while self._next is not None and self._next[0] <= source_us + SLACK_US:
             self._shown, self._next = self._next, next(self._frames, None)
         if self._shown is None:
             self._shown, self._next = self._next, next(self._frames, None)
-        if self._leapt_over():
-            self._go_to(source_us, leap=False)
-            return self.at(source_us)
-        return self._shown[1] if self._shown else None
 
     def goes_on(self, source_us: int) -> bool:
         """Whether a moment lies a little ahead of where it stands."""
@@ -167,6 +170,7 @@ class Reel:
         self._begun = True
         self._leap = None
         if self._picture is not None:
+            self._picture.codec_context.skip_frame = "DEFAULT"
             self._reading.seek(max(0, source_us - SLACK_US))
         self._frames = self._decoded(source_us + SLACK_US if leap else None)
         self._shown, self._next = None, next(self._frames, None)
