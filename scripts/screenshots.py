@@ -10,8 +10,6 @@ from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
 
-from mortiser.api.pairing import pairing_page
-
 OUT = Path("docs/screenshots")
 ARGUMENTS = ["--no-sandbox", "--no-first-run", "--disable-background-networking"]
 
@@ -136,6 +134,24 @@ def take(page: Page, address: str) -> None:
     page.locator("[data-cue-text]").nth(3).click()
     page.wait_for_timeout(1_500)
     page.screenshot(path=OUT / "speakers.png")
+    _song(page, address)
+
+
+def _song(page: Page, address: str) -> None:
+    """A song beside its cover, with its waveform."""
+    page.goto(address)
+    page.get_by_label("Open Lantern Lane lyric").click()
+    page.locator("[data-cue-text]").nth(2).wait_for()
+    page.keyboard.press("Shift+Digit6")
+    page.get_by_role("tab", name="Layers").click()
+    page.get_by_role("button", name="Waveform", exact=True).last.click()
+    page.locator("[data-row-cue]").nth(1).click(position={"x": 30, "y": 12})
+    page.wait_for_timeout(1_500)
+    for _ in range(8):
+        page.keyboard.press("ArrowRight")
+        page.wait_for_timeout(150)
+    page.wait_for_timeout(2_000)
+    page.screenshot(path=OUT / "song.png")
 
 
 def _legible(page: Page) -> None:
@@ -167,9 +183,6 @@ def main() -> None:
         browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
         size = {"width": 1280, "height": 800}
         take(browser.new_page(viewport=size, base_url=sys.argv[1]), sys.argv[1])
-        door = browser.new_page(viewport=size)
-        door.set_content(pairing_page())
-        door.screenshot(path=OUT / "pairing.png")
         browser.close()
 
 

@@ -93,7 +93,7 @@ export function DeliverTray({ project, piece }: { project: Project; piece: Piece
         </fieldset>
         <Button
           kind="main"
-          className="w-full"
+          className="mt-2 w-full"
           disabled={busy || !wanted.length}
           onClick={() => void deliver()}
         >
