@@ -11,8 +11,9 @@ from mortiser.core.finish.builtin import DEFAULT_FINISH, FINISHES
 from mortiser.core.finish.model import Finish
 from mortiser.core.layer import Layers
 from mortiser.core.microphone import Microphone
-from mortiser.core.output_kinds import ALL_OUTPUTS, Outputs
+from mortiser.core.output_kinds import USUAL_OUTPUTS, Outputs
 from mortiser.core.pace import PACES, Pace, RuleSet
+from mortiser.core.post import Post
 from mortiser.core.shape import Shape, Shapes
 from mortiser.core.standing import NOTHING, Standing
 from mortiser.core.strand import Strand
@@ -54,6 +55,7 @@ class MemoryDesk:
         self.stands = NOTHING
         self.files: Pace | None = None
         self.delivered: dict[int, Outputs] = {}
+        self.posts: dict[int, Post] = {}
         for word in words:
             self.say(word, word.source_id or source_id)
         for piece_id, timeline in self.timelines.items():
@@ -363,10 +365,13 @@ class MemoryDesk:
         self.files = pace
 
     def outputs(self, piece_id: int) -> Outputs:
-        return self.delivered.get(piece_id, ALL_OUTPUTS)
+        return self.delivered.get(piece_id, USUAL_OUTPUTS)
 
     def set_outputs(self, piece_id: int, outputs: Outputs) -> None:
         self.delivered[piece_id] = outputs
+
+    def set_post(self, piece_id: int, post: Post) -> None:
+        self.posts[piece_id] = post
 
     def piece_name(self, piece_id: int) -> str:
         if piece_id not in self.timelines:

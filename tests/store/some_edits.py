@@ -37,6 +37,7 @@ from mortiser.core.edits.word_times import MoveWordEdge
 from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.jig import JIGS
 from mortiser.core.pace import PACES
+from mortiser.core.post import Post
 from mortiser.core.shape import Backdrop, Chosen
 from mortiser.core.timeline import Timeline
 from mortiser.core.words import Cue, Shown
@@ -318,6 +319,9 @@ MAKERS: dict[type[BaseEdit], Callable[[Place], BaseEdit]] = {
     layers.DropLayer: lambda p: layers.DropLayer(piece_id=p.piece, layer_id=1 + p.n % 2),
     delivering.SetOutputs: lambda p: delivering.SetOutputs(
         piece_id=p.piece, outputs=["vtt", "mp4"][: 1 + p.n % 2]
+    ),
+    delivering.SetPost: lambda p: delivering.SetPost(
+        piece_id=p.piece, post=Post(title=p.text[:40], tags=("tea",) * (p.n % 3))
     ),
     jigs.ApplyJig: lambda p: jigs.ApplyJig(piece_id=p.piece, jig=JIGS[p.n % len(JIGS)]),
     framing.FrameClips: lambda p: framing.FrameClips(

@@ -6,7 +6,7 @@ from dataclasses import replace
 from typing import Annotated
 
 from fastapi import Path, Query, Response
-from fastapi.responses import FileResponse, JSONResponse
+from fastapi.responses import FileResponse, JSONResponse, StreamingResponse
 from pydantic import BaseModel, Field
 
 from mortiser.api import schemas
@@ -31,6 +31,7 @@ from mortiser.jobs.preparing import peaks_files
 from mortiser.jobs.sounds import is_laid
 from mortiser.media.peaks import piece_sound
 from mortiser.outputs.captions import caption_text
+from mortiser.outputs.zipped import zipped
 from mortiser.store import deliveries, finishes, jobs, projects
 from mortiser.wiring import known_engines
 
@@ -164,14 +165,19 @@ def whole_moment(cue_id: Id, shop: OpenShop, shape_id: OneShape = None) -> Momen
 
 @router.get("/pieces/{piece_id}/captions.{ending}", response_class=Response)
 def captions(piece_id: Id, ending: Name, shop: OpenShop) -> Response:
-    """The captions as a file: srt, vtt, txt or json."""
+    """The captions as a file: srt, vtt, ttml, txt, csv or json."""
     if ending not in FORMATS:
         raise NotFound(f"There is no caption format “{ending}”. Try {', '.join(FORMATS)}.")
     with shop.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
         found = projects.piece_cues(db, piece_id)
         name = file_stem(projects.project_row(db, piece.project_id)["name"])
-    kinds = {"vtt": "text/vtt", "json": "application/json"}
+    kinds = {
+        "vtt": "text/vtt",
+        "json": "application/json",
+        "ttml": "application/ttml+xml",
+        "csv": "text/csv",
+    }
     return Response(
         caption_text(ending, found, piece),
         media_type=f"{kinds.get(ending, 'text/plain')}; charset=utf-8",
@@ -216,6 +222,19 @@ def delivered_file(delivery_id: Id, name: FileName, shop: OpenShop) -> FileRespo
     if name not in known or not file.exists():
         raise NotFound("That file is not there. Deliver the piece again.")
     return FileResponse(file, filename=name)
+
+
+@router.get("/deliveries/{delivery_id}/all.zip", response_class=StreamingResponse)
+def all_files(delivery_id: Id, shop: OpenShop) -> StreamingResponse:
+    """All files of a delivery as one ZIP, made while it is sent."""
+    db = shop.database.connection
+    row = deliveries.get(db, delivery_id)
+    folder = shop.workspace.delivery(delivery_id)
+    files = [folder / file.name for file in deliveries.files_of(db, [delivery_id])[delivery_id]]
+    if not files or not all(file.exists() for file in files):
+        raise NotFound("Those files are not there. Deliver the piece again.")
+    headers = attachment(f"{row['stem']}.zip")
+    return StreamingResponse(zipped(files), media_type="application/zip", headers=headers)
 
 
 @router.post("/jobs/{job_id}/cancel")

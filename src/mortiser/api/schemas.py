@@ -17,6 +17,7 @@ from mortiser.core.limits import Id
 from mortiser.core.output_kinds import OutputKind
 from mortiser.core.pace import Pace, RuleSet
 from mortiser.core.piece import Piece
+from mortiser.core.post import Post
 from mortiser.core.shape import Backdrop, Framed, Framing, LayerPlace, Move, shape_word
 from mortiser.core.time import parse_timecode
 from mortiser.core.unspaced import tight
@@ -297,6 +298,7 @@ class PieceView(BaseModel):
     untouched: bool = Field(description="Whether it is one recording from beginning to end.")
     digest: str = Field(description="Of its clips: another one once they were cut.")
     show_speakers: bool
+    post: Post = Field(description="What is written beside it where it is shown.")
     outputs: list[OutputKind] = Field(description="The kinds of files it is delivered as.")
     file_pace: Pace | None = Field(description="Of its caption files; as the picture's if none.")
     speaker_looks: dict[str, dict[str, JsonValue]] = Field(
@@ -325,6 +327,7 @@ class PieceView(BaseModel):
             untouched=piece.untouched,
             digest=piece.timeline.digest,
             show_speakers=piece.show_speakers,
+            post=piece.post,
             outputs=list(piece.outputs),
             file_pace=piece.file_pace,
             speaker_looks={name: look_of(look) for name, look in piece.standing.speakers.items()},

@@ -12,9 +12,10 @@ from mortiser.core.finish.changes import dressed, look_text
 from mortiser.core.finish.model import Finish
 from mortiser.core.following import Turn
 from mortiser.core.layer import Layers
-from mortiser.core.output_kinds import ALL_OUTPUTS, Outputs
+from mortiser.core.output_kinds import USUAL_OUTPUTS, Outputs
 from mortiser.core.pace import Pace, RuleSet
 from mortiser.core.placing import Size
+from mortiser.core.post import Post
 from mortiser.core.shape import Shape, Shapes
 from mortiser.core.standing import NOTHING, Standing
 from mortiser.core.subject import Tracks
@@ -55,8 +56,10 @@ class Piece:
     """The faces of its sources, where one of its shapes follows them and they are known."""
     turns: Mapping[int, Sequence[Turn]] = field(default_factory=dict)
     """Who speaks when in its sources, where one of its shapes follows whoever speaks."""
-    outputs: Outputs = ALL_OUTPUTS
+    outputs: Outputs = USUAL_OUTPUTS
     """The kinds of files it is delivered as."""
+    post: Post = Post()
+    """What is written beside it where it is shown."""
     shape_id: int = 0
 
     @property

@@ -3,24 +3,33 @@
 from collections.abc import Callable, Sequence
 
 from mortiser.core.errors import BadInput
-from mortiser.formats import ass, json, srt, txt, vtt
+from mortiser.formats import ass, csv, json, srt, ttml, txt, vtt
 from mortiser.formats.base import Caption
 from mortiser.formats.timed import Reading
 
 FORMATS: dict[str, Callable[[Sequence[Caption], int], str]] = {
     "srt": srt.write,
     "vtt": vtt.write,
+    "ttml": ttml.write,
     "txt": txt.write,
+    "csv": csv.write,
     "json": json.write,
 }
 
-READERS: dict[str, Callable[[str], Reading]] = {"srt": srt.read, "vtt": vtt.read, "ass": ass.read}
+READERS: dict[str, Callable[[str], Reading]] = {
+    "srt": srt.read,
+    "vtt": vtt.read,
+    "ass": ass.read,
+    "ttml": ttml.read,
+}
 
 
 def reader_of(text: str) -> str | None:
     """Which format a text is in, by what it says itself; None for words without times."""
     if text.lstrip("\ufeff").startswith("WEBVTT"):
         return "vtt"
+    if "http://www.w3.org/ns/ttml" in text[:4_000]:
+        return "ttml"
     if "[Events]" in text and "Dialogue:" in text:
         return "ass"
     return "srt" if "-->" in text else None

@@ -13,4 +13,8 @@ OUTPUTS: Mapping[OutputKind, Output] = {
     "mp4": BurnedIn(),
     "srt": CaptionFile("srt"),
     "vtt": CaptionFile("vtt"),
+    "ttml": CaptionFile("ttml"),
+    "txt": CaptionFile("txt"),
+    "csv": CaptionFile("csv"),
+    "json": CaptionFile("json"),
 }

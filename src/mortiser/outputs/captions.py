@@ -16,7 +16,7 @@ from mortiser.core.words import Cue
 from mortiser.fonts import font_book
 from mortiser.formats import registry
 from mortiser.formats.base import Caption
-from mortiser.formats.registry import FORMATS
+from mortiser.formats.registry import FORMATS, READERS
 from mortiser.outputs.base import Files, Unlike
 
 
@@ -34,11 +34,18 @@ class CaptionFile:
         self, order: Order, out: Path, files: Files, progress: Callable[[float], None]
     ) -> None:
         """See Output."""
-        out.write_text(caption_text(self.kind, order.cues, order.piece), encoding="utf-8")
+        text = caption_text(self.kind, order.cues, order.piece)
+        out.write_text(text, encoding="utf-8", newline="")
 
     def verify(self, order: Order, made: Path) -> None:
-        """Read by our own reader, the file has as many captions as were written."""
-        found = len(registry.read(made.read_text(encoding="utf-8")).captions)
+        """Read by our own reader, the file has as many captions as were written; what no reader is for is
+        what was written."""
+        text = made.read_bytes().decode()
+        if self.kind not in READERS:
+            if text != caption_text(self.kind, order.cues, order.piece):
+                raise Unlike(self.plan(order), "it is not what was written")
+            return
+        found = len(registry.read(text).captions)
         wanted = len(_captions(order.cues, order.piece))
         if found != wanted:
             raise Unlike(self.plan(order), f"it reads as {found} captions instead of {wanted}")

@@ -16,6 +16,7 @@ from mortiser.core.output_kinds import outputs_of
 from mortiser.core.pace import PACES, PaceName, pace_of, pace_text
 from mortiser.core.piece import Piece
 from mortiser.core.placing import Size
+from mortiser.core.post import post_of
 from mortiser.core.scene import MOST_OVER_US
 from mortiser.core.shape import Shapes, shapes_of
 from mortiser.core.speakers import with_names
@@ -222,6 +223,7 @@ def piece(db: sqlite3.Connection, piece_id: int) -> Piece:
         _subjects(db, shapes, timeline),
         _turns(db, shapes, timeline),
         outputs_of(row["outputs"]),
+        post_of(row["post"]),
     )
 
 

@@ -16,6 +16,7 @@ from mortiser.core.layer import Layers, layers_of, layers_text
 from mortiser.core.microphone import Microphone
 from mortiser.core.output_kinds import Outputs, outputs_of, outputs_text
 from mortiser.core.pace import Pace, RuleSet, pace_of, pace_text
+from mortiser.core.post import Post, post_text
 from mortiser.core.shape import Shapes, shapes_of, shapes_text
 from mortiser.core.standing import Standing, standing_of, standing_text
 from mortiser.core.strand import Strand
@@ -437,6 +438,10 @@ class SqlDesk:
         self._known(piece_id)
         text = outputs_text(outputs)
         self._db.execute("UPDATE piece SET outputs = ? WHERE id = ?", (text, piece_id))
+
+    def set_post(self, piece_id: int, post: Post) -> None:
+        self._known(piece_id)
+        self._db.execute("UPDATE piece SET post = ? WHERE id = ?", (post_text(post), piece_id))
 
     def _piece(self, piece_id: int) -> sqlite3.Row:
         self._known(piece_id)

@@ -11,6 +11,7 @@ export type Group =
   | "Trim"
   | "Pace"
   | "Dress"
+  | "Deliver"
   | "Page";
 
 export interface Action {

@@ -2,7 +2,7 @@
 import type { Action } from "./action";
 import { CAPTIONS } from "./captions";
 import { PLAYING } from "./playing";
-import { DOUBTS, DRESS, PACE, PAGE } from "./stages";
+import { DELIVER, DOUBTS, DRESS, PACE, PAGE } from "./stages";
 import { TRIM } from "./trim";
 
 export const ACTIONS: readonly Action[] = [
@@ -12,6 +12,7 @@ export const ACTIONS: readonly Action[] = [
   ...TRIM,
   ...PACE,
   ...DRESS,
+  ...DELIVER,
   ...PAGE,
 ];
 

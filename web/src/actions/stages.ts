@@ -1,8 +1,9 @@
 /** What belongs to one stage, or to the page as a whole. */
-import { Keyboard, Redo2, Undo2 } from "lucide-react";
+import { Copy, Keyboard, Redo2, Undo2 } from "lucide-react";
 import { flushSync } from "react-dom";
 import { useZoom, zoomBy, zoomTo } from "../pace/zoom";
 import type { Player } from "../playback/player";
+import { copyPost } from "../stages/post";
 import { goTo, STAGES, showProofTab, useStage } from "../stages/stage";
 import { step } from "../state/commands";
 import { keepAll, nextDoubt, settle, visitNext } from "../state/doubts";
@@ -120,6 +121,18 @@ export const PACE: Action[] = [
 ];
 
 const DRESSED = ["Dress"] as const;
+
+export const DELIVER: Action[] = [
+  {
+    id: "copy-post",
+    name: "Copy the text for the post",
+    keys: "Shift C",
+    where: ["Deliver"],
+    group: "Deliver",
+    icon: Copy,
+    run: copyPost,
+  },
+];
 
 export const DRESS: Action[] = [
   ...[1, 2, 3, 4, 5, 6, 7, 8].map(

@@ -561,7 +561,7 @@ export interface paths {
         };
         /**
          * Captions
-         * @description The captions as a file: srt, vtt, txt or json.
+         * @description The captions as a file: srt, vtt, ttml, txt, csv or json.
          */
         get: operations["captions"];
         put?: never;
@@ -604,6 +604,26 @@ export interface paths {
          * @description A complete file of a delivery.
          */
         get: operations["delivered_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{delivery_id}/all.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * All Files
+         * @description All files of a delivery as one ZIP, made while it is sent.
+         */
+        get: operations["all_files"];
         put?: never;
         post?: never;
         delete?: never;
@@ -725,6 +745,26 @@ export interface paths {
          * @description Sound peaks of a stretch of a recording, whatever of it is kept.
          */
         get: operations["source_peaks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/post": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Propose Post
+         * @description A title, a description and tags of what is said in a piece.
+         */
+        get: operations["propose_post"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2609,7 +2649,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Edit */
-            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["TapTimes"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["SetFilePace"] | components["schemas"]["SetOutputs"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["LeaveOut"] | components["schemas"]["MarkWords"] | components["schemas"]["MarkEverywhere"] | components["schemas"]["DressEverywhere"] | components["schemas"]["DressSpeaker"] | components["schemas"]["TakeBack"] | components["schemas"]["DressCues"] | components["schemas"]["DressEach"] | components["schemas"]["UndressCues"] | components["schemas"]["CopyLook"] | components["schemas"]["DressWords"] | components["schemas"]["SetFinish"] | components["schemas"]["ChangeFinish"] | components["schemas"]["RenameProject"] | components["schemas"]["StrikeWords"] | components["schemas"]["RestoreWords"] | components["schemas"]["CutStretches"] | components["schemas"]["RestoreStretches"] | components["schemas"]["MoveCut"] | components["schemas"]["BringIn"] | components["schemas"]["SetGoal"] | components["schemas"]["PutPassages"] | components["schemas"]["PutRecorded"] | components["schemas"]["UseTake"] | components["schemas"]["MoveMicrophone"] | components["schemas"]["DropMicrophone"] | components["schemas"]["AddShape"] | components["schemas"]["DropShape"] | components["schemas"]["ResizeShape"] | components["schemas"]["FrameClips"] | components["schemas"]["HoldFace"] | components["schemas"]["LetFaceGo"] | components["schemas"]["PanClips"] | components["schemas"]["FrameBack"] | components["schemas"]["CopyFraming"] | components["schemas"]["SetBackdrop"] | components["schemas"]["AlternateFramings"] | components["schemas"]["AddMove"] | components["schemas"]["DropMove"] | components["schemas"]["DressShape"] | components["schemas"]["AddLayer"] | components["schemas"]["ChangeLayer"] | components["schemas"]["FinishLayer"] | components["schemas"]["LastLayer"] | components["schemas"]["RaiseLayer"] | components["schemas"]["PlaceLayer"] | components["schemas"]["CopyLayer"] | components["schemas"]["DropLayer"] | components["schemas"]["ApplyJig"] | components["schemas"]["NewPiece"] | components["schemas"]["NamePiece"] | components["schemas"]["DeletePiece"];
+            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["TapTimes"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["SetFilePace"] | components["schemas"]["SetOutputs"] | components["schemas"]["SetPost"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["LeaveOut"] | components["schemas"]["MarkWords"] | components["schemas"]["MarkEverywhere"] | components["schemas"]["DressEverywhere"] | components["schemas"]["DressSpeaker"] | components["schemas"]["TakeBack"] | components["schemas"]["DressCues"] | components["schemas"]["DressEach"] | components["schemas"]["UndressCues"] | components["schemas"]["CopyLook"] | components["schemas"]["DressWords"] | components["schemas"]["SetFinish"] | components["schemas"]["ChangeFinish"] | components["schemas"]["RenameProject"] | components["schemas"]["StrikeWords"] | components["schemas"]["RestoreWords"] | components["schemas"]["CutStretches"] | components["schemas"]["RestoreStretches"] | components["schemas"]["MoveCut"] | components["schemas"]["BringIn"] | components["schemas"]["SetGoal"] | components["schemas"]["PutPassages"] | components["schemas"]["PutRecorded"] | components["schemas"]["UseTake"] | components["schemas"]["MoveMicrophone"] | components["schemas"]["DropMicrophone"] | components["schemas"]["AddShape"] | components["schemas"]["DropShape"] | components["schemas"]["ResizeShape"] | components["schemas"]["FrameClips"] | components["schemas"]["HoldFace"] | components["schemas"]["LetFaceGo"] | components["schemas"]["PanClips"] | components["schemas"]["FrameBack"] | components["schemas"]["CopyFraming"] | components["schemas"]["SetBackdrop"] | components["schemas"]["AlternateFramings"] | components["schemas"]["AddMove"] | components["schemas"]["DropMove"] | components["schemas"]["DressShape"] | components["schemas"]["AddLayer"] | components["schemas"]["ChangeLayer"] | components["schemas"]["FinishLayer"] | components["schemas"]["LastLayer"] | components["schemas"]["RaiseLayer"] | components["schemas"]["PlaceLayer"] | components["schemas"]["CopyLayer"] | components["schemas"]["DropLayer"] | components["schemas"]["ApplyJig"] | components["schemas"]["NewPiece"] | components["schemas"]["NamePiece"] | components["schemas"]["DeletePiece"];
             /**
              * Goes On
              * @description One more step of the same dragging: undone together with the newest edit.
@@ -3528,7 +3568,7 @@ export interface components {
              *       "vtt"
              *     ]
              */
-            outputs: ("mp4" | "srt" | "vtt")[];
+            outputs: ("mp4" | "srt" | "vtt" | "ttml" | "txt" | "csv" | "json")[];
         };
         /** JigBody */
         JigBody: {
@@ -4666,11 +4706,13 @@ export interface components {
             digest: string;
             /** Show Speakers */
             show_speakers: boolean;
+            /** @description What is written beside it where it is shown. */
+            post: components["schemas"]["Post"];
             /**
              * Outputs
              * @description The kinds of files it is delivered as.
              */
-            outputs: ("mp4" | "srt" | "vtt")[];
+            outputs: ("mp4" | "srt" | "vtt" | "ttml" | "txt" | "csv" | "json")[];
             /** @description Of its caption files; as the picture's if none. */
             file_pace: components["schemas"]["Pace"] | null;
             /**
@@ -4819,6 +4861,27 @@ export interface components {
             behind: "caption" | "line" | "word";
         };
         /**
+         * Post
+         * @description What is written beside a video.
+         */
+        Post: {
+            /**
+             * Title
+             * @default
+             */
+            title: string;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Tags
+             * @default []
+             */
+            tags: string[];
+        };
+        /**
          * Problem
          * @description An error: ``message`` says what happened and what to do.
          */
@@ -4874,6 +4937,15 @@ export interface components {
             jobs: components["schemas"]["JobView"][];
             /** Deliveries */
             deliveries: components["schemas"]["DeliveryView"][];
+        };
+        /** ProposalView */
+        ProposalView: {
+            post: components["schemas"]["Post"];
+            /**
+             * Reasons
+             * @description For the title, the description and each tag.
+             */
+            reasons: string[];
         };
         /**
          * Pulse
@@ -5449,7 +5521,7 @@ export interface components {
             /** Piece Id */
             piece_id: number;
             /** Outputs */
-            outputs: ("mp4" | "srt" | "vtt")[];
+            outputs: ("mp4" | "srt" | "vtt" | "ttml" | "txt" | "csv" | "json")[];
         };
         /**
          * SetPace
@@ -5466,6 +5538,20 @@ export interface components {
             /** Piece Id */
             piece_id: number;
             pace: components["schemas"]["Pace"];
+        };
+        /**
+         * SetPost
+         * @description Write the title, the description and the tags that go with a piece.
+         */
+        SetPost: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set_post";
+            /** Piece Id */
+            piece_id: number;
+            post: components["schemas"]["Post"];
         };
         /**
          * SetSpeaker
@@ -7406,6 +7492,35 @@ export interface operations {
             };
         };
     };
+    all_files: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     cancel: {
         parameters: {
             query?: never;
@@ -7590,6 +7705,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PeaksView"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    propose_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposalView"];
                 };
             };
             /** @description Client Error */

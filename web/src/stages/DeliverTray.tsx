@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { Download } from "lucide-react";
+import { Archive, Download } from "lucide-react";
 import { useState } from "react";
 import { api, type Delivery, type Pace, type Piece, type Project, take } from "../api/client";
 import { FileButton } from "../api/download";
@@ -12,6 +12,7 @@ import { say } from "../ui/notice";
 import { Progress } from "../ui/Progress";
 import { Select } from "../ui/Select";
 import { TraySection } from "../ui/TraySection";
+import { PostSection } from "./PostSection";
 
 type File = Delivery["files"][number];
 
@@ -35,6 +36,10 @@ const KINDS: Record<Output, string> = {
   mp4: "Video with captions",
   srt: "Captions, SubRip",
   vtt: "Captions, WebVTT",
+  ttml: "Captions, TTML",
+  txt: "Running text",
+  csv: "Table of words",
+  json: "Words and captions",
 };
 
 export function DeliverTray({ project, piece }: { project: Project; piece: Piece }) {
@@ -103,6 +108,7 @@ export function DeliverTray({ project, piece }: { project: Project; piece: Piece
         </Button>
       </TraySection>
       <FilePace piece={piece} />
+      <PostSection piece={piece} />
       {project.deliveries.length > 0 && (
         <TraySection title="Deliveries">
           {project.deliveries.map((delivery) => (
@@ -129,8 +135,8 @@ export function DeliverTray({ project, piece }: { project: Project; piece: Piece
         </TraySection>
       )}
       <TraySection title="Caption files now" about="As the captions stand at this moment.">
-        <div className="flex gap-2">
-          {["srt", "vtt", "txt", "json"].map((ending) => (
+        <div className="flex flex-wrap gap-2">
+          {["srt", "vtt", "ttml", "txt", "csv", "json"].map((ending) => (
             <FileButton
               key={ending}
               className="rounded border border-line bg-card px-2.5 py-1 hover:border-dim"
@@ -217,6 +223,16 @@ function DeliveryCard({ delivery, current }: { delivery: Delivery; current: numb
               <span className="text-small text-dim">{bytes(file.size)}</span>
             </a>
           ))}
+          {delivery.files.length > 1 && (
+            <a
+              className="flex items-center gap-2 rounded px-1.5 py-1 hover:bg-tint"
+              href={`/api/deliveries/${delivery.id}/all.zip`}
+              download
+            >
+              <Archive size={15} className="shrink-0 text-link" />
+              <span className="flex-1">All of them as one ZIP</span>
+            </a>
+          )}
         </>
       )}
       {(delivery.status === "failed" || delivery.status === "cancelled") && (

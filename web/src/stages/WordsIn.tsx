@@ -80,7 +80,7 @@ export function WordsIn({ project, player }: { project: Project; player: Player 
       <FilePick
         ref={picker}
         label="Caption file"
-        accept=".srt,.vtt,.ass,.ssa,.txt,text/plain,text/vtt"
+        accept=".srt,.vtt,.ass,.ssa,.ttml,.xml,.txt,text/plain,text/vtt"
         onFiles={([chosen]) =>
           chosen && void send(sendCaptions(project.id, chosen, "always", ofOpenPiece().piece_id))
         }

@@ -144,7 +144,7 @@ export function StartPage() {
           <FilePick
             ref={picker}
             label="Recordings"
-            accept={`video/*,audio/*,.mkv,.mov,.srt,.vtt,.ass,.ssa,.txt,${PICTURE_FILES}`}
+            accept={`video/*,audio/*,.mkv,.mov,.srt,.vtt,.ass,.ssa,.ttml,.xml,.txt,${PICTURE_FILES}`}
             multiple
             onFiles={takeIn}
           />

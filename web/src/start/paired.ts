@@ -1,5 +1,5 @@
 /** Which dropped caption file, cover and sound belong to which dropped recording. */
-const WORDS = /\.(srt|vtt|ass|ssa|txt)$/i;
+const WORDS = /\.(srt|vtt|ass|ssa|ttml|xml|txt)$/i;
 const COVER = /\.(png|jpe?g|webp|svg)$/i;
 const SOUND = /\.(wav|mp3|m4a|aac|ogg|oga|opus|flac)$/i;
 

@@ -18,7 +18,7 @@ from mortiser.core.edits.captions import (
     SplitAt,
     SplitCue,
 )
-from mortiser.core.edits.delivering import SetOutputs
+from mortiser.core.edits.delivering import SetOutputs, SetPost
 from mortiser.core.edits.dressing import CopyLook, DressCues, DressEach, DressWords, UndressCues
 from mortiser.core.edits.everywhere import (
     DressEverywhere,
@@ -113,6 +113,7 @@ AskedEdit = Annotated[
     | SetPace
     | SetFilePace
     | SetOutputs
+    | SetPost
     | Regroup
     | CheckBy
     | FixChecks

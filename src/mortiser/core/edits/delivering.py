@@ -1,4 +1,4 @@
-"""Edits of what a piece is delivered as."""
+"""Edits of what a piece is delivered as, and of what is written beside it."""
 
 from __future__ import annotations
 
@@ -10,6 +10,7 @@ from mortiser.core.edits.base import BaseEdit
 from mortiser.core.edits.desk import Desk
 from mortiser.core.limits import Id
 from mortiser.core.output_kinds import ALL_OUTPUTS, OutputKind, in_order
+from mortiser.core.post import Post
 
 
 class SetOutputs(BaseEdit):
@@ -24,3 +25,17 @@ class SetOutputs(BaseEdit):
 
     def apply(self, desk: Desk) -> None:
         desk.set_outputs(self.piece_id, in_order(self.outputs))
+
+
+class SetPost(BaseEdit):
+    """Write the title, the description and the tags that go with a piece."""
+
+    kind: Literal["set_post"] = "set_post"
+    piece_id: Id
+    post: Post
+
+    def label(self, desk: Desk) -> str:
+        return "text for the post"
+
+    def apply(self, desk: Desk) -> None:
+        desk.set_post(self.piece_id, self.post)

@@ -16,6 +16,7 @@ from mortiser.core.layer import Layers
 from mortiser.core.microphone import Microphone
 from mortiser.core.output_kinds import Outputs
 from mortiser.core.pace import Pace, RuleSet
+from mortiser.core.post import Post
 from mortiser.core.shape import Shapes
 from mortiser.core.standing import Standing
 from mortiser.core.strand import Strand
@@ -137,6 +138,8 @@ class Desk(Protocol):
     def outputs(self, piece_id: int) -> Outputs: ...
 
     def set_outputs(self, piece_id: int, outputs: Outputs) -> None: ...
+
+    def set_post(self, piece_id: int, post: Post) -> None: ...
 
     def piece_name(self, piece_id: int) -> str: ...
 

@@ -1,2 +1,2 @@
--- Which kinds of files a piece is delivered as (core.output_kinds); "" for all of them.
+-- Which kinds of files a piece is delivered as (core.output_kinds); "" for the usual ones.
 ALTER TABLE piece ADD COLUMN outputs TEXT NOT NULL DEFAULT '';

@@ -1,0 +1,30 @@
+"""What is written beside a video, proposed from what is said in it."""
+
+from __future__ import annotations
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from mortiser.api.routing import routes
+from mortiser.api.shop import OpenShop
+from mortiser.core.limits import Id
+from mortiser.core.post import Post, proposed
+from mortiser.store import projects
+
+router = routes("/api/pieces", "pieces")
+
+
+class ProposalView(BaseModel):
+    model_config = ConfigDict(from_attributes=True)
+
+    post: Post
+    reasons: list[str] = Field(description="For the title, the description and each tag.")
+
+
+@router.get("/{piece_id}/post")
+def propose_post(piece_id: Id, shop: OpenShop) -> ProposalView:
+    """A title, a description and tags of what is said in a piece."""
+    with shop.database.snapshot() as db:
+        piece = projects.piece(db, piece_id)
+        cues = projects.piece_cues(db, piece_id)
+        language = projects.source_row(db, piece.source_id)["language"]
+    return ProposalView.model_validate(proposed(cues, piece.name, language))
