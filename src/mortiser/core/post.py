@@ -104,7 +104,7 @@ def _without_fillers(words: Sequence[Word], language: str) -> list[Word]:
 
 def _stops(words: Sequence[Word], language: str) -> Collection[str]:
     if language == "en":
-        return PLAIN | NUMBERS
+        return PLAIN | NUMBERS | {"times"}
     return {key for word in words if len(key := word_key(word.text)) <= SHORT}
 
 

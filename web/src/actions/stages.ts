@@ -1,11 +1,12 @@
 /** What belongs to one stage, or to the page as a whole. */
-import { Copy, Keyboard, Redo2, Undo2 } from "lucide-react";
+import { Copy, Headphones, Keyboard, Redo2, Undo2 } from "lucide-react";
 import { flushSync } from "react-dom";
 import { useZoom, zoomBy, zoomTo } from "../pace/zoom";
 import type { Player } from "../playback/player";
 import { copyPost } from "../stages/post";
 import { goTo, STAGES, showProofTab, useStage } from "../stages/stage";
 import { step } from "../state/commands";
+import { listeningThrough, listenThrough } from "../state/doubtRun";
 import { keepAll, nextDoubt, settle, visitNext } from "../state/doubts";
 import { mark, markEverywhere } from "../state/marks";
 import { useProject } from "../state/store";
@@ -37,6 +38,15 @@ export const DOUBTS: Action[] = [
     run: visitNext,
   },
   {
+    id: "doubts-through",
+    name: "Listen through all doubts, or stop",
+    keys: "Shift D",
+    where: ["Proof"],
+    group: "Doubts",
+    icon: Headphones,
+    run: listenThrough,
+  },
+  {
     id: "doubt-anywhere",
     name: "Go to the next doubt, also while typing",
     keys: "F8",
@@ -54,7 +64,7 @@ export const DOUBTS: Action[] = [
     keys: "A",
     where: ["Proof"],
     group: "Doubts",
-    run: (player) => void settle(player, "keep"),
+    run: (player) => void settle(player, "keep", !listeningThrough()),
   },
   {
     id: "doubt-keep-all",
@@ -70,7 +80,7 @@ export const DOUBTS: Action[] = [
     keys: "X",
     where: ["Proof"],
     group: "Doubts",
-    run: (player) => void settle(player, "out"),
+    run: (player) => void settle(player, "out", !listeningThrough()),
   },
   ...[0, 1, 2].map(
     (index): Action => ({
@@ -79,7 +89,7 @@ export const DOUBTS: Action[] = [
       keys: String(index + 1),
       where: ["Proof"],
       group: "Doubts",
-      run: (player) => void settle(player, index),
+      run: (player) => void settle(player, index, !listeningThrough()),
     }),
   ),
   {

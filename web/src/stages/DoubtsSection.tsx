@@ -1,7 +1,9 @@
 /** Words that did not hold when heard again, in order, each with what else was heard. */
 import { useEffect, useRef } from "react";
+import { ActionButton } from "../actions/ActionButton";
 import type { Project } from "../api/client";
 import type { Player } from "../playback/player";
+import { listeningThrough, useDoubtRun } from "../state/doubtRun";
 import { allDoubts, type Doubt, keepAll, settle, type Verdict, visitDoubt } from "../state/doubts";
 import { jobOf } from "../state/jobs";
 import { useProject } from "../state/store";
@@ -18,7 +20,7 @@ export function DoubtsSection({ project, player }: { project: Project; player: P
   const second = jobOf(project, "doubt");
   const listening = second?.status === "running" || second?.status === "queued";
   const about = doubts.length
-    ? "Words that did not hold when heard again. D plays the next; then 1 to 3 take what else was heard, A keeps it, X takes it out."
+    ? "Words that did not hold when heard again. Listen through them all: 1 to 3 take what else was heard, X takes a word out, and what you leave is kept. D plays one after another, A keeps it."
     : listening
       ? "Doubtful words are listed here as they are found."
       : cues.length
@@ -33,6 +35,7 @@ export function DoubtsSection({ project, player }: { project: Project; player: P
           secondsLeft={second.seconds_left}
         />
       )}
+      {doubts.length > 0 && <Through player={player} />}
       {doubts.map((doubt) => (
         <DoubtCard key={doubt.word.id} doubt={doubt} player={player} />
       ))}
@@ -45,6 +48,19 @@ export function DoubtsSection({ project, player }: { project: Project; player: P
   );
 }
 
+/** Begins and ends listening through all doubts, and says how far that is. */
+function Through({ player }: { player: Player | null }) {
+  const { heard, of } = useDoubtRun();
+  return (
+    <ActionButton
+      id="doubts-through"
+      player={player}
+      text={heard === null ? "Listen through them" : `Stop · ${heard} of ${of}`}
+      className="inline-flex h-8 w-full items-center justify-center gap-1.5 rounded border border-line bg-card hover:border-dim"
+    />
+  );
+}
+
 function DoubtCard({ doubt, player }: { doubt: Doubt; player: Player | null }) {
   const { cue, word } = doubt;
   const here = useProject((state) => state.doubt === word.id);
@@ -54,7 +70,7 @@ function DoubtCard({ doubt, player }: { doubt: Doubt; player: Player | null }) {
   }, [here]);
   const take = (verdict: Verdict) => {
     useProject.setState({ doubt: word.id });
-    void settle(player, verdict);
+    void settle(player, verdict, !listeningThrough());
   };
   return (
     <div

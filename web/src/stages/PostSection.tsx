@@ -29,6 +29,7 @@ export function PostSection({ piece }: { piece: Piece }) {
         label="Title"
         value={post.title}
         most={LIMITS.title}
+        rows={2}
         onKeep={(title) => keep({ title })}
       />
       <Typed
@@ -43,6 +44,7 @@ export function PostSection({ piece }: { piece: Piece }) {
         value={post.tags.map((tag) => `#${tag}`).join(" ")}
         most={MOST_TAGS * 60}
         said={`${post.tags.length} of ${MOST_TAGS}`}
+        rows={2}
         onKeep={(text) => keep({ tags: tagsOf(text) })}
       />
       <div className="flex gap-2">

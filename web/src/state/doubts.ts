@@ -33,10 +33,15 @@ export function nextDoubt(cues: Cue[], afterUs: number): Doubt | undefined {
   return doubts.find(({ word }) => word.start_us > afterUs) ?? doubts[0];
 }
 
-/** Go to a doubt and play it with what was said just before. */
-export function visitDoubt(doubt: Doubt, player: Player | null): void {
+/** Make a doubt the one that is looked at. */
+export function showDoubt(doubt: Doubt): void {
   useProject.setState({ doubt: doubt.word.id });
   select(doubt.cue.id);
+}
+
+/** Go to a doubt and play it with what was said just before. */
+export function visitDoubt(doubt: Doubt, player: Player | null): void {
+  showDoubt(doubt);
   player?.playStretch(doubt.cue.start_us - RUN_IN_US, doubt.cue.end_us, false);
 }
 
@@ -58,8 +63,8 @@ export function keepAll(): void {
 /** What to do with a doubtful word: keep it, take it out, or take one of its alternatives. */
 export type Verdict = "keep" | "out" | number;
 
-/** Settle the doubt being looked at and go on to the next. */
-export async function settle(player: Player | null, verdict: Verdict): Promise<void> {
+/** Settle the doubt being looked at and (unless something else leads on) go on to the next. */
+export async function settle(player: Player | null, verdict: Verdict, goOn = true): Promise<void> {
   const { cues, doubt } = useProject.getState();
   const here = allDoubts(cues).find(({ word }) => word.id === doubt);
   if (!here) return;
@@ -71,5 +76,5 @@ export async function settle(player: Player | null, verdict: Verdict): Promise<v
     verdict === "keep" ? { kind: "accept_word", ...ids } : { kind: "replace_word", ...ids, text },
   );
   const next = nextDoubt(useProject.getState().cues, word.start_us);
-  if (taken && next) visitDoubt(next, player);
+  if (taken && next && goOn) visitDoubt(next, player);
 }

@@ -1,0 +1,103 @@
+/** Listening through all doubts: what nobody objects to while it plays is kept. */
+import { create } from "zustand";
+import type { Player } from "../playback/player";
+import { say } from "../ui/notice";
+import { allDoubts, type Doubt, keepAll, showDoubt } from "./doubts";
+import { useProject } from "./store";
+
+const BEFORE_US = 700_000;
+const BEHIND_US = 900_000;
+/** Doubts nearer than this are played as one. */
+const TOGETHER_US = 1_200_000;
+const BREATH_MS = 250;
+
+export interface Stretch {
+  fromUs: number;
+  toUs: number;
+}
+
+/** Whether a run is under way, and how many of how many doubts have been played. */
+export const useDoubtRun = create<{ heard: number; of: number } | { heard: null; of: 0 }>(() => ({
+  heard: null,
+  of: 0,
+}));
+
+/** What is played for some words in doubt, in time order: each with room around it, near ones as one. */
+export function stretchesOf(words: readonly { start_us: number; end_us: number }[]): Stretch[] {
+  const found: Stretch[] = [];
+  for (const word of words) {
+    const last = found.at(-1);
+    if (last && word.start_us - (last.toUs - BEHIND_US) < TOGETHER_US) {
+      last.toUs = Math.max(last.toUs, word.end_us + BEHIND_US);
+    } else {
+      found.push({
+        fromUs: Math.max(0, word.start_us - BEFORE_US),
+        toUs: word.end_us + BEHIND_US,
+      });
+    }
+  }
+  return found;
+}
+
+/** The doubt that was said last at a moment. */
+export function saidLast(doubts: readonly Doubt[], atUs: number): Doubt | undefined {
+  return doubts.findLast(({ word }) => word.start_us <= atUs + 50_000);
+}
+
+let stop: (() => void) | null = null;
+
+/** Begin to listen through all doubts; again, to stop. */
+export function listenThrough(player: Player | null): void {
+  if (stop) {
+    stop();
+    player?.media.pause();
+    return;
+  }
+  const doubts = allDoubts(useProject.getState().cues);
+  if (!player || !doubts.length) return;
+  const stretches = stretchesOf(doubts.map(({ word }) => word));
+  const over = new AbortController();
+  let number = -1;
+  let timer = 0;
+  const end = () => {
+    over.abort();
+    window.clearTimeout(timer);
+    unlisten();
+    stop = null;
+    useDoubtRun.setState({ heard: null, of: 0 });
+  };
+  const next = () => {
+    number += 1;
+    const stretch = stretches[number];
+    if (!stretch) {
+      end();
+      keepAll();
+      say("All doubts were played. What was left as it is, is kept.");
+      return;
+    }
+    player.playStretch(stretch.fromUs, stretch.toUs, false);
+  };
+  const unlisten = player.listen((at) => {
+    const stretch = stretches[number];
+    if (!stretch || !player.playing || at < stretch.fromUs) return;
+    const here = saidLast(doubts, at);
+    if (here && here.word.start_us >= stretch.fromUs) {
+      useDoubtRun.setState({ heard: doubts.indexOf(here) + 1, of: doubts.length });
+      if (useProject.getState().doubt !== here.word.id) showDoubt(here);
+    }
+  });
+  // A stretch that has ended is followed by the next one; anything else that stops the sound ends the run.
+  const paused = () => {
+    const stretch = stretches[number];
+    const ended = stretch !== undefined && player.at >= stretch.toUs - 60_000;
+    const last = number === stretches.length - 1 && player.media.ended;
+    if (ended || last) timer = window.setTimeout(next, BREATH_MS);
+    else end();
+  };
+  player.media.addEventListener("pause", paused, { signal: over.signal });
+  stop = end;
+  useDoubtRun.setState({ heard: 0, of: doubts.length });
+  next();
+}
+
+export const listeningThrough = (): boolean => stop !== null;
