@@ -43,7 +43,7 @@ def test_a_post_is_proposed_written_over_and_copied_with_a_key(deliver: Page) ->
     until(deliver, f"{PIECE}.then((p) => p.post.title === 'The cold kettle')")
     deliver.locator("[data-row-cue]").first.click(position={"x": 20, "y": 12})
     deliver.keyboard.press("Shift+C")
-    expect(deliver.get_by_text("The text for the post is copied.")).to_be_visible()
+    expect(deliver.get_by_text("The text for the post is copied.").first).to_be_visible()
     copied = deliver.evaluate("navigator.clipboard.readText()")
     assert copied.startswith("The cold kettle\n\nGood morning")
     assert "#" in copied

@@ -234,7 +234,7 @@ def test_a_picture_and_a_waveform_are_laid_over_the_piece(frame: Page) -> None:
     expect(frame.get_by_text("PNG, JPEG, WebP or SVG")).to_be_visible()
     file = frame.get_by_label("A picture's file")
     file.set_input_files({"name": "bad.png", "mimeType": "image/png", "buffer": b"no picture"})
-    expect(frame.get_by_text("no picture that can be read")).to_be_visible()
+    expect(frame.get_by_text("no picture that can be read").first).to_be_visible()
     file.set_input_files("src/mortiser/demo/media/lantern.svg")
     until(frame, f"{LAYERS}.then((all) => all[0].picture?.name === 'lantern.svg')")
     until(frame, f"({COLOURED})([0.35, 0.25, 0.65, 0.35]) > 0.95")

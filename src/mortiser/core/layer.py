@@ -77,7 +77,7 @@ PLACES: dict[LayerKind, LayerPlace] = {
     "picture": LayerPlace(y=0.3, width=0.4),
     "arrow": LayerPlace(y=0.4, width=0.26, height=0.14),
     "bubble": LayerPlace(y=0.2, width=0.62, height=0.22),
-    "waveform": LayerPlace(y=0.72, width=0.84, height=0.16),
+    "waveform": LayerPlace(y=0.85, width=0.84, height=0.1),
 }
 """Where a layer of each kind stands at first."""
 
