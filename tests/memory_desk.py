@@ -11,7 +11,7 @@ from mortiser.core.finish.builtin import DEFAULT_FINISH, FINISHES
 from mortiser.core.finish.model import Finish
 from mortiser.core.layer import Layers
 from mortiser.core.microphone import Microphone
-from mortiser.core.output_kinds import USUAL_OUTPUTS, Outputs
+from mortiser.core.output_kinds import Outputs
 from mortiser.core.pace import PACES, Pace, RuleSet
 from mortiser.core.post import Post
 from mortiser.core.shape import Shape, Shapes
@@ -363,9 +363,6 @@ class MemoryDesk:
 
     def set_file_pace(self, piece_id: int, pace: Pace | None) -> None:
         self.files = pace
-
-    def outputs(self, piece_id: int) -> Outputs:
-        return self.delivered.get(piece_id, USUAL_OUTPUTS)
 
     def set_outputs(self, piece_id: int, outputs: Outputs) -> None:
         self.delivered[piece_id] = outputs

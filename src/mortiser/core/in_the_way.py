@@ -167,12 +167,14 @@ def layers_in_the_way(
 ) -> list[LayerTrouble]:
     """The layers of a piece that lie under a guide or over a face, or whose letters are too near the edge."""
     found: list[LayerTrouble] = []
+    if not reels:
+        return found
+    seen = _Seen(reels[0].piece, faces)
     for reel in reels:
         start, end = span_of(reel.layer, reel.piece, reel.cues)
         reach = reel.covers
         if reach is None or start >= end:
             continue
-        seen = _Seen(reel.piece, faces)
         over = tuple(face for at_us in _spread(start, end) for face in seen.at(at_us))
         matters = [
             one

@@ -41,6 +41,12 @@ def make_draft(tools: Tools, task: Task, given: SourceGiven) -> Iterator[None]:
     yield None
 
 
+def to_look_at(workspace: Workspace, source: SourceRow) -> Path:
+    """What a source's picture is looked over in: its draft, or itself as long as there is none."""
+    draft = draft_of(workspace, source)
+    return draft if draft.exists() else workspace.path(source["path"])
+
+
 def draft_of(workspace: Workspace, source: SourceRow) -> Path:
     """Where the draft of a source lies, once it is made."""
     return workspace.beside(source["path"], "draft.mp4")

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from mortiser.core.subject import Tracks, joined
-from mortiser.jobs.draft import draft_of
+from mortiser.jobs.draft import to_look_at
 from mortiser.jobs.kind import Home, Kind
 from mortiser.jobs.source_given import SourceGiven, read_source
 from mortiser.jobs.task import Task
@@ -19,8 +19,7 @@ def find_faces(tools: Tools, task: Task, given: SourceGiven) -> Iterator[Tracks]
     source = given.source
     if source["kind"] != "video":
         return
-    draft = draft_of(tools.workspace, source)
-    path = draft if draft.exists() else tools.workspace.path(source["path"])
+    path = to_look_at(tools.workspace, source)
     looks = look_for_faces(path, source["duration_us"], task.progress)
     yield joined(looks)
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from mortiser.core.subject import Track
-from mortiser.jobs.draft import draft_of
+from mortiser.jobs.draft import to_look_at
 from mortiser.jobs.kind import Home, Kind
 from mortiser.jobs.source_given import SourceGiven, read_source
 from mortiser.jobs.task import Task
@@ -17,8 +17,7 @@ from mortiser.store import subjects
 def follow(tools: Tools, task: Task, given: SourceGiven) -> Iterator[Track]:
     """Follow the box of a job's payload over the stretch it names."""
     source, about = given.source, task.payload
-    draft = draft_of(tools.workspace, source)
-    path = draft if draft.exists() else tools.workspace.path(source["path"])
+    path = to_look_at(tools.workspace, source)
     x, y, width, height = about["box"]
     stretch = about["from_us"], about["to_us"]
     yield follow_box(path, about["at_us"], (x, y, width, height), stretch, task.progress)

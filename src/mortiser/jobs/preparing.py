@@ -15,7 +15,7 @@ from mortiser.jobs.task import Task
 from mortiser.jobs.tools import Tools
 from mortiser.jobs.workspace import Workspace
 from mortiser.media.encode import Quality
-from mortiser.media.peaks import compute_peaks, peaks_beside, save_peaks
+from mortiser.media.peaks import compute_peaks, peaks_beside, save_peaks, track_key
 from mortiser.media.sound import RATE, Samples, stream_sound
 from mortiser.render.burn import burn
 from mortiser.render.programme import Recording, of_one
@@ -35,7 +35,7 @@ def prepare(tools: Tools, task: Task, given: SourceGiven) -> Iterator[str]:
     path = workspace.path(source["path"])
     track = source["audio_track"]
     sound = counted(stream_sound(path, track), source["duration_us"], task, PEAKS_SHARE)
-    make_peaks(workspace, task, source, str(track) if track else "", sound)
+    make_peaks(workspace, task, source, track_key(track), sound)
     if playable(source):
         return
     proxy = workspace.beside(source["path"], f"proxy{f'-{track}' if track else ''}.mp4")

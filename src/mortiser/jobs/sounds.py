@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from mortiser.jobs.workspace import Workspace
+from mortiser.media.peaks import track_key
 from mortiser.store.projects import SourceRow, laid_path, microphone_of
 
 
@@ -35,4 +36,4 @@ def sound_of(workspace: Workspace, source: SourceRow) -> Sound:
 def own_sound(workspace: Workspace, source: SourceRow) -> Sound:
     """The sound track of a source that was chosen."""
     track = source["audio_track"]
-    return Sound(workspace.path(source["path"]), track, str(track) if track else "")
+    return Sound(workspace.path(source["path"]), track, track_key(track))

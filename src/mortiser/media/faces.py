@@ -7,7 +7,7 @@ logarithm of each face's size.
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from pathlib import Path
 
 import av
@@ -87,26 +87,41 @@ def look_for_faces(
     """
     finder = FaceFinder()
     looks: list[list[Face]] = []
+    for picture, count in small_pictures(path):
+        looks += [finder.find(picture)] * count
+        progress(min(1.0, len(looks) * LOOK_US / duration_us))
+    return looks
+
+
+def small_pictures(
+    path: Path, first: int = 0, last: int | None = None
+) -> Iterator[tuple[npt.NDArray[np.uint8], int]]:
+    """The pictures of a recording's looks from ``first`` on (to ``last``), as they are looked at, rotation
+    applied, each with how many looks on end it is of. Raises BadMedia."""
+    number = first
     try:
         with open_media(path) as reading:
             picture = moving_picture(reading)
             if picture is None:
                 raise BadMedia("This recording has no picture to look at.")
             picture.thread_type = "AUTO"
+            if first:
+                reading.seek(first * LOOK_US)
             for frame in reading.decode(picture):
-                at_us = round((frame.time or 0.0) * 1_000_000)
-                if at_us < len(looks) * LOOK_US:
+                look = round((frame.time or 0.0) * 1_000_000) // LOOK_US
+                if look < number:
                     continue
-                faces = finder.find(small_picture(frame))
-                while len(looks) * LOOK_US <= at_us:
-                    looks.append(faces)
-                progress(min(1.0, at_us / duration_us))
+                if last is not None:
+                    if number > last:
+                        return
+                    look = min(look, last)
+                yield _small(frame), look + 1 - number
+                number = look + 1
     except av.error.FFmpegError as error:
         raise unfinished(error, "look") from error
-    return looks
 
 
-def small_picture(frame: av.VideoFrame) -> npt.NDArray[np.uint8]:
+def _small(frame: av.VideoFrame) -> npt.NDArray[np.uint8]:
     """A frame as it is looked at: upright RGB, its longer side SIDE pixels at most."""
     upright = turned(frame)
     share = min(1.0, SIDE / max(upright.width, upright.height))

@@ -9,15 +9,13 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from pathlib import Path
 
-import av
 import cv2
 import numpy as np
 import numpy.typing as npt
 
 from mortiser.core.errors import BadInput, BadMedia
 from mortiser.core.subject import LOOK_US, Face, Track
-from mortiser.media.faces import SIDE, small_picture
-from mortiser.media.opening import moving_picture, open_media, unfinished
+from mortiser.media.faces import SIDE, small_pictures
 
 ALIKE, LOST = 0.8, 0.45
 """Correlations: the look is learned above the first; below the second it is looked for everywhere."""
@@ -60,26 +58,9 @@ def follow_box(
 def _looks(path: Path, first: int, last: int, progress: Callable[[float], None]) -> list[Grey]:
     """Small grey pictures of the looks from ``first`` to ``last``, one each."""
     found: list[Grey] = []
-    try:
-        with open_media(path) as reading:
-            picture = moving_picture(reading)
-            if picture is None:
-                raise BadMedia("This recording has no picture to look at.")
-            picture.thread_type = "AUTO"
-            if first:
-                reading.seek(first * LOOK_US)
-            for frame in reading.decode(picture):
-                at_us = round((frame.time or 0.0) * 1_000_000)
-                if at_us < (first + len(found)) * LOOK_US:
-                    continue
-                if first + len(found) > last:
-                    break
-                grey = np.asarray(cv2.cvtColor(small_picture(frame), cv2.COLOR_RGB2GRAY), np.uint8)
-                while first + len(found) <= min(last, at_us // LOOK_US):
-                    found.append(grey)
-                progress(len(found) / (last - first + 1))
-    except av.error.FFmpegError as error:
-        raise unfinished(error, "look") from error
+    for picture, count in small_pictures(path, first, last):
+        found += [np.asarray(cv2.cvtColor(picture, cv2.COLOR_RGB2GRAY), np.uint8)] * count
+        progress(len(found) / (last - first + 1))
     return found
 
 

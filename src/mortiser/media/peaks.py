@@ -48,6 +48,11 @@ def save_peaks(path: Path, levels: list[npt.NDArray[np.uint8]]) -> None:
         np.savez_compressed(out, *levels)
 
 
+def track_key(track: int) -> str:
+    """What a recording's own sound track is known by; "" is the first one's."""
+    return str(track) if track else ""
+
+
 def peaks_beside(recording: Path, key: str) -> Path:
     """Where the peaks of a sound of a recording lie; ``key`` says which sound."""
     return recording.parent / f"peaks{f'-{key}' if key else ''}.npz"

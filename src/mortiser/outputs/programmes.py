@@ -16,7 +16,7 @@ from mortiser.core.scene.waves import NOT_HEARD, Heard
 from mortiser.core.speakers import with_names
 from mortiser.core.words import Cue
 from mortiser.fonts import font_book
-from mortiser.media.peaks import compute_peaks, peaks_beside, piece_sound, save_peaks
+from mortiser.media.peaks import compute_peaks, peaks_beside, piece_sound, save_peaks, track_key
 from mortiser.media.sound import stream_sound
 from mortiser.outputs.base import Files
 from mortiser.render.programme import Programme, Recording
@@ -57,7 +57,7 @@ def _heard(piece: Piece, sources: Sequence[OrderedSource], files: Files) -> Hear
             if one.id not in used:
                 continue
             recording = _recording(one, files)
-            key = one.sound_key or (str(one.audio_track) if one.audio_track else "")
+            key = one.sound_key or track_key(one.audio_track)
             kept = peaks_beside(files(one.path), key)
             if not kept.exists():
                 kept = Path(folder) / f"{one.id}.npz"

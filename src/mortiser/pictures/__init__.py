@@ -22,8 +22,8 @@ def use_pictures(folder: Path) -> None:
 
 def keep(picture: CheckedPicture) -> None:
     """Keep a picture; one that is kept already stays."""
-    path = _path(picture.digest)
-    if not path.exists():
+    if not is_kept(picture.digest):
+        path = _path(picture.digest)
         path.parent.mkdir(parents=True, exist_ok=True)
         partial = path.with_suffix(".partial")
         partial.write_bytes(picture.png)

@@ -14,7 +14,7 @@ from mortiser.core.finish.stored import finish_of, finish_text
 from mortiser.core.grouping import Ruler
 from mortiser.core.layer import Layers, layers_of, layers_text
 from mortiser.core.microphone import Microphone
-from mortiser.core.output_kinds import Outputs, outputs_of, outputs_text
+from mortiser.core.output_kinds import Outputs, outputs_text
 from mortiser.core.pace import Pace, RuleSet, pace_of, pace_text
 from mortiser.core.post import Post, post_text
 from mortiser.core.shape import Shapes, shapes_of, shapes_text
@@ -430,9 +430,6 @@ class SqlDesk:
         self._known(piece_id)
         text = pace_text(pace) if pace else ""
         self._db.execute("UPDATE piece SET file_pace = ? WHERE id = ?", (text, piece_id))
-
-    def outputs(self, piece_id: int) -> Outputs:
-        return outputs_of(self._piece(piece_id)["outputs"])
 
     def set_outputs(self, piece_id: int, outputs: Outputs) -> None:
         self._known(piece_id)

@@ -246,8 +246,7 @@ function LayerFinish({ piece, layer }: { piece: Piece; layer: Layer }) {
   });
   const all = data ?? [];
   return (
-    <div className="flex min-h-7 items-center gap-2">
-      <span className="w-[86px] shrink-0">Finish</span>
+    <Field name="Finish">
       <Select
         label="Finish of the layer"
         className="min-w-0 flex-1"
@@ -265,7 +264,7 @@ function LayerFinish({ piece, layer }: { piece: Piece; layer: Layer }) {
           })
         }
       />
-    </div>
+    </Field>
   );
 }
 
