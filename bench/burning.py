@@ -22,7 +22,7 @@ from mortiser.core.scene import SceneReel
 from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.words import Shown
 from mortiser.fonts import font_book
-from mortiser.media.encode import Quality
+from mortiser.media.forms import h264
 from mortiser.media.probe import probe
 from mortiser.render.burn import burn
 from mortiser.render.programme import Recording, of_one
@@ -130,7 +130,7 @@ def reencode(
         picture, sound = reading.streams.video[0], reading.streams.audio[0]
         picture.thread_type = "AUTO"
         encoder = writing.add_stream(
-            "libx264", rate=picture.average_rate, options=Quality().options
+            "libx264", rate=picture.average_rate, options=dict(h264().options)
         )
         encoder.width, encoder.height, encoder.pix_fmt = *size, "yuv420p"
         copied = writing.add_stream_from_template(sound)

@@ -30,7 +30,7 @@ from mortiser.core.scene.layered import LayerReel, layer_reels
 from mortiser.core.shape import Backdrop, Framing, Move, Shape
 from mortiser.core.timeline import Clip, Timeline
 from mortiser.fonts import font_book
-from mortiser.jobs.draft import QUALITY as DRAFTED
+from mortiser.jobs.draft import FORM as DRAFTED
 from mortiser.media.peaks import compute_peaks, piece_sound, save_peaks
 from mortiser.media.picture import plane_of
 from mortiser.media.probe import probe

@@ -11,7 +11,7 @@ from mortiser.core.finish.builtin import DEFAULT_FINISH, FINISHES
 from mortiser.core.finish.model import Finish
 from mortiser.core.layer import Layers
 from mortiser.core.microphone import Microphone
-from mortiser.core.output_kinds import Outputs
+from mortiser.core.output import Outputs
 from mortiser.core.pace import PACES, Pace, RuleSet
 from mortiser.core.post import Post
 from mortiser.core.shape import Shape, Shapes
@@ -55,6 +55,7 @@ class MemoryDesk:
         self.stands = NOTHING
         self.files: Pace | None = None
         self.delivered: dict[int, Outputs] = {}
+        self.namings: dict[int, str] = {}
         self.posts: dict[int, Post] = {}
         for word in words:
             self.say(word, word.source_id or source_id)
@@ -364,8 +365,10 @@ class MemoryDesk:
     def set_file_pace(self, piece_id: int, pace: Pace | None) -> None:
         self.files = pace
 
-    def set_outputs(self, piece_id: int, outputs: Outputs) -> None:
+    def set_outputs(self, piece_id: int, outputs: Outputs, naming: str | None = None) -> None:
         self.delivered[piece_id] = outputs
+        if naming is not None:
+            self.namings[piece_id] = naming
 
     def set_post(self, piece_id: int, post: Post) -> None:
         self.posts[piece_id] = post

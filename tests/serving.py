@@ -77,6 +77,20 @@ def bring_in(client: httpx.Client, recording: Path, name: str | None = None) -> 
     return client.get(f"/api/projects/{answer.json()['project_id']}").json()
 
 
+def wait_delivered(
+    client: httpx.Client, project: int, status: str = "done", seconds: float = 480
+) -> dict:
+    """The newest delivery once it has the status: done when all of its files are."""
+    until = time.monotonic() + seconds
+    while time.monotonic() < until:
+        delivery = client.get(f"/api/projects/{project}").json()["deliveries"][0]
+        if delivery["status"] == status:
+            return delivery
+        assert delivery["status"] not in {"failed"} - {status}, delivery
+        time.sleep(0.1)
+    raise AssertionError(f"the delivery did not become {status}: {delivery}")
+
+
 def wait_for_job(
     client: httpx.Client,
     project: int,

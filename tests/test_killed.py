@@ -12,7 +12,7 @@ import httpx
 import pytest
 
 from tests.recordings import KETTLE, cut_demo
-from tests.serving import Server, bring_in, wait_for_job
+from tests.serving import Server, bring_in, wait_delivered, wait_for_job
 
 
 @pytest.fixture
@@ -26,8 +26,9 @@ def delivering(client: httpx.Client, project: int, least: float = 0.1) -> dict:
     """The delivery once it is under way."""
     for _ in range(2400):
         delivery = client.get(f"/api/projects/{project}").json()["deliveries"][0]
-        if delivery["status"] == "running" and delivery["progress"] > least:
-            return delivery
+        video = delivery["files"][0]
+        if video["status"] == "running" and video["progress"] > least:
+            return video
         assert delivery["status"] != "done", "the delivery ended too soon to be disturbed"
         time.sleep(0.05)
     raise AssertionError("the delivery does not start")
@@ -61,12 +62,12 @@ def test_a_killed_delivery_is_done_again(server: Server, tmp_path: Path, whole: 
         while not gone(worker):
             assert time.monotonic() < until, "the worker outlives its server"
             time.sleep(0.1)
-        assert files(server) == []
+        assert "clip.mp4" not in files(server)
         server.start()
     else:
         os.kill(worker, signal.SIGKILL)
-        assert files(server) == []
-    wait_for_job(client, project, "deliver")
+        assert "clip.mp4" not in files(server)
+    wait_delivered(client, project)
     assert files(server) == ["clip.mp4", "clip.srt", "clip.vtt"]
     with (
         av.open(str(next((server.workspace / "deliveries").rglob("*.mp4")))) as out,
@@ -98,10 +99,31 @@ def test_a_cancelled_delivery_stops_and_can_be_done_again(server: Server, tmp_pa
     client.post(f"/api/pieces/{view['pieces'][0]['id']}/deliveries")
     job = delivering(client, view["id"])["job_id"]
     client.post(f"/api/jobs/{job}/cancel")
-    wait_for_job(client, view["id"], "deliver", "cancelled", seconds=20)
-    assert files(server) == []
+    wait_delivered(client, view["id"], "cancelled", seconds=20)
+    assert "clip.mp4" not in files(server)
     client.post(f"/api/jobs/{job}/retry")
-    wait_for_job(client, view["id"], "deliver")
+    wait_delivered(client, view["id"])
+    assert len(files(server)) == 3
+
+
+def test_a_paused_delivery_waits_and_is_made_when_it_goes_on(
+    server: Server, tmp_path: Path
+) -> None:
+    client = server.client()
+    view = bring_in(client, cut_demo(tmp_path / "clip.mp4", 9.0))
+    wait_for_job(client, view["id"], "transcribe")
+    client.post(f"/api/pieces/{view['pieces'][0]['id']}/deliveries")
+    job = delivering(client, view["id"])["job_id"]
+    assert client.post(f"/api/jobs/{job}/pause").json()["status"] == "queued"
+    until = time.monotonic() + 20
+    while list((server.workspace / "deliveries").rglob("*.partial")):
+        assert time.monotonic() < until, "the work goes on"
+        time.sleep(0.1)
+    time.sleep(4)  # Longer than between two looks for what nobody works on.
+    video = client.get(f"/api/projects/{view['id']}").json()["deliveries"][0]["files"][0]
+    assert (video["status"], video["paused"], video["size"]) == ("queued", True, 0)
+    client.post(f"/api/jobs/{job}/resume")
+    wait_delivered(client, view["id"])
     assert len(files(server)) == 3
 
 

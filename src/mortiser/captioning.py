@@ -20,6 +20,7 @@ from mortiser.core.frame import BACKDROP_FPS, even_size
 from mortiser.core.glossary import Entry, Glossary, reworded
 from mortiser.core.grouping import group
 from mortiser.core.layout.ruler import LetterRuler
+from mortiser.core.output import TextFile
 from mortiser.core.pace import PACES, PaceName
 from mortiser.core.piece import Piece
 from mortiser.core.scene import SceneReel
@@ -86,7 +87,7 @@ def caption(
             whole_recording = Recording(recording, facts.duration_us)
             _burn(whole_recording, out, cues, piece, quiet)
         else:
-            _write_whole(out, caption_text(kind, cues, piece))
+            _write_whole(out, caption_text(TextFile.model_validate({"form": kind}), cues, piece))
 
 
 def hear(

@@ -26,7 +26,7 @@ if TYPE_CHECKING:
 BEHIND = 5
 SECRET = ("pass_phrase",)
 OPTIONS = ("workspace", "host", "port")
-OUTPUTS = ("srt", "vtt", "ttml", "txt", "csv", "json", "burn")
+OUTPUTS = ("srt", "vtt", "ass", "ttml", "txt", "csv", "json", "burn")
 
 
 def main(arguments: Sequence[str] | None = None) -> int:

@@ -9,7 +9,6 @@ import pytest
 from fastapi.testclient import TestClient
 
 from mortiser.api.app import create_app
-from mortiser.core.order import Order
 from mortiser.core.subject import Face, Track
 from mortiser.jobs.bringing_in import bring_in
 from mortiser.settings import Settings
@@ -179,22 +178,6 @@ def test_a_copy_of_a_project_keeps_its_shapes_and_faces(
     assert len(found["moves"]) == 1
     assert found["faces"]
     assert found["moves"][0]["source_id"] == view(client, copy)["sources"][0]["id"]
-
-
-def test_an_order_of_one_shape_from_an_older_version_is_understood(
-    shop: Shop, client: TestClient, project: int
-) -> None:
-    from mortiser.store import deliveries, projects
-
-    db = shop.database.connection
-    piece = projects.pieces(db, project)[0]
-    sources = deliveries.ordered_sources(db, project)
-    order = Order.of(piece, projects.piece_cues(db, piece.id), sources, "a")
-    old = order.model_dump(mode="json", exclude={"shapes", "pictures", "subjects"})
-    old |= {"width": 320, "height": 180}
-    again = Order.model_validate(old)
-    assert again.piece.size == (320, 180)
-    assert [part.stem for _, part in again.parts()] == ["a"] * 3
 
 
 def test_a_jig_is_kept_and_makes_another_piece(client: TestClient, project: int) -> None:

@@ -8,6 +8,7 @@ from mortiser.core.errors import BadInput
 from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.jig import JIGS, SUNG, Jig, behind, filled, jig_of, read_jig, write_jig
 from mortiser.core.layer import Layer
+from mortiser.core.output import TextFile, VideoFile
 from mortiser.core.own_picture import OwnPicture
 from mortiser.core.pace import PACES
 from mortiser.core.piece import Piece
@@ -34,7 +35,7 @@ def made(name: str = " My  square ") -> Jig:
     line = Timeline([Clip(1, 0, 10)])
     piece = Piece(
         1, 1, "", (SHAPE,), FINISHES["Pine"], PACES["quick"], line,
-        file_pace=PACES["sentence"], layers=LAYERS, outputs=("mp4", "vtt"),
+        file_pace=PACES["sentence"], layers=LAYERS, outputs=(VideoFile(), TextFile(form="vtt")),
     )  # fmt: skip
     return jig_of(name, piece)
 
@@ -45,7 +46,7 @@ def test_a_jig_leaves_out_what_a_piece_says() -> None:
     (shape,) = jig.shapes
     assert (shape.framed, shape.moves) == ((), ())
     assert (shape.framing, shape.look) == (SHAPE.framing, SHAPE.look)
-    assert (jig.outputs, jig.file_pace) == (("mp4", "vtt"), PACES["sentence"])
+    assert (jig.outputs, jig.file_pace) == ((VideoFile(), TextFile(form="vtt")), PACES["sentence"])
     assert [(one.text, one.during) for one in jig.layers] == [("", None), ("", None)]
     with pytest.raises(BadInput, match="name"):
         made("  ")

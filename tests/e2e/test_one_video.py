@@ -1,6 +1,7 @@
 """One video from drop to delivery, as a person does it, over a restart of the server."""
 
 import json
+import re
 from pathlib import Path
 
 import av
@@ -19,7 +20,7 @@ from mortiser.paint.painter import area_of, paint
 from mortiser.paint.state import state_at
 from mortiser.render.blend import inks_of, lay, veil
 from tests.recordings import small_demo
-from tests.serving import Server, wait_for_job
+from tests.serving import Server, wait_delivered, wait_for_job
 
 
 def drop(page: Page, *files: Path) -> None:
@@ -105,12 +106,14 @@ def test_from_drop_to_delivery(page: Page, server: Server, tmp_path: Path) -> No
 
     page.get_by_role("button", name="Deliver", exact=False).first.click()
     page.get_by_role("button", name="Deliver this piece").click()
-    expect(page.get_by_role("progressbar", name="Burning in")).to_be_visible(timeout=10_000)
-    wait_for_job(client, project, "deliver")
+    expect(page.get_by_role("progressbar", name=re.compile("^Making "))).to_be_visible(
+        timeout=10_000
+    )
+    wait_delivered(client, project)
     with page.expect_download() as video_download:
-        page.get_by_role("link", name="Video with captions").click()
+        page.get_by_role("link", name=re.compile(r"\.mp4")).first.click()
     with page.expect_download() as file_download:
-        page.get_by_role("link", name="Captions, WebVTT").click()
+        page.get_by_role("link", name=re.compile(r"\.vtt")).click()
     video, captions = tmp_path / "out.mp4", tmp_path / "out.vtt"
     video_download.value.save_as(video)
     file_download.value.save_as(captions)

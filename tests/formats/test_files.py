@@ -3,6 +3,7 @@
 import csv
 import io
 import json
+import re
 from io import StringIO
 from itertools import pairwise
 
@@ -16,8 +17,8 @@ from mortiser.core.errors import BadInput
 from mortiser.core.glossary import Entry
 from mortiser.core.words import Shown
 from mortiser.formats import glossary
-from mortiser.formats.base import Caption
-from mortiser.formats.registry import FORMATS
+from mortiser.formats.base import Caption, Look, Place, Sheet
+from mortiser.formats.registry import FORMATS, read
 
 line = st.text(
     st.characters(exclude_categories=("Cc", "Cs", "Zl", "Zp", "Zs"), exclude_characters="{}\\"),
@@ -43,13 +44,32 @@ TRICKY = [
 ]
 
 
+PLAIN = Sheet(0)
+LOOK = Look(
+    "Fira Sans", True, 80, (250, 240, 230, 255), (250, 240, 230, 128), (0, 0, 0, 255), 6.0,
+    place=Place("top", "left"), x=0.3, y=0.2, accents=((200, 60, 40, 255),),
+)  # fmt: skip
+SAID = Caption(
+    1_000_000,
+    3_000_000,
+    ("We mend", "kettles"),
+    (
+        Shown("We", 1_000_000, 1_400_000),
+        Shown("mend", 1_400_000, 2_100_000, accent=1),
+        Shown("kettles", 2_100_000, 2_900_000),
+    ),
+)
+
+
 def near(us: int, ms: int) -> bool:
     return abs(us - ms * 1000) <= 500
 
 
 @given(captions())
 def test_subrip_reads_back(made: list[Caption]) -> None:
-    found = pysubs2.SSAFile.from_string(FORMATS["srt"](made, 0), format_="srt", keep_html_tags=True)
+    found = pysubs2.SSAFile.from_string(
+        FORMATS["srt"](made, PLAIN), format_="srt", keep_html_tags=True
+    )
     assert len(found) == len(made)
     for event, caption in zip(found, made, strict=True):
         assert near(caption.start_us, event.start)
@@ -58,7 +78,7 @@ def test_subrip_reads_back(made: list[Caption]) -> None:
 
 def test_subrip_keeps_text_and_arrows_do_not_break_it() -> None:
     found = pysubs2.SSAFile.from_string(
-        FORMATS["srt"](TRICKY, 0), format_="srt", keep_html_tags=True
+        FORMATS["srt"](TRICKY, PLAIN), format_="srt", keep_html_tags=True
     )
     assert [e.text.split("\\N") for e in found] == [
         ["Salt & <i>pepper</i>"],
@@ -74,7 +94,7 @@ def milliseconds(stamp: str) -> int:
 
 @given(captions())
 def test_webvtt_reads_back(made: list[Caption]) -> None:
-    found = list(webvtt.from_buffer(StringIO(FORMATS["vtt"](made, 0))))
+    found = list(webvtt.from_buffer(StringIO(FORMATS["vtt"](made, PLAIN))))
     assert len(found) == len(made)
     for cue, caption in zip(found, made, strict=True):
         assert near(caption.start_us, milliseconds(cue.start))
@@ -85,19 +105,69 @@ def test_webvtt_reads_back(made: list[Caption]) -> None:
 @pytest.mark.parametrize("ending", ["srt", "vtt"])
 def test_rounding_makes_no_overlap(ending: str) -> None:
     made = [Caption(a, b, ("x",)) for a, b in pairwise(range(0, 5_000_000, 333_333))]
-    found = pysubs2.SSAFile.from_string(FORMATS[ending](made, 0), format_=ending)
+    found = pysubs2.SSAFile.from_string(FORMATS[ending](made, PLAIN), format_=ending)
     assert all(a.end == b.start for a, b in pairwise(found))
 
 
+@given(captions())
+def test_substation_reads_back(made: list[Caption]) -> None:
+    text = FORMATS["ass"](made, Sheet(0, timed=True, look=LOOK, size=(1080, 1920)))
+    found = pysubs2.SSAFile.from_string(text, format_="ass")
+    assert len(found) == len(made)
+    for event, caption in zip(found, made, strict=True):
+        assert abs(caption.start_us / 1_000 - event.start) <= 5
+        assert abs(caption.end_us / 1_000 - event.end) <= 5
+
+
+def test_substation_has_the_look_the_accents_and_when_words_are_said() -> None:
+    text = FORMATS["ass"]([SAID], Sheet(0, timed=True, look=LOOK, size=(1080, 1920)))
+    found = pysubs2.SSAFile.from_string(text, format_="ass")
+    style = found.styles["Piece"]
+    assert (style.fontname, style.bold, style.fontsize, style.outline) == ("Fira Sans", True, 80, 6)
+    assert (style.primarycolor.r, style.secondarycolor.a) == (250, 127)
+    (event,) = found
+    assert event.plaintext == "We mend\nkettles"
+    assert [int(one) for one in re.findall(r"\\k(\d+)", event.text)] == [40, 70, 90]
+    assert r"\c&H00283CC8&" in event.text
+    assert r"\pos(324,384)" in event.text
+    (back,) = read(text).captions
+    assert back.starts == (1_000_000, 1_400_000, 2_100_000)
+    assert back.place == Place("top", "left")
+    assert back.lines == SAID.lines
+
+
+def test_webvtt_has_places_styles_and_when_words_are_said() -> None:
+    text = FORMATS["vtt"]([SAID], Sheet(0, timed=True, look=LOOK, size=(1080, 1920)))
+    (cue,) = webvtt.from_buffer(StringIO(text))
+    assert cue.text == "We mend\nkettles"
+    assert "line:20% position:30% align:start" in text
+    assert "color: rgba(250, 240, 230, 1.00);" in text
+    (back,) = read(text).captions
+    assert back.starts == (1_000_000, 1_400_000, 2_100_000)
+    assert back.place == Place("top", "left")
+
+
+def test_a_moment_outside_of_its_caption_is_left_out() -> None:
+    late = Caption(0, 1_000_000, ("a b c",), (
+        Shown("a", 0, 10), Shown("b", 1_500_000, 1_600_000), Shown("c", 400_000, 500_000),
+    ))  # fmt: skip
+    text = FORMATS["vtt"]([late], Sheet(0, timed=True))
+    assert text.endswith("a b <00:00:00.400>c\n")
+
+
+def test_plain_text_can_say_when() -> None:
+    assert FORMATS["txt"]([SAID], Sheet(0, timed=True)) == "00:00:01.000  We mend kettles\n"
+
+
 def test_plain_text_is_the_words_alone() -> None:
-    text = FORMATS["txt"](TRICKY, 0)
+    text = FORMATS["txt"](TRICKY, PLAIN)
     assert text.splitlines()[1] == "an arrow --> here and a second line"
 
 
 def test_json_has_words_and_captions() -> None:
     word = Shown("mend", 100_000, 300_000, 0.9, "Marlo")
     made = [Caption(60_000, 900_000, ("mend",), (word,))]
-    assert json.loads(FORMATS["json"](made, 2_000_000)) == {
+    assert json.loads(FORMATS["json"](made, Sheet(2_000_000))) == {
         "duration_us": 2_000_000,
         "words": [
             {

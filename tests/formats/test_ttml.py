@@ -10,7 +10,7 @@ from hypothesis import given
 
 from mortiser.core.errors import BadInput
 from mortiser.core.words import Shown
-from mortiser.formats.base import Caption, Place
+from mortiser.formats.base import Caption, Place, Sheet
 from mortiser.formats.registry import FORMATS, read, reader_of
 from mortiser.formats.ttml import PARAMETER, TT, XML
 from tests.formats.test_files import TRICKY, captions, near
@@ -22,7 +22,7 @@ HEAD = (
 
 
 def written(made: list[Caption]) -> str:
-    return FORMATS["ttml"](made, 10_000_000)
+    return FORMATS["ttml"](made, Sheet(10_000_000))
 
 
 @given(captions())
@@ -122,7 +122,7 @@ def test_a_table_of_words_is_read_by_spreadsheets() -> None:
         Shown("=SUM(1)", 0, 250_000, confidence=0.5, speaker="Ada"),
         Shown('“say,"so"', 250_000, 1_000_400),
     )
-    text = FORMATS["csv"]([Caption(0, 1_000_000, ("x",), words)], 0)
+    text = FORMATS["csv"]([Caption(0, 1_000_000, ("x",), words)], Sheet(0))
     head, *rows = csv.reader(io.StringIO(text))
     assert head[:2] == ["caption", "word"]
     assert rows == [

@@ -9,9 +9,10 @@ import pytest
 
 from mortiser.core.edits.words import RetypeCue
 from mortiser.core.errors import BadInput, Conflict
+from mortiser.core.output import TextFile
 from mortiser.core.words import word_key
 from mortiser.formats import srt
-from mortiser.formats.base import Caption
+from mortiser.formats.base import Caption, Sheet
 from mortiser.jobs.bringing_in import BroughtIn, Hearing, bring_in, hear_again
 from mortiser.outputs.captions import caption_text
 from mortiser.settings import Settings
@@ -82,7 +83,7 @@ def srt_of_truth() -> str:
         run = TRUTH[i : i + 6]
         line = " ".join(word["text"] for word in run)
         captions.append(Caption(run[0]["start_us"], run[-1]["end_us"], (line,)))
-    return srt.write(captions, 0)
+    return srt.write(captions, Sheet(0))
 
 
 def test_imported_captions_keep_their_times_and_their_words_are_found(shop: Shop) -> None:
@@ -103,12 +104,14 @@ def test_imported_captions_keep_their_times_and_their_words_are_found(shop: Shop
 
 def test_lines_of_a_file_are_kept_and_written_again(shop: Shop) -> None:
     made = take_in(shop, COUNTER, wanted=False)
-    text = srt.write([Caption(700_000, 2_300_000, ("Welcome", "back to the", "mending room."))], 0)
+    text = srt.write(
+        [Caption(700_000, 2_300_000, ("Welcome", "back to the", "mending room."))], Sheet(0)
+    )
     imported(shop, made, text.encode())
     (cue,) = cues(shop, made)
     assert cue.line_starts == (1, 4)
     piece = projects.piece(shop.database.connection, made.piece_id)
-    written = caption_text("srt", [cue], piece)
+    written = caption_text(TextFile(form="srt"), [cue], piece)
     assert "Welcome\nback to the\nmending room.\n" in written
 
 

@@ -318,7 +318,7 @@ MAKERS: dict[type[BaseEdit], Callable[[Place], BaseEdit]] = {
     ),
     layers.DropLayer: lambda p: layers.DropLayer(piece_id=p.piece, layer_id=1 + p.n % 2),
     delivering.SetOutputs: lambda p: delivering.SetOutputs(
-        piece_id=p.piece, outputs=["vtt", "mp4"][: 1 + p.n % 2]
+        piece_id=p.piece, outputs=["vtt", "mp4"][: 1 + p.n % 2], naming=[None, "{piece} {date}"][p.n % 2]
     ),
     delivering.SetPost: lambda p: delivering.SetPost(
         piece_id=p.piece, post=Post(title=p.text[:40], tags=("tea",) * (p.n % 3))

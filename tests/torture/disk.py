@@ -14,7 +14,7 @@ from pathlib import Path
 import httpx
 
 from tests.recordings import KETTLE, small_demo
-from tests.serving import Server, bring_in, wait_for_job
+from tests.serving import Server, bring_in, wait_delivered
 from tests.torture.state import (
     Confirmed,
     jobs_ended,
@@ -133,18 +133,19 @@ def filling_while_delivering(bench: Bench) -> None:
     bench.disk.fill()
     until(lambda: none_runs(bench.client, bench.project), "a delivery on a full disk")
     delivery = read(bench.client, bench.project)["deliveries"][0]
-    if delivery["status"] == "failed":
-        assert "free some space" in delivery["error"], delivery
-        bench.disk.empty()
-        assert bench.client.post(f"/api/jobs/{delivery['job_id']}/retry").is_success
+    for file in delivery["files"]:
+        if file["status"] == "failed":
+            assert "free some space" in file["error"], delivery
+            bench.disk.empty()
+            assert bench.client.post(f"/api/jobs/{file['job_id']}/retry").is_success
     bench.disk.empty()
-    wait_for_job(bench.client, bench.project, "deliver")
+    wait_delivered(bench.client, bench.project)
 
 
 def cancelling(bench: Bench) -> None:
     assert bench.deliver().is_success
     bench.disk.fill()
-    job = read(bench.client, bench.project)["deliveries"][0]["job_id"]
+    job = read(bench.client, bench.project)["deliveries"][0]["files"][0]["job_id"]
     answer = bench.client.post(f"/api/jobs/{job}/cancel")
     assert answer.is_success or answer.status_code == 409, answer.text  # 409: it had ended.
     until(lambda: jobs_ended(bench.client, bench.project), "a cancelled job on a full disk", 60)
@@ -152,7 +153,7 @@ def cancelling(bench: Bench) -> None:
 
 def trying_again(bench: Bench) -> None:
     assert bench.deliver().is_success
-    job = read(bench.client, bench.project)["deliveries"][0]["job_id"]
+    job = read(bench.client, bench.project)["deliveries"][0]["files"][0]["job_id"]
     bench.client.post(f"/api/jobs/{job}/cancel")
     until(lambda: jobs_ended(bench.client, bench.project), "a cancelled job", 60)
     bench.disk.fill()
@@ -217,7 +218,7 @@ def starting_with_work_left(bench: Bench) -> None:
     bench.disk.fill()
     bench.restart(signal.SIGKILL)
     assert read(bench.client, bench.project)["cues"]
-    job = read(bench.client, bench.project)["deliveries"][0]
+    job = read(bench.client, bench.project)["deliveries"][0]["files"][0]
     if job["status"] in ("queued", "running"):
         answer = bench.client.post(f"/api/jobs/{job['job_id']}/cancel")
         assert answer.is_success or answer.status_code == 409, answer.text

@@ -13,6 +13,7 @@ from fastapi.staticfiles import StaticFiles
 
 from mortiser import __version__
 from mortiser.api import (
+    delivery_routes,
     dress_routes,
     edit_routes,
     errors,
@@ -22,6 +23,7 @@ from mortiser.api import (
     guide_routes,
     importing_routes,
     jig_routes,
+    job_routes,
     legibility_routes,
     media_routes,
     pace_routes,
@@ -87,6 +89,8 @@ def create_app(shop: Shop, *, with_worker: bool = True) -> FastAPI:
         following_routes,
         media_routes,
         piece_routes,
+        delivery_routes,
+        job_routes,
         playing_routes,
         post_routes,
         trim_routes,

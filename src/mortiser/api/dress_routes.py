@@ -18,10 +18,10 @@ from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.finish.model import Finish
 from mortiser.core.finish.stored import read_finishes, write_finishes
 from mortiser.core.limits import Id, Micros, Name
+from mortiser.core.naming import file_stem
 from mortiser.core.suggesting import suggest
 from mortiser.emoji import LARGEST_SIDE, emoji_png, emoji_to_choose, find_emoji
 from mortiser.fonts import font_book, own, shipped
-from mortiser.jobs.delivering import file_stem
 from mortiser.outputs.programmes import painted, programme_of
 from mortiser.store import deliveries, finishes, palette, projects
 from mortiser.wiring import still_picture

@@ -11,6 +11,7 @@ from pydantic import BaseModel, Field
 from starlette.concurrency import run_in_threadpool
 
 from mortiser.api import schemas
+from mortiser.api.delivery_schemas import DeliveryView
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
 from mortiser.core.errors import MortiserError
@@ -30,7 +31,7 @@ class Pulse(BaseModel):
     sources: list[schemas.SourceView]
     disk_full: bool = Field(description="Whether work waits until there is room on the disk.")
     jobs: list[schemas.JobView]
-    deliveries: list[schemas.DeliveryView]
+    deliveries: list[DeliveryView]
 
 
 @router.get("/{project_id}/pulse")
@@ -46,7 +47,7 @@ def read_pulse(project_id: Id, shop: OpenShop) -> Pulse:
             sources=[schemas.SourceView.of(source, shop.workspace) for source in sources],
             disk_full=shop.workspace.full(),
             jobs=[schemas.JobView.of(row) for row in jobs.recent(db, project_id)],
-            deliveries=schemas.DeliveryView.of_project(db, project_id),
+            deliveries=DeliveryView.of_project(db, project_id),
         )
 
 

@@ -12,8 +12,8 @@ from mortiser.api.shop import OpenShop
 from mortiser.core.edits.jigs import ApplyJig
 from mortiser.core.jig import JIGS, SUNG, Jig, jig_of, read_jig, write_jig
 from mortiser.core.limits import Id
+from mortiser.core.naming import file_stem
 from mortiser.core.own_picture import OwnPicture
-from mortiser.jobs.delivering import file_stem
 from mortiser.media.probe import tags
 from mortiser.store import editing, jigs, projects
 

@@ -5,9 +5,9 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Annotated
 
-from fastapi import Path, Query, Response
-from fastapi.responses import FileResponse, JSONResponse, StreamingResponse
-from pydantic import BaseModel, Field
+from fastapi import Query, Response
+from fastapi.responses import JSONResponse
+from pydantic import BaseModel, Field, ValidationError
 
 from mortiser.api import schemas
 from mortiser.api.attachments import attachment
@@ -16,31 +16,24 @@ from mortiser.api.scene_schemas import SceneView
 from mortiser.api.schemas import OneShape
 from mortiser.api.shop import OpenShop
 from mortiser.core import search
-from mortiser.core.errors import Conflict, NotFound
+from mortiser.core.errors import NotFound
 from mortiser.core.frame import even_size
 from mortiser.core.limits import Id, Micros, Name
+from mortiser.core.naming import file_stem
+from mortiser.core.output import TextFile
 from mortiser.core.scene import build_scene, scene_json
 from mortiser.core.scene.layered import layer_reels
 from mortiser.core.scene.waves import LONGEST_US, NOT_HEARD
-from mortiser.core.shape import MOST_SHAPES
 from mortiser.core.tapping import reaction_delay
 from mortiser.fonts import font_book
 from mortiser.formats.registry import FORMATS
-from mortiser.jobs.delivering import file_stem
 from mortiser.jobs.preparing import peaks_files
-from mortiser.jobs.sounds import is_laid
 from mortiser.media.peaks import piece_sound
 from mortiser.outputs.captions import caption_text
-from mortiser.outputs.zipped import zipped
-from mortiser.store import deliveries, finishes, jobs, projects
+from mortiser.store import finishes, projects
 from mortiser.wiring import known_engines
 
-FileName = Annotated[str, Path(max_length=300)]
 router = routes("/api", "pieces")
-
-
-class DeliverBody(BaseModel):
-    shape_ids: list[Id] = Field(default=[], max_length=MOST_SHAPES)
 
 
 class DelayView(BaseModel):
@@ -165,9 +158,13 @@ def whole_moment(cue_id: Id, shop: OpenShop, shape_id: OneShape = None) -> Momen
 
 @router.get("/pieces/{piece_id}/captions.{ending}", response_class=Response)
 def captions(piece_id: Id, ending: Name, shop: OpenShop) -> Response:
-    """The captions as a file: srt, vtt, ttml, txt, csv or json."""
-    if ending not in FORMATS:
-        raise NotFound(f"There is no caption format “{ending}”. Try {', '.join(FORMATS)}.")
+    """The captions as a file: srt, vtt, ass, ttml, txt, csv or json."""
+    try:
+        wanted = TextFile.model_validate({"form": ending})
+    except ValidationError:
+        raise NotFound(
+            f"There is no caption format “{ending}”. Try {', '.join(FORMATS)}."
+        ) from None
     with shop.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
         found = projects.piece_cues(db, piece_id)
@@ -179,73 +176,7 @@ def captions(piece_id: Id, ending: Name, shop: OpenShop) -> Response:
         "csv": "text/csv",
     }
     return Response(
-        caption_text(ending, found, piece),
+        caption_text(wanted, found, piece),
         media_type=f"{kinds.get(ending, 'text/plain')}; charset=utf-8",
         headers=attachment(f"{name}.{ending}"),
     )
-
-
-@router.post("/pieces/{piece_id}/deliveries", status_code=201)
-def deliver(piece_id: Id, shop: OpenShop, body: DeliverBody | None = None) -> schemas.DeliveryView:
-    """Start a delivery of the piece as it is now, in some of its shapes or in all of them."""
-    db = shop.database.connection
-    piece = projects.piece(db, piece_id)
-    shape_ids = body.shape_ids if body else []
-    for shape_id in shape_ids:
-        piece.in_shape(shape_id)
-    source = projects.source_row(db, piece.source_id)
-    if not projects.window_cues(db, piece_id, 0, piece.timeline.duration_us + 1):
-        raise Conflict("There are no captions to deliver yet. Wait for the first words.")
-    shop.workspace.need(source["size_bytes"], shop.settings.spare_disk)
-    shown = {clip.source_id for clip in piece.timeline.clips}
-    for row in projects.source_rows(db, piece.project_id):
-        if row["id"] in shown and not is_laid(shop.workspace, row):
-            raise Conflict(
-                "The microphone's sound is being laid under the picture. Deliver in a moment."
-            )
-    project = projects.project_row(db, piece.project_id)
-    several = len(projects.pieces(db, piece.project_id)) > 1
-    stem = file_stem(f"{project['name']} {piece.name}" if several else project["name"])
-    delivery_id, job_id = deliveries.order(shop.database, piece_id, stem, shape_ids)
-    shop.queue.submit(job_id)
-    views = schemas.DeliveryView.of_project(db, piece.project_id)
-    return next(view for view in views if view.id == delivery_id)
-
-
-@router.get("/deliveries/{delivery_id}/files/{name}", response_class=FileResponse)
-def delivered_file(delivery_id: Id, name: FileName, shop: OpenShop) -> FileResponse:
-    """A complete file of a delivery."""
-    db = shop.database.connection
-    deliveries.get(db, delivery_id)
-    known = {file.name for file in deliveries.files_of(db, [delivery_id])[delivery_id]}
-    file = shop.workspace.delivery(delivery_id) / name
-    if name not in known or not file.exists():
-        raise NotFound("That file is not there. Deliver the piece again.")
-    return FileResponse(file, filename=name)
-
-
-@router.get("/deliveries/{delivery_id}/all.zip", response_class=StreamingResponse)
-def all_files(delivery_id: Id, shop: OpenShop) -> StreamingResponse:
-    """All files of a delivery as one ZIP, made while it is sent."""
-    db = shop.database.connection
-    row = deliveries.get(db, delivery_id)
-    folder = shop.workspace.delivery(delivery_id)
-    files = [folder / file.name for file in deliveries.files_of(db, [delivery_id])[delivery_id]]
-    if not files or not all(file.exists() for file in files):
-        raise NotFound("Those files are not there. Deliver the piece again.")
-    headers = attachment(f"{row['stem']}.zip")
-    return StreamingResponse(zipped(files), media_type="application/zip", headers=headers)
-
-
-@router.post("/jobs/{job_id}/cancel")
-def cancel(job_id: Id, shop: OpenShop) -> schemas.JobView:
-    """Stop a job."""
-    return schemas.JobView.of(jobs.ask_cancel(shop.database, job_id))
-
-
-@router.post("/jobs/{job_id}/retry")
-def retry(job_id: Id, shop: OpenShop) -> schemas.JobView:
-    """Do a failed or cancelled job again; transcription goes on where it stopped."""
-    row = jobs.requeue(shop.database, job_id)
-    shop.queue.submit(job_id)
-    return schemas.JobView.of(row)

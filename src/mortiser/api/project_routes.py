@@ -13,6 +13,7 @@ from starlette.concurrency import run_in_threadpool
 from starlette.requests import ClientDisconnect
 
 from mortiser.api import schemas
+from mortiser.api.delivery_schemas import DeliveryView
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
 from mortiser.core.errors import BadInput, MortiserError, NoSpace, NotFound, TooLarge
@@ -62,7 +63,7 @@ class ProjectView(BaseModel):
     cues: list[schemas.CueView] = Field(description="Captions, piece by piece, in time order.")
     history: schemas.HistoryView
     jobs: list[schemas.JobView]
-    deliveries: list[schemas.DeliveryView]
+    deliveries: list[DeliveryView]
 
 
 @router.get("")
@@ -205,7 +206,7 @@ def read_project(project_id: Id, shop: OpenShop) -> ProjectView:
             cues=[schemas.CueView.of(cue) for cue in cues],
             history=schemas.HistoryView(undo=undo, redo=redo),
             jobs=[schemas.JobView.of(row) for row in jobs.recent(db, project_id)],
-            deliveries=schemas.DeliveryView.of_project(db, project_id),
+            deliveries=DeliveryView.of_project(db, project_id),
         )
 
 
@@ -216,7 +217,7 @@ def delete_project(project_id: Id, shop: OpenShop) -> None:
     folders = [
         shop.workspace.path(row["path"]).parent for row in projects.source_rows(db, project_id)
     ]
-    folders += [shop.workspace.delivery(row["id"]) for row in deliveries.of_project(db, project_id)]
+    folders += [shop.workspace.delivery(one) for one in deliveries.ids(db, project_id)]
     for folder in folders:
         shop.workspace.let_go(folder)
     try:

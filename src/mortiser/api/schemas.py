@@ -14,7 +14,7 @@ from mortiser.core.finish.changes import look_of
 from mortiser.core.finish.model import Finish
 from mortiser.core.layer import PLACES, Layer
 from mortiser.core.limits import Id
-from mortiser.core.output_kinds import OutputKind
+from mortiser.core.output import Output
 from mortiser.core.pace import Pace, RuleSet
 from mortiser.core.piece import Piece
 from mortiser.core.post import Post
@@ -26,9 +26,7 @@ from mortiser.jobs.bringing_in import Hearing
 from mortiser.jobs.preparing import playable
 from mortiser.jobs.sounds import is_laid, sound_of
 from mortiser.jobs.workspace import Workspace
-from mortiser.store import deliveries
 from mortiser.store.database import now_us
-from mortiser.store.deliveries import DeliveredFile
 from mortiser.store.editing import Outcome
 from mortiser.store.jobs import payload_of
 from mortiser.store.projects import microphone_of
@@ -155,45 +153,6 @@ class JobView(BaseModel):
         )
 
 
-class FileView(BaseModel):
-    kind: str
-    name: str
-    size: int
-
-
-class DeliveryView(BaseModel):
-    id: int
-    job_id: int
-    status: JobStatus
-    progress: float
-    seconds_left: float | None
-    error: str | None
-    created_us: int
-    revision: int
-    files: list[FileView]
-
-    @classmethod
-    def of_project(cls, db: sqlite3.Connection, project_id: int) -> list[DeliveryView]:
-        """The project's deliveries, newest first."""
-        rows = deliveries.of_project(db, project_id)
-        files = deliveries.files_of(db, [row["id"] for row in rows])
-        return [cls.of(row, files[row["id"]]) for row in rows]
-
-    @classmethod
-    def of(cls, row: sqlite3.Row, files: list[DeliveredFile]) -> DeliveryView:
-        return cls(
-            id=row["id"],
-            job_id=row["job_id"],
-            status=row["status"],
-            progress=row["progress"],
-            seconds_left=seconds_left(row),
-            error=row["error"],
-            created_us=row["created_us"],
-            revision=row["revision"],
-            files=[FileView(kind=file.kind, name=file.name, size=file.size) for file in files],
-        )
-
-
 class MicrophoneView(BaseModel):
     """A sound that is heard in a recording's stead."""
 
@@ -299,7 +258,8 @@ class PieceView(BaseModel):
     digest: str = Field(description="Of its clips: another one once they were cut.")
     show_speakers: bool
     post: Post = Field(description="What is written beside it where it is shown.")
-    outputs: list[OutputKind] = Field(description="The kinds of files it is delivered as.")
+    outputs: list[Output] = Field(description="What it is delivered as.")
+    naming: str = Field(description="The pattern of its files' names; the usual one where empty.")
     file_pace: Pace | None = Field(description="Of its caption files; as the picture's if none.")
     speaker_looks: dict[str, dict[str, JsonValue]] = Field(
         description="What each speaker's captions have in place of the finish's."
@@ -329,6 +289,7 @@ class PieceView(BaseModel):
             show_speakers=piece.show_speakers,
             post=piece.post,
             outputs=list(piece.outputs),
+            naming=piece.naming,
             file_pace=piece.file_pace,
             speaker_looks={name: look_of(look) for name, look in piece.standing.speakers.items()},
             marked_words=piece.standing.marks,

@@ -15,6 +15,7 @@ from mortiser.api.shop import OpenShop
 from mortiser.core import talk
 from mortiser.core.cutting import Room
 from mortiser.core.limits import Id, Micros, Name
+from mortiser.core.naming import file_stem
 from mortiser.core.piece import Piece
 from mortiser.core.sentences import Side, beyond
 from mortiser.core.strand import Strand, reach
@@ -26,7 +27,6 @@ from mortiser.core.unspaced import joined
 from mortiser.core.words import Word
 from mortiser.formats.cut_list import CutClip, CutRecording
 from mortiser.formats.cut_list import write as cut_list_of
-from mortiser.jobs.delivering import file_stem
 from mortiser.store import projects, transcript
 from mortiser.store.fillers import fillers, set_fillers
 from mortiser.store.rows import load_strands

@@ -19,7 +19,7 @@ from mortiser.core.finish.model import Finish
 from mortiser.core.finish.parts import Value
 from mortiser.core.finish.stored import said
 from mortiser.core.layer import PLACES, Layer, Layers, Wave
-from mortiser.core.output_kinds import ALL_OUTPUTS, USUAL_OUTPUTS, Outputs
+from mortiser.core.output import MOST_OUTPUTS, USUAL_OUTPUTS, Outputs
 from mortiser.core.own_picture import OwnPicture
 from mortiser.core.pace import PACES, Pace
 from mortiser.core.piece import Piece
@@ -40,7 +40,7 @@ MOST_LETTERS = 40
 
 
 class Jig(Value):
-    """Shapes with their framings, layers, finish, pace and the kinds of files that are delivered.
+    """Shapes with their framings, layers, finish, pace and what is delivered.
 
     What is about single clips and words is left out. Headlines and pictures are slots: what a headline says is
     the piece's own, and a picture of the piece takes the place of the jig's.
@@ -54,7 +54,7 @@ class Jig(Value):
     finish: Finish
     pace: Pace
     file_pace: Pace | None = None
-    outputs: Outputs = Field(default=USUAL_OUTPUTS, min_length=1, max_length=len(ALL_OUTPUTS))
+    outputs: Outputs = Field(default=USUAL_OUTPUTS, min_length=1, max_length=MOST_OUTPUTS)
 
 
 def jig_of(name: str, piece: Piece) -> Jig:

@@ -2,20 +2,24 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Sequence
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, Field
 
 from mortiser.core.cue_timing import Frames
 from mortiser.core.finish.model import Finish
 from mortiser.core.following import Turn
+from mortiser.core.frame import BACKDROP_FPS
 from mortiser.core.layer import Layers
-from mortiser.core.output_kinds import PICTURED, OutputKind
+from mortiser.core.naming import filled
+from mortiser.core.output import Output, Outputs, TextFile, VideoFile
 from mortiser.core.pace import Pace, RuleSet
 from mortiser.core.piece import Piece
 from mortiser.core.shape import Shape, Shapes, shape_word
 from mortiser.core.standing import Standing
 from mortiser.core.subject import Tracks
+from mortiser.core.time import SECOND
 from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.words import Cue
 
@@ -30,23 +34,49 @@ class OrderedSource(BaseModel):
     path: str
     duration_us: int
     audio_track: int = 0
+    language: str = ""
     sound: str = ""
     sound_key: str = ""
 
 
-class Order(BaseModel):
-    """The piece, frozen, and the outputs wanted of it. ``stem`` begins the names of the files."""
+class Stretch(BaseModel):
+    """A stretch of a piece, in µs of it."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    start_us: int = Field(ge=0, le=10**12)
+    end_us: int = Field(gt=0, le=10**12)
+
+
+class Part(BaseModel):
+    """One file of an order: what it is, in which shape, of which stretch (all where None), and its name."""
 
     model_config = ConfigDict(frozen=True)
 
-    outputs: tuple[OutputKind, ...]
-    stem: str
+    output: Output
+    shape_id: int | None = None
+    stretch: Stretch | None = None
+    frames: int = 0
+    """How many frames it has, more or less; 0 of what has none."""
+    size: float = 0
+    seconds: float = 0
+    """How many bytes it is thought to have and how long to take (core.expectation), before correction."""
+    name: str
+
+
+class Order(BaseModel):
+    """The piece, frozen, and the outputs wanted of it, of some stretches of it (of all of it where none are
+    named). ``pattern`` names the files (core.naming), with ``facts`` in it."""
+
+    model_config = ConfigDict(frozen=True)
+
+    outputs: Outputs
+    stretches: tuple[Stretch, ...] = ()
+    pattern: str
+    facts: dict[str, str] = {}
     piece_id: int
     project_id: int
     name: str
-    width: int = 0
-    height: int = 0
-    """The frame of an order from a version that knew one shape."""
     shapes: Shapes = ()
     pictures: dict[int, tuple[int, int]] = {}
     subjects: dict[int, Tracks] = {}
@@ -69,15 +99,19 @@ class Order(BaseModel):
         piece: Piece,
         cues: Sequence[Cue],
         sources: Sequence[OrderedSource],
-        stem: str,
+        pattern: str,
         shape_ids: Sequence[int] = (),
+        stretches: Sequence[Stretch] = (),
+        facts: dict[str, str] | None = None,
     ) -> Order:
         """An order of a piece as it is now, in some of its shapes (all where none are named)."""
         chosen = tuple(one for one in piece.shapes if not shape_ids or one.id in shape_ids)
         used = {clip.source_id for clip in piece.timeline.clips}
         return cls(
             outputs=piece.outputs,
-            stem=stem,
+            stretches=tuple(stretches),
+            pattern=pattern,
+            facts=facts or {},
             piece_id=piece.id,
             project_id=piece.project_id,
             name=piece.name,
@@ -105,7 +139,7 @@ class Order(BaseModel):
             self.piece_id,
             self.project_id,
             self.name,
-            self.shapes or (Shape(id=1, width=self.width, height=self.height),),
+            self.shapes,
             self.finish,
             self.pace,
             Timeline(self.clips),
@@ -120,19 +154,84 @@ class Order(BaseModel):
             layers=self.layers,
         )
 
-    def parts(self) -> list[tuple[OutputKind, Order]]:
-        """What is made of it, a file each: what shows a picture in each shape, the rest once."""
-        found: list[tuple[OutputKind, Order]] = []
-        for kind in self.outputs:
-            if kind in PICTURED and len(self.shapes) > 1:
-                found += [(kind, self._in(shape)) for shape in self.shapes]
-            else:
-                found.append((kind, self))
-        return found
+    @property
+    def stem(self) -> str:
+        """The beginning of the names, whatever the part."""
+        return filled(self.pattern, self.facts)
 
-    def _in(self, shape: Shape) -> Order:
+    def parts(self) -> list[Part]:
+        """What is made of it, a file each: what shows a picture in each shape, the rest once; all of it for
+        each stretch."""
+        found: list[tuple[dict[str, str], Part]] = []
+        for output in self.outputs:
+            shapes: list[Shape | None] = [None]
+            if not isinstance(output, TextFile) and len(self.shapes) > 1:
+                shapes = [*self.shapes]
+            for shape in shapes:
+                for number, stretch in enumerate(self.stretches or (None,), start=1):
+                    facts = dict(self.facts)
+                    if shape:
+                        facts["shape"] = self._word(shape)
+                    if len(self.stretches) > 1:
+                        facts["part"] = str(number)
+                    part = Part(
+                        output=output,
+                        shape_id=shape and shape.id,
+                        stretch=stretch,
+                        frames=self._frames(output, stretch),
+                        name="",
+                    )
+                    found.append((facts, part))
+        return _named(self.pattern, found)
+
+    def of_part(self, part: Part) -> Order:
+        """The order of one file alone: in its shape."""
+        if part.shape_id is None:
+            return self
+        shapes = tuple(one for one in self.shapes if one.id == part.shape_id)
+        return self.model_copy(update={"shapes": shapes})
+
+    def _frames(self, output: Output, stretch: Stretch | None) -> int:
+        if not isinstance(output, VideoFile):
+            return 0
+        length = stretch.end_us - stretch.start_us if stretch else Timeline(self.clips).duration_us
+        return max(1, round(length / SECOND * output.rate_of(self.frames.rate or BACKDROP_FPS)))
+
+    def _word(self, shape: Shape) -> str:
         alike = [one for one in self.shapes if shape_word(*one.size) == shape_word(*shape.size)]
         name = shape_word(*shape.size)
-        if len(alike) > 1:
-            name += f"-{shape.width}x{shape.height}"
-        return self.model_copy(update={"shapes": (shape,), "stem": f"{self.stem}-{name}"})
+        return f"{name}-{shape.width}x{shape.height}" if len(alike) > 1 else name
+
+
+def _named(pattern: str, found: Sequence[tuple[dict[str, str], Part]]) -> list[Part]:
+    """Parts with their names: what tells alike ones apart comes behind."""
+    plain = [f"{filled(pattern, facts)}.{part.output.ending}" for facts, part in found]
+    often = Counter(name.casefold() for name in plain)
+    named: list[Part] = []
+    taken: set[str] = set()
+    for (_, part), name in zip(found, plain, strict=True):
+        stem, ending = name.removesuffix(f".{part.output.ending}"), part.output.ending
+        if often[name.casefold()] > 1:
+            stem = "-".join([stem, *_apart(part.output)])
+        full, number = f"{stem}.{ending}", 2
+        while full.casefold() in taken:
+            full, number = f"{stem}-{number}.{ending}", number + 1
+        taken.add(full.casefold())
+        named.append(part.model_copy(update={"name": full}))
+    return named
+
+
+def _apart(output: Output) -> list[str]:
+    """Words for what may tell an output from others of its ending."""
+    if isinstance(output, TextFile):
+        return ["picture"] if output.as_picture else []
+    if not isinstance(output, VideoFile):
+        return []
+    words: list[str] = [output.form]
+    if output.lines:
+        words.append(f"{output.lines}p")
+    if output.rate:
+        words.append(f"{output.rate}fps")
+    if output.captions != "burned":
+        words.append(output.captions)
+    return [*words, output.quality] if output.quality != "good" else words

@@ -12,7 +12,7 @@ from mortiser.core.finish.changes import dressed, look_text
 from mortiser.core.finish.model import Finish
 from mortiser.core.following import Turn
 from mortiser.core.layer import Layers
-from mortiser.core.output_kinds import USUAL_OUTPUTS, Outputs
+from mortiser.core.output import USUAL_OUTPUTS, Outputs
 from mortiser.core.pace import Pace, RuleSet
 from mortiser.core.placing import Size
 from mortiser.core.post import Post
@@ -57,9 +57,11 @@ class Piece:
     turns: Mapping[int, Sequence[Turn]] = field(default_factory=dict)
     """Who speaks when in its sources, where one of its shapes follows whoever speaks."""
     outputs: Outputs = USUAL_OUTPUTS
-    """The kinds of files it is delivered as."""
+    """What it is delivered as."""
     post: Post = Post()
     """What is written beside it where it is shown."""
+    naming: str = ""
+    """The pattern of its files' names; the usual one where empty."""
     shape_id: int = 0
 
     @property

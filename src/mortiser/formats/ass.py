@@ -1,10 +1,11 @@
-"""Advanced SubStation Alpha, read only: its events' times, names, words, italics, places, karaoke."""
+"""Advanced SubStation Alpha: events' times, names, words, italics, places, karaoke; the nearest look."""
 
 from __future__ import annotations
 
 import re
+from collections.abc import Sequence
 
-from mortiser.formats.base import Place
+from mortiser.formats.base import Caption, Colour, Look, Place, Sheet
 from mortiser.formats.markup import Marked, marked
 from mortiser.formats.timed import TIME, Reading, microseconds
 
@@ -18,6 +19,103 @@ USUAL_SIZE = (384.0, 288.0)
 """The picture that places count in where a file says nothing."""
 _DRAWING = re.compile(r"\\p[1-9]")
 _BREAK = re.compile(r"\\[Nn]")
+
+
+PLAIN = Look("Atkinson Hyperlegible", True, 64, (255,) * 4, (255,) * 4, outline_width=3)
+"""How captions look where nobody has said."""
+
+
+def write(captions: Sequence[Caption], sheet: Sheet) -> str:
+    """The file's text: one style, marked words in their accents' colours, karaoke where the sheet is timed."""
+    look = sheet.look or PLAIN
+    width, height = sheet.size
+    head = (
+        "[Script Info]\nScriptType: v4.00+\nWrapStyle: 2\nScaledBorderAndShadow: yes\n"
+        f"PlayResX: {width}\nPlayResY: {height}\n\n"
+        f"[V4+ Styles]\nFormat: {USUAL_STYLE}\nStyle: {_style(look)}\n\n"
+        f"[Events]\nFormat: {USUAL}\n"
+    )
+    x, y = round(look.x * width), round(look.y * height)
+    place = f"{{\\pos({x},{y})}}" if sheet.look else ""
+    return head + "".join(
+        f"Dialogue: 0,{_time(one.start_us)},{_time(one.end_us)},Piece,{_name(one.speaker)},0,0,0,,"
+        f"{place}{_text(one, look, timed=sheet.timed)}\n"
+        for one in captions
+    )
+
+
+def _style(look: Look) -> str:
+    boxed = look.box is not None
+    outline = look.box if look.box is not None else look.outline
+    row = {"left": 4, "centre": 5, "right": 6}[look.place.across if look.place else "centre"]
+    values = [
+        "Piece",
+        look.font.replace(",", " "),
+        f"{look.size:.0f}",
+        _colour(look.said),
+        _colour(look.ahead),
+        _colour(outline),
+        _colour((0, 0, 0, 150)),
+        *(-1 if look.bold else 0, 0, 0, 0, 100, 100, 0, 0, 3 if boxed else 1),
+        f"{look.size / 8 if boxed else look.outline_width:.1f}",
+        f"{look.shadow:.1f}",
+        *(row, 20, 20, 20, 1),
+    ]
+    return ",".join(map(str, values))
+
+
+def _colour(colour: Colour) -> str:
+    """Blue, green and red behind how clear it is."""
+    red, green, blue, opacity = colour
+    return f"&H{255 - opacity:02X}{blue:02X}{green:02X}{red:02X}"
+
+
+def _text(caption: Caption, look: Look, *, timed: bool) -> str:
+    """The lines; before each word how long the one before took, and its accent's colour."""
+    at = _centis(caption.start_us)
+    words = [part.word for parts in caption.parts for part in parts if part.word]
+    starts = [min(max(_centis(one.start_us), at), _centis(caption.end_us)) for one in words]
+    ends = [*starts[1:], _centis(caption.end_us)]
+    lines: list[str] = []
+    number = 0
+    for parts in caption.parts:
+        line = ""
+        for text, word in parts:
+            shown = _escaped(text.upper() if look.upper else text)
+            if word is None:
+                line += shown
+                continue
+            if timed and not number and starts[0] > at:
+                line += f"{{\\k{starts[0] - at}}}"
+            tags = f"\\k{ends[number] - starts[number]}" if timed else ""
+            mark = getattr(word, "accent", 0)
+            if mark and look.accents:
+                colour = _colour(look.accents[min(mark, len(look.accents)) - 1])
+                line += f"{{{tags}\\c{colour}&}}{shown}{{\\c{_colour(look.said)}&}}"
+            else:
+                line += f"{{{tags}}}{shown}" if tags else shown
+            number += 1
+        lines.append(line)
+    return "\\N".join(lines)
+
+
+def _escaped(text: str) -> str:
+    """A text in which nothing means anything but itself."""
+    kept = re.sub(r"\\(?=[Nnh{}])", "\\\\\u2060", text)
+    return kept.replace("{", "\\{").replace("}", "\\}")
+
+
+def _name(speaker: str | None) -> str:
+    return (speaker or "").replace(",", " ")
+
+
+def _centis(us: int) -> int:
+    return (us + 5_000) // 10_000
+
+
+def _time(us: int) -> str:
+    seconds, rest = divmod(_centis(us), 100)
+    return f"{seconds // 3600}:{seconds // 60 % 60:02d}:{seconds % 60:02d}.{rest:02d}"
 
 
 def read(text: str) -> Reading:

@@ -1,6 +1,6 @@
 """What every caption format has in common.
 
-To add a format: write a module beside this one with a ``write(captions) -> str`` (and, where it
+To add a format: write a module beside this one with a ``write(captions, sheet) -> str`` (and, where it
 is read too, ``read``), and name it in FORMATS in registry.py. Text in, values out; the caller
 does the files, always UTF-8.
 """
@@ -34,6 +34,43 @@ class Place(NamedTuple):
         return cls.of(column + (6 if y < 1 / 3 else 0 if y > 2 / 3 else 3))
 
 
+Colour = tuple[int, int, int, int]
+"""Red, green, blue, opacity, 0 to 255."""
+
+
+@dataclass(frozen=True)
+class Look:
+    """The nearest to a finish that files can say: lengths in pixels of the picture, ``ahead`` the colour of
+    words not yet said, ``said`` of the others, ``accents`` of marked words (by their mark, from 1)."""
+
+    font: str
+    bold: bool
+    size: float
+    said: Colour
+    ahead: Colour
+    outline: Colour = (0, 0, 0, 255)
+    outline_width: float = 0.0
+    shadow: float = 0.0
+    box: Colour | None = None
+    upper: bool = False
+    place: Place | None = None
+    x: float = 0.5
+    y: float = 0.9
+    """Its middle, as shares of the picture."""
+    accents: tuple[Colour, ...] = ()
+
+
+@dataclass(frozen=True)
+class Sheet:
+    """What a file says beside its captions: how long the piece lasts, when each word is said (``timed``), and
+    how captions look on a picture of a size (nothing of it where there is no look)."""
+
+    duration_us: int
+    timed: bool = False
+    look: Look | None = None
+    size: tuple[int, int] = (1920, 1080)
+
+
 @dataclass(frozen=True)
 class Caption:
     """A caption as files know it: times in piece µs, lines of plain text, its words.
@@ -59,3 +96,28 @@ class Caption:
         if not (self.turn and self.speaker and self.lines):
             return self.lines
         return (f"{self.speaker}: {self.lines[0]}", *self.lines[1:])
+
+    @property
+    def parts(self) -> tuple[tuple[Part, ...], ...]:
+        """The words of each line where they lie in its text; a text without known words as one part."""
+        waiting = list(self.words)
+        found: list[tuple[Part, ...]] = []
+        for line in self.lines:
+            parts: list[Part] = []
+            at = 0
+            while waiting and (next_at := line.find(waiting[0].text, at)) >= 0:
+                word = waiting.pop(0)
+                end = next_at + len(word.text)
+                parts.append(Part(line[at:end], word))
+                at = end
+            if at < len(line):
+                parts.append(Part(line[at:], None))
+            found.append(tuple(parts))
+        return tuple(found)
+
+
+class Part(NamedTuple):
+    """A word with the blanks before it, or letters that are no known word's."""
+
+    text: str
+    word: Word | None

@@ -4,12 +4,13 @@ from collections.abc import Callable, Sequence
 
 from mortiser.core.errors import BadInput
 from mortiser.formats import ass, csv, json, srt, ttml, txt, vtt
-from mortiser.formats.base import Caption
+from mortiser.formats.base import Caption, Sheet
 from mortiser.formats.timed import Reading
 
-FORMATS: dict[str, Callable[[Sequence[Caption], int], str]] = {
+FORMATS: dict[str, Callable[[Sequence[Caption], Sheet], str]] = {
     "srt": srt.write,
     "vtt": vtt.write,
+    "ass": ass.write,
     "ttml": ttml.write,
     "txt": txt.write,
     "csv": csv.write,

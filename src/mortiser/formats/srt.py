@@ -5,12 +5,12 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from mortiser.core.time import timecode
-from mortiser.formats.base import Caption
+from mortiser.formats.base import Caption, Sheet
 from mortiser.formats.markup import marked
 from mortiser.formats.timed import Reading, blocks
 
 
-def write(captions: Sequence[Caption], duration_us: int) -> str:
+def write(captions: Sequence[Caption], sheet: Sheet) -> str:
     """The file's text. An arrow inside a line is spelt out, since it would end the block."""
     blocks = []
     for number, caption in enumerate(captions, start=1):

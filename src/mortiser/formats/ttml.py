@@ -9,7 +9,7 @@ from xml.sax.saxutils import escape, quoteattr
 
 from mortiser.core.errors import BadInput
 from mortiser.core.time import SECOND, timecode
-from mortiser.formats.base import Caption, Place
+from mortiser.formats.base import Caption, Place, Sheet
 from mortiser.formats.markup import marked
 from mortiser.formats.timed import Reading
 
@@ -32,7 +32,7 @@ _CLOCK = re.compile(r"(\d{1,4}):(\d{1,2}):(\d{1,2})(?:\.(\d+)|:(\d{1,3}(?:\.\d+)
 _OFFSET = re.compile(r"(\d+(?:\.\d+)?)(h|m|s|ms|f|t)$")
 
 
-def write(captions: Sequence[Caption], duration_us: int) -> str:
+def write(captions: Sequence[Caption], sheet: Sheet) -> str:
     """The file's text: a region for each place, an agent for each speaker."""
     speakers = sorted({caption.speaker for caption in captions if caption.speaker})
     agents = {name: f"speaker{number}" for number, name in enumerate(speakers, start=1)}

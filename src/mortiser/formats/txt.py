@@ -4,9 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from mortiser.formats.base import Caption
+from mortiser.core.time import timecode
+from mortiser.formats.base import Caption, Sheet
 
 
-def write(captions: Sequence[Caption], duration_us: int) -> str:
-    """The file's text."""
-    return "".join(" ".join(caption.named_lines) + "\n" for caption in captions)
+def write(captions: Sequence[Caption], sheet: Sheet) -> str:
+    """The file's text: each caption behind the moment it comes, where the sheet is timed."""
+    texts = [" ".join(caption.named_lines) for caption in captions]
+    if sheet.timed:
+        texts = [f"{timecode(c.start_us)}  {text}" for c, text in zip(captions, texts, strict=True)]
+    return "".join(f"{text}\n" for text in texts)

@@ -5,8 +5,8 @@ from __future__ import annotations
 import re
 from collections.abc import Sequence
 
-from mortiser.core.time import timecode
-from mortiser.formats.base import Caption, Place
+from mortiser.core.time import round_to_ms, timecode
+from mortiser.formats.base import Caption, Colour, Look, Place, Sheet
 from mortiser.formats.markup import marked
 from mortiser.formats.timed import Reading, blocks
 
@@ -17,20 +17,67 @@ _ROWS = 15
 _ESCAPES = str.maketrans({"&": "&amp;", "<": "&lt;", ">": "&gt;"})
 
 
-def write(captions: Sequence[Caption], duration_us: int) -> str:
+def write(captions: Sequence[Caption], sheet: Sheet) -> str:
     """The file's text, signs that mean something escaped."""
     blocks = ["WEBVTT\n"]
+    if sheet.look:
+        blocks.append(_style(sheet.look))
     for caption in captions:
         times = f"{timecode(caption.start_us)} --> {timecode(caption.end_us)}"
-        text = "\n".join(line.translate(_ESCAPES) for line in caption.lines)
+        if sheet.look:
+            times += _settings(sheet.look)
+        text = _timed(caption) if sheet.timed else "\n".join(map(_plain, caption.lines))
         voice = f"<v {_plain(caption.speaker)}>" if caption.speaker else ""
         blocks.append(f"{times}\n{voice}{text}\n")
     return "\n".join(blocks)
 
 
-def _plain(name: str) -> str:
-    """A name as an annotation: no signs that would end it."""
-    return name.translate(_ESCAPES)
+def _timed(caption: Caption) -> str:
+    """The lines with the moment each word is said, but for what lies outside of the caption."""
+    last = round_to_ms(caption.start_us)
+    end = round_to_ms(caption.end_us)
+    lines = []
+    for parts in caption.parts:
+        line = ""
+        for text, word in parts:
+            at = round_to_ms(word.start_us) if word else 0
+            blank = text[: len(text) - len(text.lstrip())]
+            # Grammar: each later than the one before, within the caption.
+            if word and last < at < end:
+                line += f"{blank}<{timecode(at * 1_000)}>"
+                last = at
+                blank = ""
+            line += blank + _plain(text.lstrip())
+        lines.append(line)
+    return "\n".join(lines)
+
+
+def _style(look: Look) -> str:
+    """A style sheet: letters, and what lies behind them."""
+    rules = [f"color: {_css(look.said)};", f'font-family: "{look.font}";']
+    rules.append(f"font-weight: {'bold' if look.bold else 'normal'};")
+    rules.append(f"background: {_css(look.box) if look.box else 'transparent'};")
+    if look.outline_width:
+        rules.append(f"text-shadow: 0 0 {look.outline_width:.0f}px {_css(look.outline)};")
+    inside = "\n".join(f"  {rule}" for rule in rules)
+    ahead = f"::cue(:future) {{\n  color: {_css(look.ahead)};\n}}"
+    return f"STYLE\n::cue {{\n{inside}\n}}\n{ahead}\n"
+
+
+def _css(colour: Colour) -> str:
+    red, green, blue, opacity = colour
+    return f"rgba({red}, {green}, {blue}, {opacity / 255:.2f})"
+
+
+def _settings(look: Look) -> str:
+    side = look.place.across if look.place else "centre"
+    align = {"left": "start", "centre": "center", "right": "end"}[side]
+    return f" line:{100 * look.y:.0f}% position:{100 * look.x:.0f}% align:{align}"
+
+
+def _plain(text: str) -> str:
+    """A text without signs that mean something."""
+    return text.translate(_ESCAPES)
 
 
 def read(text: str) -> Reading:

@@ -13,13 +13,13 @@ from mortiser.jobs.source_given import SourceGiven, keep_nothing, read_source
 from mortiser.jobs.task import Task
 from mortiser.jobs.tools import Tools
 from mortiser.jobs.workspace import Workspace
-from mortiser.media.encode import Quality
+from mortiser.media.forms import h264
 from mortiser.render.burn import burn
 from mortiser.render.programme import Recording, of_one
 from mortiser.render.segments import preview_size
 from mortiser.store.projects import SourceRow
 
-QUALITY = Quality(crf=20, preset="superfast", key_every=12)
+FORM = h264(crf=20, preset="superfast", key_every=12)
 
 
 def make_draft(tools: Tools, task: Task, given: SourceGiven) -> Iterator[None]:
@@ -33,7 +33,7 @@ def make_draft(tools: Tools, task: Task, given: SourceGiven) -> Iterator[None]:
     size = preview_size((source["width"], source["height"]))
     partial = task.partial(file)
     try:
-        burn(of_one(recording, size), partial, task.progress, QUALITY)
+        burn(of_one(recording, size), partial, task.progress, FORM)
         task.still_wanted()
         partial.rename(file)
     finally:

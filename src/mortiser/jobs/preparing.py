@@ -14,7 +14,7 @@ from mortiser.jobs.source_given import SourceGiven, read_source
 from mortiser.jobs.task import Task
 from mortiser.jobs.tools import Tools
 from mortiser.jobs.workspace import Workspace
-from mortiser.media.encode import Quality
+from mortiser.media.forms import h264
 from mortiser.media.peaks import compute_peaks, peaks_beside, save_peaks, track_key
 from mortiser.media.sound import RATE, Samples, stream_sound
 from mortiser.render.burn import burn
@@ -23,7 +23,7 @@ from mortiser.store import projects
 from mortiser.store.projects import SourceRow
 
 PEAKS_SHARE = 0.2
-PROXY_QUALITY = Quality(crf=24, preset="superfast")
+PROXY_QUALITY = h264(crf=24, preset="superfast")
 
 
 def prepare(tools: Tools, task: Task, given: SourceGiven) -> Iterator[str]:

@@ -1,59 +1,25 @@
-"""Write a video: H.264 picture and sound in an MP4 that begins to play at once."""
+"""Write a video: picture, sound, and captions to be switched on."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from dataclasses import dataclass, field
+import os
 from fractions import Fraction
 from pathlib import Path
 from typing import Union
 
 import av
+from av.subtitles.stream import SubtitleStream
 
 from mortiser.core.errors import MortiserError
+from mortiser.media.forms import Form, h264
 from mortiser.media.frames import Resampler
 
-AAC_RATES = (8_000, 11_025, 12_000, 16_000, 22_050, 24_000, 32_000, 44_100, 48_000)
-"""Sample rates (Hz) that AAC has and players take."""
-BIT_RATE = 192_000
 Sound = Union["av.Packet[av.AudioStream]", av.AudioFrame]
 """To be written as it is, or to be encoded."""
-
-
-@dataclass(frozen=True)
-class Quality:
-    """x264's settings."""
-
-    crf: int = 19
-    preset: str = "veryfast"
-    key_every: int = 0
-    """Frames from one key frame to the next at most; x264's own choice where 0."""
-
-    @property
-    def options(self) -> dict[str, str]:
-        """As FFmpeg takes them."""
-        keys = {"g": str(self.key_every)} if self.key_every else {}
-        return {"crf": str(self.crf), "preset": self.preset, **keys}
-
-
-@dataclass(frozen=True)
-class Form:
-    """How an MP4 is laid out, x264's further settings, and the codec of sound that is encoded."""
-
-    flags: str
-    picture: Mapping[str, str] = field(default_factory=dict)
-    sound: str = "aac"
-    samples: str = "fltp"
-
-
-DELIVERED = Form("+faststart")
-STREAMED = Form(
-    "frag_keyframe+empty_moov+default_base_moof",
-    {"profile": "baseline", "tune": "zerolatency", "bf": "0"},
-    "flac",
-    "s16",
-)
-"""Pieces of a stream that a browser puts together."""
+MS = Fraction(1, 1_000)
+LONGEST_TEXT = 65_535
+os.environ.setdefault("SVT_LOG", "1")
+"""The encoder of AV1 tells of errors alone; nothing else can be said to it through FFmpeg."""
 
 
 class Encoder:
@@ -68,18 +34,21 @@ class Encoder:
         size: tuple[int, int],
         rate: Fraction,
         time_base: Fraction,
-        quality: Quality,
-        form: Form = DELIVERED,
+        form: Form | None = None,
     ) -> None:
-        self._form = form
-        self._file = av.open(str(out), "w", format="mp4", options={"movflags": form.flags})
-        options = {**quality.options, **form.picture}
-        self._picture = self._file.add_stream("libx264", rate=rate, options=options)
+        self._form = form = form or h264()
+        self._file = av.open(str(out), "w", format=form.container, options=dict(form.layout))
+        stream = self._file.add_stream(form.codec, rate=rate, options=dict(form.options))
+        assert isinstance(stream, av.VideoStream)
+        self._picture = stream
         self._picture.width, self._picture.height = size
-        self._picture.pix_fmt = "yuv420p"
+        self._picture.pix_fmt = form.planes
+        if form.tag:
+            self._picture.codec_tag = form.tag
         # Each frame's own time is kept: phone video has a variable rate.
-        self._picture.codec_context.time_base = time_base
+        self._picture.codec_context.time_base = 1 / rate if form.whole_rate else time_base
         self._sound: av.AudioStream | None = None
+        self._text: SubtitleStream | None = None
         self._heard: int | None = None
 
     def copies(self, sound: av.AudioStream) -> None:
@@ -88,13 +57,27 @@ class Encoder:
 
     def hears(self, rate: int, layout: str) -> None:
         """The sound comes as frames, to be encoded."""
-        stream = self._file.add_stream(self._form.sound, rate=rate, layout=layout)
+        form = self._form.sound
+        assert form is not None
+        stream = self._file.add_stream(form.codec, rate=rate, layout=layout)
         assert isinstance(stream, av.AudioStream)
-        if self._form.sound == "aac":
-            stream.bit_rate = BIT_RATE
-        stream.codec_context.format = av.AudioFormat(self._form.samples)
+        if form.bit_rate:
+            stream.bit_rate = form.bit_rate
+        stream.codec_context.format = av.AudioFormat(form.samples)
         self._sound = stream
-        self._resampler = Resampler(self._form.samples, layout, rate)
+        self._resampler = Resampler(form.samples, layout, rate)
+
+    def tells(self, language: str) -> None:
+        """Captions to be switched on come too, in a language (ISO 639)."""
+        assert self._form.text is not None
+        stream = self._file.add_stream(self._form.text)
+        assert isinstance(stream, SubtitleStream)
+        stream.codec_context.time_base = MS
+        stream.time_base = MS
+        stream.codec_context.subtitle_header = _HEADER
+        stream.metadata["language"] = language
+        stream.codec_context.open(strict=False)
+        self._text = stream
 
     def sees(self, frame: av.VideoFrame) -> None:
         """What the frames' planes hold, to be stated in the file: told before anything is written."""
@@ -106,6 +89,9 @@ class Encoder:
         """One frame more."""
         if frame.pts is None:
             raise MortiserError("A frame of the recording has no time.")
+        if frame.format.name != self._form.planes:
+            # In several threads swscale writes wrong colours where their parts meet.
+            frame = frame.reformat(format=self._form.planes, threads=1)
         frame.pict_type = 0
         self._file.mux(self._picture.encode(frame))
 
@@ -122,6 +108,18 @@ class Encoder:
             for frame in self._resampler.told(part):
                 self._file.mux(self._sound.encode(frame))
 
+    def add_text(self, start_us: int, end_us: int, text: str) -> None:
+        """One caption more."""
+        if self._text is None:
+            return
+        start, end = round(start_us / 1_000), round(end_us / 1_000)
+        packet = av.Packet(_payload(text, self._form.text))
+        packet.stream = self._text
+        packet.time_base = MS
+        packet.pts = packet.dts = start
+        packet.duration = end - start
+        self._file.mux(packet)
+
     def finish(self) -> None:
         """No more comes."""
         if self._heard is not None and self._sound is not None:
@@ -134,6 +132,24 @@ class Encoder:
         self._file.close()
 
 
-def aac_rate(rate: int) -> int:
-    """The rate AAC has that loses nothing of a sound of another."""
-    return next((one for one in AAC_RATES if one >= rate), AAC_RATES[-1])
+_HEADER = (
+    b"[Script Info]\nScriptType: v4.00+\n\n[V4+ Styles]\n"
+    b"Format: Name, Fontname, Fontsize, PrimaryColour, SecondaryColour, OutlineColour, BackColour, "
+    b"Bold, Italic, Underline, StrikeOut, ScaleX, ScaleY, Spacing, Angle, BorderStyle, Outline, "
+    b"Shadow, Alignment, MarginL, MarginR, MarginV, Encoding\n"
+    b"Style: Default,Arial,16,&Hffffff,&Hffffff,&H0,&H0,0,0,0,0,100,100,0,0,1,1,0,2,10,10,10,1\n\n"
+    b"[Events]\nFormat: Layer, Start, End, Style, Name, MarginL, MarginR, MarginV, Effect, Text\n"
+)
+"""What FFmpeg's encoders of text begin from."""
+
+
+def _payload(text: str, codec: str | None) -> bytes:
+    """A caption as its codec has it: 3GPP timed text (behind its length), or a WebVTT cue's payload.
+
+    FFmpeg's encoders take events of another format, in which braces cannot be said.
+    """
+    if codec == "mov_text":
+        data = text.encode()[:LONGEST_TEXT]
+        return len(data).to_bytes(2, "big") + data
+    escaped = text.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;")
+    return escaped.encode()

@@ -4,17 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from mortiser.core.output_kinds import OutputKind
-from mortiser.outputs.base import Output
-from mortiser.outputs.captions import CaptionFile
-from mortiser.outputs.video import BurnedIn
+from mortiser.outputs.base import Maker
+from mortiser.outputs.captions import TextFiles
+from mortiser.outputs.still import Stills
+from mortiser.outputs.video import Videos
 
-OUTPUTS: Mapping[OutputKind, Output] = {
-    "mp4": BurnedIn(),
-    "srt": CaptionFile("srt"),
-    "vtt": CaptionFile("vtt"),
-    "ttml": CaptionFile("ttml"),
-    "txt": CaptionFile("txt"),
-    "csv": CaptionFile("csv"),
-    "json": CaptionFile("json"),
-}
+OUTPUTS: Mapping[str, Maker] = {"video": Videos(), "text": TextFiles(), "still": Stills()}
+"""By the ``kind`` of an output."""

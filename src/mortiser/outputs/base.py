@@ -1,4 +1,4 @@
-"""What every kind of output does: plan, make, verify."""
+"""What every kind of output does: make a file, and verify it."""
 
 from __future__ import annotations
 
@@ -7,7 +7,7 @@ from pathlib import Path
 from typing import Protocol
 
 from mortiser.core.errors import MortiserError
-from mortiser.core.order import Order
+from mortiser.core.order import Order, Part
 
 Files = Callable[[str], Path]
 """Where a recording lies, by its path in the workspace."""
@@ -23,16 +23,13 @@ class Unlike(MortiserError):
         )
 
 
-class Output(Protocol):
-    """One kind of delivered file."""
-
-    def plan(self, order: Order) -> str:
-        """The file's name."""
+class Maker(Protocol):
+    """One kind of delivered file. Orders are those of the part's shape alone."""
 
     def make(
-        self, order: Order, out: Path, files: Files, progress: Callable[[float], None]
+        self, order: Order, part: Part, out: Path, files: Files, progress: Callable[[float], None]
     ) -> None:
         """Write the file. ``progress`` gets 0..1 and may raise to stop. Raises MortiserError."""
 
-    def verify(self, order: Order, made: Path) -> None:
+    def verify(self, order: Order, part: Part, made: Path, files: Files) -> None:
         """Read the file back. Raises Unlike."""

@@ -2,62 +2,76 @@
 
 from __future__ import annotations
 
+import codecs
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from pathlib import Path
 
 from mortiser.core.file_captions import file_captions
 from mortiser.core.layout.caption_lines import caption_lines
-from mortiser.core.order import Order
-from mortiser.core.output_kinds import OutputKind
+from mortiser.core.order import Order, Part, Stretch
+from mortiser.core.output import TextFile
 from mortiser.core.piece import Piece
 from mortiser.core.speakers import speaker_of, turns
 from mortiser.core.words import Cue
 from mortiser.fonts import font_book
 from mortiser.formats import registry
-from mortiser.formats.base import Caption
+from mortiser.formats.base import Caption, Sheet
 from mortiser.formats.registry import FORMATS, READERS
 from mortiser.outputs.base import Files, Unlike
+from mortiser.outputs.looks import look_of
 
 
-@dataclass(frozen=True)
-class CaptionFile:
+class TextFiles:
     """The captions in one format, at the pace of files where the piece has one."""
 
-    kind: OutputKind
-
-    def plan(self, order: Order) -> str:
-        """See Output."""
-        return f"{order.stem}.{self.kind}"
-
     def make(
-        self, order: Order, out: Path, files: Files, progress: Callable[[float], None]
+        self, order: Order, part: Part, out: Path, files: Files, progress: Callable[[float], None]
     ) -> None:
-        """See Output."""
-        text = caption_text(self.kind, order.cues, order.piece)
-        out.write_text(text, encoding="utf-8", newline="")
+        """See Maker."""
+        out.write_bytes(_data(order, part))
 
-    def verify(self, order: Order, made: Path) -> None:
+    def verify(self, order: Order, part: Part, made: Path, files: Files) -> None:
         """Read by our own reader, the file has as many captions as were written; what no reader is for is
         what was written."""
-        text = made.read_bytes().decode()
-        if self.kind not in READERS:
-            if text != caption_text(self.kind, order.cues, order.piece):
-                raise Unlike(self.plan(order), "it is not what was written")
+        data, wanted = made.read_bytes(), _text_file(part)
+        if wanted.form not in READERS:
+            if data != _data(order, part):
+                raise Unlike(part.name, "it is not what was written")
             return
-        found = len(registry.read(text).captions)
-        wanted = len(_captions(order.cues, order.piece))
-        if found != wanted:
-            raise Unlike(self.plan(order), f"it reads as {found} captions instead of {wanted}")
+        count = len(captions_of(order.cues, order.piece, wanted, part.stretch))
+        found = len(registry.read(data.decode("utf-8-sig")).captions) if count else 0
+        if found != count:
+            raise Unlike(part.name, f"it reads as {found} captions instead of {count}")
 
 
-def caption_text(ending: str, cues: Sequence[Cue], piece: Piece) -> str:
-    """A piece's captions as a file of one format, by its ending."""
-    return FORMATS[ending](_captions(cues, piece), piece.timeline.duration_us)
+def _text_file(part: Part) -> TextFile:
+    assert isinstance(part.output, TextFile)
+    return part.output
 
 
-def _captions(cues: Sequence[Cue], piece: Piece) -> list[Caption]:
-    if piece.file_pace is not None:
+def _data(order: Order, part: Part) -> bytes:
+    wanted = _text_file(part)
+    text = caption_text(wanted, order.cues, order.piece, part.stretch)
+    return (codecs.BOM_UTF8 if wanted.mark else b"") + text.encode()
+
+
+def caption_text(
+    wanted: TextFile, cues: Sequence[Cue], piece: Piece, stretch: Stretch | None = None
+) -> str:
+    """A piece's captions, or those of a stretch of it, as a file."""
+    captions = captions_of(cues, piece, wanted, stretch)
+    styled = wanted.styled or wanted.form == "ass"
+    look = look_of(piece.worn, piece.size) if styled else None
+    length = stretch.end_us - stretch.start_us if stretch else piece.timeline.duration_us
+    return FORMATS[wanted.form](captions, Sheet(length, wanted.timed, look, piece.size))
+
+
+def captions_of(
+    cues: Sequence[Cue], piece: Piece, wanted: TextFile, stretch: Stretch | None = None
+) -> list[Caption]:
+    """A piece's captions with their lines; of a stretch, in its time."""
+    if piece.file_pace is not None and not wanted.as_picture:
         lined = file_captions(
             cues, piece.file_pace, piece.timeline, piece.frames, named=piece.show_speakers
         )
@@ -74,4 +88,27 @@ def _captions(cues: Sequence[Cue], piece: Piece) -> list[Caption]:
             replace(caption, speaker=speaker_of(cue), turn=name is not None)
             for caption, cue, name in zip(captions, cues, turns(cues), strict=True)
         ]
-    return captions
+    return _within(captions, stretch) if stretch else captions
+
+
+def _within(captions: Sequence[Caption], stretch: Stretch) -> list[Caption]:
+    """Those that stand in a stretch for a moment that can be seen, in its time."""
+    first, last = stretch.start_us, stretch.end_us
+    found: list[Caption] = []
+    for one in captions:
+        start, end = max(one.start_us, first), min(one.end_us, last)
+        if end - start >= LEAST_US:
+            words = tuple(
+                replace(
+                    word,
+                    start_us=max(first, min(word.start_us, last)) - first,
+                    end_us=max(first, min(word.end_us, last)) - first,
+                )
+                for word in one.words
+            )
+            found.append(replace(one, start_us=start - first, end_us=end - first, words=words))
+    return found
+
+
+LEAST_US = 1_000
+"""Files count in milliseconds."""

@@ -3,17 +3,22 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 from fractions import Fraction
 from pathlib import Path
 from tempfile import TemporaryDirectory
 
+from mortiser.core.clip_framing import ClipFraming
+from mortiser.core.errors import BadInput
 from mortiser.core.frame import BACKDROP_FPS, even_size
-from mortiser.core.order import OrderedSource
+from mortiser.core.order import OrderedSource, Stretch
+from mortiser.core.output import VideoFile
 from mortiser.core.piece import Piece
 from mortiser.core.scene import SceneReel
 from mortiser.core.scene.layered import layer_reels
 from mortiser.core.scene.waves import NOT_HEARD, Heard
 from mortiser.core.speakers import with_names
+from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.words import Cue
 from mortiser.fonts import font_book
 from mortiser.media.peaks import compute_peaks, peaks_beside, piece_sound, save_peaks, track_key
@@ -29,21 +34,51 @@ def painted(piece: Piece, cues: Sequence[Cue]) -> list[Cue]:
 
 
 def programme_of(
-    piece: Piece, shown: Sequence[Cue], sources: Sequence[OrderedSource], files: Files
+    piece: Piece,
+    shown: Sequence[Cue],
+    sources: Sequence[OrderedSource],
+    files: Files,
+    *,
+    layers: bool = True,
+    video: VideoFile | None = None,
+    stretch: Stretch | None = None,
 ) -> Programme:
-    """What is played of a piece with captions (in time order) as they are painted."""
-    size = even_size(*piece.size)
+    """What is played of a piece with captions (in time order) as they are painted: at the size and the rate of
+    a video, where one is named, and of a stretch alone."""
+    size = even_size(*piece.size) if video is None else video.size_of(piece.size)
     heard = _heard(piece, sources, files)
-    rate = Fraction(piece.frames.rate).limit_denominator(1001) if piece.frames.rate else None
+    own = piece.frames.rate or BACKDROP_FPS
+    rate = Fraction(own if video is None else video.rate_of(own)).limit_denominator(1001)
+    timeline, framings = _within(piece, stretch)
     return Programme(
-        piece.timeline,
+        timeline,
         {one.id: _recording(one, files) for one in sources},
         size,
         SceneReel(shown, piece.worn, size, font_book()),
-        layer_reels(piece, shown, size, font_book(), heard),
-        rate or Fraction(BACKDROP_FPS),
-        framings=piece.framings,
+        layer_reels(piece, shown, size, font_book(), heard) if layers else (),
+        rate,
+        own_times=video is None or rate == Fraction(own).limit_denominator(1001),
+        framings=framings,
+        shown_from_us=stretch.start_us if stretch else 0,
     )
+
+
+def _within(piece: Piece, stretch: Stretch | None) -> tuple[Timeline, Sequence[ClipFraming]]:
+    """What plays of a piece in a stretch of it, and how each clip's picture lies."""
+    if stretch is None:
+        return piece.timeline, piece.framings
+    clips: list[Clip] = []
+    framings: list[ClipFraming] = []
+    for placed, framing in zip(piece.timeline.placed, piece.framings, strict=True):
+        start = max(stretch.start_us, placed.at_us)
+        end = min(stretch.end_us, placed.end_us)
+        if start < end:
+            first = placed.clip.start_us + start - placed.at_us
+            clips.append(replace(placed.clip, start_us=first, end_us=first + end - start))
+            framings.append(framing)
+    if not clips:
+        raise BadInput("The stretch lies beyond the end of the piece. Choose another.")
+    return Timeline(clips), framings
 
 
 def _heard(piece: Piece, sources: Sequence[OrderedSource], files: Files) -> Heard:

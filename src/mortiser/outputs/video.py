@@ -1,41 +1,129 @@
-"""The video with its captions in the picture."""
+"""Videos: captions in the picture, to be switched on, or on nothing for another editor."""
 
 from __future__ import annotations
 
 from collections.abc import Callable
 from pathlib import Path
 
-from mortiser.core.order import Order
+from langcodes import Language
+
+from mortiser.core.order import Order, Part
+from mortiser.core.output import TextFile, VideoFile
 from mortiser.core.time import SECOND
-from mortiser.media.probe import probe
+from mortiser.media.forms import Form, form_of
 from mortiser.outputs.base import Files, Unlike
+from mortiser.outputs.captions import captions_of
 from mortiser.outputs.programmes import painted, programme_of
-from mortiser.render.burn import burn
+from mortiser.render import sound
+from mortiser.render.burn import Texts, burn
+from mortiser.render.loops import write_gif
+from mortiser.render.loudness import Level, level_for
+from mortiser.render.overlay import write_overlay
+from mortiser.render.picture import frame_count
+from mortiser.render.programme import Programme
+from mortiser.render.reading_back import (
+    Facts,
+    captions_missing,
+    facts_of,
+    loudness_of,
+    overlay_missing,
+)
 
 SLACK_US = SECOND // 4
 """Sound comes in blocks, and a recording's own tracks end apart."""
+NEAR_LU = 0.5
+UNKNOWN = "und"
 
 
-class BurnedIn:
-    """MP4, H.264."""
-
-    def plan(self, order: Order) -> str:
-        """See Output."""
-        return f"{order.stem}.mp4"
+class Videos:
+    """All forms of video."""
 
     def make(
-        self, order: Order, out: Path, files: Files, progress: Callable[[float], None]
+        self, order: Order, part: Part, out: Path, files: Files, progress: Callable[[float], None]
     ) -> None:
-        """See Output."""
-        shown = painted(order.piece, order.cues)
-        burn(programme_of(order.piece, shown, order.sources, files), out, progress)
+        """See Maker."""
+        wanted = _video(part)
+        programme = _programme(order, part, files)
+        form = form_of(wanted.form, wanted.quality)
+        if wanted.form == "overlay":
+            write_overlay(programme, out, progress, form)
+        elif wanted.form == "gif":
+            write_gif(programme, out, progress, form)
+        else:
+            texts = _texts(order, part, wanted) if wanted.switches else None
+            level = _level(programme, form, wanted.loudness)
+            burn(programme, out, progress, form, texts=texts, level=level)
 
-    def verify(self, order: Order, made: Path) -> None:
-        """The file has the frame that was ordered, sound, and the piece's length."""
-        programme = programme_of(order.piece, (), order.sources, lambda _: made)
-        facts = probe(made)
-        name = self.plan(order)
-        if (facts.width, facts.height) != programme.size:
-            raise Unlike(name, f"its picture is {facts.width} × {facts.height} pixels")
-        if abs(facts.duration_us - programme.timeline.duration_us) > SLACK_US:
-            raise Unlike(name, f"it lasts {facts.duration_us / SECOND:.2f} s")
+    def verify(self, order: Order, part: Part, made: Path, files: Files) -> None:
+        """The file has the frame that was ordered, its streams, the piece's length and its loudness, and
+        captions where the scene has them."""
+        wanted = _video(part)
+        programme = _programme(order, part, files)
+        facts = facts_of(made)
+        what = _unlike(wanted, programme, facts)
+        if what is None and wanted.loudness is not None:
+            heard = loudness_of(made, facts.duration_us)
+            if not heard.silent and abs(heard.lufs - wanted.loudness) > NEAR_LU:
+                what = f"its loudness is {heard.lufs:.1f} LUFS"
+        if what is None and wanted.burns:
+            missing = overlay_missing if wanted.form == "overlay" else captions_missing
+            at_us = missing(programme, made, _moments(order, part))
+            if at_us is not None:
+                what = f"its captions are not as they should be at {at_us / SECOND:.1f} s"
+        if what is not None:
+            raise Unlike(part.name, what)
+
+
+def _moments(order: Order, part: Part) -> list[int]:
+    """The middle of the first caption that is shown, and of the last one."""
+    first, last = 0, order.piece.timeline.duration_us
+    if part.stretch:
+        first, last = part.stretch.start_us, min(last, part.stretch.end_us)
+    middles = [(cue.start_us + cue.end_us) // 2 for cue in order.cues]
+    shown = [at for at in middles if first <= at < last]
+    return [shown[0], shown[-1]] if shown else []
+
+
+def _unlike(wanted: VideoFile, programme: Programme, facts: Facts) -> str | None:
+    """What is not as it was ordered."""
+    if facts.size != programme.size:
+        return f"its picture is {facts.size[0]} × {facts.size[1]} pixels"
+    length = programme.timeline.duration_us
+    # A picture that moves by itself counts in hundredths of a second, frame by frame.
+    slack = max(SLACK_US, length // 20) if wanted.facts.loops else SLACK_US
+    if abs(facts.duration_us - length) > slack:
+        return f"it lasts {facts.duration_us / SECOND:.2f} s"
+    if programme.untouched is None and not wanted.facts.loops:
+        count = frame_count(programme)
+        if facts.frames != count:
+            return f"it has {facts.frames} frames instead of {count}"
+    if wanted.facts.sound != facts.sound:
+        return "it has no sound" if wanted.facts.sound else "it has sound"
+    return "its captions cannot be switched on" if wanted.switches and not facts.text else None
+
+
+def _video(part: Part) -> VideoFile:
+    assert isinstance(part.output, VideoFile)
+    return part.output
+
+
+def _programme(order: Order, part: Part, files: Files) -> Programme:
+    wanted = _video(part)
+    piece = order.piece
+    shown = painted(piece, order.cues) if wanted.burns else []
+    return programme_of(piece, shown, order.sources, files, video=wanted, stretch=part.stretch)
+
+
+def _texts(order: Order, part: Part, wanted: VideoFile) -> Texts:
+    captions = captions_of(order.cues, order.piece, TextFile(), part.stretch)
+    spoken = order.sources[0].language
+    code = Language.get(spoken).to_alpha3() if spoken else UNKNOWN
+    lines = tuple((one.start_us, one.end_us, "\n".join(one.named_lines)) for one in captions)
+    return Texts(code, lines)
+
+
+def _level(programme: Programme, form: Form, target: float | None) -> Level | None:
+    if target is None or form.sound is None:
+        return None
+    rate, layout = sound.form(programme, form.sound)
+    return level_for(lambda: sound.frames(programme, rate, layout), target)

@@ -133,3 +133,9 @@ def png(pixels: Pixels) -> bytes:
     """RGBA pixels of shape (h, w, 4), not premultiplied, as a PNG."""
     image = skia.Image.fromarray(pixels, colorType=skia.kRGBA_8888_ColorType)
     return bytes(image.encodeToData(skia.kPNG, 100))
+
+
+def jpeg(pixels: Pixels) -> bytes:
+    """The same as a JPEG, without its opacity."""
+    image = skia.Image.fromarray(pixels, colorType=skia.kRGBA_8888_ColorType)
+    return bytes(image.encodeToData(skia.kJPEG, 92))

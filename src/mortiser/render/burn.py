@@ -4,25 +4,38 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 from contextlib import closing
+from dataclasses import dataclass
 from pathlib import Path
+from typing import Any, Generic, TypeVar
 
 import av
 from av.video.reformatter import VideoReformatter
 
 from mortiser.core.scene import Shows
 from mortiser.core.time import SECOND
-from mortiser.media.encode import Encoder, Quality, Sound
+from mortiser.media.encode import Encoder, Sound
+from mortiser.media.forms import Form, SoundForm, h264
 from mortiser.media.opening import open_media, unfinished
 from mortiser.paint.painter import NOWHERE, Area, area_of, even_area, paint
 from mortiser.paint.state import State, changed, state_at
 from mortiser.render import picture, sound
 from mortiser.render.ahead import ahead
 from mortiser.render.blend import Veil, inks_of, lay, veil
+from mortiser.render.loudness import Level, levelled
 from mortiser.render.programme import Programme, Recording
 
-USUAL = Quality()
+USUAL = h264()
+Part = TypeVar("Part")
 LEAD_US = SECOND // 2
 """Sound is written this much before the picture, so that neither waits long for the other."""
+
+
+@dataclass(frozen=True)
+class Texts:
+    """Captions to be switched on: their language (ISO 639), and when each of them shows what, in order."""
+
+    language: str
+    captions: tuple[tuple[int, int, str], ...]
 
 
 class Veils:
@@ -77,53 +90,79 @@ def burn(
     programme: Programme,
     out: Path,
     progress: Callable[[float], None],
-    quality: Quality = USUAL,
+    form: Form = USUAL,
+    *,
+    texts: Texts | None = None,
+    level: Level | None = None,
 ) -> None:
-    """Write an MP4 (H.264, fast start) of a programme with its captions in the picture.
+    """Write a video of a programme with its captions in the picture.
 
-    Of an untouched recording every frame keeps its time, and sound is copied where an MP4 can hold it;
-    else it becomes AAC. ``progress`` gets 0..1 and may raise to stop. Raises BadMedia when a recording
-    cannot be read, NoSpace on a full disk; ``out`` is then incomplete, to be thrown away by the caller.
+    Of an untouched recording every frame keeps its time, and sound is copied where the form can hold it
+    and its level is not to change. ``progress`` gets 0..1 and may raise to stop. Raises BadMedia when a
+    recording cannot be read, NoSpace on a full disk; ``out`` is then incomplete, to be thrown away by the caller.
     """
     try:
-        _burn(programme, out, progress, quality)
+        _burn(programme, out, progress, form, texts, level)
     except av.error.FFmpegError as error:
         raise unfinished(error, "deliver") from error
 
 
 def _burn(
-    programme: Programme, out: Path, progress: Callable[[float], None], quality: Quality
+    programme: Programme,
+    out: Path,
+    progress: Callable[[float], None],
+    form: Form,
+    texts: Texts | None,
+    level: Level | None,
 ) -> None:
     recording = programme.untouched
     base = picture.time_base(programme)
     rate = programme.rate if recording is None else picture.usual_rate(recording)
-    encoder = Encoder(out, programme.size, rate, base, quality)
+    encoder = Encoder(out, programme.size, rate, base, form)
     try:
-        copies = recording is not None and sound.can_copy(recording)
-        parts = _copied(recording, encoder) if recording and copies else _made(programme, encoder)
-        heard = _Track(encoder, parts)
-        with closing(ahead(_painted(programme))) as frames:
+        heard = _Track(encoder.add_sound, _sound(programme, encoder, form.sound, level))
+        tracks: list[_Track[Any]] = [heard]
+        if texts is not None:
+            encoder.tells(texts.language)
+            said = ((one[0], one) for one in texts.captions)
+            tracks.append(_Track(lambda one: encoder.add_text(*one), said))
+        with closing(ahead(painted(programme))) as frames:
             for number, frame in enumerate(frames):
                 if not number:
                     encoder.sees(frame)
                 at_us = picture.moment_of(frame)
-                heard.go_to(at_us + LEAD_US)
+                for track in tracks:
+                    track.go_to(at_us + LEAD_US)
                 encoder.add_picture(frame)
                 progress(min(1.0, at_us / programme.timeline.duration_us))
-        heard.go_to(None)
+        for track in tracks:
+            track.go_to(None)
         encoder.finish()
     except BaseException:
         encoder.drop()
         raise
 
 
-def _painted(programme: Programme) -> Iterator[av.VideoFrame]:
+def painted(programme: Programme) -> Iterator[av.VideoFrame]:
+    """The frames of a programme with what is painted over them."""
     veils = [Veils(one) for one in programme.shows]
     with closing(ahead(picture.frames(programme))) as frames:
         for frame in frames:
             for one in veils:
-                one.put_on(frame, picture.moment_of(frame))
+                one.put_on(frame, picture.moment_of(frame) + programme.shown_from_us)
             yield frame
+
+
+def _sound(
+    programme: Programme, encoder: Encoder, form: SoundForm | None, level: Level | None
+) -> Iterator[tuple[int, Sound]]:
+    """Sound by the moment (µs) it begins at; copied where it can be."""
+    if form is None:
+        return iter(())
+    recording = programme.whole
+    if recording is not None and level is None and sound.can_copy(recording, form):
+        return _copied(recording, encoder)
+    return _made(programme, encoder, form, level or Level())
 
 
 def _copied(recording: Recording, encoder: Encoder) -> Iterator[tuple[int, Sound]]:
@@ -135,24 +174,26 @@ def _copied(recording: Recording, encoder: Encoder) -> Iterator[tuple[int, Sound
                 yield round(packet.dts * packet.time_base * SECOND), packet
 
 
-def _made(programme: Programme, encoder: Encoder) -> Iterator[tuple[int, Sound]]:
-    rate, layout = sound.form(programme)
+def _made(
+    programme: Programme, encoder: Encoder, form: SoundForm, level: Level
+) -> Iterator[tuple[int, Sound]]:
+    rate, layout = sound.form(programme, form)
     encoder.hears(rate, layout)
-    for frame in sound.frames(programme, rate, layout):
+    for frame in levelled(sound.frames(programme, rate, layout), level):
         yield round((frame.pts or 0) * SECOND / rate), frame
 
 
-class _Track:
-    """Writes sound as far as the picture has come."""
+class _Track(Generic[Part]):
+    """Writes sound, or captions, as far as the picture has come."""
 
-    def __init__(self, encoder: Encoder, parts: Iterator[tuple[int, Sound]]) -> None:
-        """Sound by the moment (µs) it begins at."""
-        self._encoder = encoder
+    def __init__(self, write: Callable[[Part], None], parts: Iterator[tuple[int, Part]]) -> None:
+        """Parts by the moment (µs) they begin at."""
+        self._write = write
         self._parts = parts
         self._next = next(parts, None)
 
     def go_to(self, at_us: int | None) -> None:
         """Write what begins before a moment; all there is where None."""
         while self._next is not None and (at_us is None or self._next[0] <= at_us):
-            self._encoder.add_sound(self._next[1])
+            self._write(self._next[1])
             self._next = next(self._parts, None)

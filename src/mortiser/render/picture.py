@@ -285,6 +285,7 @@ def _between(programme: Programme, held: av.VideoFrame, to_us: int) -> Iterator[
 
 def _shown(programme: Programme, at_us: int) -> list[SceneCue]:
     """All that is painted at a moment."""
+    at_us += programme.shown_from_us
     return [one for shows in programme.shows for one in shows.at(at_us)]
 
 
@@ -294,7 +295,7 @@ def _of_grid(programme: Programme, kept: Reels) -> Iterator[av.VideoFrame]:
     starts = [placed.at_us for placed in programme.timeline.placed]
     plain = _backdrop(programme.size, programme.framing(0).backdrop)
     try:
-        for number in range(_count(programme)):
+        for number in range(frame_count(programme)):
             at_us = round(number * SECOND / programme.rate)
             index = max(0, bisect_right(starts, at_us) - 1)
             placed = programme.timeline.placed[index]
@@ -329,7 +330,8 @@ def _plain(programme: Programme) -> Iterator[av.VideoFrame]:
         yield frame
 
 
-def _count(programme: Programme) -> int:
+def frame_count(programme: Programme) -> int:
+    """How many frames a programme has at its own rate."""
     # Edges of clips are whole microseconds: what they are over a frame's end is none of the next.
     return max(1, -(-(programme.timeline.duration_us - SLACK_US) * programme.rate // SECOND))
 

@@ -53,6 +53,8 @@ class Programme:
     own_times: bool = True
     """Whether an untouched recording keeps its own frame times."""
     framings: Sequence[ClipFraming] = ()
+    shown_from_us: int = 0
+    """The moment of the piece that its beginning is: captions and layers go by the time of the piece."""
 
     @property
     def shows(self) -> tuple[Shows, ...]:
@@ -64,14 +66,19 @@ class Programme:
         return self.framings[index] if self.framings else WHOLE
 
     @property
-    def untouched(self) -> Recording | None:
+    def whole(self) -> Recording | None:
         """The recording that the piece is, where it is nothing but one."""
-        if len(self.timeline.clips) != 1 or not self.own_times:
+        if len(self.timeline.clips) != 1:
             return None
         (clip,) = self.timeline.clips
         recording = self.recordings[clip.source_id]
         whole = clip.start_us == 0 and clip.end_us >= recording.duration_us
         return recording if whole else None
+
+    @property
+    def untouched(self) -> Recording | None:
+        """The same, where its frames keep their own times."""
+        return self.whole if self.own_times else None
 
 
 def of_one(recording: Recording, size: tuple[int, int], captions: Shows = NO_CAPTIONS) -> Programme:

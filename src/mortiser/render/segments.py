@@ -21,7 +21,8 @@ from mortiser.core.clip_framing import ClipFraming
 from mortiser.core.frame import BACKDROP_FPS, even_size
 from mortiser.core.time import SECOND
 from mortiser.core.timeline import Clip, Timeline
-from mortiser.media.encode import STREAMED, Encoder, Quality
+from mortiser.media.encode import Encoder
+from mortiser.media.forms import STREAMED
 from mortiser.media.opening import unfinished
 from mortiser.render import picture, sound
 from mortiser.render.ahead import ahead
@@ -32,7 +33,6 @@ PART_US = 2 * SECOND
 SHORT_SIDE = 540
 RATE = 48_000
 LAYOUT = "stereo"
-QUALITY = Quality(crf=26, preset="ultrafast")
 KIND = 'video/mp4; codecs="avc1.42C01F,flac"'
 """Constrained baseline H.264 without B frames; FLAC, since it has no priming to be cut off."""
 
@@ -98,7 +98,7 @@ def write_segment(
 
 
 def _write(programme: Programme, out: Path, rate: Fraction, reels: Reels | None) -> None:
-    encoder = Encoder(out, programme.size, rate, 1 / rate, QUALITY, STREAMED)
+    encoder = Encoder(out, programme.size, rate, 1 / rate, STREAMED)
     try:
         encoder.hears(RATE, LAYOUT)
         with closing(ahead(picture.frames(programme, reels))) as frames:

@@ -10,14 +10,11 @@ import numpy as np
 import numpy.typing as npt
 
 from mortiser.core.timeline import Placed
-from mortiser.media.encode import aac_rate
+from mortiser.media.forms import SoundForm
 from mortiser.media.frames import Resampler, decoded_sound
 from mortiser.media.opening import codec_name, open_media, origin_s
 from mortiser.render.programme import Programme, Recording
 
-COPIED = {"aac", "ac3", "alac"}
-"""Sound an MP4 holds as it is. MP3 is not among them: its decoders come late by a delay the MP4
-says nothing of."""
 CROSS_US = 8_000
 """How long one clip's sound goes over into the next one's."""
 LEAD_US = 200_000
@@ -25,19 +22,23 @@ Samples = npt.NDArray[np.float32]
 """Of shape (channels, n)."""
 
 
-def can_copy(recording: Recording) -> bool:
+def can_copy(recording: Recording, wanted: SoundForm) -> bool:
     """Whether the packets of a recording's sound can be written as they are."""
     with open_media(recording.heard) as reading:
-        return codec_name(reading.streams.audio[recording.audio_track]) in COPIED
+        return codec_name(reading.streams.audio[recording.audio_track]) in wanted.kept
 
 
-def form(programme: Programme) -> tuple[int, str]:
-    """Rate (Hz) and layout of the sound that is made: those of the first clip's, as AAC has them."""
-    recording = programme.recordings[programme.timeline.clips[0].source_id]
+def form(programme: Programme, wanted: SoundForm) -> tuple[int, str]:
+    """Rate (Hz) and layout of the sound that is made: those of the first clip's, as its codec has them."""
+    rate, layout = heard_in(programme.recordings[programme.timeline.clips[0].source_id])
+    return wanted.rate_for(rate), layout
+
+
+def heard_in(recording: Recording) -> tuple[int, str]:
+    """Rate (Hz) and layout of a recording's sound, in one channel or two."""
     with open_media(recording.heard) as reading:
         context = reading.streams.audio[recording.audio_track].codec_context
-        layout = "mono" if context.channels == 1 else "stereo"
-        return aac_rate(context.sample_rate or 48_000), layout
+        return context.sample_rate or 48_000, "mono" if context.channels == 1 else "stereo"
 
 
 def frames(programme: Programme, rate: int, layout: str) -> Iterator[av.AudioFrame]:

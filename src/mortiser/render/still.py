@@ -6,15 +6,16 @@ import av
 import numpy as np
 
 from mortiser.core.errors import BadMedia
+from mortiser.core.output import StillForm
 from mortiser.media.opening import reason
-from mortiser.paint.pictures import png
+from mortiser.paint.pictures import jpeg, png
 from mortiser.render import picture
 from mortiser.render.burn import Veils
 from mortiser.render.programme import Programme
 
 
-def still(programme: Programme, at_us: int) -> bytes:
-    """A PNG of the frame at a moment of the piece. Raises BadMedia."""
+def still(programme: Programme, at_us: int, form: StillForm = "png") -> bytes:
+    """The frame at a moment of the piece as a file. Raises BadMedia."""
     try:
         frame = picture.at(programme, at_us)
     except av.error.FFmpegError as error:
@@ -24,4 +25,5 @@ def still(programme: Programme, at_us: int) -> bytes:
     # In several threads swscale writes wrong colours at the left of where their parts of the picture meet.
     rgb = frame.reformat(format="rgba", src_colorspace=frame.colorspace, threads=1).to_ndarray()
     # Rows of a picture may be padded, which a painter does not take.
-    return png(np.ascontiguousarray(rgb))
+    encode = png if form == "png" else jpeg
+    return encode(np.ascontiguousarray(rgb))

@@ -1,44 +1,153 @@
-"""Deliveries: what was ordered of a piece, and the files that were made of it."""
+"""Deliveries: what was ordered of a piece, and the files that are made of it, a job each."""
 
 from __future__ import annotations
 
 import sqlite3
-from collections.abc import Collection, Sequence
-from dataclasses import dataclass
+from collections.abc import Sequence
+from datetime import date
 
-from mortiser.core.errors import NotFound
-from mortiser.core.order import Order, OrderedSource
+from mortiser.core.errors import BadInput, Conflict, NotFound
+from mortiser.core.expectation import Expected, expected
+from mortiser.core.order import Order, OrderedSource, Part, Stretch
+from mortiser.core.output import VideoFile
+from mortiser.core.piece import Piece
+from mortiser.core.time import SECOND
 from mortiser.store import jobs, projects
-from mortiser.store.database import Database
+from mortiser.store.database import Database, now_us
+from mortiser.store.rows import insert
 
-
-@dataclass(frozen=True)
-class DeliveredFile:
-    """A finished file: its kind (mp4, srt, vtt), name and size in bytes."""
-
-    kind: str
-    name: str
-    size: int
+ONE, SEVERAL = "{project}", "{project} {piece}"
+"""Names of files where nobody has said otherwise: of a project's one piece, of one of several."""
+REMEMBERED = 8
 
 
 def order(
-    database: Database, piece_id: int, stem: str, shape_ids: Sequence[int] = ()
-) -> tuple[int, int]:
-    """Order a delivery of a piece as it is now, in some of its shapes or in all; its id and that of the
-    job that makes it."""
+    database: Database,
+    piece_id: int,
+    today: date,
+    shape_ids: Sequence[int] = (),
+    stretches: Sequence[Stretch] = (),
+) -> tuple[int, list[int]]:
+    """Order a delivery of a piece as it is now, in some of its shapes or in all, of some stretches or of all
+    of it; its id and those of the jobs that make its files. Raises BadInput."""
     with database.transaction() as db:
-        piece = projects.piece(db, piece_id)
-        cues = projects.piece_cues(db, piece_id)
-        sources = ordered_sources(db, piece.project_id)
-        ordered = Order.of(piece, cues, sources, stem, shape_ids=shape_ids)
-        revision = projects.project_row(db, piece.project_id)["revision"]
-        job = jobs.add_in(db, piece.project_id, "deliver", {"piece_id": piece_id})
-        cursor = db.execute(
-            "INSERT INTO delivery (piece_id, job_id, stem, revision, ordered) "
-            "VALUES (?, ?, ?, ?, ?)",
-            (piece_id, job, stem, revision, ordered.model_dump_json()),
+        found, parts = planned(db, piece_id, today, shape_ids, stretches)
+        _check_lengths(found.piece, parts)
+        revision = projects.project_row(db, found.project_id)["revision"]
+        delivery = insert(
+            db,
+            "delivery",
+            project_id=found.project_id,
+            piece_id=piece_id,
+            stem=found.stem,
+            revision=revision,
+            created_us=now_us(),
+            ordered=found.model_dump_json(),
         )
-        return int(cursor.lastrowid or 0), job
+        made: list[int] = []
+        for part in parts:
+            job = jobs.add_in(db, found.project_id, "deliver", {"piece_id": piece_id})
+            insert(
+                db,
+                "delivered_file",
+                delivery_id=delivery,
+                job_id=job,
+                kind=part.output.ending,
+                name=part.name,
+                part=part.model_dump_json(),
+            )
+            made.append(job)
+        return delivery, made
+
+
+def planned(
+    db: sqlite3.Connection,
+    piece_id: int,
+    today: date,
+    shape_ids: Sequence[int] = (),
+    stretches: Sequence[Stretch] = (),
+) -> tuple[Order, list[Part]]:
+    """An order and its files as they would be made now. Raises BadInput, NotFound."""
+    piece = projects.piece(db, piece_id)
+    project = projects.project_row(db, piece.project_id)
+    for shape_id in shape_ids:
+        piece.in_shape(shape_id)
+    for one in stretches:
+        if not 0 <= one.start_us < one.end_us <= piece.timeline.duration_us:
+            raise BadInput("A stretch begins before it ends, and lies within the piece.")
+    several = len(projects.pieces(db, piece.project_id)) > 1
+    found = Order.of(
+        piece,
+        projects.piece_cues(db, piece_id),
+        ordered_sources(db, piece.project_id),
+        piece.naming or (SEVERAL if several and piece.name != project["name"] else ONE),
+        shape_ids,
+        stretches,
+        {
+            "project": project["name"],
+            "piece": piece.name,
+            "date": today.isoformat(),
+            "number": f"{_number(db, piece_id):02d}",
+        },
+    )
+    fineness = _fineness(projects.source_row(db, piece.source_id))
+    return found, [_thought(found, part, fineness) for part in found.parts()]
+
+
+def _thought(found: Order, part: Part, fineness: float) -> Part:
+    """A file with what it is thought to come to."""
+    length = _length_us(found.piece, part) / SECOND
+    shape = found.of_part(part).piece.size
+    come = expected(part.output, shape, part.frames, length, fineness)
+    return part.model_copy(update={"size": come.size, "seconds": come.seconds})
+
+
+def _fineness(source: projects.SourceRow) -> float:
+    """Bits for each pixel of each frame of a recording."""
+    pixels = source["width"] * source["height"] * source["frame_count"]
+    return 8 * source["size_bytes"] / pixels if pixels else 0.0
+
+
+def _length_us(piece: Piece, part: Part) -> int:
+    return (
+        part.stretch.end_us - part.stretch.start_us if part.stretch else piece.timeline.duration_us
+    )
+
+
+def came_to(db: sqlite3.Connection, form: str) -> list[tuple[Expected, Expected]]:
+    """What the newest files of a form of video were thought to come to, and came to."""
+    rows = db.execute(
+        "SELECT part, size, job.started_us, job.finished_us FROM delivered_file "
+        "JOIN job ON job.id = delivered_file.job_id WHERE job.status = 'done' AND size > 0 "
+        "AND part ->> '$.output.form' = ? AND part ->> '$.seconds' > 0 "
+        "ORDER BY delivered_file.id DESC LIMIT ?",
+        (form, REMEMBERED),
+    )
+    found: list[tuple[Expected, Expected]] = []
+    for row in rows:
+        part = Part.model_validate_json(row["part"])
+        took = Expected(row["size"], (row["finished_us"] - row["started_us"]) / SECOND)
+        found.append((Expected(part.size, part.seconds), took))
+    return found
+
+
+def _check_lengths(piece: Piece, parts: Sequence[Part]) -> None:
+    """Raise BadInput where a form of video is for shorter stretches."""
+    for part in parts:
+        if not isinstance(part.output, VideoFile) or part.output.facts.longest_us is None:
+            continue
+        facts, length = part.output.facts, _length_us(piece, part)
+        if length > part.output.facts.longest_us:
+            raise BadInput(
+                f"{facts.name} is for stretches of {part.output.facts.longest_us // SECOND} s at most, "
+                f"and this one has {length / SECOND:.0f} s. Deliver a stretch of the piece, or leave it out."
+            )
+
+
+def _number(db: sqlite3.Connection, piece_id: int) -> int:
+    """Which of the piece's deliveries the next one is, from 1."""
+    row = db.execute("SELECT count(*) FROM delivery WHERE piece_id = ?", (piece_id,)).fetchone()
+    return int(row[0]) + 1
 
 
 def ordered_sources(db: sqlite3.Connection, project_id: int) -> list[OrderedSource]:
@@ -49,6 +158,7 @@ def ordered_sources(db: sqlite3.Connection, project_id: int) -> list[OrderedSour
             path=row["path"],
             duration_us=row["duration_us"],
             audio_track=row["audio_track"],
+            language=row["language"],
             sound=projects.laid_path(row),
             sound_key=_sound_key(row),
         )
@@ -66,58 +176,90 @@ def ordered(row: sqlite3.Row) -> Order | None:
     return Order.model_validate_json(row["ordered"]) if row["ordered"] else None
 
 
-def files_of(
-    db: sqlite3.Connection, delivery_ids: Collection[int]
-) -> dict[int, list[DeliveredFile]]:
-    """The files of deliveries, by the delivery's id."""
-    found: dict[int, list[DeliveredFile]] = {delivery_id: [] for delivery_id in delivery_ids}
-    marks = ", ".join("?" for _ in found)
-    for row in db.execute(
-        f"SELECT * FROM delivered_file WHERE delivery_id IN ({marks}) ORDER BY id", tuple(found)
-    ):
-        found[row["delivery_id"]].append(DeliveredFile(row["kind"], row["name"], row["size"]))
-    return found
+FILES = (
+    "SELECT delivered_file.*, delivery.project_id, delivery.piece_id, delivery.revision, "
+    "delivery.stem, delivery.created_us AS ordered_us, job.status, job.progress, job.error, "
+    "job.started_us, job.finished_us, job.began, job.paused, job.rank FROM delivered_file "
+    "JOIN delivery ON delivery.id = delivered_file.delivery_id "
+    "JOIN job ON job.id = delivered_file.job_id "
+)
 
 
-def of_job(db: sqlite3.Connection, job_id: int) -> sqlite3.Row:
-    """The delivery a job makes. Raises NotFound."""
-    return _one(db, "job_id", job_id)
-
-
-def get(db: sqlite3.Connection, delivery_id: int) -> sqlite3.Row:
-    """One delivery. Raises NotFound."""
-    return _one(db, "id", delivery_id)
-
-
-def of_project(db: sqlite3.Connection, project_id: int) -> list[sqlite3.Row]:
-    """The project's deliveries with their jobs, newest first."""
+def files_of_project(db: sqlite3.Connection, project_id: int) -> list[sqlite3.Row]:
+    """The files of the project's deliveries with their jobs: the newest delivery first, files in order."""
     return db.execute(
-        "SELECT delivery.*, job.status, job.progress, job.error, job.started_us, job.began, "
-        "job.created_us "
-        "FROM delivery JOIN job ON job.id = delivery.job_id WHERE job.project_id = ? "
-        "ORDER BY delivery.id DESC",
+        FILES + "WHERE delivery.project_id = ? ORDER BY delivery_id DESC, delivered_file.id",
         (project_id,),
     ).fetchall()
 
 
-def set_files(database: Database, delivery_id: int, files: Sequence[DeliveredFile]) -> None:
-    """Note the complete files; has room on a full disk, as a rule. The order is not needed any more."""
-
-    def noted(db: sqlite3.Connection) -> None:
-        db.execute("DELETE FROM delivered_file WHERE delivery_id = ?", (delivery_id,))
-        db.executemany(
-            "INSERT INTO delivered_file (delivery_id, kind, name, size) VALUES (?, ?, ?, ?)",
-            [(delivery_id, file.kind, file.name, file.size) for file in files],
-        )
-        db.execute("UPDATE delivery SET ordered = '' WHERE id = ?", (delivery_id,))
-
-    database.without_fail(noted)
+def files_of(db: sqlite3.Connection, delivery_id: int) -> list[sqlite3.Row]:
+    """A delivery's files with their jobs, in order."""
+    return db.execute(
+        FILES + "WHERE delivery_id = ? ORDER BY delivered_file.id", (delivery_id,)
+    ).fetchall()
 
 
-def _one(db: sqlite3.Connection, column: str, value: int) -> sqlite3.Row:
+def waiting(db: sqlite3.Connection) -> list[sqlite3.Row]:
+    """The files of all projects that are being made or wait, in the order they are made in."""
+    return db.execute(
+        FILES + "WHERE job.status IN ('running', 'queued') "
+        "ORDER BY job.status = 'queued', job.paused, job.rank, job.id"
+    ).fetchall()
+
+
+def file_of_job(db: sqlite3.Connection, job_id: int) -> sqlite3.Row:
+    """The file a job makes. Raises NotFound."""
     row: sqlite3.Row | None = db.execute(
-        f"SELECT * FROM delivery WHERE {column} = ?", (value,)
+        "SELECT * FROM delivered_file WHERE job_id = ?", (job_id,)
     ).fetchone()
     if row is None:
         raise NotFound("That delivery is not there any more.")
     return row
+
+
+def get(db: sqlite3.Connection, delivery_id: int) -> sqlite3.Row:
+    """One delivery. Raises NotFound."""
+    row: sqlite3.Row | None = db.execute(
+        "SELECT * FROM delivery WHERE id = ?", (delivery_id,)
+    ).fetchone()
+    if row is None:
+        raise NotFound("That delivery is not there any more.")
+    return row
+
+
+def ids(db: sqlite3.Connection, project_id: int) -> list[int]:
+    """The project's deliveries."""
+    rows = db.execute("SELECT id FROM delivery WHERE project_id = ?", (project_id,))
+    return [row["id"] for row in rows]
+
+
+def set_made(database: Database, file_id: int, size: int) -> None:
+    """Note a complete file of so many bytes; has room on a full disk, as a rule. An order of which all is made
+    is not needed any more."""
+
+    def noted(db: sqlite3.Connection) -> None:
+        db.execute("UPDATE delivered_file SET size = ? WHERE id = ?", (size, file_id))
+        db.execute(
+            "UPDATE delivery SET ordered = '' WHERE id = (SELECT delivery_id FROM delivered_file "
+            "WHERE id = ?) AND NOT EXISTS (SELECT 1 FROM delivered_file AS other WHERE "
+            "other.delivery_id = delivery.id AND other.size = 0)",
+            (file_id,),
+        )
+
+    database.without_fail(noted)
+
+
+def remove(database: Database, delivery_id: int) -> None:
+    """Forget a delivery of which nothing is being made; its files are the caller's to remove. Raises
+    NotFound, Conflict."""
+    with database.transaction() as db:
+        get(db, delivery_id)
+        for file in files_of(db, delivery_id):
+            if file["status"] == "running":
+                raise Conflict("A file of it is being made. Stop that first.")
+        db.execute(
+            "DELETE FROM job WHERE id IN (SELECT job_id FROM delivered_file WHERE delivery_id = ?)",
+            (delivery_id,),
+        )
+        db.execute("DELETE FROM delivery WHERE id = ?", (delivery_id,))

@@ -22,6 +22,8 @@ MOST_ATTEMPTS = 3
 AT_ONCE = {"doubt": 1}
 """How many jobs of a kind may run at the same time: second listenings take one worker at most, so that a
 fresh recording never waits for them."""
+RANKED = ("deliver",)
+"""Kinds whose order is the user's."""
 FORWARD = 0.02
 """Getting this much farther than any attempt before makes the attempts count anew."""
 
@@ -51,14 +53,18 @@ def add_in(db: sqlite3.Connection, project_id: int, kind: str, payload: Mapping[
 
 
 def take(database: Database, job_id: int) -> sqlite3.Row | None:
-    """Claim a job that is queued, or running under a lease that ran out; None if it is neither, as many
-    of its kind as may run at once are running, or one of them works on the same recording."""
+    """Claim a job that is queued, or running under a lease that ran out; None if it is neither, is paused, as
+    many of its kind as may run at once are running, or one of them works on the same recording.
+
+    Of kinds that are ranked the first one that waits is claimed in the place of a queued one.
+    """
     with database.transaction() as db:
         at = now_us()
+        job_id = _first_of(db, job_id)
         row: sqlite3.Row | None = db.execute(
             "UPDATE job SET status = 'running', started_us = ?, attempts = attempts + 1, "
             "farthest = max(farthest, progress), progress = 0, began = NULL, token = ?, "
-            "lease_until_us = ? WHERE id = ? AND cancel_asked = 0 AND "
+            "lease_until_us = ? WHERE id = ? AND cancel_asked = 0 AND paused = 0 AND "
             "(status = 'queued' OR (status = 'running' AND lease_until_us < ?)) AND (at_once = 0 OR "
             "at_once > (SELECT count(*) FROM job AS other WHERE other.kind = job.kind AND "
             "other.id <> job.id AND other.status = 'running' AND other.lease_until_us >= ?)) "
@@ -69,6 +75,19 @@ def take(database: Database, job_id: int) -> sqlite3.Row | None:
             (at, uuid.uuid4().hex, at + LEASE_US, job_id, at, at, at),
         ).fetchone()
         return row
+
+
+def _first_of(db: sqlite3.Connection, job_id: int) -> int:
+    """The job that is to be done when one is asked for."""
+    row = db.execute("SELECT kind, status FROM job WHERE id = ?", (job_id,)).fetchone()
+    if row is None or row["kind"] not in RANKED or row["status"] != "queued":
+        return job_id
+    first = db.execute(
+        "SELECT id FROM job WHERE kind = ? AND status = 'queued' AND paused = 0 "
+        "AND cancel_asked = 0 ORDER BY rank, id LIMIT 1",
+        (row["kind"],),
+    ).fetchone()
+    return int(first["id"]) if first else job_id
 
 
 def lease_of(row: sqlite3.Row) -> Lease:
@@ -181,6 +200,53 @@ def ask_cancel(database: Database, job_id: int) -> sqlite3.Row:
     return database.without_fail(asked)
 
 
+def pause(database: Database, job_id: int) -> sqlite3.Row:
+    """Let a job wait until it is let go on; one that runs stops and begins anew then.
+
+    Raises Conflict when it has ended.
+    """
+
+    def paused(db: sqlite3.Connection) -> sqlite3.Row:
+        if get(db, job_id)["status"] not in ("queued", "running"):
+            raise Conflict("That job has already ended.")
+        # Its worker loses the lease, and stops.
+        db.execute(
+            "UPDATE job SET paused = 1, status = 'queued', token = NULL, lease_until_us = 0, "
+            "progress = 0, began = NULL, attempts = max(0, attempts - (status = 'running')) "
+            "WHERE id = ?",
+            (job_id,),
+        )
+        return get(db, job_id)
+
+    return database.without_fail(paused)
+
+
+def resume(database: Database, job_id: int) -> sqlite3.Row:
+    """Let a paused job go on."""
+
+    def resumed(db: sqlite3.Connection) -> sqlite3.Row:
+        db.execute("UPDATE job SET paused = 0 WHERE id = ?", (job_id,))
+        return get(db, job_id)
+
+    return database.without_fail(resumed)
+
+
+def put_first(database: Database, job_id: int) -> sqlite3.Row:
+    """Have a job that waits done before all others of its kind."""
+
+    def moved(db: sqlite3.Connection) -> sqlite3.Row:
+        row = get(db, job_id)
+        if row["status"] != "queued":
+            raise Conflict("Only what waits can be moved.")
+        db.execute(
+            "UPDATE job SET rank = (SELECT min(rank) - 1 FROM job WHERE kind = ?) WHERE id = ?",
+            (row["kind"], job_id),
+        )
+        return get(db, job_id)
+
+    return database.without_fail(moved)
+
+
 def get(db: sqlite3.Connection, job_id: int) -> sqlite3.Row:
     """The job's row. Raises NotFound."""
     row: sqlite3.Row | None = db.execute("SELECT * FROM job WHERE id = ?", (job_id,)).fetchone()
@@ -272,7 +338,8 @@ def orphans(database: Database, held: Collection[Lease] = ()) -> list[int]:
             (at, at, tokens),
         )
         rows = db.execute(
-            f"SELECT id FROM job WHERE status = 'queued' OR ({over}) ORDER BY id", (at, tokens)
+            f"SELECT id FROM job WHERE (status = 'queued' AND paused = 0) OR ({over}) ORDER BY id",
+            (at, tokens),
         )
         return [row["id"] for row in rows]
 
@@ -291,7 +358,7 @@ def requeue(database: Database, job_id: int) -> sqlite3.Row:
             raise Conflict("Only a job that failed or was stopped can be done again.")
         db.execute(
             "UPDATE job SET status = 'queued', error = NULL, attempts = 0, cancel_asked = 0, "
-            "progress = 0, farthest = 0, began = NULL, token = NULL, started_us = NULL, "
+            "progress = 0, farthest = 0, began = NULL, token = NULL, started_us = NULL, paused = 0, "
             "finished_us = NULL WHERE id = ?",
             (job_id,),
         )

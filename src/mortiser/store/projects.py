@@ -12,7 +12,7 @@ from mortiser.core.finish.stored import finish_of, finish_text
 from mortiser.core.following import Turn
 from mortiser.core.layer import layers_of
 from mortiser.core.microphone import Microphone
-from mortiser.core.output_kinds import outputs_of
+from mortiser.core.output import outputs_of
 from mortiser.core.pace import PACES, PaceName, pace_of, pace_text
 from mortiser.core.piece import Piece
 from mortiser.core.placing import Size
@@ -102,7 +102,10 @@ def add_source(
     with database.transaction() as db:
         like = chosen_piece(db, project_id)
         row = _one(db, "piece", like.id, "That project has no pieces.")
-        about = {key: row[key] for key in ("finish", "pace", "file_pace", "checked_by", "outputs")}
+        about = {
+            key: row[key]
+            for key in ("finish", "pace", "file_pace", "checked_by", "outputs", "naming")
+        }
         size = (source.width, source.height) if source.width else like.shapes[0].size
         about |= {"project_id": project_id, "name": name, "width": size[0], "height": size[1]}
         return _with_piece(db, source, about)
@@ -224,6 +227,7 @@ def piece(db: sqlite3.Connection, piece_id: int) -> Piece:
         _turns(db, shapes, timeline),
         outputs_of(row["outputs"]),
         post_of(row["post"]),
+        row["naming"],
     )
 
 

@@ -14,7 +14,7 @@ from mortiser.core.finish.stored import finish_of, finish_text
 from mortiser.core.grouping import Ruler
 from mortiser.core.layer import Layers, layers_of, layers_text
 from mortiser.core.microphone import Microphone
-from mortiser.core.output_kinds import Outputs, outputs_text
+from mortiser.core.output import Outputs, outputs_text
 from mortiser.core.pace import Pace, RuleSet, pace_of, pace_text
 from mortiser.core.post import Post, post_text
 from mortiser.core.shape import Shapes, shapes_of, shapes_text
@@ -431,10 +431,12 @@ class SqlDesk:
         text = pace_text(pace) if pace else ""
         self._db.execute("UPDATE piece SET file_pace = ? WHERE id = ?", (text, piece_id))
 
-    def set_outputs(self, piece_id: int, outputs: Outputs) -> None:
+    def set_outputs(self, piece_id: int, outputs: Outputs, naming: str | None = None) -> None:
         self._known(piece_id)
-        text = outputs_text(outputs)
-        self._db.execute("UPDATE piece SET outputs = ? WHERE id = ?", (text, piece_id))
+        self._db.execute(
+            "UPDATE piece SET outputs = ?, naming = coalesce(?, naming) WHERE id = ?",
+            (outputs_text(outputs), naming, piece_id),
+        )
 
     def set_post(self, piece_id: int, post: Post) -> None:
         self._known(piece_id)

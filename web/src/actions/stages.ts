@@ -1,9 +1,9 @@
 /** What belongs to one stage, or to the page as a whole. */
 import { Copy, Headphones, Keyboard, Redo2, Undo2 } from "lucide-react";
 import { flushSync } from "react-dom";
+import { copyPost } from "../deliver/post";
 import { useZoom, zoomBy, zoomTo } from "../pace/zoom";
 import type { Player } from "../playback/player";
-import { copyPost } from "../stages/post";
 import { goTo, STAGES, showProofTab, useStage } from "../stages/stage";
 import { step } from "../state/commands";
 import { listeningThrough, listenThrough } from "../state/doubtRun";

@@ -561,11 +561,95 @@ export interface paths {
         };
         /**
          * Captions
-         * @description The captions as a file: srt, vtt, ttml, txt, csv or json.
+         * @description The captions as a file: srt, vtt, ass, ttml, txt, csv or json.
          */
         get: operations["captions"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Forms
+         * @description The forms of video that there are.
+         */
+        get: operations["forms"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/output-sets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Sets
+         * @description The built-in sets of outputs, then the workspace's own.
+         */
+        get: operations["list_sets"];
+        put?: never;
+        /**
+         * Save Set
+         * @description Keep outputs under a name, in the place of those of that name.
+         */
+        post: operations["save_set"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/output-sets/{set_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Set
+         * @description Forget a saved set; pieces that have its outputs keep them.
+         */
+        delete: operations["remove_set"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/planned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Planned
+         * @description The files that a delivery would have now, with how large they will be and how long they take.
+         */
+        post: operations["planned"];
         delete?: never;
         options?: never;
         head?: never;
@@ -583,9 +667,30 @@ export interface paths {
         put?: never;
         /**
          * Deliver
-         * @description Start a delivery of the piece as it is now, in some of its shapes or in all of them.
+         * @description Start a delivery of the piece as it is now, in some of its shapes or in all of them, of all of it or of
+         *     some stretches.
          */
         post: operations["deliver"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/queue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Queue
+         * @description The files of all projects that are being made or wait, in the order they are made in.
+         */
+        get: operations["queue"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -601,7 +706,7 @@ export interface paths {
         };
         /**
          * Delivered File
-         * @description A complete file of a delivery.
+         * @description A complete file of a delivery, to be kept or (``inline``) to be played.
          */
         get: operations["delivered_file"];
         put?: never;
@@ -621,12 +726,32 @@ export interface paths {
         };
         /**
          * All Files
-         * @description All files of a delivery as one ZIP, made while it is sent.
+         * @description All files of a delivery that are made as one ZIP, made while it is sent.
          */
         get: operations["all_files"];
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{delivery_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Delivery
+         * @description Remove a delivery with its files.
+         */
+        delete: operations["remove_delivery"];
         options?: never;
         head?: never;
         patch?: never;
@@ -666,6 +791,66 @@ export interface paths {
          * @description Do a failed or cancelled job again; transcription goes on where it stopped.
          */
         post: operations["retry"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/pause": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pause
+         * @description Let a job wait; one that runs begins anew when it goes on.
+         */
+        post: operations["pause"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/resume": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Resume
+         * @description Let a paused job go on.
+         */
+        post: operations["resume"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/first": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put First
+         * @description Have a delivery that waits made before all others.
+         */
+        post: operations["put_first"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2421,24 +2606,27 @@ export interface components {
              * @default []
              */
             shape_ids: number[];
+            /**
+             * Stretches
+             * @default []
+             */
+            stretches: components["schemas"]["mortiser__core__order__Stretch"][];
         };
         /** DeliveryView */
         DeliveryView: {
             /** Id */
             id: number;
-            /** Job Id */
-            job_id: number;
+            /**
+             * Piece Id
+             * @description None where the piece is gone.
+             */
+            piece_id: number | null;
             /**
              * Status
+             * @description Done when all files are.
              * @enum {string}
              */
             status: "queued" | "running" | "done" | "failed" | "cancelled";
-            /** Progress */
-            progress: number;
-            /** Seconds Left */
-            seconds_left: number | null;
-            /** Error */
-            error: string | null;
             /** Created Us */
             created_us: number;
             /** Revision */
@@ -2890,12 +3078,50 @@ export interface components {
         };
         /** FileView */
         FileView: {
-            /** Kind */
+            /** Id */
+            id: number;
+            /** Job Id */
+            job_id: number;
+            /**
+             * Kind
+             * @description The ending of its name.
+             */
             kind: string;
+            /**
+             * Output
+             * @description What it is; not known of older ones.
+             */
+            output: (components["schemas"]["VideoFile"] | components["schemas"]["TextFile"] | components["schemas"]["StillFile"]) | null;
             /** Name */
             name: string;
-            /** Size */
+            /**
+             * Size
+             * @description In bytes; 0 until it is made.
+             */
             size: number;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "queued" | "running" | "done" | "failed" | "cancelled";
+            /** Paused */
+            paused: boolean;
+            /** Progress */
+            progress: number;
+            /**
+             * Frames
+             * @description How many it has, more or less; 0 of what has none.
+             */
+            frames: number;
+            /**
+             * Speed
+             * @description Frames made a second, while it is made.
+             */
+            speed: number | null;
+            /** Seconds Left */
+            seconds_left: number | null;
+            /** Error */
+            error: string | null;
         };
         /** FillersBody */
         FillersBody: {
@@ -3149,6 +3375,21 @@ export interface components {
             /** @description What it is chosen by. */
             point: components["schemas"]["Chosen"];
             job: components["schemas"]["JobView"];
+        };
+        /** FormView */
+        FormView: {
+            /** Form */
+            form: string;
+            /** Name */
+            name: string;
+            /** About */
+            about: string;
+            /** Sound */
+            sound: boolean;
+            /** Switchable */
+            switchable: boolean;
+            /** Loops */
+            loops: boolean;
         };
         /**
          * FrameBack
@@ -3531,7 +3772,7 @@ export interface components {
         };
         /**
          * Jig
-         * @description Shapes with their framings, layers, finish, pace and the kinds of files that are delivered.
+         * @description Shapes with their framings, layers, finish, pace and what is delivered.
          *
          *     What is about single clips and words is left out. Headlines and pictures are slots: what a headline says is
          *     the piece's own, and a picture of the piece takes the place of the jig's.
@@ -3563,12 +3804,33 @@ export interface components {
             /**
              * Outputs
              * @default [
-             *       "mp4",
-             *       "srt",
-             *       "vtt"
+             *       {
+             *         "kind": "video",
+             *         "form": "h264",
+             *         "lines": 0,
+             *         "rate": 0,
+             *         "quality": "good",
+             *         "captions": "burned"
+             *       },
+             *       {
+             *         "kind": "text",
+             *         "form": "srt",
+             *         "as_picture": false,
+             *         "timed": false,
+             *         "styled": false,
+             *         "mark": false
+             *       },
+             *       {
+             *         "kind": "text",
+             *         "form": "vtt",
+             *         "as_picture": false,
+             *         "timed": false,
+             *         "styled": false,
+             *         "mark": false
+             *       }
              *     ]
              */
-            outputs: ("mp4" | "srt" | "vtt" | "ttml" | "txt" | "csv" | "json")[];
+            outputs: (components["schemas"]["VideoFile"] | components["schemas"]["TextFile"] | components["schemas"]["StillFile"])[];
         };
         /** JigBody */
         JigBody: {
@@ -4378,6 +4640,30 @@ export interface components {
                 number
             ];
         };
+        /** OutputSetBody */
+        OutputSetBody: {
+            /** Name */
+            name: string;
+            /** Outputs */
+            outputs: (components["schemas"]["VideoFile"] | components["schemas"]["TextFile"] | components["schemas"]["StillFile"])[];
+        };
+        /** OutputSetView */
+        OutputSetView: {
+            /** Name */
+            name: string;
+            /** Outputs */
+            outputs: (components["schemas"]["VideoFile"] | components["schemas"]["TextFile"] | components["schemas"]["StillFile"])[];
+            /**
+             * Id
+             * @description None for a built-in one.
+             */
+            id: number | null;
+            /**
+             * About
+             * @default
+             */
+            about: string;
+        };
         /**
          * OwnPicture
          * @description A picture by what is in it, so that copies and undo need not know where it lies.
@@ -4710,9 +4996,14 @@ export interface components {
             post: components["schemas"]["Post"];
             /**
              * Outputs
-             * @description The kinds of files it is delivered as.
+             * @description What it is delivered as.
              */
-            outputs: ("mp4" | "srt" | "vtt" | "ttml" | "txt" | "csv" | "json")[];
+            outputs: (components["schemas"]["VideoFile"] | components["schemas"]["TextFile"] | components["schemas"]["StillFile"])[];
+            /**
+             * Naming
+             * @description The pattern of its files' names; the usual one where empty.
+             */
+            naming: string;
             /** @description Of its caption files; as the picture's if none. */
             file_pace: components["schemas"]["Pace"] | null;
             /**
@@ -4825,6 +5116,26 @@ export interface components {
              * @enum {string}
              */
             travel: "slide" | "jump";
+        };
+        /**
+         * PlannedView
+         * @description A file as it would be made now.
+         */
+        PlannedView: {
+            /** Output */
+            output: components["schemas"]["VideoFile"] | components["schemas"]["TextFile"] | components["schemas"]["StillFile"];
+            /** Name */
+            name: string;
+            /**
+             * Size
+             * @description Expected, in bytes.
+             */
+            size: number;
+            /**
+             * Seconds
+             * @description Expected time to make it.
+             */
+            seconds: number;
         };
         /**
          * Plate
@@ -5006,6 +5317,19 @@ export interface components {
             piece_id: number;
             said: components["schemas"]["Recorded"];
             behind?: components["schemas"]["WordPlace"] | null;
+        };
+        /**
+         * QueuedView
+         * @description A file that is being made or waits, of any project.
+         */
+        QueuedView: {
+            /** Project Id */
+            project_id: number;
+            /** Project */
+            project: string;
+            /** Delivery Id */
+            delivery_id: number;
+            file: components["schemas"]["FileView"];
         };
         /**
          * RaiseLayer
@@ -5510,7 +5834,7 @@ export interface components {
         };
         /**
          * SetOutputs
-         * @description Say which kinds of files a piece is delivered as.
+         * @description Say what a piece is delivered as, and how the files are named (as before where None is said).
          */
         SetOutputs: {
             /**
@@ -5521,7 +5845,9 @@ export interface components {
             /** Piece Id */
             piece_id: number;
             /** Outputs */
-            outputs: ("mp4" | "srt" | "vtt" | "ttml" | "txt" | "csv" | "json")[];
+            outputs: (components["schemas"]["VideoFile"] | components["schemas"]["TextFile"] | components["schemas"]["StillFile"])[];
+            /** Naming */
+            naming?: string | null;
         };
         /**
          * SetPace
@@ -5889,6 +6215,38 @@ export interface components {
             base_revision: number;
         };
         /**
+         * StillFile
+         * @description A cover frame: the picture at a moment of the piece, with its caption and its layers or without.
+         */
+        StillFile: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "still";
+            /**
+             * Form
+             * @default jpeg
+             * @enum {string}
+             */
+            form: "jpeg" | "png";
+            /**
+             * At Us
+             * @default 0
+             */
+            at_us: number;
+            /**
+             * Captions
+             * @default true
+             */
+            captions: boolean;
+            /**
+             * Layers
+             * @default true
+             */
+            layers: boolean;
+        };
+        /**
          * StreamView
          * @description What a cut piece is played as: segments one behind another.
          */
@@ -6090,6 +6448,45 @@ export interface components {
             taps_us: number[];
         };
         /**
+         * TextFile
+         * @description Captions as a file: grouped as on the picture, or at the pace of files where the piece has one. ``timed``:
+         *     each word's own time is in it (WebVTT, ASS), each caption's (plain text). ``styled``: where captions stand and
+         *     how they look (WebVTT; ASS always has it). ``mark`` begins it with a byte order mark, which some players need.
+         */
+        TextFile: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "text";
+            /**
+             * Form
+             * @default srt
+             * @enum {string}
+             */
+            form: "srt" | "vtt" | "ass" | "ttml" | "txt" | "csv" | "json";
+            /**
+             * As Picture
+             * @default false
+             */
+            as_picture: boolean;
+            /**
+             * Timed
+             * @default false
+             */
+            timed: boolean;
+            /**
+             * Styled
+             * @default false
+             */
+            styled: boolean;
+            /**
+             * Mark
+             * @default false
+             */
+            mark: boolean;
+        };
+        /**
          * ThoughtView
          * @description A passage of the piece that could be one of its own.
          */
@@ -6229,6 +6626,48 @@ export interface components {
              * @description Where it begins in the piece.
              */
             at_us: number | null;
+        };
+        /**
+         * VideoFile
+         * @description A video. ``lines`` is its shorter side in pixels (0: as the shape says), ``rate`` frames a second (0: as
+         *     the recording has), ``loudness`` what its sound is brought to (LUFS, EBU R 128; None: left as it is).
+         */
+        VideoFile: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "video";
+            /**
+             * Form
+             * @default h264
+             * @enum {string}
+             */
+            form: "h264" | "h265" | "mkv" | "vp9" | "av1" | "prores" | "overlay" | "gif" | "webp";
+            /**
+             * Lines
+             * @default 0
+             */
+            lines: number;
+            /**
+             * Rate
+             * @default 0
+             */
+            rate: number;
+            /**
+             * Quality
+             * @default good
+             * @enum {string}
+             */
+            quality: "small" | "good" | "fine";
+            /**
+             * Captions
+             * @default burned
+             * @enum {string}
+             */
+            captions: "burned" | "switchable" | "both" | "none";
+            /** Loudness */
+            loudness?: number | null;
         };
         /**
          * Wave
@@ -6399,6 +6838,16 @@ export interface components {
             from_us: number;
             /** To Us */
             to_us: number;
+        };
+        /**
+         * Stretch
+         * @description A stretch of a piece, in µs of it.
+         */
+        mortiser__core__order__Stretch: {
+            /** Start Us */
+            start_us: number;
+            /** End Us */
+            end_us: number;
         };
         /**
          * Stretch
@@ -7427,6 +7876,161 @@ export interface operations {
             };
         };
     };
+    forms: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormView"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_sets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutputSetView"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    save_set: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OutputSetBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutputSetView"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove_set: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    planned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["DeliverBody"] | null;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlannedView"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     deliver: {
         parameters: {
             query?: never;
@@ -7462,9 +8066,40 @@ export interface operations {
             };
         };
     };
-    delivered_file: {
+    queue: {
         parameters: {
             query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QueuedView"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    delivered_file: {
+        parameters: {
+            query?: {
+                inline?: boolean;
+            };
             header?: never;
             path: {
                 delivery_id: number;
@@ -7521,6 +8156,35 @@ export interface operations {
             };
         };
     };
+    remove_delivery: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     cancel: {
         parameters: {
             query?: never;
@@ -7553,6 +8217,99 @@ export interface operations {
         };
     };
     retry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pause: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    resume: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_first: {
         parameters: {
             query?: never;
             header?: never;

@@ -1,6 +1,7 @@
 /** The Tray: what the stage needs. One stop of Tab; Enter goes into it, Escape out of it. */
 import { X } from "lucide-react";
 import type { Project } from "../api/client";
+import { DeliverTray } from "../deliver/DeliverTray";
 import { DressTray } from "../dress/DressTray";
 import { focusPage } from "../focus/page";
 import { FrameTray } from "../frame/FrameTray";
@@ -9,7 +10,6 @@ import { openPiece, useProject } from "../state/store";
 import { TrimTray } from "../trim/TrimTray";
 import { IconButton } from "../ui/IconButton";
 import { useNarrow } from "../ui/width";
-import { DeliverTray } from "./DeliverTray";
 import { GatherTray } from "./GatherTray";
 import { PaceTray } from "./PaceTray";
 import { ProofTray } from "./ProofTray";
@@ -48,7 +48,7 @@ export function Tray({ project, player }: { project: Project; player: Player | n
       {stage === "Pace" && <PaceTray piece={piece} player={player} />}
       {stage === "Dress" && <DressTray piece={piece} player={player} />}
       {stage === "Frame" && <FrameTray piece={piece} player={player} />}
-      {stage === "Deliver" && <DeliverTray project={project} piece={piece} />}
+      {stage === "Deliver" && <DeliverTray project={project} piece={piece} player={player} />}
     </aside>
   );
 }

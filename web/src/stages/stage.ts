@@ -22,12 +22,16 @@ export type DressTab = (typeof DRESS_TABS)[number];
 export const FRAME_TABS = ["Picture", "Layers", "In the way", "Jigs"] as const;
 export type FrameTab = (typeof FRAME_TABS)[number];
 
+export const DELIVER_TABS = ["Files", "Deliveries", "Post"] as const;
+export type DeliverTab = (typeof DELIVER_TABS)[number];
+
 interface State {
   stage: Stage;
   proofTab: ProofTab;
   paceTab: PaceTab;
   dressTab: DressTab;
   frameTab: FrameTab;
+  deliverTab: DeliverTab;
   /** Whether the Tray is shown where the window is narrow. */
   trayOpen: boolean;
 }
@@ -38,6 +42,7 @@ export const useStage = create<State>(() => ({
   paceTab: "Grouping",
   dressTab: "Finish",
   frameTab: "Picture",
+  deliverTab: "Files",
   trayOpen: false,
 }));
 
@@ -115,7 +120,7 @@ export function stageNote(
     case "Deliver": {
       const newest = project.deliveries[0];
       if (!newest) return { text: "nothing yet" };
-      if (newest.status === "running") return { text: `${Math.round(newest.progress * 100)} %` };
+      if (newest.status === "running") return { text: `${Math.round(doneOf(newest) * 100)} %` };
       if (newest.status === "failed") return { text: "failed", short: "!", wrong: true };
       if (newest.status !== "done") return { text: newest.status };
       return newest.revision === project.revision
@@ -123,4 +128,11 @@ export function stageNote(
         : { text: "changed since" };
     }
   }
+}
+
+/** How much of a delivery is made: by frames, or by files where none has any. */
+function doneOf(delivery: Project["deliveries"][number]): number {
+  const weights = delivery.files.map((one) => one.frames || 1);
+  const done = delivery.files.reduce((sum, one, at) => sum + one.progress * (weights[at] ?? 1), 0);
+  return done / weights.reduce((sum, one) => sum + one, 0);
 }

@@ -9,22 +9,25 @@ from pydantic import Field
 from mortiser.core.edits.base import BaseEdit
 from mortiser.core.edits.desk import Desk
 from mortiser.core.limits import Id
-from mortiser.core.output_kinds import ALL_OUTPUTS, OutputKind, in_order
+from mortiser.core.naming import MOST_PATTERN, checked_pattern
+from mortiser.core.output import MOST_OUTPUTS, StoredOutput, each_once
 from mortiser.core.post import Post
 
 
 class SetOutputs(BaseEdit):
-    """Say which kinds of files a piece is delivered as."""
+    """Say what a piece is delivered as, and how the files are named (as before where None is said)."""
 
     kind: Literal["set_outputs"] = "set_outputs"
     piece_id: Id
-    outputs: list[OutputKind] = Field(min_length=1, max_length=len(ALL_OUTPUTS))
+    outputs: list[StoredOutput] = Field(min_length=1, max_length=MOST_OUTPUTS)
+    naming: str | None = Field(default=None, max_length=MOST_PATTERN)
 
     def label(self, desk: Desk) -> str:
         return "files to deliver"
 
     def apply(self, desk: Desk) -> None:
-        desk.set_outputs(self.piece_id, in_order(self.outputs))
+        naming = None if self.naming is None else checked_pattern(self.naming)
+        desk.set_outputs(self.piece_id, each_once(self.outputs), naming)
 
 
 class SetPost(BaseEdit):

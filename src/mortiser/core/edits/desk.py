@@ -14,7 +14,7 @@ from mortiser.core.finish.model import Finish
 from mortiser.core.grouping import Ruler
 from mortiser.core.layer import Layers
 from mortiser.core.microphone import Microphone
-from mortiser.core.output_kinds import Outputs
+from mortiser.core.output import Outputs
 from mortiser.core.pace import Pace, RuleSet
 from mortiser.core.post import Post
 from mortiser.core.shape import Shapes
@@ -135,7 +135,7 @@ class Desk(Protocol):
 
     def set_file_pace(self, piece_id: int, pace: Pace | None) -> None: ...
 
-    def set_outputs(self, piece_id: int, outputs: Outputs) -> None: ...
+    def set_outputs(self, piece_id: int, outputs: Outputs, naming: str | None = None) -> None: ...
 
     def set_post(self, piece_id: int, post: Post) -> None: ...
 

@@ -1,0 +1,185 @@
+"""Deliveries: planned, ordered, found again; sets of outputs."""
+
+from __future__ import annotations
+
+import shutil
+from datetime import datetime
+from typing import Annotated
+
+from fastapi import Path
+from fastapi.responses import FileResponse, StreamingResponse
+from pydantic import BaseModel, Field
+
+from mortiser.api.attachments import attachment
+from mortiser.api.delivery_schemas import (
+    DeliveryView,
+    FileView,
+    FormView,
+    OutputSetBody,
+    OutputSetView,
+    PlannedView,
+    QueuedView,
+)
+from mortiser.api.routing import routes
+from mortiser.api.shop import OpenShop
+from mortiser.core.errors import Conflict, NotFound
+from mortiser.core.expectation import Expected, corrected
+from mortiser.core.limits import Id
+from mortiser.core.order import Stretch
+from mortiser.core.output import OUTPUT_SETS, VIDEO_FORMS
+from mortiser.core.shape import MOST_SHAPES
+from mortiser.jobs.sounds import is_laid
+from mortiser.outputs.zipped import zipped
+from mortiser.store import deliveries, output_sets, projects
+from mortiser.wiring import Shop
+
+MOST_STRETCHES = 20
+FileName = Annotated[str, Path(max_length=300)]
+router = routes("/api", "deliveries")
+
+
+class DeliverBody(BaseModel):
+    shape_ids: list[Id] = Field(default=[], max_length=MOST_SHAPES)
+    stretches: list[Stretch] = Field(default=[], max_length=MOST_STRETCHES)
+
+
+@router.get("/forms")
+def forms() -> list[FormView]:
+    """The forms of video that there are."""
+    return [
+        FormView(
+            form=form,
+            name=facts.name,
+            about=facts.about,
+            sound=facts.sound,
+            switchable=facts.switchable,
+            loops=facts.loops,
+        )
+        for form, facts in VIDEO_FORMS.items()
+    ]
+
+
+@router.get("/output-sets")
+def list_sets(shop: OpenShop) -> list[OutputSetView]:
+    """The built-in sets of outputs, then the workspace's own."""
+    built_in = [
+        OutputSetView(id=None, name=one.name, about=one.about, outputs=list(one.outputs))
+        for one in OUTPUT_SETS
+    ]
+    own = output_sets.saved(shop.database.connection)
+    return built_in + [
+        OutputSetView(id=id_, name=name, outputs=list(outputs)) for id_, name, outputs in own
+    ]
+
+
+@router.post("/output-sets", status_code=201)
+def save_set(body: OutputSetBody, shop: OpenShop) -> OutputSetView:
+    """Keep outputs under a name, in the place of those of that name."""
+    made, name = output_sets.save(shop.database, body.name, body.outputs)
+    return OutputSetView(id=made, name=name, outputs=body.outputs)
+
+
+@router.delete("/output-sets/{set_id}", status_code=204)
+def remove_set(set_id: Id, shop: OpenShop) -> None:
+    """Forget a saved set; pieces that have its outputs keep them."""
+    output_sets.remove(shop.database, set_id)
+
+
+@router.post("/pieces/{piece_id}/planned")
+def planned(piece_id: Id, shop: OpenShop, body: DeliverBody | None = None) -> list[PlannedView]:
+    """The files that a delivery would have now, with how large they will be and how long they take."""
+    body = body or DeliverBody()
+    with shop.database.snapshot() as db:
+        today = datetime.now().astimezone().date()
+        _, parts = deliveries.planned(db, piece_id, today, body.shape_ids, body.stretches)
+        found = []
+        for part in parts:
+            thought = Expected(part.size, part.seconds)
+            come = corrected(thought, deliveries.came_to(db, part.output.form))
+            found.append(
+                PlannedView(
+                    output=part.output, name=part.name, size=come.size, seconds=come.seconds
+                )
+            )
+        return found
+
+
+@router.post("/pieces/{piece_id}/deliveries", status_code=201)
+def deliver(piece_id: Id, shop: OpenShop, body: DeliverBody | None = None) -> DeliveryView:
+    """Start a delivery of the piece as it is now, in some of its shapes or in all of them, of all of it or of
+    some stretches."""
+    db = shop.database.connection
+    delivery_id, made = ordered(shop, piece_id, body or DeliverBody())
+    shop.queue.submit(*made)
+    return DeliveryView.of(deliveries.files_of(db, delivery_id))
+
+
+def ordered(shop: Shop, piece_id: int, body: DeliverBody) -> tuple[int, list[int]]:
+    """An order that can be made: its id and those of its jobs. Raises Conflict, NoSpace, BadInput."""
+    db = shop.database.connection
+    piece = projects.piece(db, piece_id)
+    if not projects.window_cues(db, piece_id, 0, piece.timeline.duration_us + 1):
+        raise Conflict("There are no captions to deliver yet. Wait for the first words.")
+    today = datetime.now().astimezone().date()
+    _, parts = deliveries.planned(db, piece_id, today, body.shape_ids, body.stretches)
+    shop.workspace.need(round(sum(part.size for part in parts)), shop.settings.spare_disk)
+    shown = {clip.source_id for clip in piece.timeline.clips}
+    for row in projects.source_rows(db, piece.project_id):
+        if row["id"] in shown and not is_laid(shop.workspace, row):
+            raise Conflict(
+                "The microphone's sound is being laid under the picture. Deliver in a moment."
+            )
+    return deliveries.order(shop.database, piece_id, today, body.shape_ids, body.stretches)
+
+
+@router.get("/queue")
+def queue(shop: OpenShop) -> list[QueuedView]:
+    """The files of all projects that are being made or wait, in the order they are made in."""
+    with shop.database.snapshot() as db:
+        rows = deliveries.waiting(db)
+        names = {row["id"]: row["name"] for row in projects.list_projects(shop.database)}
+    return [
+        QueuedView(
+            project_id=row["project_id"],
+            project=names.get(row["project_id"], ""),
+            delivery_id=row["delivery_id"],
+            file=FileView.of(row),
+        )
+        for row in rows
+    ]
+
+
+@router.get("/deliveries/{delivery_id}/files/{name}", response_class=FileResponse)
+def delivered_file(
+    delivery_id: Id, name: FileName, shop: OpenShop, inline: bool = False
+) -> FileResponse:
+    """A complete file of a delivery, to be kept or (``inline``) to be played."""
+    db = shop.database.connection
+    deliveries.get(db, delivery_id)
+    made = {row["name"] for row in deliveries.files_of(db, delivery_id) if row["size"]}
+    file = shop.workspace.delivery(delivery_id) / name
+    if name not in made or not file.exists():
+        raise NotFound("That file is not there. Deliver the piece again.")
+    kind = "inline" if inline else "attachment"
+    return FileResponse(file, filename=name, content_disposition_type=kind)
+
+
+@router.get("/deliveries/{delivery_id}/all.zip", response_class=StreamingResponse)
+def all_files(delivery_id: Id, shop: OpenShop) -> StreamingResponse:
+    """All files of a delivery that are made as one ZIP, made while it is sent."""
+    db = shop.database.connection
+    row = deliveries.get(db, delivery_id)
+    folder = shop.workspace.delivery(delivery_id)
+    made = [folder / one["name"] for one in deliveries.files_of(db, delivery_id) if one["size"]]
+    if not made or not all(file.exists() for file in made):
+        raise NotFound("Those files are not there. Deliver the piece again.")
+    headers = attachment(f"{row['stem']}.zip")
+    return StreamingResponse(zipped(made), media_type="application/zip", headers=headers)
+
+
+@router.delete("/deliveries/{delivery_id}", status_code=204)
+def remove_delivery(delivery_id: Id, shop: OpenShop) -> None:
+    """Remove a delivery with its files."""
+    deliveries.remove(shop.database, delivery_id)
+    shop.workspace.let_go(shop.workspace.delivery(delivery_id))
+    shutil.rmtree(shop.workspace.delivery(delivery_id), ignore_errors=True)

@@ -1,0 +1,45 @@
+"""Jobs: stopped, paused, moved to the front, done again."""
+
+from __future__ import annotations
+
+from mortiser.api import schemas
+from mortiser.api.routing import routes
+from mortiser.api.shop import OpenShop
+from mortiser.core.limits import Id
+from mortiser.store import jobs
+
+router = routes("/api/jobs", "jobs")
+
+
+@router.post("/{job_id}/cancel")
+def cancel(job_id: Id, shop: OpenShop) -> schemas.JobView:
+    """Stop a job."""
+    return schemas.JobView.of(jobs.ask_cancel(shop.database, job_id))
+
+
+@router.post("/{job_id}/retry")
+def retry(job_id: Id, shop: OpenShop) -> schemas.JobView:
+    """Do a failed or cancelled job again; transcription goes on where it stopped."""
+    row = jobs.requeue(shop.database, job_id)
+    shop.queue.submit(job_id)
+    return schemas.JobView.of(row)
+
+
+@router.post("/{job_id}/pause")
+def pause(job_id: Id, shop: OpenShop) -> schemas.JobView:
+    """Let a job wait; one that runs begins anew when it goes on."""
+    return schemas.JobView.of(jobs.pause(shop.database, job_id))
+
+
+@router.post("/{job_id}/resume")
+def resume(job_id: Id, shop: OpenShop) -> schemas.JobView:
+    """Let a paused job go on."""
+    row = jobs.resume(shop.database, job_id)
+    shop.queue.submit(job_id)
+    return schemas.JobView.of(row)
+
+
+@router.post("/{job_id}/first")
+def put_first(job_id: Id, shop: OpenShop) -> schemas.JobView:
+    """Have a delivery that waits made before all others."""
+    return schemas.JobView.of(jobs.put_first(shop.database, job_id))

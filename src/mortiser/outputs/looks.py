@@ -1,0 +1,43 @@
+"""The nearest to a finish that caption files can say."""
+
+from __future__ import annotations
+
+from mortiser.core.finish.model import Finish
+from mortiser.core.finish.parts import Paint, ends
+from mortiser.formats.base import Colour, Look
+from mortiser.formats.base import Place as Corner
+
+BOLD = 600
+ROWS = {"top": 0.0, "middle": 0.5, "bottom": 1.0}
+EDGE = 0.08
+"""What captions at the top and at the foot keep from the edge, a share of the height."""
+
+
+def look_of(finish: Finish, size: tuple[int, int]) -> Look:
+    """A finish as files have it, for a picture of a size in pixels: plain colours, the innermost outline."""
+    letters = finish.size * min(size)
+    rim = finish.outlines[0] if finish.outlines else None
+    box = finish.plate or finish.plank
+    place = finish.place
+    y = min(1 - EDGE, max(EDGE, ROWS[place.down] + place.dy))
+    said = _plain(finish.live)
+    return Look(
+        font=finish.font,
+        bold=finish.weight >= BOLD,
+        size=letters,
+        said=said,
+        ahead=_plain(finish.ahead),
+        outline=rim.colour if rim else (0, 0, 0, 255),
+        outline_width=rim.width * letters if rim else 0.0,
+        shadow=finish.shadow.dy * letters if finish.shadow else 0.0,
+        box=box.colour if box else None,
+        upper=finish.case == "upper",
+        place=Corner(place.down, finish.align),
+        x=min(0.95, max(0.05, 0.5 + place.dx)),
+        y=y,
+        accents=tuple(_plain(one.live) if one.live else said for one in finish.accents),
+    )
+
+
+def _plain(paint: Paint) -> Colour:
+    return ends(paint)[0]

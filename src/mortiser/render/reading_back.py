@@ -1,0 +1,137 @@
+"""A made video read back: what it is, and whether its captions are where the scene has them."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from pathlib import Path
+
+import av
+import numpy as np
+import numpy.typing as npt
+
+from mortiser.core.errors import BadMedia
+from mortiser.core.frame import even_size
+from mortiser.core.time import SECOND
+from mortiser.core.timeline import Clip, Timeline
+from mortiser.media.opening import moving_picture, open_media
+from mortiser.media.picture import plane_of
+from mortiser.paint.painter import NOWHERE, Area, area_of
+from mortiser.paint.state import state_at
+from mortiser.pictures.moving import light_at, read_moving
+from mortiser.render import picture, sound
+from mortiser.render.burn import Veils
+from mortiser.render.loudness import Measured, measure
+from mortiser.render.picture import Reel
+from mortiser.render.programme import Programme, Recording
+
+LOOPS = {".gif", ".webp"}
+FAR = 24.0
+"""Levels (of 255) that what is compared may lie apart on average: no form of video is so coarse."""
+Light = npt.NDArray[np.int16]
+
+
+@dataclass(frozen=True)
+class Facts:
+    """A video's picture (pixels), length (µs), frames and streams."""
+
+    size: tuple[int, int]
+    duration_us: int
+    frames: int
+    sound: bool = False
+    text: bool = False
+
+
+def facts_of(made: Path) -> Facts:
+    """What a made video is. Raises BadMedia."""
+    if made.suffix in LOOPS:
+        found = read_moving(made)
+        return Facts(found.size, sum(found.shows_us), len(found.shows_us))
+    with open_media(made) as reading:
+        stream = moving_picture(reading)
+        if stream is None:
+            raise BadMedia("The file has no picture.")
+        frames, end = 0, 0.0
+        for packet in reading.demux():
+            if packet.pts is None or packet.time_base is None:
+                continue
+            if packet.stream.type in ("video", "audio"):
+                ends = packet.pts + (packet.duration or 0)
+                end = max(end, float(ends * packet.time_base))
+                frames += packet.stream is stream
+        size = stream.codec_context.width, stream.codec_context.height
+        text = bool(reading.streams.subtitles)
+        return Facts(size, round(end * SECOND), frames, bool(reading.streams.audio), text)
+
+
+def loudness_of(made: Path, duration_us: int) -> Measured:
+    """How loud a made video is."""
+    whole = Recording(made, duration_us)
+    programme = Programme(Timeline([Clip(0, 0, duration_us)]), {0: whole}, (16, 16))
+    rate, layout = sound.heard_in(whole)
+    return measure(sound.frames(programme, rate, layout))
+
+
+def captions_missing(programme: Programme, made: Path, moments: Sequence[int]) -> int | None:
+    """The first of some moments of the piece (µs) at which a made video does not show the captions that the
+    scene has; None where it shows all of them."""
+    for at_us in moments:
+        state = state_at(programme.captions, at_us)
+        area = area_of(state, *even_size(*programme.size))
+        if area == NOWHERE:
+            continue
+        with_them, without = _composed(programme, at_us, area)
+        seen = _made(made, at_us - programme.shown_from_us, area)
+        far, bare = (float(np.abs(seen - one).mean()) for one in (with_them, without))
+        if far > FAR or far > bare:
+            return at_us
+    return None
+
+
+def overlay_missing(programme: Programme, made: Path, moments: Sequence[int]) -> int | None:
+    """The same for a video of captions alone: whether anything shows."""
+    reel = Reel(Recording(made, programme.timeline.duration_us))
+    try:
+        for at_us in moments:
+            if area_of(state_at(programme.captions, at_us), *programme.size) == NOWHERE:
+                continue
+            frame = reel.at(at_us - programme.shown_from_us)
+            if frame is None or not frame.reformat(format="rgba").to_ndarray()[..., 3].any():
+                return at_us
+        return None
+    finally:
+        reel.close()
+
+
+def _composed(programme: Programme, at_us: int, area: Area) -> tuple[Light, Light]:
+    """A moment with its captions and without them."""
+    frame = picture.at(programme, at_us - programme.shown_from_us)
+    for layer in programme.layers:
+        Veils(layer).put_on(frame, at_us)
+    without = _light(frame, area)
+    Veils(programme.captions).put_on(frame, at_us)
+    return _light(frame, area), without
+
+
+def _made(made: Path, at_us: int, area: Area) -> Light:
+    left, top, right, bottom = area
+    if made.suffix in LOOPS:
+        # Grey of a picture's colours goes from 0 to 255, luma from 16 to 235.
+        light = light_at(made, at_us)[top:bottom, left:right]
+        return (light.astype(np.float32) * (219 / 255) + 16).astype(np.int16)
+    reel = Reel(Recording(made, at_us + 1))
+    try:
+        frame = reel.at(at_us)
+        if frame is None:
+            return np.zeros((bottom - top, right - left), np.int16)
+        return _light(frame, area)
+    finally:
+        reel.close()
+
+
+def _light(frame: av.VideoFrame, area: Area) -> Light:
+    left, top, right, bottom = area
+    plain = frame if "yuv" in frame.format.name and "p10" not in frame.format.name else None
+    if plain is None:
+        plain = frame.reformat(format="yuv420p", threads=1)
+    return plane_of(plain, 0)[top:bottom, left:right].astype(np.int16)

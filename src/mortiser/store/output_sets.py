@@ -1,0 +1,58 @@
+"""The workspace's own sets of outputs, by name."""
+
+from __future__ import annotations
+
+import sqlite3
+from collections.abc import Sequence
+
+from pydantic import TypeAdapter
+
+from mortiser.core.errors import BadInput, NotFound
+from mortiser.core.output import OUTPUT_SETS, Output, Outputs, each_once
+from mortiser.store.database import Database
+
+MOST_LETTERS = 40
+_STORED: TypeAdapter[Outputs] = TypeAdapter(Outputs)
+
+
+def saved(db: sqlite3.Connection) -> list[tuple[int, str, Outputs]]:
+    """(id, name, outputs) of all, by name."""
+    rows = db.execute("SELECT * FROM saved_outputs ORDER BY name COLLATE NOCASE")
+    return [(row["id"], row["name"], _STORED.validate_json(row["outputs"])) for row in rows]
+
+
+def named(db: sqlite3.Connection, name: str) -> Outputs:
+    """The outputs of a set, one of the workspace's own or a built-in one. Raises BadInput."""
+    known = {one.name.casefold(): one.outputs for one in OUTPUT_SETS}
+    known |= {own.casefold(): outputs for _, own, outputs in saved(db)}
+    if name.casefold() not in known:
+        names = ", ".join([*(one.name for one in OUTPUT_SETS), *(own for _, own, _ in saved(db))])
+        raise BadInput(f"There are no outputs under the name “{name}”. There are: {names}.")
+    return known[name.casefold()]
+
+
+def save(database: Database, name: str, outputs: Sequence[Output]) -> tuple[int, str]:
+    """Keep outputs under a name, in the place of those of that name; the id and that name.
+
+    Raises BadInput.
+    """
+    clean = " ".join(name.split())
+    if not clean or len(clean) > MOST_LETTERS:
+        raise BadInput(f"Outputs need a name of 1 to {MOST_LETTERS} letters.")
+    if clean.casefold() in {one.name.casefold() for one in OUTPUT_SETS}:
+        raise BadInput(f"“{clean}” is built in. Choose another name.")
+    with database.transaction() as db:
+        db.execute(
+            "INSERT INTO saved_outputs (name, outputs) VALUES (?, ?) "
+            "ON CONFLICT (name) DO UPDATE SET outputs = excluded.outputs",
+            (clean, _STORED.dump_json(each_once(outputs)).decode()),
+        )
+        row = db.execute("SELECT id FROM saved_outputs WHERE name = ?", (clean,)).fetchone()
+        return int(row["id"]), clean
+
+
+def remove(database: Database, set_id: int) -> None:
+    """Forget a saved set; pieces that have its outputs keep them. Raises NotFound."""
+    with database.transaction() as db:
+        if not db.execute("DELETE FROM saved_outputs WHERE id = ?", (set_id,)).rowcount:
+            raise NotFound("Those outputs are not there any more.")

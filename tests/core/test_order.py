@@ -1,0 +1,164 @@
+"""Orders: the files they come to, and what those are called."""
+
+from datetime import date
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from pydantic import ValidationError
+
+from mortiser.core.errors import BadInput
+from mortiser.core.expectation import Expected, corrected, expected
+from mortiser.core.finish.builtin import FINISHES
+from mortiser.core.naming import FIELDS, checked_pattern, file_stem, filled
+from mortiser.core.order import Order, Stretch
+from mortiser.core.output import (
+    OUTPUT_SETS,
+    USUAL_OUTPUTS,
+    VIDEO_FORMS,
+    Output,
+    StillFile,
+    TextFile,
+    VideoFile,
+    each_once,
+    outputs_of,
+    outputs_text,
+)
+from mortiser.core.pace import PACES
+from mortiser.core.piece import Piece
+from mortiser.core.shape import Shape
+from mortiser.core.timeline import Clip, Timeline
+
+TALL, SQUARE = Shape(id=1, width=1080, height=1920), Shape(id=2, width=1080, height=1080)
+VIDEOS = st.builds(
+    VideoFile,
+    form=st.sampled_from([one for one in VIDEO_FORMS if one != "overlay"]),
+    lines=st.sampled_from([0, 360, 720]),
+    rate=st.sampled_from([0, 25]),
+    quality=st.sampled_from(["small", "good", "fine"]),
+)
+TEXTS = st.builds(
+    TextFile,
+    form=st.sampled_from(["srt", "vtt", "ass", "txt"]),
+    as_picture=st.booleans(),
+    timed=st.booleans(),
+)
+OUTPUTS = st.lists(VIDEOS | TEXTS | st.just(StillFile()), min_size=1, max_size=8)
+
+
+def ordered(outputs: list[Output], shapes: int = 1, parts: int = 0, pattern: str = "") -> Order:
+    piece = Piece(
+        1, 1, "Fuse", (TALL, SQUARE)[:shapes], FINISHES["Pine"], PACES["quick"],
+        Timeline([Clip(1, 0, 10_000_000)]), outputs=each_once(outputs),
+    )  # fmt: skip
+    stretches = [Stretch(start_us=a * 10**6, end_us=(a + 1) * 10**6) for a in range(parts)]
+    facts = {"project": "The kettle", "piece": "Fuse", "date": str(date(2026, 11, 27))}
+    return Order.of(piece, [], [], pattern or "{project}", (), stretches, facts)
+
+
+@given(OUTPUTS, st.integers(1, 2), st.integers(0, 3), st.sampled_from(["", "{piece}", "x"]))
+def test_no_two_files_have_one_name(
+    outputs: list[Output], shapes: int, parts: int, pattern: str
+) -> None:
+    made = ordered(outputs, shapes, parts, pattern).parts()
+    names = [one.name.casefold() for one in made]
+    assert len(set(names)) == len(names)
+    for one in made:
+        assert one.name.endswith(f".{one.output.ending}")
+        assert len(one.name.encode()) < 250
+
+
+def test_files_are_named_by_what_tells_them_apart() -> None:
+    outputs = [VideoFile(), VideoFile(lines=720, captions="both"), TextFile()]
+    assert [one.name for one in ordered(outputs, 2).parts()] == [
+        "The-kettle-tall-h264.mp4",
+        "The-kettle-square-h264.mp4",
+        "The-kettle-tall-h264-720p-both.mp4",
+        "The-kettle-square-h264-720p-both.mp4",
+        "The-kettle.srt",
+    ]
+    made = ordered([TextFile()], 1, 2, "{date} {piece} {part}").parts()
+    assert [one.name for one in made] == ["2026-11-27-Fuse-1.srt", "2026-11-27-Fuse-2.srt"]
+    assert [one.stretch and one.stretch.start_us for one in made] == [0, 1_000_000]
+
+
+def test_a_pattern_says_what_it_can_have() -> None:
+    assert checked_pattern("  {piece}   of {date} ") == "{piece} of {date}"
+    for bad in ("{maker}", "{", "a}", "{{piece}}", "x" * 121):
+        with pytest.raises(BadInput, match="pattern"):
+            checked_pattern(bad)
+
+
+@given(st.text(max_size=300), st.dictionaries(st.sampled_from(FIELDS), st.text(max_size=60)))
+def test_names_are_safe_whatever_they_are_made_of(pattern: str, facts: dict[str, str]) -> None:
+    for stem in (file_stem(pattern), filled(pattern, facts)):
+        assert stem
+        assert not set(stem) & set('/\\:*?"<>|\0\n .')
+        assert len(stem.encode()) <= 180
+        assert stem.casefold() not in ("con", "nul", "com1")
+
+
+@given(OUTPUTS)
+def test_outputs_read_back_as_they_were_stored(outputs: list[Output]) -> None:
+    kept = each_once(outputs)
+    assert outputs_of(outputs_text(kept)) == kept
+    assert len(set(kept)) == len(kept)
+
+
+def test_outputs_of_earlier_versions_are_understood() -> None:
+    assert outputs_of('["mp4", "srt", "vtt"]') == USUAL_OUTPUTS
+    assert outputs_of("") == USUAL_OUTPUTS
+    assert outputs_of('["json"]') == (TextFile(form="json"),)
+
+
+@pytest.mark.parametrize(
+    ("settings", "says"),
+    [
+        ({"form": "gif", "captions": "both"}, "cannot hold captions"),
+        ({"form": "webp", "loudness": -16}, "has no sound"),
+        ({"form": "overlay", "captions": "none"}, "An overlay is the captions"),
+        ({"lines": 60}, "at least 120 lines"),
+        ({"rate": 100}, "less than or equal to 60"),
+    ],
+)
+def test_what_does_not_go_together_is_told(settings: dict[str, object], says: str) -> None:
+    with pytest.raises(ValidationError, match=says):
+        VideoFile.model_validate(settings)
+
+
+def test_sizes_and_rates_are_those_asked_for() -> None:
+    assert VideoFile().size_of((1080, 1920)) == (1080, 1920)
+    assert VideoFile(lines=720).size_of((1080, 1920)) == (720, 1280)
+    assert VideoFile(lines=720).size_of((1920, 1080)) == (1280, 720)
+    assert VideoFile(form="gif").size_of((1080, 1920)) == (480, 852)
+    assert VideoFile(form="gif").size_of((320, 180)) == (320, 180)
+    assert (VideoFile().rate_of(29.97), VideoFile(rate=25).rate_of(30)) == (29.97, 25)
+    assert VideoFile(form="webp").rate_of(30) == 12
+
+
+def test_sets_are_of_outputs_that_go_together() -> None:
+    assert len({one.name for one in OUTPUT_SETS}) == len(OUTPUT_SETS)
+    for one in OUTPUT_SETS:
+        assert each_once(one.outputs) == one.outputs
+
+
+def test_finer_and_larger_files_are_expected_to_be_larger() -> None:
+    def size(**settings: object) -> float:
+        output = VideoFile.model_validate(settings)
+        return expected(output, (1080, 1920), 900, 30, 0.1).size
+
+    assert size(quality="small") < size() < size(quality="fine")
+    assert size(lines=720) < size()
+    assert size(form="av1") < size() < size(form="prores")
+    assert expected(TextFile(), (1080, 1920), 0, 30, 0).size < 10_000
+    still = expected(StillFile(), (1080, 1920), 0, 0, 0)
+    assert still.seconds > 0
+
+
+def test_what_earlier_files_came_to_counts() -> None:
+    first = Expected(1_000, 10)
+    assert corrected(first, []) == first
+    before = [(Expected(100, 1), Expected(150, 2)), (Expected(200, 2), Expected(300, 4))]
+    assert corrected(first, before) == Expected(1_500, 20)
+    wild = [(Expected(1, 1), Expected(10**9, 10**9))]
+    assert corrected(first, wild) == Expected(8_000, 80)
