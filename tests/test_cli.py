@@ -10,7 +10,13 @@ import pytest
 
 from mortiser import captioning
 from mortiser.cli import main
+from mortiser.core.output import TextFile
+from mortiser.jobs.bringing_in import bring_in
+from mortiser.settings import Settings
+from mortiser.store import output_sets, transcript
+from mortiser.wiring import open_shop
 from tests.recordings import cut_demo, make_video
+from tests.store.fixtures import spoken
 
 SHORT_S = 6.0
 
@@ -156,3 +162,119 @@ def test_faults_of_the_system_are_told_without_their_traces(
     monkeypatch.setattr(captioning, "caption", full)
     assert main(["caption", str(clip), "--srt", "out.srt"]) == 1
     assert says in capsys.readouterr().err
+
+
+@pytest.fixture(scope="module")
+def workspace(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """A workspace with one short project of two shapes."""
+    folder = tmp_path_factory.mktemp("w")
+    shop = open_shop(Settings(workspace=folder / "w"), inline_jobs=True)
+    file = make_video(folder / "tea.mp4", seconds=2.0, size=(160, 90))
+    made = bring_in(shop.database, shop.workspace, file, "Tea.mp4")
+    shop.run(made.jobs[1])
+    transcript.append_line(shop.database, made.source_id, spoken("We mend kettles and chairs."))
+    output_sets.save(shop.database, "Texts", [TextFile(), TextFile(form="ass", timed=True)])
+    return folder / "w"
+
+
+def test_a_project_is_delivered_with_its_progress_as_json(workspace: Path, tmp_path: Path) -> None:
+    done = run("deliver", "Tea", "--workspace", workspace, "--out", tmp_path, "--progress", "json")
+    assert done.returncode == 0, done.stderr
+    lines = [json.loads(line) for line in done.stdout.splitlines()]
+    made = [Path(line["made"]) for line in lines if "made" in line]
+    assert [path.name for path in made] == ["Tea.mp4", "Tea.srt", "Tea.vtt"]
+    assert all(path.stat().st_size == line["size"] for path, line in zip(
+        made, [line for line in lines if "made" in line], strict=True
+    ))  # fmt: skip
+    told = [line["progress"] for line in lines if line.get("doing") == "Tea.mp4"]
+    assert told == sorted(told)
+    assert told[-1] == 1
+    assert sorted(path.name for path in tmp_path.iterdir()) == ["Tea.mp4", "Tea.srt", "Tea.vtt"]
+
+
+def test_projects_come_through_a_pipe_and_files_by_a_set(workspace: Path, tmp_path: Path) -> None:
+    command = [sys.executable, "-m", "mortiser", "deliver", "-", "--quiet", "--preset", "texts"]
+    command += ["--workspace", str(workspace), "--out", str(tmp_path), "--piece", "Tea"]
+    done = subprocess.run(
+        command, input="1\n\nTea\n", capture_output=True, text=True, timeout=100, check=False
+    )
+    assert done.returncode == 0, done.stderr
+    assert done.stdout.splitlines() == [str(tmp_path / f"Tea.{end}") for end in ("srt", "ass")] * 2
+    assert "kettles" in (tmp_path / "Tea.ass").read_text()
+
+
+@pytest.mark.parametrize(
+    ("options", "says"),
+    [
+        (("Coffee",), "There are: 1 Tea."),
+        (("Tea", "--piece", "Other"), "There is no piece “Other”. There are: 1 Tea."),
+        (("Tea", "--shape", "tall"), "is not in that shape. It is: wide."),
+        (("Tea", "--preset", "Nothing"), "There are: Feed, Course player"),
+        (("Tea", "--out", "/nowhere"), "the folder does not exist"),
+        (("Tea", "--workspace", "/nowhere"), "is no workspace"),
+    ],
+)
+def test_what_cannot_be_delivered_is_told(
+    workspace: Path, tmp_path: Path, options: tuple[str, ...], says: str
+) -> None:
+    given = options if "--workspace" in options else (*options, "--workspace", workspace)
+    done = run("deliver", *given, *(() if "--out" in options else ("--out", tmp_path)))
+    assert done.returncode == 1
+    assert says in done.stderr
+    assert "Traceback" not in done.stderr
+    assert list(tmp_path.iterdir()) == []
+
+
+def test_a_recording_is_captioned_by_a_jig_into_a_folder(clip: Path, tmp_path: Path) -> None:
+    named = run(
+        "caption", clip, "--quiet", "--jig", "talk, wide and square", "--preset", "Message",
+        "--out", tmp_path, "--progress", "json",
+    )  # fmt: skip
+    assert named.returncode == 0, named.stderr
+    lines = [json.loads(line) for line in named.stdout.splitlines()]
+    assert {line["doing"] for line in lines if "doing" in line} >= {"listening", "clip-wide.mp4"}
+    found = sorted(path.name for path in tmp_path.iterdir())
+    assert found == ["clip-square.jpg", "clip-square.mp4", "clip-wide.jpg", "clip-wide.mp4"]
+    with av.open(str(tmp_path / "clip-wide.mp4")) as video:
+        assert (video.streams.video[0].width, video.streams.video[0].height) == (1280, 720)
+    wrong = run("caption", clip, "--jig", "Loud", "--out", tmp_path)
+    assert wrong.returncode == 1
+    assert "There is no jig “Loud”" in wrong.stderr
+
+
+SRT = "1\n00:00:01,000 --> 00:00:02,500\n<i>We</i> mend\nkettles\n"
+
+
+def test_caption_files_are_converted_through_pipes(tmp_path: Path) -> None:
+    file, out = tmp_path / "a.srt", tmp_path / "a.vtt"
+    file.write_text(SRT)
+    done = run("convert", file, out)
+    assert (done.returncode, done.stdout) == (0, "")
+    assert "Not kept in vtt: italics." in done.stderr
+    assert out.read_text() == "WEBVTT\n\n00:00:01.000 --> 00:00:02.500\nWe mend\nkettles\n"
+    command = [sys.executable, "-m", "mortiser", "convert", "-", "-", "--to", "csv"]
+    piped = subprocess.run(
+        command, input=SRT.encode(), capture_output=True, timeout=100, check=False
+    )
+    rows = piped.stdout.decode().splitlines()
+    assert [row.split(",")[1] for row in rows] == ["word", "We", "mend", "kettles"]
+
+
+@pytest.mark.parametrize(
+    ("arguments", "code", "says"),
+    [
+        (("convert", "SRT", "TMP/a.doc"), 1, "There is no caption format “doc”"),
+        (("convert", "SRT", "-"), 2, "--to"),
+        (("convert", "nowhere.srt", "-", "--to", "vtt"), 1, "no such file"),
+        (("convert", "web/package.json", "-", "--to", "vtt"), 1, "No caption could be read"),
+    ],
+)
+def test_what_cannot_be_converted_is_told(
+    tmp_path: Path, arguments: tuple[str, ...], code: int, says: str
+) -> None:
+    file = tmp_path / "a.srt"
+    file.write_text(SRT)
+    done = run(*(a.replace("SRT", str(file)).replace("TMP", str(tmp_path)) for a in arguments))
+    assert done.returncode == code
+    assert says in done.stderr
+    assert "Traceback" not in done.stderr

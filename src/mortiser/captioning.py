@@ -6,6 +6,7 @@ import os
 import tempfile
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
+from datetime import datetime
 from fractions import Fraction
 from pathlib import Path
 
@@ -19,8 +20,10 @@ from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.frame import BACKDROP_FPS, even_size
 from mortiser.core.glossary import Entry, Glossary, reworded
 from mortiser.core.grouping import group
+from mortiser.core.jig import Jig, behind, filled
 from mortiser.core.layout.ruler import LetterRuler
-from mortiser.core.output import TextFile
+from mortiser.core.order import Order, OrderedSource
+from mortiser.core.output import Outputs, TextFile
 from mortiser.core.pace import PACES, PaceName
 from mortiser.core.piece import Piece
 from mortiser.core.scene import SceneReel
@@ -28,6 +31,7 @@ from mortiser.core.shape import Shape
 from mortiser.core.tightening import Tightening, tightened
 from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.words import Cue, Word
+from mortiser.delivering import Tell, make_files
 from mortiser.fonts import font_book
 from mortiser.formats import glossary as glossary_file
 from mortiser.formats.decoding import decode
@@ -56,11 +60,17 @@ def caption(
     engines: Engines,
     names: Sequence[Entry] = (),
     tighten: Tightening | None = None,
-) -> None:
-    """Write the outputs (srt, vtt, txt, json, burn) of a recording, or of what is left of it.
+    jig: Jig | None = None,
+    folder: Path | None = None,
+    delivered: Outputs = (),
+    tell: Tell | None = None,
+) -> list[Path]:
+    """Write the outputs (srt, vtt, txt, json, burn) of a recording, or of what is left of it, and into a
+    folder what it is ``delivered`` as (as the jig says where nothing is named); the paths of all of them.
 
-    ``names`` are written right wherever something like them is heard. Files get their names only
-    when complete. Raises MortiserError.
+    ``names`` are written right wherever something like them is heard. A jig's look and pace take the place of
+    those named. Files get their names only when complete. ``tell`` gets how far which step is, in place
+    of bars. Raises MortiserError.
     """
     for out in outputs.values():
         if not out.absolute().parent.is_dir():
@@ -68,10 +78,12 @@ def caption(
         if out.exists() and out.samefile(recording):
             raise BadInput(f"{out} is the recording itself. Choose another name.")
     facts = probe(recording)
-    words = hear(recording, facts.duration_us, engines, names, quiet=quiet)
+    words = hear(recording, facts.duration_us, engines, names, quiet=quiet, tell=tell)
     if not words:
         raise BadInput("No speech was found in this recording.")
     piece = _piece(facts, finish, pace)
+    if jig is not None:
+        piece = _in_jig(piece, jig, recording.stem)
     ruler = LetterRuler(piece.finish, piece.size, font_book())
     if tighten:
         (whole,) = piece.timeline.clips
@@ -88,6 +100,43 @@ def caption(
             _burn(whole_recording, out, cues, piece, quiet)
         else:
             _write_whole(out, caption_text(TextFile.model_validate({"form": kind}), cues, piece))
+    made = [*outputs.values()]
+    if folder is not None:
+        piece = replace(piece, outputs=delivered or piece.outputs)
+        made += _delivered(recording, facts, piece, cues, folder, quiet=quiet, tell=tell)
+    return made
+
+
+def _in_jig(piece: Piece, jig: Jig, name: str) -> Piece:
+    """A piece made as a jig says."""
+    layers = filled(jig.layers, (), name)
+    return replace(
+        piece,
+        shapes=behind(jig.shapes, layers),
+        layers=layers,
+        finish=jig.finish,
+        pace=jig.pace,
+        file_pace=jig.file_pace,
+        outputs=jig.outputs,
+    )
+
+
+def _delivered(
+    recording: Path,
+    facts: Probe,
+    piece: Piece,
+    cues: Sequence[Cue],
+    folder: Path,
+    *,
+    quiet: bool,
+    tell: Tell | None,
+) -> list[Path]:
+    source = OrderedSource(id=0, path=str(recording), duration_us=facts.duration_us)
+    today = datetime.now().astimezone().date().isoformat()
+    named = {"project": recording.stem, "piece": recording.stem, "date": today, "number": "01"}
+    order = Order.of(piece, cues, [source], "{project}", (), (), named)
+    told = tell or bars(quiet)
+    return list(make_files(order, order.parts(), folder, Path, told))
 
 
 def hear(
@@ -97,6 +146,7 @@ def hear(
     names: Sequence[Entry],
     *,
     quiet: bool,
+    tell: Tell | None = None,
 ) -> list[Word]:
     """A recording's words with their times, names as the glossary writes them."""
     words: list[Word] = []
@@ -105,7 +155,7 @@ def hear(
     def written(line: Sequence[Word]) -> list[Word]:
         return reworded(line, glossary.changes(line)) if glossary else list(line)
 
-    with _bar("Listening", quiet) as bar:
+    with _bar("Listening", quiet or tell is not None) as bar:
         for item in transcribe(stream_sound(recording), engines.first, SphinxAligner()):
             if isinstance(item, TimedLine):
                 words += written(item.words)
@@ -113,15 +163,19 @@ def hear(
             else:
                 done = item * 1e6 / duration_us
             _advance(bar, done)
+            if tell:
+                tell("listening", min(1.0, done))
         _advance(bar, 1.0)
     if engines.second is None:
         return words
     judge = SecondHearing(engines.second, written)
     final: list[Word] = []
-    with _bar("Listening again", quiet) as bar:
+    with _bar("Listening again", quiet or tell is not None) as bar:
         for _, verdict, reached in heard_again(stream_sound(recording), words, judge):
             final += written(settled(verdict))
             _advance(bar, reached / duration_us)
+            if tell:
+                tell("listening again", min(1.0, reached / duration_us))
         _advance(bar, 1.0)
     return final
 
@@ -175,7 +229,24 @@ def _piece(facts: Probe, finish: str, pace: PaceName) -> Piece:
     timeline = Timeline([Clip(0, 0, facts.duration_us)])
     frames = Frames() if facts.variable_rate else Frames(facts.frame_rate, facts.first_frame_us)
     shapes = (Shape(id=1, width=width, height=height),)
-    return Piece(0, 0, "", shapes, FINISHES[finish], PACES[pace], timeline, frames=frames)
+    seen = {0: (facts.width, facts.height)} if facts.width else {}
+    return Piece(
+        0, 0, "", shapes, FINISHES[finish], PACES[pace], timeline, frames=frames, pictures=seen
+    )
+
+
+def bars(quiet: bool) -> Tell:
+    """Bars of progress, one a file."""
+    shown: dict[str, tqdm[None]] = {}
+
+    def tell(name: str, done: float) -> None:
+        if name not in shown:
+            shown[name] = _bar(name, quiet)
+        _advance(shown[name], done)
+        if done >= 1:
+            shown.pop(name).close()
+
+    return tell
 
 
 def _bar(name: str, quiet: bool) -> tqdm[None]:

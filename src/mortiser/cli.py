@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import argparse
+import json
 import logging
 import os
 import sys
@@ -92,7 +93,46 @@ def _parser() -> argparse.ArgumentParser:
     for ending in OUTPUTS:
         what = "video with the captions burned in" if ending == "burn" else f"captions as {ending}"
         caption.add_argument(f"--{ending}", metavar="F", type=Path, help=f"write the {what}")
+    caption.add_argument("--jig", metavar="J", help="make it by a jig: its name, or its file")
+    caption.add_argument(
+        "--preset", action="append", default=[], metavar="NAME", help="deliver a set of files"
+    )
+    caption.add_argument("--out", metavar="FOLDER", type=Path, help="where delivered files go")
+    caption.add_argument("--workspace", type=Path, help="whose jigs and sets are known too")
+    _add_progress(caption)
     caption.set_defaults(run=_caption)
+    delivered = commands.add_parser(
+        "deliver",
+        help="make the files of projects",
+        description="Make the files of projects as the application would, and print their paths. "
+        "PROJECT is a name or a number; - reads them from the standard input, one a line.",
+    )
+    delivered.add_argument("projects", metavar="PROJECT", nargs="+")
+    delivered.add_argument("--workspace", type=Path, help="folder for everything that is kept")
+    delivered.add_argument("--piece", metavar="P", help="one piece alone: its name or number")
+    delivered.add_argument(
+        "--shape", action="append", default=[], metavar="S", help="tall, square, wide … alone"
+    )
+    delivered.add_argument(
+        "--preset", action="append", default=[], metavar="NAME", help="a set of files, by its name"
+    )
+    delivered.add_argument(
+        "--out", metavar="FOLDER", type=Path, default=Path(), help="where they go (here)"
+    )
+    delivered.add_argument("--quiet", action="store_true", help="no progress bars")
+    _add_progress(delivered)
+    delivered.set_defaults(run=_deliver)
+    convert = commands.add_parser(
+        "convert",
+        help="turn a caption file into another format",
+        description="Read captions from IN and write them to OUT, by its ending. - is the standard "
+        "input or output. What cannot be kept is told.",
+    )
+    convert.add_argument("input", metavar="IN")
+    convert.add_argument("output", metavar="OUT")
+    convert.add_argument("--to", metavar="FORMAT", help="the format, where OUT does not say")
+    convert.add_argument("--timed", action="store_true", help="with the times of words")
+    convert.set_defaults(run=_convert)
     hear = commands.add_parser(
         "hear",
         help="print the words of one recording, or what is wrong with them",
@@ -106,6 +146,15 @@ def _parser() -> argparse.ArgumentParser:
     )
     hear.set_defaults(run=_hear)
     return parser
+
+
+def _add_progress(command: argparse.ArgumentParser) -> None:
+    command.add_argument(
+        "--progress",
+        choices=("bar", "json"),
+        default="bar",
+        help="how progress is told: on the standard error, or as lines of JSON with the results",
+    )
 
 
 def _add_hearing(command: argparse.ArgumentParser) -> None:
@@ -168,17 +217,21 @@ def _worker(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int
 def _caption(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int:
     from mortiser.captioning import caption, names_of
     from mortiser.core.tightening import tightening
+    from mortiser.delivering import jig_and_outputs
 
     outputs = {name: getattr(options, name) for name in OUTPUTS if getattr(options, name)}
-    if not outputs:
-        parser.error("nothing to write: name at least one of --srt --vtt --txt --json --burn")
+    if not outputs and not options.out:
+        parser.error("nothing to write: name at least one of --srt --vtt --txt --json --burn --out")
+    if (options.preset or options.jig) and not outputs and not options.out:
+        parser.error("name with --out the folder that files go to")
     if not options.input.is_file():
         print(f"mortiser: {options.input}: no such file", file=sys.stderr)
         return 1
     names = names_of(options.glossary) if options.glossary else []
     asked = options.tighten
     tighten = None if asked is None else tightening(asked, options.language)
-    caption(
+    jig, sets = jig_and_outputs(options.jig, options.preset, options.workspace)
+    made = caption(
         options.input,
         outputs,
         options.finish,
@@ -187,7 +240,73 @@ def _caption(options: argparse.Namespace, parser: argparse.ArgumentParser) -> in
         engines=_engines(options, names),
         names=names,
         tighten=tighten,
+        jig=jig,
+        folder=options.out,
+        delivered=sets,
+        tell=_told if options.progress == "json" else None,
     )
+    if options.progress == "json":
+        for path in made:
+            _say_made(path)
+    return 0
+
+
+def _told(what: str, done: float) -> None:
+    """A step on the way, as a line of JSON."""
+    print(json.dumps({"doing": what, "progress": round(done, 4)}), flush=True)
+
+
+def _say_made(path: Path) -> None:
+    print(json.dumps({"made": str(path), "size": path.stat().st_size}), flush=True)
+
+
+def _deliver(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int:
+    from mortiser.captioning import bars
+    from mortiser.delivering import deliver
+
+    names = [
+        name
+        for given in options.projects
+        for name in ([line.strip() for line in sys.stdin] if given == "-" else [given])
+        if name
+    ]
+    as_json = options.progress == "json"
+    for path in deliver(
+        _settings(options),
+        names,
+        options.out,
+        _told if as_json else bars(options.quiet),
+        piece=options.piece,
+        shapes=options.shape,
+        sets=options.preset,
+    ):
+        if as_json:
+            _say_made(path)
+        else:
+            print(path, flush=True)
+    return 0
+
+
+def _convert(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int:
+    from mortiser.converting import convert
+
+    to = options.to or Path(options.output).suffix.removeprefix(".").lower()
+    if not to:
+        parser.error("name the format with --to")
+    if options.input == "-":
+        data = sys.stdin.buffer.read()
+    elif Path(options.input).is_file():
+        data = Path(options.input).read_bytes()
+    else:
+        print(f"mortiser: {options.input}: no such file", file=sys.stderr)
+        return 1
+    text, notes = convert(data, to, timed=options.timed)
+    for note in notes:
+        print(f"mortiser: {note}", file=sys.stderr)
+    if options.output == "-":
+        sys.stdout.buffer.write(text.encode())
+    else:
+        Path(options.output).write_text(text, encoding="utf-8", newline="")
     return 0
 
 

@@ -2,16 +2,19 @@
 
 import json
 import shutil
+from datetime import date
 from pathlib import Path
 
 import pytest
 
+from mortiser.core.errors import NotFound
+from mortiser.core.words import Word
 from mortiser.jobs import bringing_in
 from mortiser.jobs.bringing_in import bring_in, copy_project
-from mortiser.jobs.cleaning import clean
+from mortiser.jobs.cleaning import clean, remove_delivery
 from mortiser.jobs.workspace import UNKEPT
 from mortiser.settings import Settings
-from mortiser.store import jobs, projects
+from mortiser.store import deliveries, jobs, keeping, projects, transcript
 from mortiser.wiring import Shop, open_shop
 from tests.recordings import COUNTER
 
@@ -125,3 +128,27 @@ def test_half_made_files_and_caption_files_taken_in_are_removed(shop: Shop) -> N
     assert json.dumps(payload) in {
         row["payload"] for row in jobs.of_project(shop.database.connection, made.project_id)
     }
+
+
+def test_deliveries_go_when_the_rule_keeps_them_no_longer(shop: Shop) -> None:
+    made = brought_in(shop)
+    transcript.append_line(shop.database, made.source_id, [Word("mend", 200_000, 900_000)])
+    old, done = deliveries.order(shop.database, made.piece_id, date(2026, 1, 2))
+    new, _ = deliveries.order(shop.database, made.piece_id, date(2026, 1, 2))
+    for job in done:
+        shop.run(job)
+    db = shop.database.connection
+    # Both are old by their row, but of one something waits.
+    db.execute("UPDATE delivery SET created_us = created_us - ?", (31 * keeping.DAY_US,))
+    folder = shop.workspace.delivery(old)
+    clean(shop.database, shop.workspace)
+    assert len(list(folder.glob("*.srt"))) == 1, "kept until somebody says otherwise"
+    keeping.set_keep_days(shop.database, 40)
+    clean(shop.database, shop.workspace)
+    assert deliveries.ids(db, made.project_id) == [old, new]
+    keeping.set_keep_days(shop.database, 30)
+    clean(shop.database, shop.workspace)
+    assert deliveries.ids(db, made.project_id) == [new]
+    assert not folder.exists()
+    with pytest.raises(NotFound):
+        remove_delivery(shop.database, shop.workspace, old)

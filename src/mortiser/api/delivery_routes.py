@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import shutil
 from datetime import datetime
 from typing import Annotated
 
@@ -28,9 +27,10 @@ from mortiser.core.limits import Id
 from mortiser.core.order import Stretch
 from mortiser.core.output import OUTPUT_SETS, VIDEO_FORMS
 from mortiser.core.shape import MOST_SHAPES
+from mortiser.jobs import cleaning
 from mortiser.jobs.sounds import is_laid
 from mortiser.outputs.zipped import zipped
-from mortiser.store import deliveries, output_sets, projects
+from mortiser.store import deliveries, keeping, output_sets, projects
 from mortiser.wiring import Shop
 
 MOST_STRETCHES = 20
@@ -41,6 +41,10 @@ router = routes("/api", "deliveries")
 class DeliverBody(BaseModel):
     shape_ids: list[Id] = Field(default=[], max_length=MOST_SHAPES)
     stretches: list[Stretch] = Field(default=[], max_length=MOST_STRETCHES)
+
+
+class KeepingBody(BaseModel):
+    days: int = Field(ge=0, le=3_650, description="0: until somebody removes them.")
 
 
 @router.get("/forms")
@@ -114,6 +118,21 @@ def deliver(piece_id: Id, shop: OpenShop, body: DeliverBody | None = None) -> De
     return DeliveryView.of(deliveries.files_of(db, delivery_id))
 
 
+@router.post("/projects/{project_id}/deliveries", status_code=201)
+def deliver_project(project_id: Id, shop: OpenShop) -> list[DeliveryView]:
+    """Start a delivery of each piece of a project that has captions."""
+    db = shop.database.connection
+    found = [one for one in projects.pieces(db, project_id) if projects.piece_cues(db, one.id)]
+    if not found:
+        raise Conflict("There are no captions to deliver yet. Wait for the first words.")
+    made: list[DeliveryView] = []
+    for piece in found:
+        delivery_id, jobs = ordered(shop, piece.id, DeliverBody())
+        shop.queue.submit(*jobs)
+        made.append(DeliveryView.of(deliveries.files_of(db, delivery_id)))
+    return made
+
+
 def ordered(shop: Shop, piece_id: int, body: DeliverBody) -> tuple[int, list[int]]:
     """An order that can be made: its id and those of its jobs. Raises Conflict, NoSpace, BadInput."""
     db = shop.database.connection
@@ -129,6 +148,7 @@ def ordered(shop: Shop, piece_id: int, body: DeliverBody) -> tuple[int, list[int
             raise Conflict(
                 "The microphone's sound is being laid under the picture. Deliver in a moment."
             )
+    cleaning.remove_old(shop.database, shop.workspace)
     return deliveries.order(shop.database, piece_id, today, body.shape_ids, body.stretches)
 
 
@@ -180,6 +200,18 @@ def all_files(delivery_id: Id, shop: OpenShop) -> StreamingResponse:
 @router.delete("/deliveries/{delivery_id}", status_code=204)
 def remove_delivery(delivery_id: Id, shop: OpenShop) -> None:
     """Remove a delivery with its files."""
-    deliveries.remove(shop.database, delivery_id)
-    shop.workspace.let_go(shop.workspace.delivery(delivery_id))
-    shutil.rmtree(shop.workspace.delivery(delivery_id), ignore_errors=True)
+    cleaning.remove_delivery(shop.database, shop.workspace, delivery_id)
+
+
+@router.get("/keeping")
+def keeping_rule(shop: OpenShop) -> KeepingBody:
+    """For how long delivered files are kept."""
+    return KeepingBody(days=keeping.keep_days(shop.database.connection))
+
+
+@router.put("/keeping")
+def set_keeping_rule(body: KeepingBody, shop: OpenShop) -> KeepingBody:
+    """Say for how long delivered files are kept; what is older goes at once."""
+    keeping.set_keep_days(shop.database, body.days)
+    cleaning.remove_old(shop.database, shop.workspace)
+    return body

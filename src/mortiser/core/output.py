@@ -9,6 +9,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BeforeValidator, Field, TypeAdapter, model_validator
 
+from mortiser.core.errors import BadInput
 from mortiser.core.finish.parts import Value
 from mortiser.core.frame import even_size
 from mortiser.core.time import SECOND
@@ -214,3 +215,12 @@ OUTPUT_SETS: tuple[OutputSet, ...] = (
     ),
 )
 """Those that there are from the beginning."""
+
+
+def built_in(name: str) -> Outputs:
+    """The outputs of a built-in set. Raises BadInput."""
+    found = next((one for one in OUTPUT_SETS if one.name.casefold() == name.casefold()), None)
+    if found is None:
+        names = ", ".join(one.name for one in OUTPUT_SETS)
+        raise BadInput(f"There are no outputs under the name “{name}”. There are: {names}.")
+    return found.outputs

@@ -14,7 +14,7 @@ from contextlib import suppress
 from pathlib import Path
 
 from mortiser.jobs.workspace import UNKEPT, Workspace
-from mortiser.store import jobs, projects
+from mortiser.store import deliveries, jobs, keeping, projects
 from mortiser.store.database import Database
 
 log = logging.getLogger(__name__)
@@ -23,9 +23,25 @@ _NUMBER = re.compile(r"[0-9]{1,18}")
 _CAPTIONS = re.compile(r"captions-[0-9a-f]{32}")
 
 
+def remove_delivery(database: Database, workspace: Workspace, delivery_id: int) -> None:
+    """Remove a delivery with its files. Raises NotFound, and Conflict while one of them is being made."""
+    deliveries.remove(database, delivery_id)
+    folder = workspace.delivery(delivery_id)
+    workspace.let_go(folder)
+    _remove(folder)
+
+
+def remove_old(database: Database, workspace: Workspace) -> None:
+    """Remove the deliveries that the workspace's rule keeps no longer."""
+    for delivery_id in keeping.too_old(database.connection):
+        remove_delivery(database, workspace, delivery_id)
+
+
 def clean(database: Database, workspace: Workspace) -> None:
-    """Remove half uploads, folders no project has, files half made, caption files taken in."""
+    """Remove half uploads, folders no project has, files half made, caption files taken in, deliveries that
+    are kept no longer."""
     db = database.connection
+    remove_old(database, workspace)
     for file in _real(workspace.root / "uploads", _HEX):
         if file.is_file():
             _remove(file)

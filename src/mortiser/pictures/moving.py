@@ -42,4 +42,4 @@ def light_at(path: Path, at_us: int) -> npt.NDArray[np.uint8]:
 
 def _shows_us(frame: Image.Image) -> int:
     frame.load()  # Before that a WebP does not say.
-    return round(1_000 * frame.info.get("duration", 0))
+    return round(1_000 * float(frame.info.get("duration", 0)))

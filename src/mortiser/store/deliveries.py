@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import sqlite3
 from collections.abc import Sequence
+from dataclasses import replace
 from datetime import date
 
 from mortiser.core.errors import BadInput, Conflict, NotFound
 from mortiser.core.expectation import Expected, expected
 from mortiser.core.order import Order, OrderedSource, Part, Stretch
-from mortiser.core.output import VideoFile
+from mortiser.core.output import Outputs, VideoFile
 from mortiser.core.piece import Piece
 from mortiser.core.time import SECOND
 from mortiser.store import jobs, projects
@@ -66,9 +67,13 @@ def planned(
     today: date,
     shape_ids: Sequence[int] = (),
     stretches: Sequence[Stretch] = (),
+    outputs: Outputs = (),
 ) -> tuple[Order, list[Part]]:
-    """An order and its files as they would be made now. Raises BadInput, NotFound."""
+    """An order and its files as they would be made now, as the piece says or of other outputs. Raises
+    BadInput, NotFound."""
     piece = projects.piece(db, piece_id)
+    if outputs:
+        piece = replace(piece, outputs=outputs)
     project = projects.project_row(db, piece.project_id)
     for shape_id in shape_ids:
         piece.in_shape(shape_id)

@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from pydantic import TypeAdapter
 
 from mortiser.core.errors import BadInput, NotFound
-from mortiser.core.output import OUTPUT_SETS, Output, Outputs, each_once
+from mortiser.core.output import OUTPUT_SETS, Output, Outputs, built_in, each_once
 from mortiser.store.database import Database
 
 MOST_LETTERS = 40
@@ -23,12 +23,8 @@ def saved(db: sqlite3.Connection) -> list[tuple[int, str, Outputs]]:
 
 def named(db: sqlite3.Connection, name: str) -> Outputs:
     """The outputs of a set, one of the workspace's own or a built-in one. Raises BadInput."""
-    known = {one.name.casefold(): one.outputs for one in OUTPUT_SETS}
-    known |= {own.casefold(): outputs for _, own, outputs in saved(db)}
-    if name.casefold() not in known:
-        names = ", ".join([*(one.name for one in OUTPUT_SETS), *(own for _, own, _ in saved(db))])
-        raise BadInput(f"There are no outputs under the name “{name}”. There are: {names}.")
-    return known[name.casefold()]
+    own = {named.casefold(): outputs for _, named, outputs in saved(db)}
+    return own.get(name.casefold()) or built_in(name)
 
 
 def save(database: Database, name: str, outputs: Sequence[Output]) -> tuple[int, str]:

@@ -8,6 +8,7 @@ import { TraySection } from "../ui/TraySection";
 import { TrayTabs } from "../ui/TrayTabs";
 import { DeliveryCard } from "./DeliveryCard";
 import { FilesTab } from "./FilesTab";
+import { Keeping } from "./Keeping";
 import { PostSection } from "./PostSection";
 
 const CUT_LISTS = [
@@ -31,11 +32,14 @@ export function DeliverTray(props: { project: Project; piece: Piece; player: Pla
       </Tabs.Content>
       <Tabs.Content value="Deliveries">
         {project.deliveries.length > 0 ? (
-          <ul aria-label="Deliveries" className="mb-6 space-y-2">
-            {project.deliveries.map((delivery) => (
-              <DeliveryCard key={delivery.id} delivery={delivery} current={project.revision} />
-            ))}
-          </ul>
+          <>
+            <ul aria-label="Deliveries" className="mb-3 space-y-2">
+              {project.deliveries.map((delivery) => (
+                <DeliveryCard key={delivery.id} delivery={delivery} current={project.revision} />
+              ))}
+            </ul>
+            <Keeping />
+          </>
         ) : (
           <p className="mb-6 text-dim">
             Nothing is delivered yet. Choose the files, then press Deliver this piece.

@@ -1,6 +1,6 @@
 /** A delivery: its files as they are made, and when they are there to be kept or looked at. */
 import { Archive, ArrowUpToLine, Download, Pause, Play, RotateCcw, Trash2, X } from "lucide-react";
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import { api, type Delivery, take } from "../api/client";
 import { ago, bytes, timeLeft } from "../ui/format";
 import { IconButton } from "../ui/IconButton";
@@ -95,7 +95,7 @@ function Shown({ file, url }: { file: DeliveredFile; url: string }) {
 }
 
 /** A file that waits, is being made, or was not. */
-export function Making({ file, of }: { file: DeliveredFile; of?: string }) {
+export function Making({ file, of }: { file: DeliveredFile; of?: ReactNode }) {
   const act = (action: Action) =>
     void attempt(
       take(api.POST(`/api/jobs/{job_id}/${action}`, { params: { path: { job_id: file.job_id } } })),

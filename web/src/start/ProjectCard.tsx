@@ -7,11 +7,17 @@ import { type ReactNode, useState } from "react";
 import { Link } from "wouter";
 import { api, type ProjectCard as Card, take } from "../api/client";
 import { Button } from "../ui/Button";
+import { Check } from "../ui/Check";
 import { ago, length } from "../ui/format";
 import { say } from "../ui/notice";
 import { Tip } from "../ui/Tip";
 
-export function ProjectCard({ card }: { card: Card }) {
+export function ProjectCard(props: {
+  card: Card;
+  chosen: boolean;
+  onChoose: (chosen: boolean) => void;
+}) {
+  const { card, chosen, onChoose } = props;
   const client = useQueryClient();
   const [naming, setNaming] = useState(false);
   const [asking, setAsking] = useState(false);
@@ -44,6 +50,17 @@ export function ProjectCard({ card }: { card: Card }) {
           )}
         </div>
       </Link>
+      <div
+        className={`absolute top-2 left-2 rounded bg-card px-1.5 py-1 ${
+          chosen ? "" : "opacity-0 group-focus-within:opacity-100 group-hover:opacity-100"
+        }`}
+      >
+        <Check
+          label={<span className="sr-only">Choose {card.name}</span>}
+          checked={chosen}
+          onChange={onChoose}
+        />
+      </div>
       <div className="p-3 pr-10">
         {naming ? (
           <input

@@ -8,7 +8,7 @@ import { bringInPicture, PICTURE_FILES } from "../frame/PictureChoice";
 import { Button } from "../ui/Button";
 import { FilePick } from "../ui/FilePick";
 import { FIELD } from "../ui/fields";
-import { say } from "../ui/notice";
+import { attempt, say } from "../ui/notice";
 import { Progress } from "../ui/Progress";
 import { Select } from "../ui/Select";
 import { theme, turnTheme } from "../ui/theme";
@@ -17,6 +17,7 @@ import { sendCaptions } from "./captionFile";
 import { type HearingChoice, HearingFields, hearingBody, WHOLE } from "./HearingFields";
 import { ProjectCard } from "./ProjectCard";
 import { paired } from "./paired";
+import { QUEUE, Queue } from "./Queue";
 import { type Upload, upload } from "./upload";
 
 interface Arriving {
@@ -96,6 +97,23 @@ export function StartPage() {
   const [wanted, setWanted] = useState("");
   const [order, setOrder] = useState<Order>((localStorage.getItem(ORDER) as Order) ?? "changed");
   const shown = arranged(list, wanted, order);
+  const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
+  const choose = (id: number, on: boolean) => {
+    const next = new Set(chosen);
+    if (on) next.add(id);
+    else next.delete(id);
+    setChosen(next);
+  };
+  const deliverChosen = async () => {
+    for (const card of list.filter((one) => chosen.has(one.id))) {
+      const params = { path: { project_id: card.id } };
+      await take(api.POST("/api/projects/{project_id}/deliveries", { params })).catch(
+        (problem: Problem) => say(`${card.name}: ${problem.message}`, "wrong"),
+      );
+    }
+    setChosen(new Set());
+    await client.invalidateQueries({ queryKey: QUEUE });
+  };
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: dropping has a button beside it that does the same
     <div
@@ -183,10 +201,21 @@ export function StartPage() {
             {projects.error.message}
           </p>
         )}
+        <Queue />
         {list.length > 0 && (
           <section className="mt-8" aria-label="Projects">
             <div className="mb-3 flex items-center gap-3">
               <h2 className="font-bold">Projects</h2>
+              {chosen.size > 0 && (
+                <>
+                  <Button kind="main" onClick={() => void attempt(deliverChosen())}>
+                    Deliver {chosen.size} {chosen.size === 1 ? "project" : "projects"}
+                  </Button>
+                  <Button kind="quiet" onClick={() => setChosen(new Set())}>
+                    Choose none
+                  </Button>
+                </>
+              )}
               <div className="ml-auto w-56">
                 <input
                   type="search"
@@ -214,7 +243,12 @@ export function StartPage() {
             )}
             <ul className="grid grid-cols-3 gap-4 lg:grid-cols-4">
               {shown.map((card) => (
-                <ProjectCard key={card.id} card={card} />
+                <ProjectCard
+                  key={card.id}
+                  card={card}
+                  chosen={chosen.has(card.id)}
+                  onChoose={(on) => choose(card.id, on)}
+                />
               ))}
             </ul>
           </section>

@@ -51,3 +51,8 @@ CREATE TABLE saved_outputs (
     name TEXT NOT NULL UNIQUE COLLATE NOCASE,
     outputs TEXT NOT NULL
 ) STRICT;
+-- What holds for the whole workspace, by name.
+CREATE TABLE setting (
+    name TEXT PRIMARY KEY,
+    value TEXT NOT NULL
+) STRICT;
