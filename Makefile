@@ -3,7 +3,7 @@ VENV := .venv
 PYTHON := $(VENV)/bin/python
 PORT ?= 8747
 
-.PHONY: demo serve build test lint types bench torture demo-media lock clean
+.PHONY: demo serve build test lint types bench torture demo-media lock wheel clean
 
 demo: build
 	$(VENV)/bin/mortiser demo --port $(PORT)
@@ -65,5 +65,11 @@ web/node_modules/.package-lock.json: web/package-lock.json
 web/dist/index.html: web/node_modules/.package-lock.json $(shell find web/src web/index.html web/vite.config.ts -type f)
 	cd web && npm run --silent build
 
+wheel: build
+	rm -rf src/mortiser/pages dist
+	cp -r web/dist src/mortiser/pages
+	$(VENV)/bin/pip wheel --quiet --disable-pip-version-check --no-deps --wheel-dir dist . ; \
+		made=$$? ; rm -rf src/mortiser/pages ; exit $$made
+
 clean:
-	rm -rf $(VENV) web/node_modules web/dist .mypy_cache .ruff_cache .pytest_cache .hypothesis
+	rm -rf $(VENV) dist src/mortiser/pages web/node_modules web/dist .mypy_cache .ruff_cache .pytest_cache .hypothesis

@@ -111,8 +111,11 @@ def create_app(shop: Shop, *, with_worker: bool = True) -> FastAPI:
 
 
 def pages_folder(shop: Shop) -> Path:
-    """Where the built pages are."""
-    return shop.settings.web or Path(__file__).resolve().parents[3] / "web" / "dist"
+    """Where the built pages are: beside the sources, or in the installed package."""
+    package = Path(__file__).resolve().parents[1]
+    built = package.parents[1] / "web" / "dist"
+    inside = package / "pages"
+    return shop.settings.web or (inside if inside.exists() and not built.exists() else built)
 
 
 def _serve_pages(app: FastAPI, pages: Path) -> None:
