@@ -9,6 +9,7 @@ from typing import Union
 
 import av
 from av.subtitles.stream import SubtitleStream
+from av.video.reformatter import ColorPrimaries, Colorspace, ColorTrc
 
 from mortiser.core.errors import MortiserError
 from mortiser.media.forms import Form, h264
@@ -84,6 +85,9 @@ class Encoder:
         context = self._picture.codec_context
         context.color_range = frame.color_range
         context.colorspace = frame.colorspace
+        if frame.colorspace == Colorspace.ITU709:
+            # Of a high dynamic range nothing comes here any more (media.tones).
+            context.color_trc, context.color_primaries = ColorTrc.BT709, ColorPrimaries.BT709
 
     def add_picture(self, frame: av.VideoFrame) -> None:
         """One frame more."""

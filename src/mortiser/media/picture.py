@@ -11,6 +11,7 @@ import numpy.typing as npt
 
 from mortiser.core.errors import BadMedia
 from mortiser.media.opening import open_media, unfinished
+from mortiser.media.tones import in_bt709
 
 POSTER = 1920, 480
 """The most a poster has across and down, in pixels."""
@@ -18,8 +19,10 @@ Planes = npt.NDArray[np.uint8]
 
 
 def turned(frame: av.VideoFrame) -> av.VideoFrame:
-    """The frame in yuv420p as it is meant to be seen, its rotation flag carried out."""
+    """The frame in yuv420p as it is meant to be seen, its rotation flag carried out; in BT.709 where its dynamic
+    range is higher."""
     turns = round(frame.rotation / 90) % 4
+    frame = in_bt709(frame)
     if frame.format.name not in ("yuv420p", "yuvj420p"):
         frame = frame.reformat(format="yuv420p")
     if not turns and not frame.width % 2 and not frame.height % 2:

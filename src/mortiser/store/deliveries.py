@@ -20,6 +20,8 @@ from mortiser.store.rows import insert
 ONE, SEVERAL = "{project}", "{project} {piece}"
 """Names of files where nobody has said otherwise: of a project's one piece, of one of several."""
 REMEMBERED = 8
+SOON = -0.5
+"""The rank of files that are made in a moment: they go before videos."""
 
 
 def order(
@@ -47,7 +49,8 @@ def order(
         )
         made: list[int] = []
         for part in parts:
-            job = jobs.add_in(db, found.project_id, "deliver", {"piece_id": piece_id})
+            rank = 0 if isinstance(part.output, VideoFile) else SOON
+            job = jobs.add_in(db, found.project_id, "deliver", {"piece_id": piece_id}, rank)
             insert(
                 db,
                 "delivered_file",

@@ -19,9 +19,9 @@ from mortiser.store.database import Database, now_us
 LEASE_US = 15_000_000
 MOST_ATTEMPTS = 3
 """A job that took its worker down this often at the same place is given up."""
-AT_ONCE = {"doubt": 1}
-"""How many jobs of a kind may run at the same time: second listenings take one worker at most, so that a
-fresh recording never waits for them."""
+AT_ONCE = {"doubt": 1, "deliver": 2}
+"""How many jobs of a kind may run at the same time: second listenings take one worker at most and
+deliveries two, so that a fresh recording never waits for them."""
 RANKED = ("deliver",)
 """Kinds whose order is the user's."""
 FORWARD = 0.02
@@ -42,12 +42,18 @@ def add(database: Database, project_id: int, kind: str, payload: Mapping[str, An
         return add_in(db, project_id, kind, payload)
 
 
-def add_in(db: sqlite3.Connection, project_id: int, kind: str, payload: Mapping[str, Any]) -> int:
-    """The same inside an open transaction."""
+def add_in(
+    db: sqlite3.Connection,
+    project_id: int,
+    kind: str,
+    payload: Mapping[str, Any],
+    rank: float = 0.0,
+) -> int:
+    """The same inside an open transaction; of kinds that are ranked, the smallest rank goes first."""
     cursor = db.execute(
-        "INSERT INTO job (project_id, kind, payload, status, created_us, at_once) "
-        "VALUES (?, ?, ?, 'queued', ?, ?)",
-        (project_id, kind, json.dumps(payload), now_us(), AT_ONCE.get(kind, 0)),
+        "INSERT INTO job (project_id, kind, payload, status, created_us, at_once, rank) "
+        "VALUES (?, ?, ?, 'queued', ?, ?, ?)",
+        (project_id, kind, json.dumps(payload), now_us(), AT_ONCE.get(kind, 0), rank),
     )
     return int(cursor.lastrowid or 0)
 
@@ -264,7 +270,7 @@ def waiting_for(db: sqlite3.Connection, row: sqlite3.Row) -> list[int]:
     """The oldest queued job that a job (by its row) held up: one of its kind, where only so many may run
     at once, or one for the same recording."""
     rows = db.execute(
-        "SELECT id FROM job WHERE kind = ? AND status = 'queued' AND "
+        "SELECT id FROM job WHERE kind = ? AND status = 'queued' AND paused = 0 AND "
         "(at_once > 0 OR payload ->> 'source_id' = ?) ORDER BY id LIMIT 1",
         (row["kind"], payload_of(row).get("source_id")),
     )

@@ -51,7 +51,7 @@ export function ProjectCard(props: {
         </div>
       </Link>
       <div
-        className={`absolute top-2 left-2 rounded bg-card px-1.5 py-1 ${
+        className={`absolute top-2 left-2 w-[27px] overflow-hidden rounded bg-card px-1.5 py-1 ${
           chosen ? "" : "opacity-0 group-focus-within:opacity-100 group-hover:opacity-100"
         }`}
       >
