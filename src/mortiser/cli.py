@@ -7,6 +7,7 @@ import json
 import logging
 import os
 import sys
+import time
 from collections.abc import Sequence
 from pathlib import Path
 from typing import TYPE_CHECKING
@@ -25,6 +26,9 @@ if TYPE_CHECKING:
     from mortiser.speech.engines import Engines
 
 BEHIND = 5
+LOOK_S = 1.0
+"""How often a watched folder is looked at."""
+BETWEEN_LOOKS = 1
 SECRET = ("pass_phrase",)
 OPTIONS = ("workspace", "host", "port")
 OUTPUTS = ("srt", "vtt", "ass", "ttml", "txt", "csv", "json", "burn")
@@ -122,6 +126,23 @@ def _parser() -> argparse.ArgumentParser:
     delivered.add_argument("--quiet", action="store_true", help="no progress bars")
     _add_progress(delivered)
     delivered.set_defaults(run=_deliver)
+    watch = commands.add_parser(
+        "watch",
+        help="caption and deliver whatever is put into a folder",
+        description="Caption each recording that is put into IN by a jig and put its files into a "
+        "folder of its own in OUT. A file that is still being copied waits; one that fails is set aside "
+        "with the reason; the others go to IN/done.",
+    )
+    watch.add_argument("input", metavar="IN", type=Path)
+    watch.add_argument("out", metavar="OUT", type=Path)
+    watch.add_argument("--jig", metavar="J", required=True, help="its name, or its file")
+    watch.add_argument(
+        "--preset", action="append", default=[], metavar="NAME", help="a set of files, by its name"
+    )
+    watch.add_argument("--workspace", type=Path, help="whose jigs and sets are known too")
+    watch.add_argument("--once", action="store_true", help="end when nothing is left to do")
+    _add_hearing(watch)
+    watch.set_defaults(run=_watch)
     convert = commands.add_parser(
         "convert",
         help="turn a caption file into another format",
@@ -287,6 +308,40 @@ def _deliver(options: argparse.Namespace, parser: argparse.ArgumentParser) -> in
     return 0
 
 
+def _watch(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int:
+    from mortiser.captioning import caption, names_of
+    from mortiser.delivering import jig_and_outputs
+    from mortiser.watching import Watch
+
+    names = names_of(options.glossary) if options.glossary else []
+    jig, sets = jig_and_outputs(options.jig, options.preset, options.workspace)
+
+    def make(recording: Path, folder: Path) -> Sequence[Path]:
+        return caption(
+            recording,
+            {},
+            DEFAULT_FINISH,
+            "quick",
+            quiet=options.quiet,
+            engines=_engines(options, names, recording),
+            names=names,
+            jig=jig,
+            folder=folder,
+            delivered=sets,
+        )
+
+    watch = Watch(options.input, options.out, make)
+    idle = 0
+    while not (options.once and idle > BETWEEN_LOOKS):
+        outcomes = watch.look()
+        for one in outcomes:
+            print(one.made or f"{one.recording.name} was set aside: {one.reason}", flush=True)
+        waits = any(file.is_file() for file in options.input.iterdir())
+        idle = 0 if outcomes or waits else idle + 1
+        time.sleep(LOOK_S)
+    return 0
+
+
 def _convert(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int:
     from mortiser.converting import convert
 
@@ -310,7 +365,9 @@ def _convert(options: argparse.Namespace, parser: argparse.ArgumentParser) -> in
     return 0
 
 
-def _engines(options: argparse.Namespace, names: Sequence[Entry]) -> Engines:
+def _engines(
+    options: argparse.Namespace, names: Sequence[Entry], recording: Path | None = None
+) -> Engines:
     from mortiser.media.sound import stream_sound
     from mortiser.speech.engines import chosen, language_finder
     from mortiser.speech.languages import FIND_OUT, language_spoken
@@ -319,7 +376,10 @@ def _engines(options: argparse.Namespace, names: Sequence[Entry]) -> Engines:
     place = model_place(Settings())
     language = options.language
     if language == FIND_OUT:
-        language = language_spoken(stream_sound(options.input), language_finder(place)) or "en"
+        language = (
+            language_spoken(stream_sound(recording or options.input), language_finder(place))
+            or "en"
+        )
     return chosen(language, place, options.engine, [entry.written for entry in names])
 
 
