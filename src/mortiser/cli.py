@@ -15,7 +15,7 @@ from typing import TYPE_CHECKING
 from pydantic import ValidationError
 
 from mortiser import __version__
-from mortiser.core.errors import MortiserError, foreseen
+from mortiser.core.errors import MortiserError, NoSpace, foreseen
 from mortiser.core.finish.builtin import DEFAULT_FINISH, FINISHES
 from mortiser.core.pace import PACES
 from mortiser.jobs.worker import end_with_input, hold_alone
@@ -29,6 +29,7 @@ BEHIND = 5
 LOOK_S = 1.0
 """How often a watched folder is looked at."""
 BETWEEN_LOOKS = 1
+FULL_S = 30.0
 SECRET = ("pass_phrase",)
 OPTIONS = ("workspace", "host", "port")
 OUTPUTS = ("srt", "vtt", "ass", "ttml", "txt", "csv", "json", "burn")
@@ -333,7 +334,13 @@ def _watch(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int:
     watch = Watch(options.input, options.out, make)
     idle = 0
     while not (options.once and idle > BETWEEN_LOOKS):
-        outcomes = watch.look()
+        try:
+            outcomes = watch.look()
+        except NoSpace as error:
+            # What is there stays, and is dealt with once there is room.
+            print(f"mortiser: {error}", file=sys.stderr, flush=True)
+            time.sleep(FULL_S)
+            continue
         for one in outcomes:
             print(one.made or f"{one.recording.name} was set aside: {one.reason}", flush=True)
         waits = any(file.is_file() for file in options.input.iterdir())

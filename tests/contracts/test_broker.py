@@ -19,7 +19,7 @@ from mortiser.store.database import Database
 from mortiser.store.jobs import Lease
 from tests.store.fixtures import open_project
 
-KINDS = ("deliver", "doubt", "speakers")
+KINDS = ("faces", "doubt", "speakers")
 DONE = Ending("done")
 
 
@@ -33,7 +33,7 @@ class Place:
     other: Broker
     kept: list[tuple[str, str]] = field(default_factory=list)
 
-    def add(self, kind: str = "deliver", **payload: int) -> int:
+    def add(self, kind: str = "faces", **payload: int) -> int:
         return jobs.add(self.database, self.project, kind, {"of": kind, **payload})
 
     def row(self, job: int) -> Any:
@@ -89,7 +89,7 @@ def lease(broker: Broker, job: int) -> Lease:
 def test_a_job_is_taken_once(place: Place) -> None:
     job = place.add()
     assert place.one.orphans(()) == [job]
-    assert taken(place.one, job).kind == "deliver"
+    assert taken(place.one, job).kind == "faces"
     assert place.other.take(job) is None
     assert place.other.orphans(()) == []
 

@@ -169,6 +169,22 @@ def test_a_few_damaged_bytes_do_not_stop_a_delivery(tmp_path: Path) -> None:
     assert len(frame_pts(out)) > 60
 
 
+def test_frames_that_cannot_be_read_at_all_are_told(tmp_path: Path) -> None:
+    source = make_video(tmp_path / "a.mp4", seconds=4.0)
+    data = bytearray(source.read_bytes())
+    with av.open(str(source)) as reading:
+        packets = [(p.pos, p.size, p.pts * p.time_base) for p in reading.demux(video=0) if p.size]
+    lost = packets[50:53]
+    for place, size, _ in lost:
+        data[place : place + size] = b"\xff" * size
+    source.write_bytes(data)
+    told: list[int] = []
+    whole = Recording(source, 4_000_000, damaged=told.append)
+    burn(of_one(whole, (160, 120)), tmp_path / "out.mp4", ready)
+    assert {round(float(at) * 1e6) for _, _, at in lost} & set(told)
+    assert len(frame_pts(tmp_path / "out.mp4")) > 90
+
+
 def test_pixels_that_are_not_square_are_seen_as_they_were_meant(tmp_path: Path) -> None:
     source = make_video(tmp_path / "a.mkv", size=(160, 120), shape=Fraction(4, 3))
     facts = probe(source)

@@ -100,3 +100,53 @@ def test_what_is_told_of_jobs_does_not_grow_with_what_was_done(tmp_path: Path) -
     waiting = [jobs.add(database, project, "thumbnails", {}) for _ in range(2)]
     told = [row["id"] for row in jobs.recent(database.connection, project)]
     assert told == [job, *waiting]
+
+
+def deliver(database: Database, project: int, rank: float = 0) -> int:
+    with database.transaction() as db:
+        return jobs.add_in(db, project, "deliver", {}, rank)
+
+
+def took(database: Database, job: int) -> int | None:
+    row = jobs.take(database, job)
+    return row["id"] if row else None
+
+
+def test_of_deliveries_the_first_one_is_taken_whichever_is_asked_for(
+    opened: tuple[Database, int],
+) -> None:
+    database, first = opened
+    project = jobs.get(database.connection, first)["project_id"]
+    second, soon = deliver(database, project), deliver(database, project, -1)
+    jobs.put_first(database, second)
+    assert took(database, soon) == second
+    jobs.finish(database, jobs.lease_of(jobs.get(database.connection, second)), "done")
+    # One that has ended is asked for in vain, and another is made in its turn.
+    assert took(database, second) == soon
+    assert took(database, first) == first
+    assert took(database, first) is None
+
+
+def test_what_is_paused_waits_and_its_worker_is_told(opened: tuple[Database, int]) -> None:
+    database, job = opened
+    lease = jobs.lease_of(jobs.take(database, job))
+    assert jobs.report(database, lease, 0.4)
+    assert jobs.pause(database, job)["status"] == "queued"
+    assert not jobs.report(database, lease, 0.5)
+    jobs.finish(database, lease, "cancelled")
+    paused = jobs.get(database.connection, job)
+    assert (paused["status"], paused["paused"], paused["progress"]) == ("queued", 1, 0)
+    assert took(database, job) is None
+    assert job not in jobs.orphans(database)
+    with pytest.raises(Conflict):
+        jobs.put_first(database, took_and_done(database, job))
+    with pytest.raises(Conflict):
+        jobs.pause(database, job)
+
+
+def took_and_done(database: Database, job: int) -> int:
+    jobs.resume(database, job)
+    assert job in jobs.orphans(database)
+    assert took(database, job) == job
+    jobs.finish(database, jobs.lease_of(jobs.get(database.connection, job)), "done")
+    return job

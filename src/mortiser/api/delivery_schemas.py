@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+import json
 import sqlite3
 from collections.abc import Sequence
 from itertools import groupby
 
 from pydantic import BaseModel, Field
 
-from mortiser.api.schemas import JobStatus, seconds_left
+from mortiser.api.schemas import JobStatus, NoteView, seconds_left
 from mortiser.core.order import Part
 from mortiser.core.output import Output
 from mortiser.store import deliveries
@@ -31,6 +32,7 @@ class FileView(BaseModel):
     speed: float | None = Field(description="Frames made a second, while it is made.")
     seconds_left: float | None
     error: str | None
+    report: list[NoteView] = Field(description="What there is to tell of it.")
 
     @classmethod
     def of(cls, row: sqlite3.Row) -> FileView:
@@ -50,6 +52,7 @@ class FileView(BaseModel):
             speed=_speed(row, frames),
             seconds_left=seconds_left(row),
             error=row["error"],
+            report=json.loads(row["report"]),
         )
 
 

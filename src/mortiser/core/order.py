@@ -32,7 +32,10 @@ class OrderedSource(BaseModel):
 
     id: int
     path: str
+    name: str = ""
     duration_us: int
+    size_bytes: int = 0
+    """Of its file when it was ordered; 0 where nobody looked."""
     audio_track: int = 0
     language: str = ""
     sound: str = ""

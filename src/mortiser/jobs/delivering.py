@@ -5,9 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterator
 from contextlib import suppress
 from dataclasses import dataclass
+from pathlib import Path
 
-from mortiser.core.errors import Conflict
-from mortiser.core.order import Order, Part
+from mortiser.core.errors import BadInput, Conflict
+from mortiser.core.order import Order, OrderedSource, Part
 from mortiser.jobs.broker import Taken
 from mortiser.jobs.kind import Home, Kind
 from mortiser.jobs.task import Task
@@ -50,7 +51,11 @@ def deliver(tools: Tools, task: Task, given: Ordered) -> Iterator[int]:
     made, files = making / f"made.{part.output.ending}", tools.workspace.path
     output = OUTPUTS[part.output.kind]
     try:
-        output.make(order, part, made, files, lambda done: task.progress(MADE_SHARE * done))
+        for source in order.sources:
+            _check_recording(source, files(source.path))
+        told = output.make(order, part, made, files, lambda done: task.progress(MADE_SHARE * done))
+        for one in told:
+            task.note(one.text, one.at_us)
         output.verify(order, part, made, files)
         task.still_wanted()
         made.replace(folder / part.name)
@@ -60,6 +65,19 @@ def deliver(tools: Tools, task: Task, given: Ordered) -> Iterator[int]:
             making.rmdir()
             folder.rmdir()  # Only where nothing was made.
     yield (folder / part.name).stat().st_size
+
+
+def _check_recording(source: OrderedSource, file: Path) -> None:
+    """Raise BadInput where a recording is not what it was when it came in."""
+    if not file.is_file():
+        raise BadInput(
+            f"The recording {source.name} is not where it was: {file}. Put it back, or bring it in again."
+        )
+    if source.size_bytes and file.stat().st_size != source.size_bytes:
+        raise BadInput(
+            f"The recording {source.name} has changed since it was brought in. Put it back as it was, or "
+            "bring it in again."
+        )
 
 
 def keep_file(home: Home, given: Ordered, size: int) -> None:

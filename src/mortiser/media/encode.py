@@ -11,7 +11,7 @@ import av
 from av.subtitles.stream import SubtitleStream
 from av.video.reformatter import ColorPrimaries, Colorspace, ColorTrc
 
-from mortiser.core.errors import MortiserError
+from mortiser.core.errors import BadInput, MortiserError
 from mortiser.media.forms import Form, h264
 from mortiser.media.frames import Resampler
 
@@ -21,6 +21,17 @@ MS = Fraction(1, 1_000)
 LONGEST_TEXT = 65_535
 os.environ.setdefault("SVT_LOG", "1")
 """The encoder of AV1 tells of errors alone; nothing else can be said to it through FFmpeg."""
+
+
+def need_encoder(codec: str) -> None:
+    """Raise BadInput where this machine has no encoder of a name."""
+    try:
+        av.codec.Codec(codec, "w")
+    except av.codec.codec.UnknownCodecError:
+        raise BadInput(
+            f"The encoder {codec} is missing on this machine. Choose another kind of file, or install "
+            "Mortiser anew."
+        ) from None
 
 
 class Encoder:
@@ -38,6 +49,9 @@ class Encoder:
         form: Form | None = None,
     ) -> None:
         self._form = form = form or h264()
+        need_encoder(form.codec)
+        if form.sound is not None:
+            need_encoder(form.sound.codec)
         self._file = av.open(str(out), "w", format=form.container, options=dict(form.layout))
         stream = self._file.add_stream(form.codec, rate=rate, options=dict(form.options))
         assert isinstance(stream, av.VideoStream)

@@ -2,17 +2,27 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 
 import av
 
+from mortiser.core.time import SECOND
 
-def decoded_picture(packet: av.Packet[av.VideoStream]) -> list[av.VideoFrame]:
-    """A packet's frames; none where it is damaged, which decoders call by many names."""
+
+def decoded_picture(
+    packet: av.Packet[av.VideoStream], damaged: Callable[[int], None] = lambda _: None
+) -> list[av.VideoFrame]:
+    """A packet's frames; none where it is damaged, which decoders call by many names: when what cannot be read
+    would show (µs) is told."""
     try:
-        return packet.decode()
+        frames = packet.decode()
     except av.error.FFmpegError:
+        damaged(round((packet.pts or 0) * (packet.time_base or 0) * SECOND))
         return []
+    for frame in frames:
+        if frame.is_corrupt:
+            damaged(round((frame.pts or 0) * (frame.time_base or 0) * SECOND))
+    return frames
 
 
 def decoded_sound(packet: av.Packet[av.AudioStream]) -> list[av.AudioFrame]:

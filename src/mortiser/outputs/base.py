@@ -2,15 +2,22 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from pathlib import Path
-from typing import Protocol
+from typing import NamedTuple, Protocol
 
 from mortiser.core.errors import MortiserError
 from mortiser.core.order import Order, Part
 
 Files = Callable[[str], Path]
 """Where a recording lies, by its path in the workspace."""
+
+
+class Told(NamedTuple):
+    """Something about a made file, and where in a recording it is (µs)."""
+
+    text: str
+    at_us: int | None = None
 
 
 class Unlike(MortiserError):
@@ -28,8 +35,9 @@ class Maker(Protocol):
 
     def make(
         self, order: Order, part: Part, out: Path, files: Files, progress: Callable[[float], None]
-    ) -> None:
-        """Write the file. ``progress`` gets 0..1 and may raise to stop. Raises MortiserError."""
+    ) -> Sequence[Told]:
+        """Write the file; what there is to tell of it. ``progress`` gets 0..1 and may raise to stop. Raises
+        MortiserError."""
 
     def verify(self, order: Order, part: Part, made: Path, files: Files) -> None:
         """Read the file back. Raises Unlike."""

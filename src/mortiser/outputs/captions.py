@@ -18,7 +18,7 @@ from mortiser.fonts import font_book
 from mortiser.formats import registry
 from mortiser.formats.base import Caption, Sheet
 from mortiser.formats.registry import FORMATS, READERS
-from mortiser.outputs.base import Files, Unlike
+from mortiser.outputs.base import Files, Told, Unlike
 from mortiser.outputs.looks import look_of
 
 
@@ -27,9 +27,10 @@ class TextFiles:
 
     def make(
         self, order: Order, part: Part, out: Path, files: Files, progress: Callable[[float], None]
-    ) -> None:
+    ) -> Sequence[Told]:
         """See Maker."""
         out.write_bytes(_data(order, part))
+        return ()
 
     def verify(self, order: Order, part: Part, made: Path, files: Files) -> None:
         """Read by our own reader, the file has as many captions as were written; what no reader is for is

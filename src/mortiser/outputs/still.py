@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from pathlib import Path
 
 from mortiser.core.order import Order, Part
 from mortiser.core.output import StillFile
-from mortiser.outputs.base import Files, Unlike
+from mortiser.outputs.base import Files, Told, Unlike
 from mortiser.outputs.programmes import painted, programme_of
 from mortiser.render.still import still
 
@@ -19,7 +19,7 @@ class Stills:
 
     def make(
         self, order: Order, part: Part, out: Path, files: Files, progress: Callable[[float], None]
-    ) -> None:
+    ) -> Sequence[Told]:
         """See Maker."""
         wanted = part.output
         assert isinstance(wanted, StillFile)
@@ -29,6 +29,7 @@ class Stills:
         first = part.stretch.start_us if part.stretch else 0
         last = (part.stretch.end_us if part.stretch else piece.timeline.duration_us) - 1
         out.write_bytes(still(programme, max(first, min(last, wanted.at_us)), wanted.form))
+        return ()
 
     def verify(self, order: Order, part: Part, made: Path, files: Files) -> None:
         """The file begins as its form does, and is whole."""

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
+from dataclasses import replace
 from pathlib import Path
 
 from langcodes import Language
@@ -11,7 +12,7 @@ from mortiser.core.order import Order, Part
 from mortiser.core.output import TextFile, VideoFile
 from mortiser.core.time import SECOND
 from mortiser.media.forms import Form, form_of
-from mortiser.outputs.base import Files, Unlike
+from mortiser.outputs.base import Files, Told, Unlike
 from mortiser.outputs.captions import captions_of
 from mortiser.outputs.programmes import painted, programme_of
 from mortiser.render import sound
@@ -20,7 +21,7 @@ from mortiser.render.loops import write_gif
 from mortiser.render.loudness import Level, level_for
 from mortiser.render.overlay import write_overlay
 from mortiser.render.picture import frame_count
-from mortiser.render.programme import Programme
+from mortiser.render.programme import Programme, ignored
 from mortiser.render.reading_back import (
     Facts,
     captions_missing,
@@ -40,10 +41,11 @@ class Videos:
 
     def make(
         self, order: Order, part: Part, out: Path, files: Files, progress: Callable[[float], None]
-    ) -> None:
+    ) -> Sequence[Told]:
         """See Maker."""
         wanted = _video(part)
-        programme = _programme(order, part, files)
+        unread: set[int] = set()
+        programme = _programme(order, part, files, unread.add)
         form = form_of(wanted.form, wanted.quality)
         if wanted.form == "overlay":
             write_overlay(programme, out, progress, form)
@@ -53,6 +55,16 @@ class Videos:
             texts = _texts(order, part, wanted) if wanted.switches else None
             level = _level(programme, form, wanted.loudness)
             burn(programme, out, progress, form, texts=texts, level=level)
+        if not unread:
+            return ()
+        frames = "a part" if len(unread) == 1 else f"{len(unread)} parts"
+        return [
+            Told(
+                f"{frames} of the picture could not be read and shows what was before. Copy the "
+                "recording again from the camera if that can be seen.",
+                min(unread),
+            )
+        ]
 
     def verify(self, order: Order, part: Part, made: Path, files: Files) -> None:
         """The file has the frame that was ordered, its streams, the piece's length and its loudness, and
@@ -107,11 +119,15 @@ def _video(part: Part) -> VideoFile:
     return part.output
 
 
-def _programme(order: Order, part: Part, files: Files) -> Programme:
+def _programme(
+    order: Order, part: Part, files: Files, damaged: Callable[[int], None] = ignored
+) -> Programme:
     wanted = _video(part)
     piece = order.piece
     shown = painted(piece, order.cues) if wanted.burns else []
-    return programme_of(piece, shown, order.sources, files, video=wanted, stretch=part.stretch)
+    made = programme_of(piece, shown, order.sources, files, video=wanted, stretch=part.stretch)
+    told = {key: replace(one, damaged=damaged) for key, one in made.recordings.items()}
+    return replace(made, recordings=told)
 
 
 def _texts(order: Order, part: Part, wanted: VideoFile) -> Texts:

@@ -87,6 +87,7 @@ class Reel:
         self._next: tuple[int, av.VideoFrame] | None = None
         self._begun = False
         self._leap: int | None = None
+        self._damaged = recording.damaged
         self._framer = Framer(recording.picture)
 
     @property
@@ -190,7 +191,7 @@ class Reel:
                 self._picture.codec_context.skip_frame = "NONREF" if far else "DEFAULT"
                 if at_us <= to_us:
                     self._leap = max(at_us, self._leap or 0)
-            for frame in decoded_picture(packet):
+            for frame in decoded_picture(packet, self._damaged):
                 if frame.pts is not None:
                     base = frame.time_base or Fraction(1)
                     yield round(frame.pts * base * SECOND), frame

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, field
 from fractions import Fraction
 from pathlib import Path
 
@@ -14,6 +14,10 @@ from mortiser.core.scene import NO_CAPTIONS, Shows
 from mortiser.core.timeline import Clip, Timeline
 
 WHOLE = ClipFraming()
+
+
+def ignored(at_us: int) -> None:
+    """Nobody asks about damage."""
 
 
 @dataclass(frozen=True)
@@ -27,6 +31,8 @@ class Recording:
     sound: Path | None = None
     picture: Size | None = None
     """The size of its own picture, where the file is a smaller copy."""
+    damaged: Callable[[int], None] = field(default=ignored, compare=False)
+    """Told when a part of the picture cannot be read (µs of the recording)."""
 
     @property
     def heard(self) -> Path:

@@ -164,6 +164,8 @@ def ordered_sources(db: sqlite3.Connection, project_id: int) -> list[OrderedSour
         OrderedSource(
             id=row["id"],
             path=row["path"],
+            name=row["name"],
+            size_bytes=row["size_bytes"],
             duration_us=row["duration_us"],
             audio_track=row["audio_track"],
             language=row["language"],
@@ -187,7 +189,8 @@ def ordered(row: sqlite3.Row) -> Order | None:
 FILES = (
     "SELECT delivered_file.*, delivery.project_id, delivery.piece_id, delivery.revision, "
     "delivery.stem, delivery.created_us AS ordered_us, job.status, job.progress, job.error, "
-    "job.started_us, job.finished_us, job.began, job.paused, job.rank FROM delivered_file "
+    "job.started_us, job.finished_us, job.began, job.paused, job.rank, job.report "
+    "FROM delivered_file "
     "JOIN delivery ON delivery.id = delivered_file.delivery_id "
     "JOIN job ON job.id = delivered_file.job_id "
 )

@@ -86,7 +86,7 @@ def take(database: Database, job_id: int) -> sqlite3.Row | None:
 def _first_of(db: sqlite3.Connection, job_id: int) -> int:
     """The job that is to be done when one is asked for."""
     row = db.execute("SELECT kind, status FROM job WHERE id = ?", (job_id,)).fetchone()
-    if row is None or row["kind"] not in RANKED or row["status"] != "queued":
+    if row is None or row["kind"] not in RANKED or row["status"] == "running":
         return job_id
     first = db.execute(
         "SELECT id FROM job WHERE kind = ? AND status = 'queued' AND paused = 0 "

@@ -3166,6 +3166,11 @@ export interface components {
             seconds_left: number | null;
             /** Error */
             error: string | null;
+            /**
+             * Report
+             * @description What there is to tell of it.
+             */
+            report: components["schemas"]["NoteView"][];
         };
         /** FillersBody */
         FillersBody: {

@@ -2,7 +2,7 @@
 import { Archive, ArrowUpToLine, Download, Pause, Play, RotateCcw, Trash2, X } from "lucide-react";
 import { type ReactNode, useState } from "react";
 import { api, type Delivery, take } from "../api/client";
-import { ago, bytes, timeLeft } from "../ui/format";
+import { ago, bytes, clock, timeLeft } from "../ui/format";
 import { IconButton } from "../ui/IconButton";
 import { attempt } from "../ui/notice";
 
@@ -78,6 +78,12 @@ function FileRow({ file, deliveryId }: { file: DeliveredFile; deliveryId: number
           </IconButton>
         )}
       </div>
+      {file.report.map((one) => (
+        <p key={one.text} className="text-small text-clay">
+          {one.at_us === null ? "" : `${clock(one.at_us)}: `}
+          {one.text}
+        </p>
+      ))}
       {shown && <Shown file={file} url={`${url}?inline=true`} />}
     </li>
   );

@@ -1,0 +1,83 @@
+"""What a delivery tells and refuses: recordings that are gone, changed or damaged, encoders that are missing."""
+
+from dataclasses import replace
+from datetime import date
+from pathlib import Path
+
+import av
+import pytest
+
+from mortiser.core.output import VideoFile, outputs_text
+from mortiser.core.words import Word
+from mortiser.jobs.bringing_in import bring_in
+from mortiser.media import forms
+from mortiser.outputs import video
+from mortiser.settings import Settings
+from mortiser.store import deliveries, jobs, projects, transcript
+from mortiser.wiring import Shop, open_shop
+from tests.recordings import make_video
+
+
+@pytest.fixture
+def shop(tmp_path: Path) -> Shop:
+    return open_shop(Settings(workspace=tmp_path / "w"), inline_jobs=True)
+
+
+@pytest.fixture
+def piece(shop: Shop, tmp_path: Path) -> int:
+    copy = shop.workspace.new_upload()
+    make_video(tmp_path / "a.mp4", seconds=4.0).rename(copy)
+    made = bring_in(shop.database, shop.workspace, copy, "tea.mp4")
+    transcript.append_line(shop.database, made.source_id, [Word("mend", 200_000, 900_000)])
+    one = outputs_text((VideoFile(),))
+    shop.database.connection.execute("UPDATE piece SET outputs = ?", (one,))
+    return made.piece_id
+
+
+def deliver(shop: Shop, piece: int) -> dict[str, object]:
+    delivery, (job,) = deliveries.order(shop.database, piece, date(2026, 11, 27))
+    shop.run(job)
+    return dict(jobs.get(shop.database.connection, job)) | {"delivery": delivery}
+
+
+def recording(shop: Shop) -> Path:
+    row = projects.source_row(shop.database.connection, 1)
+    return shop.workspace.path(row["path"])
+
+
+def test_a_recording_that_is_gone_or_changed_is_told(shop: Shop, piece: int) -> None:
+    file = recording(shop)
+    away = file.rename(file.with_name("away"))
+    gone = deliver(shop, piece)
+    assert gone["status"] == "failed"
+    assert "tea.mp4 is not where it was" in str(gone["error"])
+    file.write_bytes(away.read_bytes() + b"more")
+    assert "tea.mp4 has changed since" in str(deliver(shop, piece)["error"])
+    away.replace(file)
+    again = jobs.requeue(shop.database, int(str(gone["id"])))
+    shop.run(again["id"])
+    assert jobs.get(shop.database.connection, again["id"])["status"] == "done"
+
+
+def test_what_cannot_be_read_is_gone_on_from_and_told(shop: Shop, piece: int) -> None:
+    file = recording(shop)
+    data = bytearray(file.read_bytes())
+    with av.open(str(file)) as reading:
+        packets = [(p.pos, p.size) for p in reading.demux(video=0) if p.size]
+    for place, size in packets[60:63]:
+        data[place : place + size] = b"\xff" * size
+    file.write_bytes(data)
+    done = deliver(shop, piece)
+    assert done["status"] == "done", done["error"]
+    assert "of the picture could not be read" in str(done["report"])
+    assert '"at_us": 2' in str(done["report"])
+
+
+def test_an_encoder_that_is_missing_is_told(
+    shop: Shop, piece: int, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    strange = replace(forms.h264(), codec="libnothing")
+    monkeypatch.setattr(video, "form_of", lambda *_: strange)
+    failed = deliver(shop, piece)
+    assert "The encoder libnothing is missing on this machine" in str(failed["error"])
+    assert not (shop.workspace.root / "deliveries" / str(failed["delivery"])).exists()
