@@ -14,6 +14,7 @@ PARTS = (
     "pacing",
     "dressing",
     "burning",
+    "delivering",
     "framing",
     "subject",
     "waveform",
