@@ -114,3 +114,19 @@ def test_a_cover_frame_is_taken_on_the_preview(deliver: Page) -> None:
     until(deliver, f"{PIECE}.then((p) => p.outputs.at(-1).captions === false)")
     expect(files).to_contain_text("no caption")
     undo_all(deliver)
+
+
+def test_projects_are_delivered_from_the_start_page(deliver: Page) -> None:
+    address = deliver.url
+    deliver.goto(address.split("/projects/")[0])
+    cards = deliver.get_by_role("checkbox", name=re.compile("^Choose "))
+    cards.first.click(force=True)
+    deliver.get_by_role("button", name="Deliver 1 project").click()
+    waiting = deliver.get_by_role("region", name="Being delivered")
+    expect(waiting).to_contain_text(".mp4")
+    waiting.get_by_role("button", name=re.compile(r"^Pause .*\.mp4")).first.click()
+    expect(waiting).to_contain_text("Paused.")
+    waiting.get_by_role("button", name=re.compile(r"^Cancel .*\.mp4")).first.click()
+    expect(waiting).not_to_be_visible()
+    deliver.goto(address)
+    expect(deliver.locator("[data-row-cue]").first).to_be_visible()
