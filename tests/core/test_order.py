@@ -10,6 +10,7 @@ from pydantic import ValidationError
 from mortiser.core.errors import BadInput
 from mortiser.core.expectation import Expected, corrected, expected
 from mortiser.core.finish.builtin import FINISHES
+from mortiser.core.held import not_held
 from mortiser.core.naming import FIELDS, checked_pattern, file_stem, filled
 from mortiser.core.order import Order, Stretch
 from mortiser.core.output import (
@@ -28,6 +29,7 @@ from mortiser.core.pace import PACES
 from mortiser.core.piece import Piece
 from mortiser.core.shape import Shape
 from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.words import Cue, Shown
 
 TALL, SQUARE = Shape(id=1, width=1080, height=1920), Shape(id=2, width=1080, height=1080)
 VIDEOS = st.builds(
@@ -162,3 +164,22 @@ def test_what_earlier_files_came_to_counts() -> None:
     assert corrected(first, before) == Expected(1_500, 20)
     wild = [(Expected(1, 1), Expected(10**9, 10**9))]
     assert corrected(first, wild) == Expected(8_000, 80)
+
+
+def test_what_a_file_cannot_hold_is_told() -> None:
+    order = ordered([TextFile()])
+    plain = Cue(1, (Shown("mend", 0, 1_000_000),), 0, 1_000_000)
+    marked = Cue(1, (Shown("mend", 0, 1_000_000, accent=1, own="size=2"),), 0, 1_000_000)
+    assert not_held(TextFile(), order.piece, [plain]) == []
+    assert not_held(TextFile(), order.piece, [marked]) == [
+        "the accents of marked words",
+        "the looks that captions and words have of their own",
+    ]
+    assert "the accents of marked words" not in not_held(
+        TextFile(form="ass"), order.piece, [marked]
+    )
+    assert not_held(VideoFile(form="gif"), order.piece, [marked]) == ["sound"]
+    assert (
+        "the player chooses" in not_held(VideoFile(captions="switchable"), order.piece, [marked])[0]
+    )
+    assert not_held(VideoFile(), order.piece, [marked]) == []

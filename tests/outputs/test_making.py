@@ -200,9 +200,10 @@ def test_a_cover_frame_is_taken_with_its_caption_or_without(
 def test_every_caption_file_is_made_and_read_back(
     tmp_path: Path, recording: Path, form: str
 ) -> None:
-    options = {"form": form, "timed": True, "styled": True, "mark": True}
+    options = {"form": form, "timed": True, "styled": True, "mark": True, "crlf": True}
     wanted, part, out = made(tmp_path, recording, TextFile(**options))
     assert out.read_bytes().startswith(b"\xef\xbb\xbf")
+    assert out.read_bytes().count(b"\r\n") == out.read_bytes().count(b"\n") > 0
     assert "kettles" in out.read_text(encoding="utf-8-sig")
     text = out.read_text(encoding="utf-8-sig")
     out.write_text(text[: len(text) * 2 // 3] if form != "ttml" else text.replace("<p", "<q", 1))

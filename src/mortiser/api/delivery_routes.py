@@ -23,6 +23,7 @@ from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
 from mortiser.core.errors import Conflict, NotFound
 from mortiser.core.expectation import Expected, corrected
+from mortiser.core.held import not_held
 from mortiser.core.limits import Id
 from mortiser.core.order import Stretch
 from mortiser.core.output import OUTPUT_SETS, VIDEO_FORMS
@@ -95,14 +96,18 @@ def planned(piece_id: Id, shop: OpenShop, body: DeliverBody | None = None) -> li
     body = body or DeliverBody()
     with shop.database.snapshot() as db:
         today = datetime.now().astimezone().date()
-        _, parts = deliveries.planned(db, piece_id, today, body.shape_ids, body.stretches)
+        order, parts = deliveries.planned(db, piece_id, today, body.shape_ids, body.stretches)
         found = []
         for part in parts:
             thought = Expected(part.size, part.seconds)
             come = corrected(thought, deliveries.came_to(db, part.output.form))
             found.append(
                 PlannedView(
-                    output=part.output, name=part.name, size=come.size, seconds=come.seconds
+                    output=part.output,
+                    name=part.name,
+                    size=come.size,
+                    seconds=come.seconds,
+                    not_held=not_held(part.output, order.piece, order.cues),
                 )
             )
         return found

@@ -115,6 +115,7 @@ class PlannedView(BaseModel):
     name: str
     size: float = Field(description="Expected, in bytes.")
     seconds: float = Field(description="Expected time to make it.")
+    not_held: list[str] = Field(description="What the piece has that the file will not have.")
 
 
 class OutputSetBody(BaseModel):

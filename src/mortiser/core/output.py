@@ -117,9 +117,12 @@ class VideoFile(Value):
 
 
 class TextFile(Value):
-    """Captions as a file: grouped as on the picture, or at the pace of files where the piece has one. ``timed``:
-    each word's own time is in it (WebVTT, ASS), each caption's (plain text). ``styled``: where captions stand and
-    how they look (WebVTT; ASS always has it). ``mark`` begins it with a byte order mark, which some players need."""
+    """Captions as a file: grouped as on the picture, or at the pace of files where the piece has one.
+
+    ``timed``: each word's own time is in it (WebVTT, ASS), each caption's (plain text). ``styled``: where captions
+    stand and how they look (WebVTT; ASS always has it). ``mark`` begins it with a byte order mark, ``crlf`` ends
+    its lines as older players need it.
+    """
 
     kind: Literal["text"] = "text"
     form: TextForm = "srt"
@@ -127,6 +130,7 @@ class TextFile(Value):
     timed: bool = False
     styled: bool = False
     mark: bool = False
+    crlf: bool = False
 
     @property
     def ending(self) -> str:

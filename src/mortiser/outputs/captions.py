@@ -54,6 +54,8 @@ def _text_file(part: Part) -> TextFile:
 def _data(order: Order, part: Part) -> bytes:
     wanted = _text_file(part)
     text = caption_text(wanted, order.cues, order.piece, part.stretch)
+    if wanted.crlf:
+        text = text.replace("\r\n", "\n").replace("\n", "\r\n")
     return (codecs.BOM_UTF8 if wanted.mark else b"") + text.encode()
 
 

@@ -3867,7 +3867,8 @@ export interface components {
              *         "as_picture": false,
              *         "timed": false,
              *         "styled": false,
-             *         "mark": false
+             *         "mark": false,
+             *         "crlf": false
              *       },
              *       {
              *         "kind": "text",
@@ -3875,7 +3876,8 @@ export interface components {
              *         "as_picture": false,
              *         "timed": false,
              *         "styled": false,
-             *         "mark": false
+             *         "mark": false,
+             *         "crlf": false
              *       }
              *     ]
              */
@@ -5193,6 +5195,11 @@ export interface components {
              * @description Expected time to make it.
              */
             seconds: number;
+            /**
+             * Not Held
+             * @description What the piece has that the file will not have.
+             */
+            not_held: string[];
         };
         /**
          * Plate
@@ -6508,7 +6515,7 @@ export interface components {
          * TextFile
          * @description Captions as a file: grouped as on the picture, or at the pace of files where the piece has one. ``timed``:
          *     each word's own time is in it (WebVTT, ASS), each caption's (plain text). ``styled``: where captions stand and
-         *     how they look (WebVTT; ASS always has it). ``mark`` begins it with a byte order mark, which some players need.
+         *     how they look (WebVTT; ASS always has it). ``mark`` begins it with a byte order mark, ``crlf`` ends its lines as older players need it.
          */
         TextFile: {
             /**
@@ -6542,6 +6549,11 @@ export interface components {
              * @default false
              */
             mark: boolean;
+            /**
+             * Crlf
+             * @default false
+             */
+            crlf: boolean;
         };
         /**
          * ThoughtView

@@ -8,6 +8,7 @@ import { Button } from "../ui/Button";
 import { Check } from "../ui/Check";
 import { bytes, clock } from "../ui/format";
 import { IconButton } from "../ui/IconButton";
+import { NumberField } from "../ui/NumberField";
 import { Segments } from "../ui/Segments";
 import { Select } from "../ui/Select";
 import {
@@ -38,6 +39,7 @@ export function OutputCard(props: {
   const [open, setOpen] = useState(false);
   const name = outputName(output, forms);
   const note = outputNote(output);
+  const lost = planned[0]?.not_held ?? [];
   const Arrow = open ? ChevronDown : ChevronRight;
   const size = planned.reduce((sum, one) => sum + one.size, 0);
   const seconds = planned.reduce((sum, one) => sum + one.seconds, 0);
@@ -75,6 +77,7 @@ export function OutputCard(props: {
           {output.kind === "still" && (
             <StillFields output={output} player={player} onChange={onChange} />
           )}
+          {lost.length > 0 && <p className="text-small text-dim">Not in it: {lost.join("; ")}.</p>}
           <ul aria-label={`Files of ${name}`} className="text-small break-all text-dim">
             {planned.map((one) => (
               <li key={one.name}>{one.name}</li>
@@ -128,12 +131,28 @@ function VideoFields(props: {
         />
       </Row>
       <Row label="Size">
-        <Select
-          label="Size"
-          options={SIZES}
-          chosen={output.lines}
-          onChoose={(lines) => change({ lines })}
-        />
+        <div className="flex items-center gap-1">
+          <Select
+            label="Size"
+            className="min-w-0 flex-1"
+            options={
+              SIZES.some((one) => one.value === output.lines)
+                ? SIZES
+                : [...SIZES, { value: output.lines, text: `${output.lines} lines` }]
+            }
+            chosen={output.lines}
+            onChoose={(lines) => change({ lines })}
+          />
+          <NumberField
+            label="Own size in lines"
+            value={output.lines}
+            step={2}
+            min={0}
+            max={2160}
+            onMove={(lines) => change({ lines: lines ? Math.max(120, Math.round(lines)) : 0 })}
+            onRest={() => undefined}
+          />
+        </div>
       </Row>
       <Row label="Frames">
         <Select
@@ -196,6 +215,11 @@ function TextFields(props: { output: TextOutput; onChange: (output: Output) => v
         label="Byte order mark, for older players"
         checked={output.mark}
         onChange={(mark) => change({ mark })}
+      />
+      <Check
+        label="CRLF line ends, for older players"
+        checked={output.crlf}
+        onChange={(crlf) => change({ crlf })}
       />
     </>
   );

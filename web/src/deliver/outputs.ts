@@ -52,6 +52,7 @@ export function outputNote(output: Output): string {
     if (output.timed) words.push(output.form === "txt" ? "with times" : "word times");
     if (output.styled) words.push("places and style");
     if (output.mark) words.push("byte order mark");
+    if (output.crlf) words.push("CRLF");
   } else if (!output.captions || !output.layers) {
     words.push(output.captions ? "no layers" : output.layers ? "no caption" : "picture alone");
   }
@@ -63,7 +64,14 @@ export function newOutput(value: string, atUs: number): Output {
   const [kind, form] = value.split(":");
   if (kind === "text") {
     const text = { kind: "text", form: form as TextOutput["form"] } as const;
-    return { ...text, as_picture: false, timed: form === "ass", styled: false, mark: false };
+    return {
+      ...text,
+      as_picture: false,
+      timed: form === "ass",
+      styled: false,
+      mark: false,
+      crlf: false,
+    };
   }
   if (kind === "still") {
     return { kind, form: "jpeg", at_us: Math.round(atUs), captions: true, layers: true };

@@ -1,0 +1,42 @@
+"""What of a piece a kind of file cannot hold: told before it is lost."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from mortiser.core.output import Output, TextFile, VideoFile
+from mortiser.core.piece import Piece
+from mortiser.core.words import Cue
+
+PLAIN = ("srt", "vtt", "ttml", "txt", "csv", "json")
+"""Formats without the colours of marked words."""
+
+
+def not_held(output: Output, piece: Piece, cues: Sequence[Cue]) -> list[str]:
+    """What the piece has that the file will not have, in words."""
+    if isinstance(output, VideoFile):
+        return _of_video(output)
+    if not isinstance(output, TextFile):
+        return []
+    lost: list[str] = []
+    words = [word for cue in cues for word in cue.words]
+    if output.form in PLAIN and any(word.accent for word in words):
+        lost.append("the accents of marked words")
+    if any(word.look or word.own for word in words):
+        lost.append("the looks that captions and words have of their own")
+    if output.form in ("ass", "vtt") and piece.finish.motion != type(piece.finish.motion)():
+        lost.append("motion")
+    if piece.show_speakers and output.form == "csv":
+        lost.append("where a speaker's name is shown")
+    return lost
+
+
+def _of_video(output: VideoFile) -> list[str]:
+    lost: list[str] = []
+    if not output.facts.sound and output.form != "overlay":
+        lost.append("sound")
+    if output.captions == "switchable":
+        lost.append("the look and the motion of captions: the player chooses")
+    if output.form == "overlay":
+        lost.append("picture and sound: they are the other editor's")
+    return lost
