@@ -65,7 +65,7 @@ function FileRow({ file, deliveryId }: { file: DeliveredFile; deliveryId: number
           download={file.name}
         >
           <Download size={15} className="shrink-0 text-link" aria-hidden />
-          <span className="min-w-0 flex-1 break-all">{file.name}</span>
+          <span className="min-w-0 flex-1 wrap-anywhere">{file.name}</span>
           <span className="shrink-0 text-small text-dim">{bytes(file.size)}</span>
         </a>
         {SEEN.has(file.kind) && (
@@ -111,7 +111,7 @@ export function Making({ file, of }: { file: DeliveredFile; of?: ReactNode }) {
   return (
     <li>
       <div className="flex items-center gap-0.5">
-        <span className="min-w-0 flex-1 break-all">
+        <span className="min-w-0 flex-1 wrap-anywhere">
           {of && <span className="text-dim">{of}: </span>}
           {file.name}
         </span>

@@ -33,7 +33,7 @@ export function Naming({ piece, example }: { piece: Piece; example: string | und
         {example && (
           <>
             {" "}
-            Now: <span className="break-all">{example}</span>
+            Now: <span className="wrap-anywhere">{example}</span>
           </>
         )}
       </p>

@@ -78,7 +78,7 @@ export function OutputCard(props: {
             <StillFields output={output} player={player} onChange={onChange} />
           )}
           {lost.length > 0 && <p className="text-small text-dim">Not in it: {lost.join("; ")}.</p>}
-          <ul aria-label={`Files of ${name}`} className="text-small break-all text-dim">
+          <ul aria-label={`Files of ${name}`} className="text-small wrap-anywhere text-dim">
             {planned.map((one) => (
               <li key={one.name}>{one.name}</li>
             ))}
