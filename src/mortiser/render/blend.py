@@ -3,11 +3,10 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Any
 
 import av
+import cv2
 import numpy as np
-import numpy.typing as npt
 from av.video.reformatter import ColorRange, Colorspace, VideoReformatter
 
 from mortiser.media.picture import plane_of
@@ -19,11 +18,6 @@ UNSPECIFIED = 2
 """A frame's colour matrix that nobody has stated (ITU-T H.273, table 4)."""
 BT709, BT601 = (0.2126, 0.0722), (0.299, 0.114)
 """Weights of red and blue in luma."""
-Wide = npt.NDArray[np.uint16]
-
-
-BAND = 64
-"""Lines mixed at a time: few enough to stay in the processor's cache."""
 
 
 @dataclass(frozen=True)
@@ -32,8 +26,8 @@ class Veil:
     is behind shows through."""
 
     area: Area
-    added: tuple[Pixels, Wide, Wide]
-    through: tuple[Wide, Wide]
+    added: tuple[Pixels, Pixels, Pixels]
+    through: tuple[Pixels, Pixels]
     """Of luma and of chroma, 0 to 255."""
 
     def take(self, part: Veil) -> None:
@@ -43,11 +37,11 @@ class Veil:
             _set(mine, other, left // step, top // step)
 
     @property
-    def _planes(self) -> tuple[npt.NDArray[Any], ...]:
+    def _planes(self) -> tuple[Pixels, ...]:
         return (*self.added, *self.through)
 
 
-def _set(plane: npt.NDArray[Any], part: npt.NDArray[Any], left: int, top: int) -> None:
+def _set(plane: Pixels, part: Pixels, left: int, top: int) -> None:
     rows, columns = part.shape
     plane[top : top + rows, left : left + columns] = part
 
@@ -76,46 +70,23 @@ def veil(pixels: Pixels, area: Area, reformatter: VideoReformatter) -> Veil:
     painted = av.VideoFrame.from_numpy_buffer(pixels, format="bgra")
     parted = reformatter.reformat(painted, format="gbrap", threads=1)
     blue, red, luma, alpha = (plane_of(parted, index) for index in range(4))
-    through = [np.subtract(255, one, dtype=np.uint16) for one in (alpha, _quarter(alpha))]
+    through = [np.subtract(255, one) for one in (alpha, _quarter(alpha))]
     return Veil(area, (luma, _quarter(blue), _quarter(red)), (through[0], through[1]))
 
 
-def _quarter(plane: Pixels) -> Wide:
+def _quarter(plane: Pixels) -> Pixels:
     """The rounded mean of each two by two pixels."""
-    # Two neighbours are read as one number.
-    pairs = plane.view(np.uint16)
-    above, below = pairs[0::2], pairs[1::2]
-    sums: Wide = above >> np.uint16(8)
-    sums += below >> 8
-    sums += above & 0xFF
-    sums += below & 0xFF
-    sums += 2
-    sums >>= 2
-    return sums
+    rows, columns = plane.shape
+    half = (columns // 2, rows // 2)
+    return np.asarray(cv2.resize(plane, half, interpolation=cv2.INTER_AREA), np.uint8)
 
 
 def lay(frame: av.VideoFrame, over: Veil) -> None:
     """Put a veil over a writable yuv420p frame."""
     left, top, right, bottom = over.area
-    work = np.empty((2, BAND, right - left), np.uint16)
     for index in range(3):
         step = 1 if index == 0 else 2
         part = plane_of(frame, index)[top // step : bottom // step, left // step : right // step]
-        added, through = over.added[index], over.through[min(index, 1)]
-        for start in range(0, len(part), BAND):
-            band = slice(start, start + BAND)
-            _mix(part[band], added[band], through[band], work)
-
-
-def _mix(part: Pixels, added: Pixels | Wide, through: Wide, work: Wide) -> None:
-    """``work`` is room for two bands."""
-    rows, columns = part.shape
-    mixed, share = work[0, :rows, :columns], work[1, :rows, :columns]
-    np.multiply(part, through, out=mixed)
-    mixed += 128
-    # (v + v/256) / 256 is v / 255 rounded, without a division.
-    np.right_shift(mixed, 8, out=share)
-    mixed += share
-    mixed >>= 8
-    mixed += added
-    part[...] = mixed
+        # Rounded; never past 255, since nothing adds more than it covers.
+        cv2.multiply(part, over.through[min(index, 1)], dst=part, scale=1 / 255)
+        cv2.add(part, over.added[index], dst=part)
