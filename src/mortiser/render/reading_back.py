@@ -26,8 +26,10 @@ from mortiser.render.picture import Reel
 from mortiser.render.programme import Programme, Recording
 
 LOOPS = {".gif", ".webp"}
-FAR = 24.0
-"""Levels (of 255) that what is compared may lie apart on average: no form of video is so coarse."""
+PLAIN = 24
+"""Levels (of 255) by which a caption changes what is behind it where that can be told."""
+ENOUGH = 40
+"""Samples."""
 Light = npt.NDArray[np.int16]
 
 
@@ -81,9 +83,12 @@ def captions_missing(programme: Programme, made: Path, moments: Sequence[int]) -
         if area == NOWHERE:
             continue
         with_them, without = _composed(programme, at_us, area)
+        plain = np.abs(with_them - without) > PLAIN
+        if plain.sum() < ENOUGH:
+            continue  # Too faint to be told from what encoding changes.
         seen = _made(made, at_us - programme.shown_from_us, area)
-        far, bare = (float(np.abs(seen - one).mean()) for one in (with_them, without))
-        if far > FAR or far > bare:
+        far, bare = (float(np.abs(seen - one)[plain].mean()) for one in (with_them, without))
+        if far > bare:
             return at_us
     return None
 
