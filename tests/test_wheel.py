@@ -47,7 +47,7 @@ def test_it_serves_its_page_and_its_samples(installed: Path, tmp_path: Path) -> 
             assert process.poll() is None, text
             time.sleep(0.1)
         address = text.split("Mortiser is at ")[1].split()[0]
-        page = httpx.get(address)
+        page = _answer(address, until)
         assert page.status_code == 200
         assert '<div id="root">' in page.text
         fonts = httpx.get(f"{address}/api/fonts").json()
@@ -56,6 +56,16 @@ def test_it_serves_its_page_and_its_samples(installed: Path, tmp_path: Path) -> 
         process.send_signal(signal.SIGTERM)
         process.wait(30)
         said.close()
+
+
+def _answer(address: str, until: float) -> httpx.Response:
+    """The page, as soon as the server answers."""
+    while True:
+        try:
+            return httpx.get(address)
+        except httpx.ConnectError:
+            assert time.monotonic() < until
+            time.sleep(0.2)
 
 
 def test_it_captions_its_own_sample(installed: Path, tmp_path: Path) -> None:

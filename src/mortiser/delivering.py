@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import shutil
-import sqlite3
 import tempfile
 from collections.abc import Callable, Iterator, Sequence
 from datetime import datetime
@@ -65,7 +64,9 @@ def deliver(
     db = shop.database.connection
     outputs = each_once([one for name in sets for one in output_sets.named(db, name)])
     orders = [
-        order for name in names for order in _orders(db, _project(db, name), piece, shapes, outputs)
+        order
+        for name in names
+        for order in _orders(shop, _project(shop, name), piece, shapes, outputs)
     ]
     for order, parts in orders:
         yield from make_files(order, parts, out, shop.workspace.path, tell)
@@ -77,8 +78,10 @@ def _opened(settings: Settings) -> Shop:
     return open_shop(settings)
 
 
-def _project(db: sqlite3.Connection, name: str) -> int:
-    rows = db.execute("SELECT id, name FROM project ORDER BY changed_us DESC").fetchall()
+def _project(shop: Shop, name: str) -> int:
+    rows = shop.database.connection.execute(
+        "SELECT id, name FROM project ORDER BY changed_us DESC"
+    ).fetchall()
     found = [row["id"] for row in rows if name in (row["name"], str(row["id"]))]
     if not found:
         known = ", ".join(f"{row['id']} {row['name']}" for row in rows[:20]) or "none"
@@ -90,12 +93,13 @@ def _project(db: sqlite3.Connection, name: str) -> int:
 
 
 def _orders(
-    db: sqlite3.Connection,
+    shop: Shop,
     project_id: int,
     wanted: str | None,
     shapes: Sequence[str],
     outputs: Outputs,
 ) -> Iterator[tuple[Order, list[Part]]]:
+    db = shop.database.connection
     pieces = projects.pieces(db, project_id)
     found = [one for one in pieces if wanted in (None, one.name, str(one.id))]
     if not found:

@@ -14,7 +14,7 @@ from mortiser.core.pace import PACES
 from mortiser.core.speakers import turns, with_names
 from mortiser.core.words import Cue, Shown
 from mortiser.formats import srt, txt, vtt
-from mortiser.formats.base import Caption
+from mortiser.formats.base import Caption, Sheet
 from tests.contracts.test_desk import cues
 
 
@@ -42,11 +42,11 @@ def test_a_shown_name_has_been_spoken_before_the_first_word() -> None:
 def test_files_name_speakers_their_own_way() -> None:
     caption = Caption(0, 1_000_000, ("Tea is", "free."), (), "Ada <1>", turn=True)
     again = replace(caption, turn=False)
-    assert "<v Ada &lt;1&gt;>Tea is\nfree." in vtt.write([caption], 0)
-    assert "<v Ada" in vtt.write([again], 0)
-    assert "Ada <1>: Tea is\nfree." in srt.write([caption], 0)
-    assert "Ada" not in srt.write([again], 0)
-    assert txt.write([caption, again], 0) == "Ada <1>: Tea is free.\nTea is free.\n"
+    assert "<v Ada &lt;1&gt;>Tea is\nfree." in vtt.write([caption], Sheet(0))
+    assert "<v Ada" in vtt.write([again], Sheet(0))
+    assert "Ada <1>: Tea is\nfree." in srt.write([caption], Sheet(0))
+    assert "Ada" not in srt.write([again], Sheet(0))
+    assert txt.write([caption, again], Sheet(0)) == "Ada <1>: Tea is free.\nTea is free.\n"
 
 
 def test_a_caption_is_parted_where_another_one_speaks(desk: Desk) -> None:

@@ -12,7 +12,7 @@ from mortiser.core.expectation import Expected, corrected, expected
 from mortiser.core.finish.builtin import FINISHES
 from mortiser.core.held import not_held
 from mortiser.core.naming import FIELDS, checked_pattern, file_stem, filled
-from mortiser.core.order import Order, Stretch
+from mortiser.core.order import Order, PieceStretch
 from mortiser.core.output import (
     OUTPUT_SETS,
     USUAL_OUTPUTS,
@@ -53,7 +53,7 @@ def ordered(outputs: list[Output], shapes: int = 1, parts: int = 0, pattern: str
         1, 1, "Fuse", (TALL, SQUARE)[:shapes], FINISHES["Pine"], PACES["quick"],
         Timeline([Clip(1, 0, 10_000_000)]), outputs=each_once(outputs),
     )  # fmt: skip
-    stretches = [Stretch(start_us=a * 10**6, end_us=(a + 1) * 10**6) for a in range(parts)]
+    stretches = [PieceStretch(start_us=a * 10**6, end_us=(a + 1) * 10**6) for a in range(parts)]
     facts = {"project": "The kettle", "piece": "Fuse", "date": str(date(2026, 11, 27))}
     return Order.of(piece, [], [], pattern or "{project}", (), stretches, facts)
 

@@ -15,7 +15,7 @@ from PIL import Image
 from mortiser.core.cue_timing import Frames, retime
 from mortiser.core.errors import MortiserError
 from mortiser.core.finish.builtin import FINISHES
-from mortiser.core.order import Order, OrderedSource, Part, Stretch
+from mortiser.core.order import Order, OrderedSource, Part, PieceStretch
 from mortiser.core.output import VIDEO_FORMS, Output, StillFile, TextFile, VideoFile
 from mortiser.core.pace import PACES
 from mortiser.core.piece import Piece
@@ -41,7 +41,7 @@ def recording(tmp_path_factory: pytest.TempPathFactory) -> Path:
     return make_video(tmp_path_factory.mktemp("r") / "a.mp4", seconds=2.0, size=SIZE)
 
 
-def order(recording: Path, *outputs: Output, stretches: tuple[Stretch, ...] = ()) -> Order:
+def order(recording: Path, *outputs: Output, stretches: tuple[PieceStretch, ...] = ()) -> Order:
     timeline = Timeline([Clip(1, 0, LENGTH)])
     piece = Piece(
         1, 1, "Kettle", (Shape(id=1, width=SIZE[0], height=SIZE[1]),), FINISHES["Lacquer"],
@@ -53,7 +53,7 @@ def order(recording: Path, *outputs: Output, stretches: tuple[Stretch, ...] = ()
 
 
 def made(
-    folder: Path, recording: Path, output: Output, stretch: Stretch | None = None
+    folder: Path, recording: Path, output: Output, stretch: PieceStretch | None = None
 ) -> tuple[Order, Part, Path]:
     wanted = order(recording, output, stretches=(stretch,) if stretch else ())
     (part,) = wanted.parts()
@@ -147,7 +147,7 @@ def test_sound_is_brought_to_a_loudness(tmp_path: Path, recording: Path, target:
 
 
 def test_a_stretch_is_cut_out_with_its_captions(tmp_path: Path, recording: Path) -> None:
-    stretch = Stretch(start_us=760_000, end_us=1_360_000)
+    stretch = PieceStretch(start_us=760_000, end_us=1_360_000)
     out = made(tmp_path, recording, VideoFile(), stretch)[2].rename(tmp_path / "part.mp4")
     assert facts_of(out).duration_us == pytest.approx(600_000, abs=50_000)
     _, _, whole = made(tmp_path, recording, VideoFile(lines=180))

@@ -25,7 +25,7 @@ from mortiser.core.errors import Conflict, NotFound
 from mortiser.core.expectation import Expected, corrected
 from mortiser.core.held import not_held
 from mortiser.core.limits import Id
-from mortiser.core.order import Stretch
+from mortiser.core.order import PieceStretch
 from mortiser.core.output import OUTPUT_SETS, VIDEO_FORMS
 from mortiser.core.shape import MOST_SHAPES
 from mortiser.jobs import cleaning
@@ -41,7 +41,7 @@ router = routes("/api", "deliveries")
 
 class DeliverBody(BaseModel):
     shape_ids: list[Id] = Field(default=[], max_length=MOST_SHAPES)
-    stretches: list[Stretch] = Field(default=[], max_length=MOST_STRETCHES)
+    stretches: list[PieceStretch] = Field(default=[], max_length=MOST_STRETCHES)
 
 
 class KeepingBody(BaseModel):

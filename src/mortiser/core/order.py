@@ -42,7 +42,7 @@ class OrderedSource(BaseModel):
     sound_key: str = ""
 
 
-class Stretch(BaseModel):
+class PieceStretch(BaseModel):
     """A stretch of a piece, in µs of it."""
 
     model_config = ConfigDict(frozen=True, extra="forbid")
@@ -58,7 +58,7 @@ class Part(BaseModel):
 
     output: Output
     shape_id: int | None = None
-    stretch: Stretch | None = None
+    stretch: PieceStretch | None = None
     frames: int = 0
     """How many frames it has, more or less; 0 of what has none."""
     size: float = 0
@@ -74,7 +74,7 @@ class Order(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     outputs: Outputs
-    stretches: tuple[Stretch, ...] = ()
+    stretches: tuple[PieceStretch, ...] = ()
     pattern: str
     facts: dict[str, str] = {}
     piece_id: int
@@ -104,7 +104,7 @@ class Order(BaseModel):
         sources: Sequence[OrderedSource],
         pattern: str,
         shape_ids: Sequence[int] = (),
-        stretches: Sequence[Stretch] = (),
+        stretches: Sequence[PieceStretch] = (),
         facts: dict[str, str] | None = None,
     ) -> Order:
         """An order of a piece as it is now, in some of its shapes (all where none are named)."""
@@ -194,7 +194,7 @@ class Order(BaseModel):
         shapes = tuple(one for one in self.shapes if one.id == part.shape_id)
         return self.model_copy(update={"shapes": shapes})
 
-    def _frames(self, output: Output, stretch: Stretch | None) -> int:
+    def _frames(self, output: Output, stretch: PieceStretch | None) -> int:
         if not isinstance(output, VideoFile):
             return 0
         length = stretch.end_us - stretch.start_us if stretch else Timeline(self.clips).duration_us

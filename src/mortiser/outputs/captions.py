@@ -9,7 +9,7 @@ from pathlib import Path
 
 from mortiser.core.file_captions import file_captions
 from mortiser.core.layout.caption_lines import caption_lines
-from mortiser.core.order import Order, Part, Stretch
+from mortiser.core.order import Order, Part, PieceStretch
 from mortiser.core.output import TextFile
 from mortiser.core.piece import Piece
 from mortiser.core.speakers import speaker_of, turns
@@ -60,7 +60,7 @@ def _data(order: Order, part: Part) -> bytes:
 
 
 def caption_text(
-    wanted: TextFile, cues: Sequence[Cue], piece: Piece, stretch: Stretch | None = None
+    wanted: TextFile, cues: Sequence[Cue], piece: Piece, stretch: PieceStretch | None = None
 ) -> str:
     """A piece's captions, or those of a stretch of it, as a file."""
     captions = captions_of(cues, piece, wanted, stretch)
@@ -71,7 +71,7 @@ def caption_text(
 
 
 def captions_of(
-    cues: Sequence[Cue], piece: Piece, wanted: TextFile, stretch: Stretch | None = None
+    cues: Sequence[Cue], piece: Piece, wanted: TextFile, stretch: PieceStretch | None = None
 ) -> list[Caption]:
     """A piece's captions with their lines; of a stretch, in its time."""
     if piece.file_pace is not None and not wanted.as_picture:
@@ -94,7 +94,7 @@ def captions_of(
     return _within(captions, stretch) if stretch else captions
 
 
-def _within(captions: Sequence[Caption], stretch: Stretch) -> list[Caption]:
+def _within(captions: Sequence[Caption], stretch: PieceStretch) -> list[Caption]:
     """Those that stand in a stretch for a moment that can be seen, in its time."""
     first, last = stretch.start_us, stretch.end_us
     found: list[Caption] = []

@@ -11,7 +11,7 @@ from tempfile import TemporaryDirectory
 from mortiser.core.clip_framing import ClipFraming
 from mortiser.core.errors import BadInput
 from mortiser.core.frame import BACKDROP_FPS, even_size
-from mortiser.core.order import OrderedSource, Stretch
+from mortiser.core.order import OrderedSource, PieceStretch
 from mortiser.core.output import VideoFile
 from mortiser.core.piece import Piece
 from mortiser.core.scene import SceneReel
@@ -41,7 +41,7 @@ def programme_of(
     *,
     layers: bool = True,
     video: VideoFile | None = None,
-    stretch: Stretch | None = None,
+    stretch: PieceStretch | None = None,
 ) -> Programme:
     """What is played of a piece with captions (in time order) as they are painted: at the size and the rate of
     a video, where one is named, and of a stretch alone."""
@@ -63,7 +63,7 @@ def programme_of(
     )
 
 
-def _within(piece: Piece, stretch: Stretch | None) -> tuple[Timeline, Sequence[ClipFraming]]:
+def _within(piece: Piece, stretch: PieceStretch | None) -> tuple[Timeline, Sequence[ClipFraming]]:
     """What plays of a piece in a stretch of it, and how each clip's picture lies."""
     if stretch is None:
         return piece.timeline, piece.framings

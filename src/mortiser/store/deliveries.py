@@ -9,7 +9,7 @@ from datetime import date
 
 from mortiser.core.errors import BadInput, Conflict, NotFound
 from mortiser.core.expectation import Expected, expected
-from mortiser.core.order import Order, OrderedSource, Part, Stretch
+from mortiser.core.order import Order, OrderedSource, Part, PieceStretch
 from mortiser.core.output import Outputs, VideoFile
 from mortiser.core.piece import Piece
 from mortiser.core.time import SECOND
@@ -29,7 +29,7 @@ def order(
     piece_id: int,
     today: date,
     shape_ids: Sequence[int] = (),
-    stretches: Sequence[Stretch] = (),
+    stretches: Sequence[PieceStretch] = (),
 ) -> tuple[int, list[int]]:
     """Order a delivery of a piece as it is now, in some of its shapes or in all, of some stretches or of all
     of it; its id and those of the jobs that make its files. Raises BadInput."""
@@ -69,7 +69,7 @@ def planned(
     piece_id: int,
     today: date,
     shape_ids: Sequence[int] = (),
-    stretches: Sequence[Stretch] = (),
+    stretches: Sequence[PieceStretch] = (),
     outputs: Outputs = (),
 ) -> tuple[Order, list[Part]]:
     """An order and its files as they would be made now, as the piece says or of other outputs. Raises

@@ -2654,7 +2654,7 @@ export interface components {
              * Stretches
              * @default []
              */
-            stretches: components["schemas"]["mortiser__core__order__Stretch"][];
+            stretches: components["schemas"]["PieceStretch"][];
         };
         /** DeliveryView */
         DeliveryView: {
@@ -5001,6 +5001,16 @@ export interface components {
             /** Radius */
             radius: number;
         };
+        /**
+         * PieceStretch
+         * @description A stretch of a piece, in µs of it.
+         */
+        PieceStretch: {
+            /** Start Us */
+            start_us: number;
+            /** End Us */
+            end_us: number;
+        };
         /** PieceView */
         PieceView: {
             /** Id */
@@ -6513,9 +6523,11 @@ export interface components {
         };
         /**
          * TextFile
-         * @description Captions as a file: grouped as on the picture, or at the pace of files where the piece has one. ``timed``:
-         *     each word's own time is in it (WebVTT, ASS), each caption's (plain text). ``styled``: where captions stand and
-         *     how they look (WebVTT; ASS always has it). ``mark`` begins it with a byte order mark, ``crlf`` ends its lines as older players need it.
+         * @description Captions as a file: grouped as on the picture, or at the pace of files where the piece has one.
+         *
+         *     ``timed``: each word's own time is in it (WebVTT, ASS), each caption's (plain text). ``styled``: where captions
+         *     stand and how they look (WebVTT; ASS always has it). ``mark`` begins it with a byte order mark, ``crlf`` ends
+         *     its lines as older players need it.
          */
         TextFile: {
             /**
@@ -6907,16 +6919,6 @@ export interface components {
             from_us: number;
             /** To Us */
             to_us: number;
-        };
-        /**
-         * Stretch
-         * @description A stretch of a piece, in µs of it.
-         */
-        mortiser__core__order__Stretch: {
-            /** Start Us */
-            start_us: number;
-            /** End Us */
-            end_us: number;
         };
         /**
          * Stretch
