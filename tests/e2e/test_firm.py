@@ -38,6 +38,7 @@ def test_caption_files_have_the_projects_name_in_its_own_letters(
 
         rename("Чайник 🫖 Übung")
         bench.get_by_role("button", name=re.compile("^Deliver")).click()
+        bench.get_by_role("tab", name="Deliveries").click()
         for ending in ("srt", "vtt", "txt", "json"):
             with bench.expect_download() as coming:
                 bench.get_by_role("button", name=ending.upper(), exact=True).click()

@@ -106,7 +106,7 @@ def test_from_drop_to_delivery(page: Page, server: Server, tmp_path: Path) -> No
 
     page.get_by_role("button", name="Deliver", exact=False).first.click()
     page.get_by_role("button", name="Deliver this piece").click()
-    expect(page.get_by_role("progressbar", name=re.compile("^Making "))).to_be_visible(
+    expect(page.get_by_role("progressbar", name=re.compile(r"^Making .*\.mp4"))).to_be_visible(
         timeout=10_000
     )
     wait_delivered(client, project)

@@ -341,7 +341,7 @@ def test_several_recordings_at_once_and_their_care(start: Page, tmp_path: Path) 
     expect(start.get_by_text("The stairs", exact=True)).to_be_visible()
     start.get_by_label("More for The stairs").click()
     start.get_by_role("menuitem", name="Duplicate").click()
-    expect(start.get_by_text("The stairs (copy)")).to_be_visible()
+    expect(start.get_by_text("The stairs (copy)", exact=True)).to_be_visible()
     for name in ("The stairs (copy)", "The stairs", "chair leg"):
         start.get_by_label(f"More for {name}", exact=True).click()
         start.get_by_role("menuitem", name="Delete").click()
