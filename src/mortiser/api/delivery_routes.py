@@ -144,9 +144,6 @@ def ordered(shop: Shop, piece_id: int, body: DeliverBody) -> tuple[int, list[int
     piece = projects.piece(db, piece_id)
     if not projects.window_cues(db, piece_id, 0, piece.timeline.duration_us + 1):
         raise Conflict("There are no captions to deliver yet. Wait for the first words.")
-    today = datetime.now().astimezone().date()
-    _, parts = deliveries.planned(db, piece_id, today, body.shape_ids, body.stretches)
-    shop.workspace.need(round(sum(part.size for part in parts)), shop.settings.spare_disk)
     shown = {clip.source_id for clip in piece.timeline.clips}
     for row in projects.source_rows(db, piece.project_id):
         if row["id"] in shown and not is_laid(shop.workspace, row):
@@ -154,7 +151,14 @@ def ordered(shop: Shop, piece_id: int, body: DeliverBody) -> tuple[int, list[int
                 "The microphone's sound is being laid under the picture. Deliver in a moment."
             )
     cleaning.remove_old(shop.database, shop.workspace)
-    return deliveries.order(shop.database, piece_id, today, body.shape_ids, body.stretches)
+    return deliveries.order(
+        shop.database,
+        piece_id,
+        datetime.now().astimezone().date(),
+        body.shape_ids,
+        body.stretches,
+        lambda size: shop.workspace.need(size, shop.settings.spare_disk),
+    )
 
 
 @router.get("/queue")
@@ -162,11 +166,10 @@ def queue(shop: OpenShop) -> list[QueuedView]:
     """The files of all projects that are being made or wait, in the order they are made in."""
     with shop.database.snapshot() as db:
         rows = deliveries.waiting(db)
-        names = {row["id"]: row["name"] for row in projects.list_projects(shop.database)}
     return [
         QueuedView(
             project_id=row["project_id"],
-            project=names.get(row["project_id"], ""),
+            project=row["project"],
             delivery_id=row["delivery_id"],
             file=FileView.of(row),
         )

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import sqlite3
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import replace
 from datetime import date
 
@@ -30,11 +30,14 @@ def order(
     today: date,
     shape_ids: Sequence[int] = (),
     stretches: Sequence[PieceStretch] = (),
+    need: Callable[[int], None] = lambda _: None,
 ) -> tuple[int, list[int]]:
     """Order a delivery of a piece as it is now, in some of its shapes or in all, of some stretches or of all
-    of it; its id and those of the jobs that make its files. Raises BadInput."""
+    of it; its id and those of the jobs that make its files. ``need`` is told how many bytes that will take,
+    and may raise. Raises BadInput."""
     with database.transaction() as db:
         found, parts = planned(db, piece_id, today, shape_ids, stretches)
+        need(round(sum(part.size for part in parts)))
         _check_lengths(found.piece, parts)
         revision = projects.project_row(db, found.project_id)["revision"]
         delivery = insert(
@@ -187,11 +190,12 @@ def ordered(row: sqlite3.Row) -> Order | None:
 
 
 FILES = (
-    "SELECT delivered_file.*, delivery.project_id, delivery.piece_id, delivery.revision, "
+    "SELECT delivered_file.*, project.name AS project, delivery.project_id, delivery.piece_id, delivery.revision, "
     "delivery.stem, delivery.created_us AS ordered_us, job.status, job.progress, job.error, "
     "job.started_us, job.finished_us, job.began, job.paused, job.rank, job.report "
     "FROM delivered_file "
     "JOIN delivery ON delivery.id = delivered_file.delivery_id "
+    "JOIN project ON project.id = delivery.project_id "
     "JOIN job ON job.id = delivered_file.job_id "
 )
 

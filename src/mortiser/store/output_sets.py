@@ -5,20 +5,25 @@ from __future__ import annotations
 import sqlite3
 from collections.abc import Sequence
 
-from pydantic import TypeAdapter
-
 from mortiser.core.errors import BadInput, NotFound
-from mortiser.core.output import OUTPUT_SETS, Output, Outputs, built_in, each_once
+from mortiser.core.output import (
+    OUTPUT_SETS,
+    Output,
+    Outputs,
+    built_in,
+    each_once,
+    outputs_of,
+    outputs_text,
+)
 from mortiser.store.database import Database
 
 MOST_LETTERS = 40
-_STORED: TypeAdapter[Outputs] = TypeAdapter(Outputs)
 
 
 def saved(db: sqlite3.Connection) -> list[tuple[int, str, Outputs]]:
     """(id, name, outputs) of all, by name."""
     rows = db.execute("SELECT * FROM saved_outputs ORDER BY name COLLATE NOCASE")
-    return [(row["id"], row["name"], _STORED.validate_json(row["outputs"])) for row in rows]
+    return [(row["id"], row["name"], outputs_of(row["outputs"])) for row in rows]
 
 
 def named(db: sqlite3.Connection, name: str) -> Outputs:
@@ -41,7 +46,7 @@ def save(database: Database, name: str, outputs: Sequence[Output]) -> tuple[int,
         db.execute(
             "INSERT INTO saved_outputs (name, outputs) VALUES (?, ?) "
             "ON CONFLICT (name) DO UPDATE SET outputs = excluded.outputs",
-            (clean, _STORED.dump_json(each_once(outputs)).decode()),
+            (clean, outputs_text(each_once(outputs))),
         )
         row = db.execute("SELECT id FROM saved_outputs WHERE name = ?", (clean,)).fetchone()
         return int(row["id"]), clean
