@@ -6,6 +6,7 @@ import shutil
 import tempfile
 from collections.abc import Callable, Iterator, Sequence
 from datetime import datetime
+from functools import partial
 from pathlib import Path
 
 from mortiser.core.errors import BadInput, NotFound
@@ -13,7 +14,7 @@ from mortiser.core.jig import JIGS, Jig, read_jig
 from mortiser.core.order import Order, Part
 from mortiser.core.output import Output, Outputs, built_in, each_once
 from mortiser.core.shape import shape_word
-from mortiser.outputs import OUTPUTS
+from mortiser.outputs import make_file
 from mortiser.outputs.base import Files
 from mortiser.settings import Settings
 from mortiser.store import deliveries, jigs, output_sets, projects
@@ -34,18 +35,12 @@ def make_files(
         making = Path(tempfile.mkdtemp(prefix=".mortiser-", dir=out))
         try:
             made = making / f"made.{part.output.ending}"
-            maker, own = OUTPUTS[part.output.kind], order.of_part(part)
-            maker.make(own, part, made, files, _teller(tell, part.name))
-            maker.verify(own, part, made, files)
+            make_file(order, part, made, files, partial(tell, part.name))
             made.replace(out / part.name)
         finally:
             shutil.rmtree(making, ignore_errors=True)
         tell(part.name, 1.0)
         yield out / part.name
-
-
-def _teller(tell: Tell, name: str) -> Callable[[float], None]:
-    return lambda done: tell(name, 0.97 * done)
 
 
 def deliver(

@@ -13,11 +13,8 @@ from mortiser.jobs.broker import Taken
 from mortiser.jobs.kind import Home, Kind
 from mortiser.jobs.task import Task
 from mortiser.jobs.tools import Tools
-from mortiser.outputs import OUTPUTS
+from mortiser.outputs import make_file
 from mortiser.store import deliveries
-
-MADE_SHARE = 0.97
-"""Of the progress; the rest is reading back."""
 
 
 @dataclass(frozen=True)
@@ -43,20 +40,17 @@ def read_order(home: Home, taken: Taken) -> Ordered:
 
 def deliver(tools: Tools, task: Task, given: Ordered) -> Iterator[int]:
     """Make a file of a delivery; nothing of it shows before it is whole. Gives its size in bytes."""
-    part, order = given.part, given.order.of_part(given.part)
+    part, order = given.part, given.order
     folder = tools.workspace.delivery(given.delivery_id)
     # Its own ending, since what reads it back goes by that.
     making = task.partial(folder / f"file{given.file_id}")
     making.mkdir()
     made, files = making / f"made.{part.output.ending}", tools.workspace.path
-    output = OUTPUTS[part.output.kind]
     try:
         for source in order.sources:
             _check_recording(source, files(source.path))
-        told = output.make(order, part, made, files, lambda done: task.progress(MADE_SHARE * done))
-        for one in told:
+        for one in make_file(order, part, made, files, task.progress):
             task.note(one.text, one.at_us)
-        output.verify(order, part, made, files)
         task.still_wanted()
         made.replace(folder / part.name)
     finally:
