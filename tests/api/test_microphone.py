@@ -9,7 +9,7 @@ from fastapi.testclient import TestClient
 
 from mortiser.jobs.bringing_in import bring_in
 from mortiser.media.sound import RATE, stream_sound
-from mortiser.store import transcript
+from mortiser.store import jobs, transcript
 from mortiser.wiring import Shop
 from tests.api.test_several_recordings import added
 from tests.api.test_trim import client, edit, shop, view
@@ -109,6 +109,21 @@ def test_it_is_moved_dropped_and_all_of_that_undone(
     answer = client.post(f"/api/projects/{project}/microphone", json={"sound_id": 2})
     assert answer.status_code == 202
     assert sounds(client, project)[0]["microphone"]["offset_us"] == first["offset_us"]
+
+
+def test_what_was_to_be_laid_anew_and_is_dropped_meanwhile_stays_dropped(
+    client: TestClient, shop: Shop, project: int, tmp_path: Path
+) -> None:
+    added(client, project, tmp_path / "clip mic.wav")
+    edit(client, project, kind="drop_microphone", source_id=1)
+    late = jobs.add(
+        shop.database, project, "microphone", {"sound_id": 2, "source_id": 1, "again": True}
+    )
+    shop.run(late)
+    now = view(client, project)
+    assert now["sources"][0]["microphone"] is None
+    assert now["history"]["undo"] == "hear the recording's own sound"
+    assert next(one for one in now["jobs"] if one["id"] == late)["status"] == "done"
 
 
 def test_a_sound_of_something_else_is_refused_with_the_reason(

@@ -63,13 +63,15 @@ def _heard_in(home: Home, project_id: int) -> dict[int, int]:
 
 
 def find_recording(tools: Tools, task: Task, given: Sounds) -> Iterator[UseMicrophone]:
-    """Lay the sound under the recording it belongs to; where that was done before, only that."""
+    """Lay the sound under the recording it belongs to; where that is known, only that."""
     sound = given.sound
-    for row in given.recordings:
-        known = microphone_of(row)
-        if known is not None and known.sound_id == sound["id"] and task.payload.get("again"):
-            _lay(tools, task, row, sound, known)
-            return
+    if task.payload.get("again"):
+        # It may have been dropped since: then there is nothing to lay.
+        for row in given.recordings:
+            known = microphone_of(row)
+            if known is not None and known.sound_id == sound["id"]:
+                _lay(tools, task, row, sound, known)
+        return
     here = _heard(tools, sound)
     found: list[tuple[Match, SourceRow]] = []
     for number, row in enumerate(given.recordings):
