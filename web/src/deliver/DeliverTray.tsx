@@ -28,7 +28,7 @@ export function DeliverTray(props: { project: Project; piece: Piece; player: Pla
     >
       <TrayTabs label="Deliver" names={DELIVER_TABS} counts={{}} />
       <Tabs.Content value="Files">
-        <FilesTab project={project} piece={piece} player={player} />
+        <FilesTab key={piece.id} project={project} piece={piece} player={player} />
       </Tabs.Content>
       <Tabs.Content value="Deliveries">
         {project.deliveries.length > 0 ? (

@@ -12,11 +12,12 @@ import { bytes } from "../ui/format";
 import { say } from "../ui/notice";
 import { Select } from "../ui/Select";
 import { TraySection } from "../ui/TraySection";
+import { useAsked } from "../ui/useAsked";
 import { FilePace } from "./FilePace";
 import { Naming } from "./Naming";
 import { OutputCard } from "./OutputCard";
 import { OutputSets } from "./OutputSets";
-import { about, type Form, newOutput, type Output, TEXT_NAMES } from "./outputs";
+import { about, type Form, newOutput, TEXT_NAMES } from "./outputs";
 import { type Stretch, Stretches } from "./Stretches";
 import { Unfinished } from "./Unfinished";
 
@@ -39,8 +40,9 @@ export function FilesTab(props: { project: Project; piece: Piece; player: Player
     retry: false,
     queryFn: () => take(api.POST("/api/pieces/{piece_id}/planned", { params: { path }, body })),
   });
-  const set = (outputs: readonly Output[]) =>
-    void edit({ kind: "set_outputs", piece_id: piece.id, outputs: [...outputs] });
+  const [outputs, set] = useAsked(piece.outputs, (asked) =>
+    edit({ kind: "set_outputs", piece_id: piece.id, outputs: asked }),
+  );
   const deliver = () =>
     take(api.POST("/api/pieces/{piece_id}/deliveries", { params: { path }, body }))
       .then(() => useStage.setState({ deliverTab: "Deliveries" }))
@@ -50,9 +52,9 @@ export function FilesTab(props: { project: Project; piece: Piece; player: Player
   return (
     <>
       <TraySection>
-        <OutputSets piece={piece} onChoose={set} />
+        <OutputSets outputs={outputs} onChoose={set} />
         <ul aria-label="Files to deliver" className="space-y-1.5">
-          {piece.outputs.map((output, index) => (
+          {outputs.map((output, index) => (
             <OutputCard
               // Two of a kind may be alike but for what is being changed.
               // biome-ignore lint/suspicious/noArrayIndexKey: they are known by their place alone
@@ -62,10 +64,10 @@ export function FilesTab(props: { project: Project; piece: Piece; player: Player
               planned={planned.filter(
                 (one) => JSON.stringify(one.output) === JSON.stringify(output),
               )}
-              alone={piece.outputs.length === 1}
+              alone={outputs.length === 1}
               player={player}
-              onChange={(changed) => set(piece.outputs.with(index, changed))}
-              onRemove={() => set(piece.outputs.filter((_, other) => other !== index))}
+              onChange={(changed) => set(outputs.with(index, changed))}
+              onRemove={() => set(outputs.filter((_, other) => other !== index))}
             />
           ))}
         </ul>
@@ -81,7 +83,7 @@ export function FilesTab(props: { project: Project; piece: Piece; player: Player
             { value: "still:jpeg", text: "Cover frame" },
           ]}
           chosen={NOTHING}
-          onChoose={(value) => value && set([...piece.outputs, newOutput(value, player?.at ?? 0)])}
+          onChoose={(value) => value && set([...outputs, newOutput(value, player?.at ?? 0)])}
         />
       </TraySection>
       {piece.shapes.length > 1 && (
@@ -102,7 +104,7 @@ export function FilesTab(props: { project: Project; piece: Piece; player: Player
         </TraySection>
       )}
       <Stretches piece={piece} player={player} chosen={stretches} onChange={setStretches} />
-      <Naming piece={piece} example={planned[0]?.name} />
+      <Naming piece={piece} outputs={outputs} example={planned[0]?.name} />
       <FilePace piece={piece} />
       <div className="sticky -bottom-4 -mx-4 -mb-4 border-t border-line bg-page px-4 py-3">
         <Unfinished project={project} />

@@ -4,8 +4,15 @@ import type { Piece } from "../api/client";
 import { edit } from "../state/commands";
 import { FIELD } from "../ui/fields";
 import { TraySection } from "../ui/TraySection";
+import type { Output } from "./outputs";
 
-export function Naming({ piece, example }: { piece: Piece; example: string | undefined }) {
+export function Naming(props: {
+  piece: Piece;
+  outputs: Output[];
+  /** The name of the first file. */
+  example: string | undefined;
+}) {
+  const { piece, outputs, example } = props;
   const [typed, setTyped] = useState(piece.naming);
   useEffect(() => setTyped(piece.naming), [piece.naming]);
   return (
@@ -22,7 +29,7 @@ export function Naming({ piece, example }: { piece: Piece; example: string | und
           void edit({
             kind: "set_outputs",
             piece_id: piece.id,
-            outputs: piece.outputs,
+            outputs,
             naming: typed,
           })
         }

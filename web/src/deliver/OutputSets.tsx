@@ -2,7 +2,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Trash2 } from "lucide-react";
 import { useState } from "react";
-import { api, type Piece, type Schemas, take, takeAs } from "../api/client";
+import { api, type Schemas, take, takeAs } from "../api/client";
 import { Button } from "../ui/Button";
 import { FIELD } from "../ui/fields";
 import { IconButton } from "../ui/IconButton";
@@ -14,18 +14,18 @@ type Set = Schemas["OutputSetView"];
 const QUERY = ["output-sets"];
 const OWN = "";
 
-export function OutputSets(props: { piece: Piece; onChoose: (outputs: Output[]) => void }) {
-  const { piece, onChoose } = props;
+export function OutputSets(props: { outputs: Output[]; onChoose: (outputs: Output[]) => void }) {
+  const { outputs, onChoose } = props;
   const client = useQueryClient();
   const [name, setName] = useState("");
   const { data = [] } = useQuery({
     queryKey: QUERY,
     queryFn: () => takeAs<Set[]>(api.GET("/api/output-sets")),
   });
-  const chosen = data.find((one) => same(one.outputs, piece.outputs));
+  const chosen = data.find((one) => same(one.outputs, outputs));
   const again = () => client.invalidateQueries({ queryKey: QUERY });
   const save = async () => {
-    await take(api.POST("/api/output-sets", { body: { name, outputs: piece.outputs } }));
+    await take(api.POST("/api/output-sets", { body: { name, outputs } }));
     say(`“${name.trim()}” is kept.`);
     setName("");
     await again();
