@@ -1,7 +1,7 @@
 /** What the server tells by itself: what jobs and other windows change in the open project. */
 import { api, type Cue, type Job, type Pulse, take } from "../api/client";
 import { withTail } from "./document";
-import { catchUp, opening, queue, reload } from "./server";
+import { catchUp, opening, queue, reload, told } from "./server";
 import { openPiece, useProject } from "./store";
 
 const { getState: get, setState: set } = useProject;
@@ -10,6 +10,7 @@ const { getState: get, setState: set } = useProject;
 export async function onPulse(pulse: Pulse): Promise<void> {
   const { project, heard } = get();
   if (!project) return;
+  told();
   const grown = pulse.sources.length > project.sources.length;
   set({
     heard: pulse.heard,

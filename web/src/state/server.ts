@@ -13,6 +13,12 @@ export function opening(): number {
   return openings;
 }
 
+let pulses = 0;
+/** Note that the server told what changed by itself. */
+export function told(): void {
+  pulses += 1;
+}
+
 /** Open a project, newest state. What comes late for another one does not replace it. */
 export async function open(projectId: number): Promise<void> {
   openings += 1;
@@ -20,6 +26,7 @@ export async function open(projectId: number): Promise<void> {
 }
 
 async function load(projectId: number, asked: number): Promise<void> {
+  const before = pulses;
   try {
     const project = await takeAs<Project>(
       api.GET("/api/projects/{project_id}", { params: { path: { project_id: projectId } } }),
@@ -28,8 +35,10 @@ async function load(projectId: number, asked: number): Promise<void> {
     // Neither another project's state, nor an older one.
     if (asked !== openings || (known && known.revision > project.revision)) return;
     const piece = openPiece({ project, pieceId });
+    // What was told while this was read may be newer.
+    const newer = known?.id === project.id && pulses !== before ? selfChanging(known) : {};
     set((state) => ({
-      project,
+      project: { ...project, ...newer },
       problem: null,
       cues: project.cues.filter((cue) => cue.piece_id === piece?.id),
       sceneVersion: state.sceneVersion + 1,
@@ -39,6 +48,10 @@ async function load(projectId: number, asked: number): Promise<void> {
       set({ problem: error instanceof Problem ? error.message : String(error) });
     }
   }
+}
+
+function selfChanging({ jobs, deliveries, sources }: Project) {
+  return { jobs, deliveries, sources };
 }
 
 /** Read the open project again, after what is asked of it already. */
