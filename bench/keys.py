@@ -2,8 +2,8 @@
 
 Listening through: Shift D plays them all; a digit takes an alternative, X takes a word out, what is left as it
 is, is kept at the end. One by one: D goes to the first doubt; A keeps a word, and each key goes on to the next. A word
-that no alternative puts right is typed: Enter, its letters, Enter, and (listening through) Shift D again. A wrong
-word that is not in doubt is found by reading: one press more to get there.
+that no alternative puts right is written: 7, its letters, Enter; listening goes on by itself. A wrong word that is not
+in doubt is found by reading: one press more to get there.
 """
 
 from __future__ import annotations
@@ -60,7 +60,7 @@ def _presses(words: list[Word], truth: list[str], *, through: bool = False) -> t
             continue
         ways = [" ".join(as_said([other])) for other in word.alternatives]
         by_key = doubtful(word) and (meant == "" or meant in ways)
-        cost = 1 if by_key else 2 + len(meant) + (not doubtful(word)) + through
+        cost = 1 if by_key else 2 + len(meant) + (not doubtful(word))
         total += cost
         if through:
             print(f"        “{word.text}” for “{meant}”: {cost}")

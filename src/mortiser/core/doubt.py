@@ -99,6 +99,8 @@ def confidences(signs: Sequence[Signs]) -> list[float]:
     return result
 
 
+MOST_ALTERNATIVES = 6
+"""So many things that a word may be are shown, each with a key."""
 DOUBT_BELOW = 0.86
 """Flags about one word in eleven."""
 

@@ -11,10 +11,14 @@ _ALIKE = (
     "IY IH EY EH AE AA AO AH UH UW OW AW AY OY ER", "Y", "W", "R", "P B", "T D", "K G", "F V",
     "TH DH", "S Z", "SH ZH CH JH", "M N NG", "L", "HH",
 )  # fmt: skip
-_CLASS = {phone: str(number) for number, line in enumerate(_ALIKE) for phone in line.split()}
+_CLASS = {
+    phone: chr(ord("a") + number) for number, line in enumerate(_ALIKE) for phone in line.split()
+}
 
 Phones = tuple[str, ...]
 
+OTHER = "?"
+"""Stands for what is no phone."""
 COARSE = 0.6
 """Weight of the classes; with it 20 made-up names were told from 58,000 other words best."""
 
@@ -38,6 +42,11 @@ def difference(one: Sequence[str], other: Sequence[str]) -> float:
     Two edit distances over the longer length, weighed: of the phones, and of their classes, so that
     a vowel for a vowel or a voiced consonant for its unvoiced one counts less than half.
     """
-    coarse = [[_CLASS.get(phone, phone) for phone in side] for side in (one, other)]
+    coarse = (classes(side) for side in (one, other))
     fine = Levenshtein.normalized_distance(one, other)
     return (1 - COARSE) * fine + COARSE * Levenshtein.normalized_distance(*coarse)
+
+
+def classes(phones: Sequence[str]) -> str:
+    """A letter for the class of each phone: all vowels alike, and a voiced consonant and its unvoiced one."""
+    return "".join(_CLASS.get(phone, OTHER) for phone in phones)

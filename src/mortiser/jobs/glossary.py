@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 
-from mortiser.core.doubt import doubtful
+from mortiser.core.doubt import MOST_ALTERNATIVES, doubtful
 from mortiser.core.edits.glossary import ApplyGlossary, Rewording
 from mortiser.core.glossary import Change, Glossary, reworded, worth_an_entry
 from mortiser.core.sounding import Sounds
@@ -14,8 +14,6 @@ from mortiser.store import editing, glossary, projects
 from mortiser.store.database import Database
 from mortiser.store.editing import Outcome
 from mortiser.store.glossary import Offer, Spellings
-
-MOST_ALTERNATIVES = 3
 
 
 class Speller:

@@ -7,11 +7,11 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from difflib import SequenceMatcher
 
+from mortiser.core.doubt import MOST_ALTERNATIVES
 from mortiser.core.voting import Spoken
 from mortiser.core.words import word_key
 from mortiser.speech.spoken import spoken, spoken_map
 
-MOST_ALTERNATIVES = 3
 WRITTEN = {"grey": "gray", "tyre": "tire"}
 """Spellings of one word: no reason to vote."""
 
@@ -56,7 +56,7 @@ def _said(text: str) -> str:
 
 
 def alternatives(text: str, others: Sequence[str | None]) -> tuple[str, ...]:
-    """Different things heard instead, as they would be written in the word's place."""
+    """Different things that a word may be, as they would be written in its place."""
     found: dict[str, str] = {}
     tail = re.sub(r"^.*?([.,!?;:…]*)$", r"\1", text)
     for other in others:

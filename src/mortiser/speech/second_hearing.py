@@ -15,7 +15,7 @@ from itertools import accumulate, islice
 
 import numpy as np
 
-from mortiser.core.doubt import Signs, confidences
+from mortiser.core.doubt import MOST_ALTERNATIVES, Signs, confidences, doubtful
 from mortiser.core.time import SECOND
 from mortiser.core.voting import (
     Contest,
@@ -30,6 +30,7 @@ from mortiser.speech.beside import alternatives, as_said, compare
 from mortiser.speech.chunks import LONG_S, chunks
 from mortiser.speech.placing import placed
 from mortiser.speech.protocols import RATE, Change, Judge, Samples, SecondEngine, Verdict
+from mortiser.speech.sound_alikes import SoundAlikes
 from mortiser.speech.sphinx import SphinxAligner
 from mortiser.speech.witnesses import Testimony, Witnesses
 from mortiser.speech.wording import Wording
@@ -79,6 +80,7 @@ class SecondHearing:
         self._witnesses = Witnesses()
         self._aligner = SphinxAligner()
         self._wording = Wording()
+        self._alike = SoundAlikes(self._wording)
 
     def judge(self, words: Sequence[Word], samples: Samples, from_us: int = 0) -> Verdict:
         """See Judge."""
@@ -276,7 +278,19 @@ class SecondHearing:
                         alternatives=alternatives(word.text, others),
                     )
                 )
+            result[at:] = self._with_alikes(result[at:])
         return result
+
+    def _with_alikes(self, run: Sequence[Word]) -> Iterator[Word]:
+        """A run's words; doubtful ones may also be what sounds like them, after what was heard."""
+        texts = [_heard_as(word) for word in run]
+        for index, word in enumerate(run):
+            if doubtful(word):
+                before, after = (as_said(part).said for part in (texts[:index], texts[index + 1 :]))
+                alike = self._alike.of(word.text, before, after, MOST_ALTERNATIVES)
+                others = alternatives(word.text, [*word.alternatives, *alike])
+                word = replace(word, alternatives=others)
+            yield word
 
 
 def heard_again(

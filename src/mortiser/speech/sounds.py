@@ -32,7 +32,7 @@ class DictionarySounds:
 
     def known(self, word: str) -> bool:
         """See Sounds."""
-        return all(part in _dictionary() for part in spoken(word))
+        return all(part in dictionary() for part in spoken(word))
 
 
 def _said(text: str) -> list[str]:
@@ -47,19 +47,19 @@ def _joined(words: Iterable[str]) -> Phones:
 
 def _ways(word: str) -> list[str]:
     """How a word may be said: as in the dictionary, else by rule or as the two words it is made of."""
-    found = _dictionary().get(word)
+    found = dictionary().get(word)
     if found:
         return [found]
     ways = [by_rule(word)]
     for cut in range(len(word) - LEAST_PART, LEAST_PART - 1, -1):
-        first, second = _dictionary().get(word[:cut]), _dictionary().get(word[cut:])
+        first, second = dictionary().get(word[:cut]), dictionary().get(word[cut:])
         if first and second:
             ways.append(f"{first} {second}")
     return ways
 
 
 @cache
-def _dictionary() -> dict[str, str]:
+def dictionary() -> dict[str, str]:
     """134,860 words with their first pronunciation; read once, when first asked for."""
     lines = Path(get_model_path("en-us/cmudict-en-us.dict")).read_text().splitlines()
     return dict(line.split(" ", 1) for line in lines)

@@ -10,6 +10,8 @@ UNIT = 1e-4
 """The model counts in logarithms to the base 1.0001."""
 FLOOR = -13.0
 """Of a word it does not know: as a rare one, in nats."""
+RAREST = -16.0
+"""Of a word that one would still think of (nats); most of what is rarer are names."""
 REACH = 2
 """A trigram looks two words back."""
 
@@ -26,9 +28,16 @@ class Wording:
         self, before: Sequence[str], one: Sequence[str], other: Sequence[str], after: Sequence[str]
     ) -> float:
         """By how much ``one`` is likelier than ``other`` between its neighbours, in nats."""
-        return self._sum(before, one, after) - self._sum(before, other, after)
+        return self.likelihood(before, one, after) - self.likelihood(before, other, after)
 
-    def _sum(self, before: Sequence[str], middle: Sequence[str], after: Sequence[str]) -> float:
+    def usual(self, word: str) -> float:
+        """How likely a word is by itself, as a logarithm (nats); far below RAREST where the model has it not."""
+        return float(self._model.prob([word])) * UNIT
+
+    def likelihood(
+        self, before: Sequence[str], middle: Sequence[str], after: Sequence[str]
+    ) -> float:
+        """How likely words are between their neighbours, as a logarithm (nats)."""
         words = [*before, *middle, *after]
         end = min(len(words), len(before) + len(middle) + REACH)
         return sum(self._word(words[max(0, at - REACH) : at + 1]) for at in range(len(before), end))

@@ -28,6 +28,10 @@ function find(): void {
   document.getElementById("find")?.focus();
 }
 
+function writeOther(): void {
+  document.querySelector<HTMLElement>("[data-doubt-other]")?.focus();
+}
+
 export const DOUBTS: Action[] = [
   {
     id: "doubt",
@@ -82,16 +86,24 @@ export const DOUBTS: Action[] = [
     group: "Doubts",
     run: (player) => void settle(player, "out", !listeningThrough()),
   },
-  ...[0, 1, 2].map(
+  ...[0, 1, 2, 3, 4, 5].map(
     (index): Action => ({
       id: `doubt-other-${index + 1}`,
-      name: `Take what else was heard, number ${index + 1}`,
+      name: `Take what else it may be, number ${index + 1}`,
       keys: String(index + 1),
       where: ["Proof"],
       group: "Doubts",
       run: (player) => void settle(player, index, !listeningThrough()),
     }),
   ),
+  {
+    id: "doubt-write",
+    name: "Write something else for the doubtful word",
+    keys: "7",
+    where: ["Proof"],
+    group: "Doubts",
+    run: writeOther,
+  },
   {
     id: "doubt-play-on",
     name: "Play from here to the next doubt",

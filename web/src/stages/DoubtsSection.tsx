@@ -1,14 +1,16 @@
-/** Words that did not hold when heard again, in order, each with what else was heard. */
-import { useEffect, useRef } from "react";
+/** Words that did not hold when heard again, in order, each with what else it may be. */
+import { useEffect, useRef, useState } from "react";
 import { ActionButton } from "../actions/ActionButton";
 import type { Project } from "../api/client";
+import { focusPage } from "../focus/page";
 import type { Player } from "../playback/player";
-import { listeningThrough, useDoubtRun } from "../state/doubtRun";
+import { goOnWithRun, holdRun, listeningThrough, useDoubtRun } from "../state/doubtRun";
 import { allDoubts, type Doubt, keepAll, settle, type Verdict, visitDoubt } from "../state/doubts";
 import { jobOf } from "../state/jobs";
 import { useProject } from "../state/store";
 import { Button } from "../ui/Button";
 import { Chip } from "../ui/Chip";
+import { FIELD } from "../ui/fields";
 import { clock } from "../ui/format";
 import { Progress } from "../ui/Progress";
 import { Tip } from "../ui/Tip";
@@ -20,7 +22,7 @@ export function DoubtsSection({ project, player }: { project: Project; player: P
   const second = jobOf(project, "doubt");
   const listening = second?.status === "running" || second?.status === "queued";
   const about = doubts.length
-    ? "Words that did not hold when heard again. Listen through them all: 1 to 3 take what else was heard, X takes a word out, and what you leave is kept. D plays one after another, A keeps it."
+    ? "Words that did not hold when heard again. Listen through them all: 1 to 6 take what else it may be, 7 writes something else, X takes a word out, and what you leave is kept. D plays one after another, A keeps it."
     : listening
       ? "Doubtful words are listed here as they are found."
       : cues.length
@@ -106,6 +108,34 @@ function DoubtCard({ doubt, player }: { doubt: Doubt; player: Player | null }) {
           take out
         </Chip>
       </div>
+      {here && <Other onWrite={(written) => take({ written })} />}
     </div>
+  );
+}
+
+/** Something else is written for a doubtful word; a run through all doubts waits and goes on. */
+function Other({ onWrite }: { onWrite: (written: string) => void }) {
+  const [text, setText] = useState("");
+  return (
+    <input
+      data-doubt-other
+      aria-label="What it is instead"
+      placeholder="7 · something else"
+      className={`mt-2 ${FIELD}`}
+      value={text}
+      onChange={(event) => setText(event.target.value)}
+      onFocus={holdRun}
+      // Where another window is looked at meanwhile, what is typed is still waited for.
+      onBlur={(event) => document.activeElement !== event.currentTarget && goOnWithRun()}
+      onKeyDown={(event) => {
+        if (event.key === "Enter") {
+          if (text.trim()) onWrite(text.trim());
+          focusPage();
+        } else if (event.key === "Escape") focusPage();
+        else return;
+        event.preventDefault();
+        event.stopPropagation();
+      }}
+    />
   );
 }

@@ -10,6 +10,8 @@ const BEHIND_US = 900_000;
 /** Doubts nearer than this are played as one. */
 const TOGETHER_US = 1_200_000;
 const BREATH_MS = 250;
+/** So near to the end of a stretch it is over. */
+const END_US = 60_000;
 
 export interface Stretch {
   fromUs: number;
@@ -45,6 +47,14 @@ export function saidLast(doubts: readonly Doubt[], atUs: number): Doubt | undefi
 }
 
 let stop: (() => void) | null = null;
+let hold: (() => void) | null = null;
+let goOn: (() => void) | null = null;
+
+/** Let the run wait, while something is written. */
+export const holdRun = (): void => hold?.();
+
+/** Let the run go on where it waited. */
+export const goOnWithRun = (): void => goOn?.();
 
 /** Begin to listen through all doubts; again, to stop. */
 export function listenThrough(player: Player | null): void {
@@ -59,12 +69,25 @@ export function listenThrough(player: Player | null): void {
   const over = new AbortController();
   let number = -1;
   let timer = 0;
+  let held = false;
   const end = () => {
     over.abort();
     window.clearTimeout(timer);
     unlisten();
-    stop = null;
+    stop = hold = goOn = null;
     useDoubtRun.setState({ heard: null, of: 0 });
+  };
+  hold = () => {
+    held = true;
+    window.clearTimeout(timer);
+    player.media.pause();
+  };
+  goOn = () => {
+    held = false;
+    const stretch = stretches[number];
+    if (stretch && player.at < stretch.toUs - END_US) {
+      player.playStretch(player.at, stretch.toUs, false);
+    } else next();
   };
   const next = () => {
     number += 1;
@@ -88,8 +111,10 @@ export function listenThrough(player: Player | null): void {
   });
   // A stretch that has ended is followed by the next one; anything else that stops the sound ends the run.
   const paused = () => {
+    // The event may come after the sound was begun again.
+    if (held || !player.media.paused) return;
     const stretch = stretches[number];
-    const ended = stretch !== undefined && player.at >= stretch.toUs - 60_000;
+    const ended = stretch !== undefined && player.at >= stretch.toUs - END_US;
     const last = number === stretches.length - 1 && player.media.ended;
     if (ended || last) timer = window.setTimeout(next, BREATH_MS);
     else end();

@@ -60,8 +60,8 @@ export function keepAll(): void {
   if (piece && allDoubts(cues).length) void edit({ kind: "accept_all", piece_id: piece.id });
 }
 
-/** What to do with a doubtful word: keep it, take it out, or take one of its alternatives. */
-export type Verdict = "keep" | "out" | number;
+/** What to do with a doubtful word: keep it, take it out, take one of its alternatives, or write something else. */
+export type Verdict = "keep" | "out" | number | { written: string };
 
 /** Settle the doubt being looked at and (unless something else leads on) go on to the next. */
 export async function settle(player: Player | null, verdict: Verdict, goOn = true): Promise<void> {
@@ -69,7 +69,12 @@ export async function settle(player: Player | null, verdict: Verdict, goOn = tru
   const here = allDoubts(cues).find(({ word }) => word.id === doubt);
   if (!here) return;
   const { cue, word } = here;
-  const text = typeof verdict === "number" ? word.alternatives[verdict] : "";
+  const text =
+    typeof verdict === "number"
+      ? word.alternatives[verdict]
+      : typeof verdict === "object"
+        ? verdict.written
+        : "";
   if (text === undefined) return;
   const ids = { cue_id: cue.id, word_id: word.id };
   const taken = await edit(

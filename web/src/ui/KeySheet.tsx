@@ -30,7 +30,7 @@ function gathered(actions: readonly Action[]): { keys: string; name: string }[] 
     lines.unshift({ keys: "1 … 8", name: "Mark the word with an accent of the finish" });
   }
   if (actions.some(({ id }) => id === "doubt-other-1")) {
-    lines.push({ keys: "1 … 3", name: "Take what else was heard" });
+    lines.push({ keys: "1 … 6", name: "Take what else it may be" });
   }
   if (actions.some(({ id }) => id.startsWith("stage-"))) {
     lines.push({ keys: `Shift 1 … ${STAGES.length}`, name: `${STAGES[0]} to ${STAGES.at(-1)}` });
