@@ -17,7 +17,7 @@ test: build $(VENV)/tested
 	./scripts/system_libraries.sh --browser
 	$(MAKE) --no-print-directory lint
 	cd web && npm run --silent test
-	$(PYTHON) -m pytest --numprocesses 3 --ignore tests/e2e
+	$(PYTHON) -m pytest --numprocesses 2 --ignore tests/e2e
 	$(PYTHON) -m pytest --numprocesses 2 --dist loadfile tests/e2e
 
 lint: $(VENV)/tested web/node_modules/.package-lock.json
