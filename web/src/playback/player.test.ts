@@ -28,4 +28,27 @@ describe("going to a moment", () => {
     player.setDuration(3_000_000);
     expect(player.at).toBe(500_000);
   });
+
+  it("is not taken back by a frame of where it was before", () => {
+    const media = document.createElement("video");
+    let come: (mediaTime: number) => void = () => undefined;
+    Object.assign(media, {
+      requestVideoFrameCallback: (told: (now: number, frame: { mediaTime: number }) => void) => {
+        come = (mediaTime) => told(0, { mediaTime });
+        return 1;
+      },
+    });
+    const seeking = (now: boolean) =>
+      Object.defineProperty(media, "seeking", { value: now, configurable: true });
+    const player = new Player(media, true, 9_000_000);
+    player.seek(500_000);
+    seeking(true);
+    come(2.5);
+    expect(player.at).toBe(500_000);
+    seeking(false);
+    come(0.5);
+    expect(player.at).toBe(500_000);
+    come(0.54);
+    expect(player.at).toBe(540_000);
+  });
 });

@@ -146,7 +146,8 @@ export class Player {
   private waitForFrame(): void {
     this.media.requestVideoFrameCallback((_, frame) => {
       if (this.over.signal.aborted) return;
-      this.tell(Math.round(frame.mediaTime * 1e6));
+      // What comes while another moment is gone to belongs to the moment before.
+      if (!this.media.seeking) this.tell(Math.round(frame.mediaTime * 1e6));
       this.waitForFrame();
     });
   }
