@@ -39,6 +39,14 @@ def test_files_are_chosen_delivered_and_taken_as_one(deliver: Page) -> None:
     undo_all(deliver)
 
 
+def test_tab_goes_on_from_a_button_whose_tooltip_shows(deliver: Page) -> None:
+    first = deliver.get_by_role("button", name="Leave out MP4, H.264")
+    first.focus()
+    expect(deliver.get_by_role("tooltip", name="Leave out MP4, H.264")).to_be_attached()
+    deliver.keyboard.press("Tab")
+    expect(deliver.get_by_role("button", name=re.compile("^SubRip captions"))).to_be_focused()
+
+
 def test_a_post_is_proposed_written_over_and_copied_with_a_key(deliver: Page) -> None:
     deliver.context.grant_permissions(["clipboard-read", "clipboard-write"])
     deliver.get_by_role("tab", name="Post").click()

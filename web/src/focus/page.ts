@@ -75,9 +75,11 @@ export function guardFocus(): () => void {
   const rescue = () => {
     if (!signal.aborted && nowhere() && document.hasFocus() && !floating()) focusPage();
   };
-  document.addEventListener("focusout", () => window.setTimeout(rescue, 0), { signal });
+  // While the focus goes from one element to the next nobody has it for a moment.
+  const rescueSoon = () => void window.setTimeout(rescue, 0);
+  document.addEventListener("focusout", rescueSoon, { signal });
   // An element that is taken off the page tells nobody that it had the focus.
-  const watcher = new MutationObserver(rescue);
+  const watcher = new MutationObserver(rescueSoon);
   watcher.observe(document.body, { childList: true, subtree: true });
   return () => {
     over.abort();
