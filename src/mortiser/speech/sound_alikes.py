@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cache
 
 from rapidfuzz.distance import Levenshtein
 from rapidfuzz.process import extract
@@ -30,15 +31,11 @@ class _Vocabulary:
 
 
 class SoundAlikes:
-    """Holds the words of the dictionary that the language model has too."""
+    """Looks through the words of the dictionary that the language model has too."""
 
     def __init__(self, wording: Wording) -> None:
         self._wording = wording
         self._sounds = DictionarySounds()
-        known = {word: tuple(said.split()) for word, said in dictionary().items()}
-        words = tuple(word for word in known if _is_word(word) and wording.usual(word) > RAREST)
-        phones = tuple(known[word] for word in words)
-        self._all = _Vocabulary(words, phones, tuple(map(classes, phones)))
 
     def of(self, text: str, before: Sequence[str], after: Sequence[str], most: int) -> list[str]:
         """Words that may be meant by one between spoken neighbours, the likeliest first, at most so many.
@@ -48,22 +45,32 @@ class SoundAlikes:
         said = spoken(text)
         if len(said) != 1:
             return []
-        phones = self._sounds.phones(text)
+        phones, every = self._sounds.phones(text), _vocabulary()
         near = extract(
             classes(phones),
-            self._all.classes,
+            every.classes,
             scorer=Levenshtein.normalized_distance,
             score_cutoff=FARTHEST / COARSE,
             limit=None,
         )
         found: list[tuple[float, str]] = []
         for _, _, index in near:
-            word = self._all.words[index]
-            apart = difference(phones, self._all.phones[index])
+            word = every.words[index]
+            apart = difference(phones, every.phones[index])
             if word != said[0] and apart <= FARTHEST:
                 likely = self._wording.likelihood(before, [word], after)
                 found.append((apart - USUAL * likely, word))
         return [word for _, word in sorted(found)[:most]]
+
+
+@cache
+def _vocabulary() -> _Vocabulary:
+    """Worked out once, when first asked for; that takes half a second."""
+    wording = Wording()
+    known = {word: tuple(said.split()) for word, said in dictionary().items()}
+    words = tuple(word for word in known if _is_word(word) and wording.usual(word) > RAREST)
+    phones = tuple(known[word] for word in words)
+    return _Vocabulary(words, phones, tuple(map(classes, phones)))
 
 
 def _is_word(text: str) -> bool:
