@@ -13,6 +13,7 @@ const SEEN = new Set(["mp4", "webm", "jpg", "png", "gif", "webp"]);
 
 export function DeliveryCard({ delivery, current }: { delivery: Delivery; current: number }) {
   const made = delivery.files.filter((one) => one.size > 0);
+  const making = delivery.files.some((one) => !isOver(one) && one.status !== "done");
   const remove = () =>
     attempt(
       take(
@@ -28,7 +29,7 @@ export function DeliveryCard({ delivery, current }: { delivery: Delivery; curren
           {ago(delivery.created_us)}
           {delivery.revision === current ? "" : " · changed since"}
         </span>
-        {made.length > 1 && (
+        {made.length > 1 && !making && (
           <a
             className="flex items-center gap-1 rounded px-1.5 py-0.5 text-small text-link hover:bg-tint"
             href={`/api/deliveries/${delivery.id}/all.zip`}
@@ -100,13 +101,18 @@ function Shown({ file, url }: { file: DeliveredFile; url: string }) {
   return <img className={look} src={url} alt={file.name} />;
 }
 
+/** Whether a file was not made and will not be, unless it is tried again. */
+function isOver(file: DeliveredFile): boolean {
+  return file.status === "failed" || file.status === "cancelled";
+}
+
 /** A file that waits, is being made, or was not. */
 export function Making({ file, of }: { file: DeliveredFile; of?: ReactNode }) {
   const act = (action: Action) =>
     void attempt(
       take(api.POST(`/api/jobs/{job_id}/${action}`, { params: { path: { job_id: file.job_id } } })),
     );
-  const over = file.status === "failed" || file.status === "cancelled";
+  const over = isOver(file);
   const percent = Math.round(file.progress * 100);
   return (
     <li>
