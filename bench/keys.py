@@ -2,8 +2,9 @@
 
 Listening through: Shift D plays them all; a digit takes an alternative, X takes a word out, what is left as it
 is, is kept at the end. One by one: D goes to the first doubt; A keeps a word, and each key goes on to the next. A word
-that no alternative puts right is written: 7, its letters, Enter; listening goes on by itself. A wrong word that is not
-in doubt is found by reading: one press more to get there.
+that no alternative puts right is written: 7, its letters until it is offered and the digit that takes it, or all of
+them and Enter; listening goes on by itself. A wrong word that is not in doubt is asked about when it is heard: Q, then
+as before.
 """
 
 from __future__ import annotations
@@ -17,9 +18,12 @@ from mortiser.core.doubt import doubtful
 from mortiser.core.words import Word
 from mortiser.settings import Settings
 from mortiser.speech.engines import second_for
+from mortiser.speech.sound_alikes import SoundAlikes, sound_alikes
 from mortiser.speech.spoken import spoken_map
 from mortiser.wiring import model_place
 
+NEAR = 8
+"""Words on either side that say what fits."""
 VOICES = ("kettle", "counter", "joe", "heart")
 
 
@@ -52,19 +56,36 @@ def _presses(words: list[Word], truth: list[str], *, through: bool = False) -> t
     true = as_said(truth)
     found = compare(true, as_said([word.text for word in words]))
     at = _by_word(found.differences, owner, true)
+    alike = sound_alikes()
     total = int(any(doubtful(word) for word in words))
     for index, word in enumerate(words):
         meant = at.get(index)
         if meant is None:
             total += doubtful(word) and not through
             continue
-        ways = [" ".join(as_said([other])) for other in word.alternatives]
-        by_key = doubtful(word) and (meant == "" or meant in ways)
-        cost = 1 if by_key else 2 + len(meant) + (not doubtful(word))
+        first = max(0, index - NEAR)
+        near = words[first : index + NEAR + 1]
+        cost = _cost(alike, near, index - first, meant)
         total += cost
         if through:
             print(f"        “{word.text}” for “{meant}”: {cost}")
     return total, len(found.differences)
+
+
+def _cost(alike: SoundAlikes, near: list[Word], index: int, meant: str) -> int:
+    """The presses that put one of some neighbouring words right."""
+    word = near[index]
+    there = int(not doubtful(word))
+    if not meant or meant in _said(word.alternatives if not there else alike.others(near, index)):
+        return there + 1
+    for letters in range(1, len(meant) - 1):
+        if meant in _said(alike.others(near, index, meant[:letters])):
+            return there + 1 + letters + 1
+    return there + 1 + len(meant) + 1
+
+
+def _said(offered: Sequence[str]) -> list[str]:
+    return [" ".join(as_said([one])) for one in offered]
 
 
 def _by_word(

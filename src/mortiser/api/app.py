@@ -35,6 +35,7 @@ from mortiser.api import (
     project_routes,
     said_routes,
     trim_routes,
+    word_routes,
 )
 from mortiser.api.guard import LOCAL, Guard
 from mortiser.api.pairing import Pairing
@@ -89,6 +90,7 @@ def create_app(shop: Shop, *, with_worker: bool = True) -> FastAPI:
         following_routes,
         media_routes,
         piece_routes,
+        word_routes,
         delivery_routes,
         job_routes,
         playing_routes,

@@ -57,7 +57,7 @@ def _said(text: str) -> str:
 
 def alternatives(text: str, others: Sequence[str | None]) -> tuple[str, ...]:
     """Different things that a word may be, as they would be written in its place."""
-    found: dict[str, str] = {}
+    found: dict[tuple[str, int], str] = {}
     tail = re.sub(r"^.*?([.,!?;:…]*)$", r"\1", text)
     for other in others:
         if other is None:
@@ -67,6 +67,11 @@ def alternatives(text: str, others: Sequence[str | None]) -> tuple[str, ...]:
             plain = plain[:1].upper() + plain[1:]
         elif not plain.startswith(("I ", "I'")) and plain != "I":
             plain = plain[:1].lower() + plain[1:]
-        if plain and word_key(plain) != word_key(text):
-            found.setdefault(word_key(plain), plain + tail)
+        if plain and _key(plain) != _key(text):
+            found.setdefault(_key(plain), plain + tail)
     return tuple(found.values())[:MOST_ALTERNATIVES]
+
+
+def _key(text: str) -> tuple[str, int]:
+    """The same for spellings that differ in capitals and signs, but not for "dolls" and "doll's"."""
+    return word_key(text), text.replace("’", "'").rstrip("'").count("'")

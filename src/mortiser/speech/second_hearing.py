@@ -15,7 +15,7 @@ from itertools import accumulate, islice
 
 import numpy as np
 
-from mortiser.core.doubt import MOST_ALTERNATIVES, Signs, confidences, doubtful
+from mortiser.core.doubt import Signs, confidences, doubtful
 from mortiser.core.time import SECOND
 from mortiser.core.voting import (
     Contest,
@@ -283,13 +283,9 @@ class SecondHearing:
 
     def _with_alikes(self, run: Sequence[Word]) -> Iterator[Word]:
         """A run's words; doubtful ones may also be what sounds like them, after what was heard."""
-        texts = [_heard_as(word) for word in run]
         for index, word in enumerate(run):
             if doubtful(word):
-                before, after = (as_said(part).said for part in (texts[:index], texts[index + 1 :]))
-                alike = self._alike.of(word.text, before, after, MOST_ALTERNATIVES)
-                others = alternatives(word.text, [*word.alternatives, *alike])
-                word = replace(word, alternatives=others)
+                word = replace(word, alternatives=self._alike.others(run, index))
             yield word
 
 

@@ -5,9 +5,10 @@ import { copyPost } from "../deliver/post";
 import { useZoom, zoomBy, zoomTo } from "../pace/zoom";
 import type { Player } from "../playback/player";
 import { goTo, STAGES, showProofTab, useStage } from "../stages/stage";
+import { ask, decide } from "../state/asking";
 import { step } from "../state/commands";
-import { listeningThrough, listenThrough } from "../state/doubtRun";
-import { keepAll, nextDoubt, settle, visitNext } from "../state/doubts";
+import { listenThrough } from "../state/doubtRun";
+import { keepAll, nextDoubt, OTHERS, visitNext } from "../state/doubts";
 import { mark, markEverywhere } from "../state/marks";
 import { useProject } from "../state/store";
 import { walkPieces } from "../trim/commands";
@@ -26,6 +27,11 @@ function find(): void {
     showProofTab("Find");
   });
   document.getElementById("find")?.focus();
+}
+
+function askHere(player: Player | null): void {
+  showProofTab("Doubts");
+  ask(player);
 }
 
 function writeOther(): void {
@@ -64,11 +70,11 @@ export const DOUBTS: Action[] = [
   },
   {
     id: "doubt-keep",
-    name: "Keep the doubtful word as it is",
+    name: "Keep the word as it is",
     keys: "A",
     where: ["Proof"],
     group: "Doubts",
-    run: (player) => void settle(player, "keep", !listeningThrough()),
+    run: (player) => void decide(player, "keep"),
   },
   {
     id: "doubt-keep-all",
@@ -80,25 +86,33 @@ export const DOUBTS: Action[] = [
   },
   {
     id: "doubt-out",
-    name: "Take the doubtful word out",
+    name: "Take the word out",
     keys: "X",
     where: ["Proof"],
     group: "Doubts",
-    run: (player) => void settle(player, "out", !listeningThrough()),
+    run: (player) => void decide(player, "out"),
   },
-  ...[0, 1, 2, 3, 4, 5].map(
-    (index): Action => ({
-      id: `doubt-other-${index + 1}`,
-      name: `Take what else it may be, number ${index + 1}`,
-      keys: String(index + 1),
+  {
+    id: "ask",
+    name: "Ask what the word being said may be; again: the word before it",
+    keys: "Q",
+    where: ["Proof"],
+    group: "Doubts",
+    run: askHere,
+  },
+  ...OTHERS.map(
+    (number): Action => ({
+      id: `doubt-other-${number}`,
+      name: `Take what else it may be, number ${number}`,
+      keys: String(number),
       where: ["Proof"],
       group: "Doubts",
-      run: (player) => void settle(player, index, !listeningThrough()),
+      run: (player) => void decide(player, number - 1),
     }),
   ),
   {
     id: "doubt-write",
-    name: "Write something else for the doubtful word",
+    name: "Write something else for the word",
     keys: "7",
     where: ["Proof"],
     group: "Doubts",

@@ -46,20 +46,18 @@ export function saidLast(doubts: readonly Doubt[], atUs: number): Doubt | undefi
   return doubts.findLast(({ word }) => word.start_us <= atUs + 50_000);
 }
 
-let stop: (() => void) | null = null;
-let hold: (() => void) | null = null;
-let goOn: (() => void) | null = null;
+let run: { end: () => void; hold: () => void; goOn: () => void } | null = null;
 
 /** Let the run wait, while something is written. */
-export const holdRun = (): void => hold?.();
+export const holdRun = (): void => run?.hold();
 
 /** Let the run go on where it waited. */
-export const goOnWithRun = (): void => goOn?.();
+export const goOnWithRun = (): void => run?.goOn();
 
 /** Begin to listen through all doubts; again, to stop. */
 export function listenThrough(player: Player | null): void {
-  if (stop) {
-    stop();
+  if (run) {
+    run.end();
     player?.media.pause();
     return;
   }
@@ -74,15 +72,16 @@ export function listenThrough(player: Player | null): void {
     over.abort();
     window.clearTimeout(timer);
     unlisten();
-    stop = hold = goOn = null;
+    run = null;
     useDoubtRun.setState({ heard: null, of: 0 });
   };
-  hold = () => {
+  const hold = () => {
     held = true;
     window.clearTimeout(timer);
     player.media.pause();
   };
-  goOn = () => {
+  const goOn = () => {
+    if (!held) return;
     held = false;
     const stretch = stretches[number];
     if (stretch && player.at < stretch.toUs - END_US) {
@@ -120,9 +119,9 @@ export function listenThrough(player: Player | null): void {
     else end();
   };
   player.media.addEventListener("pause", paused, { signal: over.signal });
-  stop = end;
+  run = { end, hold, goOn };
   useDoubtRun.setState({ heard: 0, of: doubts.length });
   next();
 }
 
-export const listeningThrough = (): boolean => stop !== null;
+export const listeningThrough = (): boolean => run !== null;

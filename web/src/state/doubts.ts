@@ -1,5 +1,5 @@
-/** Walking from doubt to doubt, and settling them. */
-import type { Cue, Word } from "../api/client";
+/** Walking from doubt to doubt, and settling them; any other word can be asked about too. */
+import { api, type Cue, take, type Word } from "../api/client";
 import type { Player } from "../playback/player";
 import { edit } from "./commands";
 import { select } from "./session";
@@ -60,26 +60,59 @@ export function keepAll(): void {
   if (piece && allDoubts(cues).length) void edit({ kind: "accept_all", piece_id: piece.id });
 }
 
-/** What to do with a doubtful word: keep it, take it out, take one of its alternatives, or write something else. */
+/** So many things that a word may be are offered, each with a key: as many as the core has. */
+export const OTHERS = [1, 2, 3, 4, 5, 6];
+
+/** The word that is looked at, doubtful or not. */
+export function askedWord(cues: readonly Cue[], id: number | null): Doubt | undefined {
+  for (const cue of cues) {
+    const word = cue.words.find((one) => one.id === id);
+    if (word) return { cue, word };
+  }
+  return undefined;
+}
+
+/** What a word may be that is not as it was heard: of what begins as written, where something is. */
+export async function othersOf({ cue, word }: Doubt, begun: string): Promise<string[]> {
+  if (word.doubt && !begun) return word.alternatives;
+  return take(
+    api.GET("/api/cues/{cue_id}/words/{word_id}/others", {
+      params: { path: { cue_id: cue.id, word_id: word.id }, query: { begun } },
+    }),
+  );
+}
+
+/** What to do with a word: keep it, take it out, take one of what else it may be, or write something else. */
 export type Verdict = "keep" | "out" | number | { written: string };
 
-/** Settle the doubt being looked at and (unless something else leads on) go on to the next. */
-export async function settle(player: Player | null, verdict: Verdict, goOn = true): Promise<void> {
-  const { cues, doubt } = useProject.getState();
-  const here = allDoubts(cues).find(({ word }) => word.id === doubt);
-  if (!here) return;
+/**
+ * Settle the word being looked at and (unless something else leads on) go on from a doubt to the next.
+ * Resolves to whether it is settled.
+ */
+export async function settle(
+  player: Player | null,
+  verdict: Verdict,
+  goOn: boolean,
+): Promise<boolean> {
+  const here = askedWord(useProject.getState().cues, useProject.getState().doubt);
+  if (!here) return false;
   const { cue, word } = here;
-  const text =
-    typeof verdict === "number"
-      ? word.alternatives[verdict]
-      : typeof verdict === "object"
-        ? verdict.written
-        : "";
-  if (text === undefined) return;
   const ids = { cue_id: cue.id, word_id: word.id };
-  const taken = await edit(
-    verdict === "keep" ? { kind: "accept_word", ...ids } : { kind: "replace_word", ...ids, text },
-  );
-  const next = nextDoubt(useProject.getState().cues, word.start_us);
-  if (taken && next && goOn) visitDoubt(next, player);
+  if (verdict === "keep") {
+    if (word.doubt && !(await edit({ kind: "accept_word", ...ids }))) return false;
+  } else {
+    const text = await meant(here, verdict);
+    if (text === undefined) return false;
+    if (!(await edit({ kind: "replace_word", ...ids, text }))) return false;
+  }
+  const next = word.doubt && nextDoubt(useProject.getState().cues, word.start_us);
+  if (next && goOn) visitDoubt(next, player);
+  if (!word.doubt) useProject.setState({ doubt: null });
+  return true;
+}
+
+async function meant(here: Doubt, verdict: Exclude<Verdict, "keep">): Promise<string | undefined> {
+  if (verdict === "out") return "";
+  if (typeof verdict === "number") return (await othersOf(here, ""))[verdict];
+  return verdict.written;
 }

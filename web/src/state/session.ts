@@ -14,8 +14,12 @@ export function wordAt(atUs: number): { cue: Cue; word: Word } | null {
   const { cues, word: clicked, selected } = get();
   const here = cues.find((one) => one.id === selected);
   const chosen = here?.words.find((one) => one.id === clicked);
-  if (here && chosen) return { cue: here, word: chosen };
-  const cue = cueAt(cues, atUs) ?? here;
+  return here && chosen ? { cue: here, word: chosen } : wordSaid(atUs, here);
+}
+
+/** The word that is being said at a moment; where none is shown, the first of another caption. */
+export function wordSaid(atUs: number, other?: Cue): { cue: Cue; word: Word } | null {
+  const cue = cueAt(get().cues, atUs) ?? other;
   const word = cue?.words.findLast((one) => one.start_us <= atUs + 1_000) ?? cue?.words[0];
   return cue && word ? { cue, word } : null;
 }

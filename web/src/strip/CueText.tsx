@@ -218,6 +218,7 @@ export function CueText({ cue, onSeek }: { cue: Cue; onSeek: (atUs: number) => v
     if (!window.getSelection()?.isCollapsed) return;
     const id = (event.target as HTMLElement).closest<HTMLElement>("[data-word]")?.dataset.word;
     const word = cue.words.find((w) => String(w.id) === id);
+    useProject.setState({ doubt: word?.id ?? null });
     // Beside the words the caption itself is meant: it is gone to from its beginning.
     onSeek((word ?? cue.words[0])?.start_us ?? cue.start_us);
   };

@@ -3,6 +3,8 @@ export function Chip(props: {
   onClick: () => void;
   children: string;
   hint?: string | undefined;
+  /** Its key does nothing just now; its place is kept, so that nothing moves. */
+  idle?: boolean;
   quiet?: boolean;
 }) {
   return (
@@ -16,7 +18,11 @@ export function Chip(props: {
       onClick={props.onClick}
     >
       {props.children}
-      {props.hint && <kbd className="tabular text-[11px] opacity-70">{props.hint}</kbd>}
+      {props.hint && (
+        <kbd className={`tabular text-[11px] opacity-70 ${props.idle ? "invisible" : ""}`}>
+          {props.hint}
+        </kbd>
+      )}
     </button>
   );
 }

@@ -6,6 +6,7 @@ import { ACTIONS } from "../actions/index";
 import { useSheet } from "../actions/sheet";
 import { focusPage } from "../focus/page";
 import { STAGES } from "../stages/stage";
+import { OTHERS } from "../state/doubts";
 
 /** Keys that a caption's text box keeps for itself. */
 const TEXT_KEYS = [
@@ -30,7 +31,7 @@ function gathered(actions: readonly Action[]): { keys: string; name: string }[] 
     lines.unshift({ keys: "1 … 8", name: "Mark the word with an accent of the finish" });
   }
   if (actions.some(({ id }) => id === "doubt-other-1")) {
-    lines.push({ keys: "1 … 6", name: "Take what else it may be" });
+    lines.push({ keys: `1 … ${OTHERS.length}`, name: "Take what else it may be" });
   }
   if (actions.some(({ id }) => id.startsWith("stage-"))) {
     lines.push({ keys: `Shift 1 … ${STAGES.length}`, name: `${STAGES[0]} to ${STAGES.at(-1)}` });

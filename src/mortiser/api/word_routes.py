@@ -1,0 +1,42 @@
+"""What else a word may be."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from fastapi import Query
+
+from mortiser.api.routing import routes
+from mortiser.api.shop import OpenShop
+from mortiser.core.edits.base import word_of
+from mortiser.core.limits import Id
+from mortiser.store import projects
+from mortiser.wiring import words_alike
+
+router = routes("/api/cues/{cue_id}/words/{word_id}", "words")
+AROUND_US = 3_000_000
+"""Of the words beside it, those so near say what fits."""
+SPOKEN = "en"
+"""The language whose sounds and wordings are known."""
+
+
+@router.get("/others")
+def others(
+    cue_id: Id,
+    word_id: Id,
+    shop: OpenShop,
+    begun: Annotated[str, Query(max_length=60, description="What it is to begin with.")] = "",
+) -> list[str]:
+    """What a word may be that is not as it was said, the likeliest first; few or none in some languages."""
+    with shop.database.snapshot() as db:
+        cue = projects.cue(db, cue_id)
+        word = word_of(cue, word_id)
+        around = word.start_us - AROUND_US, word.end_us + AROUND_US
+        near = projects.window_cues(db, cue.piece_id, *around)
+        language = projects.source_row(db, word.source_id)["language"]
+    words = [one for each in near for one in each.words]
+    if language != SPOKEN:
+        return [one for one in word.alternatives if one.casefold().startswith(begun.casefold())]
+    names = [entry.written for entry in shop.glossary.now().spellings.entries]
+    index = next(at for at, one in enumerate(words) if one.id == word_id)
+    return list(words_alike().others(words, index, begun, names))

@@ -1,0 +1,140 @@
+/** A word that is looked at or in doubt: what else it may be, and something else to be written. */
+import { useQuery } from "@tanstack/react-query";
+import { type KeyboardEvent, useEffect, useRef, useState } from "react";
+import { useActive } from "../focus/active";
+import { focusPage } from "../focus/page";
+import type { Player } from "../playback/player";
+import { decide } from "../state/asking";
+import { goOnWithRun, holdRun } from "../state/doubtRun";
+import { type Doubt, OTHERS, othersOf, type Verdict, visitDoubt } from "../state/doubts";
+import { useProject } from "../state/store";
+import { Chip } from "../ui/Chip";
+import { FIELD } from "../ui/fields";
+import { clock } from "../ui/format";
+import { Tip } from "../ui/Tip";
+
+export function WordCard({ asked, player }: { asked: Doubt; player: Player | null }) {
+  const { cue, word } = asked;
+  const here = useProject((state) => state.doubt === word.id);
+  const keysAct = useActive(({ active }) => active !== "text" && active !== "field");
+  const [written, setWritten] = useState("");
+  const [writing, setWriting] = useState(false);
+  const card = useRef<HTMLDivElement>(null);
+  const begun = writing ? written.trim() : "";
+  const { data: others } = useQuery({
+    queryKey: ["others", cue.id, cue.words, word.id, begun],
+    queryFn: () => othersOf(asked, begun),
+    initialData: word.doubt && !begun ? word.alternatives : undefined,
+    placeholderData: (before) => before,
+  });
+  const offered = others ?? [];
+  useEffect(() => {
+    if (here) card.current?.scrollIntoView({ block: "nearest" });
+  }, [here]);
+  const take = (verdict: Verdict) => {
+    useProject.setState({ doubt: word.id });
+    void decide(player, verdict);
+  };
+  return (
+    <div
+      ref={card}
+      className={`rounded border bg-card p-2.5 ${here ? "border-chalk" : "border-line"}`}
+    >
+      <Tip text="Play it">
+        <button
+          type="button"
+          className="flex w-full items-baseline gap-3 text-left"
+          onClick={() => visitDoubt(asked, player)}
+        >
+          <span className="flex-1">
+            {cue.words.map((w) => (
+              <span key={w.id} className={w.id === word.id ? lookOf(word.doubt) : ""}>
+                {w.text}{" "}
+              </span>
+            ))}
+          </span>
+          <span className="tabular text-dim">{clock(word.start_us)}</span>
+        </button>
+      </Tip>
+      <div className="mt-2 flex flex-wrap gap-1.5">
+        {offered.map((text, index) => (
+          <Chip
+            key={text}
+            onClick={() => take({ written: text })}
+            hint={here ? String(index + 1) : undefined}
+            idle={!keysAct && !begun}
+          >
+            {text}
+          </Chip>
+        ))}
+        <Chip quiet onClick={() => take("keep")} hint={here ? "A" : undefined} idle={!keysAct}>
+          keep
+        </Chip>
+        <Chip quiet onClick={() => take("out")} hint={here ? "X" : undefined} idle={!keysAct}>
+          take out
+        </Chip>
+      </div>
+      {here && (
+        <Other
+          text={written}
+          offered={offered}
+          onType={setWritten}
+          onFocus={setWriting}
+          onWrite={(text) => take({ written: text })}
+        />
+      )}
+    </div>
+  );
+}
+
+const lookOf = (doubtful: boolean) => (doubtful ? "doubt font-bold" : "font-bold");
+
+/**
+ * Something else is written for a word, while a run through all doubts waits. Once a letter is there, a digit takes
+ * what is offered; a number is begun with a digit and is written as it is.
+ */
+function Other(props: {
+  text: string;
+  offered: readonly string[];
+  onType: (text: string) => void;
+  onFocus: (here: boolean) => void;
+  onWrite: (text: string) => void;
+}) {
+  const { text, offered, onType, onFocus, onWrite } = props;
+  const onKeyDown = (event: KeyboardEvent) => {
+    const number = /^[^\d]+$/.test(text.trim()) ? OTHERS.indexOf(Number(event.key)) : -1;
+    if (number >= 0) {
+      const other = offered[number];
+      if (other === undefined) return;
+      onWrite(other);
+      focusPage();
+    } else if (event.key === "Enter") {
+      if (text.trim()) onWrite(text.trim());
+      focusPage();
+    } else if (event.key === "Escape") focusPage();
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
+  return (
+    <input
+      data-doubt-other
+      aria-label="What it is instead"
+      placeholder="7 · something else"
+      className={`mt-2 ${FIELD}`}
+      value={text}
+      onChange={(event) => onType(event.target.value)}
+      onFocus={() => {
+        holdRun();
+        onFocus(true);
+      }}
+      onBlur={(event) => {
+        // Where another window is looked at meanwhile, what is typed is still waited for.
+        if (document.activeElement === event.currentTarget) return;
+        onFocus(false);
+        goOnWithRun();
+      }}
+      onKeyDown={onKeyDown}
+    />
+  );
+}

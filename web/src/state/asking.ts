@@ -1,0 +1,55 @@
+/** Asking what a word may be while it is listened to: the sound waits, and goes on once the word is settled. */
+import type { Player } from "../playback/player";
+import { goOnWithRun, holdRun, listeningThrough } from "./doubtRun";
+import { askedWord, type Doubt, settle, showDoubt, type Verdict } from "./doubts";
+import { wordSaid } from "./session";
+import { useProject } from "./store";
+
+/** Whoever hears a word that is wrong presses the key so much later. */
+const REACTION_US = 300_000;
+
+let asked: { id: number; atUs: number; goOn: (() => void) | null } | null = null;
+
+/** Ask about the word being said; again, about the word before it. */
+export function ask(player: Player | null): void {
+  if (!player) return;
+  const { cues, doubt } = useProject.getState();
+  const again = asked && asked.id === doubt && asked.atUs === player.at ? asked : null;
+  const late = player.playing ? REACTION_US : 0;
+  const here = again ? wordBefore(cues, again.id) : wordSaid(Math.max(0, player.at - late));
+  if (!here) return;
+  const goOn = again ? again.goOn : pause(player);
+  showDoubt(here);
+  asked = { id: here.word.id, atUs: player.at, goOn };
+}
+
+/** Stop the sound; what lets it go on, if it was heard. */
+function pause(player: Player): (() => void) | null {
+  if (listeningThrough()) {
+    holdRun();
+    return goOnWithRun;
+  }
+  if (!player.playing) return null;
+  player.media.pause();
+  return () => player.toggle();
+}
+
+/** Settle the word that is looked at; what waited for that goes on. */
+export async function decide(player: Player | null, verdict: Verdict): Promise<void> {
+  const { doubt } = useProject.getState();
+  const waiting = asked?.id === doubt ? asked : null;
+  const goesOn = listeningThrough() || waiting?.goOn;
+  if (!(await settle(player, verdict, !goesOn)) || asked !== waiting) return;
+  asked = null;
+  waiting?.goOn?.();
+}
+
+/** The word before another one, also in the caption before. */
+export function wordBefore(cues: readonly Doubt["cue"][], id: number): Doubt | undefined {
+  const here = askedWord(cues, id);
+  if (!here) return undefined;
+  const { cue, word } = here;
+  const owner = cue.words[0] === word ? cues[cues.indexOf(cue) - 1] : cue;
+  const before = owner === cue ? cue.words[cue.words.indexOf(word) - 1] : owner?.words.at(-1);
+  return owner && before && { cue: owner, word: before };
+}
