@@ -5,6 +5,7 @@ from dataclasses import replace
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from rapidfuzz.distance import Levenshtein
 
 from mortiser.core.sounding import classes, difference
 from mortiser.core.words import Word
@@ -59,7 +60,16 @@ def test_they_are_different_words_that_sound_near(word: str, most: int) -> None:
     assert all(difference(said, dictionary()[one].split()) <= FARTHEST for one in found)
 
 
-@given(st.lists(st.sampled_from(["P", "B", "IY", "AO", "S", "Z", "?!"])))
+PHONES = st.lists(st.sampled_from(["P", "B", "IY", "AO", "S", "Z", "?!"]))
+
+
+@given(PHONES, PHONES)
+def test_classes_are_never_farther_apart_than_phones(one: list[str], other: list[str]) -> None:
+    coarse = Levenshtein.normalized_distance(classes(one), classes(other))
+    assert coarse <= difference(one, other) + 1e-9
+
+
+@given(PHONES)
 def test_classes_are_a_letter_a_phone(phones: list[str]) -> None:
     assert len(classes(phones)) == len(phones)
     assert classes(["P"]) == classes(["B"]) != classes(["S"])

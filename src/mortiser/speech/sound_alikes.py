@@ -11,7 +11,7 @@ from rapidfuzz.distance import Levenshtein
 from rapidfuzz.process import extract
 
 from mortiser.core.doubt import MOST_ALTERNATIVES
-from mortiser.core.sounding import COARSE, Phones, classes, difference
+from mortiser.core.sounding import Phones, classes, difference
 from mortiser.core.words import Word
 from mortiser.speech.beside import alternatives, as_said
 from mortiser.speech.sounds import DictionarySounds, dictionary
@@ -113,13 +113,13 @@ def _written(word: str) -> str:
 
 
 def _near(phones: Phones) -> Iterable[tuple[str, Phones]]:
-    """Words that may sound alike, by the classes of their phones."""
+    """Words that may sound alike: phones are never nearer than their classes, and both count."""
     every = _vocabulary()
     near = extract(
         classes(phones),
         every.classes,
         scorer=Levenshtein.normalized_distance,
-        score_cutoff=FARTHEST / COARSE,
+        score_cutoff=FARTHEST,
         limit=None,
     )
     return ((every.words[index], every.phones[index]) for _, _, index in near)
