@@ -26,6 +26,8 @@ USUAL = 0.03
 MOST_BEGUN = 300
 """So many of the words that begin as written are compared, the nearest by the classes of their phones."""
 LAST = "\uffff"
+SHORTEST = 3
+"""Letters of what may own something."""
 
 
 @dataclass(frozen=True)
@@ -101,10 +103,15 @@ class SoundAlikes:
 def _owner(text: str) -> list[str]:
     """The other way of writing what is said the same of several and of what is somebody's."""
     said = "".join(spoken(text))
-    stem = said.removesuffix("'s") if said.endswith("'s") else said.removesuffix("s")
-    if stem == said or stem.endswith("s") or stem not in dictionary():
+    one = said.removesuffix("'s") if said.endswith("'s") else said.removesuffix("s")
+    if one == said or len(one) < SHORTEST or one not in dictionary():
         return []
-    return [f"{stem}s" if said.endswith("'s") else f"{stem}'s"]
+    # "This" is no "thi's": it is not said as that would be.
+    if dictionary().get(f"{one}s") not in [
+        dictionary()[one] + end for end in (" S", " Z", " IH Z", " AH Z")
+    ]:
+        return []
+    return [f"{one}s" if said.endswith("'s") else f"{one}'s"]
 
 
 def _written(word: str) -> str:
@@ -155,4 +162,4 @@ def _vocabulary() -> _Vocabulary:
 
 
 def _is_word(text: str) -> bool:
-    return text.isascii() and (len(text) > 1 or text in ("a", "i"))
+    return text.isascii() and text[0].isalpha() and (len(text) > 1 or text in ("a", "i"))
