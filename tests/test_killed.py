@@ -49,7 +49,8 @@ def gone(pid: int) -> bool:
 @pytest.mark.parametrize("whole", [False, True], ids=["worker killed", "server killed"])
 def test_a_killed_delivery_is_done_again(server: Server, tmp_path: Path, whole: bool) -> None:
     client = server.client()
-    clip = cut_demo(tmp_path / "clip.mp4", 9.0)
+    # Long enough that it is not over before the kill, though the machine stands still for some seconds.
+    clip = cut_demo(tmp_path / "clip.mp4", 18.0)
     view = bring_in(client, clip)
     project = view["id"]
     wait_for_job(client, project, "transcribe")
