@@ -8,6 +8,7 @@ import { decide } from "../state/asking";
 import { goOnWithRun, holdRun } from "../state/doubtRun";
 import { type Doubt, OTHERS, othersOf, type Verdict, visitDoubt } from "../state/doubts";
 import { useProject } from "../state/store";
+import { textOf } from "../strip/passage";
 import { Chip } from "../ui/Chip";
 import { FIELD } from "../ui/fields";
 import { clock } from "../ui/format";
@@ -16,18 +17,7 @@ import { Tip } from "../ui/Tip";
 export function WordCard({ asked, player }: { asked: Doubt; player: Player | null }) {
   const { cue, word } = asked;
   const here = useProject((state) => state.doubt === word.id);
-  const keysAct = useActive(({ active }) => active !== "text" && active !== "field");
-  const [written, setWritten] = useState("");
-  const [writing, setWriting] = useState(false);
   const card = useRef<HTMLDivElement>(null);
-  const begun = writing ? written.trim() : "";
-  const { data: others } = useQuery({
-    queryKey: ["others", cue.id, cue.words, word.id, begun],
-    queryFn: () => othersOf(asked, begun),
-    initialData: word.doubt && !begun ? word.alternatives : undefined,
-    placeholderData: (before) => before,
-  });
-  const offered = others ?? [];
   useEffect(() => {
     if (here) card.current?.scrollIntoView({ block: "nearest" });
   }, [here]);
@@ -56,33 +46,69 @@ export function WordCard({ asked, player }: { asked: Doubt; player: Player | nul
           <span className="tabular text-dim">{clock(word.start_us)}</span>
         </button>
       </Tip>
-      <div className="mt-2 flex flex-wrap gap-1.5">
-        {offered.map((text, index) => (
-          <Chip
-            key={text}
-            onClick={() => take({ written: text })}
-            hint={here ? String(index + 1) : undefined}
-            idle={!keysAct && !begun}
-          >
-            {text}
-          </Chip>
-        ))}
-        <Chip quiet onClick={() => take("keep")} hint={here ? "A" : undefined} idle={!keysAct}>
-          keep
-        </Chip>
-        <Chip quiet onClick={() => take("out")} hint={here ? "X" : undefined} idle={!keysAct}>
-          take out
-        </Chip>
-      </div>
-      {here && (
-        <Other
-          text={written}
-          offered={offered}
-          onType={setWritten}
-          onFocus={setWriting}
-          onWrite={(text) => take({ written: text })}
-        />
+      {here ? (
+        <Here asked={asked} take={take} />
+      ) : (
+        <Choices offered={word.alternatives} take={take} />
       )}
+    </div>
+  );
+}
+
+/** What the word that is looked at may be, each with its key, and a field for anything else. */
+function Here({ asked, take }: { asked: Doubt; take: (verdict: Verdict) => void }) {
+  const { cue, word } = asked;
+  const keysAct = useActive(({ active }) => active !== "text" && active !== "field");
+  const [written, setWritten] = useState("");
+  const [writing, setWriting] = useState(false);
+  const begun = writing ? written.trim() : "";
+  const { data: others } = useQuery({
+    queryKey: ["others", cue.id, word.id, textOf(cue), word.alternatives, begun],
+    queryFn: () => othersOf(asked, begun),
+    initialData: word.doubt && !begun ? word.alternatives : undefined,
+    placeholderData: (before) => before,
+  });
+  const offered = others ?? [];
+  return (
+    <>
+      <Choices offered={offered} take={take} keys={{ digits: keysAct || begun !== "", keysAct }} />
+      <Other
+        text={written}
+        offered={offered}
+        onType={setWritten}
+        onFocus={setWriting}
+        onWrite={(text) => take({ written: text })}
+      />
+    </>
+  );
+}
+
+/** What to take, with the keys for it; where these do nothing just now, their place is kept. */
+function Choices(props: {
+  offered: readonly string[];
+  take: (verdict: Verdict) => void;
+  keys?: { digits: boolean; keysAct: boolean };
+}) {
+  const { offered, take, keys } = props;
+  const hint = (key: string) => (keys ? key : undefined);
+  return (
+    <div className="mt-2 flex flex-wrap gap-1.5">
+      {offered.map((text, index) => (
+        <Chip
+          key={text}
+          onClick={() => take({ written: text })}
+          hint={hint(String(index + 1))}
+          idle={!keys?.digits}
+        >
+          {text}
+        </Chip>
+      ))}
+      <Chip quiet onClick={() => take("keep")} hint={hint("A")} idle={!keys?.keysAct}>
+        keep
+      </Chip>
+      <Chip quiet onClick={() => take("out")} hint={hint("X")} idle={!keys?.keysAct}>
+        take out
+      </Chip>
     </div>
   );
 }
