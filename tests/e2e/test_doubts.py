@@ -27,6 +27,7 @@ def test_doubts_are_listened_through_and_one_is_put_right_on_the_way(bench: Page
     expect(bench.get_by_text("All doubts were played.").first).to_be_visible()
     until(bench, f"{DOUBTS}.then((all) => all.length === 0)")
     expect(stop).to_have_count(0)
+    expect(bench.get_by_role("textbox", name="What it is instead")).to_have_count(0)
     undo_all(bench)
     assert [one["id"] for one in bench.evaluate(DOUBTS)] == [one["id"] for one in before]
 

@@ -15,6 +15,7 @@ vi.mock("../api/client", () => ({
 import type { Cue } from "../api/client";
 import type { Player } from "../playback/player";
 import { ask, decide, wordBefore } from "./asking";
+import { keepAll } from "./doubts";
 import { useProject } from "./store";
 
 const word = (id: number, doubt = false) => ({
@@ -78,6 +79,12 @@ describe("asking about a word while it is listened to", () => {
     ask(of(player));
     await decide(of(player), 5);
     expect([sent, asked(), player.playing]).toEqual([[], 1, false]);
+  });
+
+  it("shows no word any more when all that are in doubt are kept", () => {
+    useProject.setState({ doubt: 4, project: { pieces: [{ id: 7 }] } as never });
+    keepAll();
+    expect([sent, asked()]).toEqual([[{ kind: "accept_all", piece_id: 7 }], null]);
   });
 
   it("does not start what was not playing", async () => {

@@ -2,7 +2,7 @@
 import { create } from "zustand";
 import type { Player } from "../playback/player";
 import { say } from "../ui/notice";
-import { allDoubts, type Doubt, keepAll, showDoubt } from "./doubts";
+import { allDoubts, askedWord, type Doubt, keepAll, showDoubt } from "./doubts";
 import { useProject } from "./store";
 
 const BEFORE_US = 700_000;
@@ -105,7 +105,9 @@ export function listenThrough(player: Player | null): void {
     const here = saidLast(doubts, at);
     if (here && here.word.start_us >= stretch.fromUs) {
       useDoubtRun.setState({ heard: doubts.indexOf(here) + 1, of: doubts.length });
-      if (useProject.getState().doubt !== here.word.id) showDoubt(here);
+      // One that was settled while it was heard is not shown again.
+      const now = askedWord(useProject.getState().cues, here.word.id);
+      if (now?.word.doubt && useProject.getState().doubt !== now.word.id) showDoubt(now);
     }
   });
   // A stretch that has ended is followed by the next one; anything else that stops the sound ends the run.

@@ -58,6 +58,7 @@ export function keepAll(): void {
   const { cues } = useProject.getState();
   const piece = openPiece(useProject.getState());
   if (piece && allDoubts(cues).length) void edit({ kind: "accept_all", piece_id: piece.id });
+  useProject.setState({ doubt: null });
 }
 
 /** So many things that a word may be are offered, each with a key: as many as the core has. */
@@ -107,7 +108,7 @@ export async function settle(
   }
   const next = word.doubt && nextDoubt(useProject.getState().cues, word.start_us);
   if (next && goOn) visitDoubt(next, player);
-  if (!word.doubt) useProject.setState({ doubt: null });
+  else if (useProject.getState().doubt === word.id) useProject.setState({ doubt: null });
   return true;
 }
 
