@@ -13,6 +13,7 @@ from typing import Any
 
 import av
 
+from bench.looped import looped
 from bench.report import alone, at_least, at_most, measured
 from mortiser.core.cue_timing import retime
 from mortiser.core.edits.retiming import untimed_cue
@@ -31,8 +32,6 @@ from mortiser.render.programme import Recording, of_one
 Filter = Callable[[av.VideoFrame], Iterable[av.VideoFrame]]
 """What comes of a frame."""
 CLIP = Path("src/mortiser/demo/media/kettle.mp4")
-ONCE_US = 39_733_333
-"""How long the demo clip's picture is."""
 LONG_US = 60_000_000
 """What is burned in: the demo clip one and a half times."""
 SIZE = (1080, 1920)
@@ -56,9 +55,7 @@ before and right after it, and the middle one of the ratios counts."""
 def run() -> None:
     """Print all burn-in measurements."""
     with tempfile.TemporaryDirectory() as folder:
-        clip = Path(folder) / "minute.mp4"
-        minute(clip)
-        _measure(str(clip))
+        _measure(str(looped(CLIP, Path(folder) / "minute.mp4", LONG_US)))
 
 
 def _measure(clip: str) -> None:
@@ -172,35 +169,13 @@ def _as_it_is(frame: av.VideoFrame) -> Iterable[av.VideoFrame]:
     return [frame]
 
 
-def minute(out: Path) -> None:
-    """Write the demo clip's packets again and again, until ``LONG_US``."""
-    with av.open(str(CLIP)) as reading, av.open(str(out), "w") as writing:
-        streams = [reading.streams.video[0], reading.streams.audio[0]]
-        copies = {some.index: writing.add_stream_from_template(some) for some in streams}
-        last: dict[int, int] = {}
-        for turn in range(-(-LONG_US // ONCE_US)):
-            reading.seek(0)
-            for packet in reading.demux(*streams):
-                if packet.dts is None or packet.pts is None or packet.time_base is None:
-                    continue
-                index, shift = packet.stream.index, round(turn * ONCE_US / 1e6 / packet.time_base)
-                late = packet.dts + shift <= last.get(index, -LONG_US)
-                # the sound begins before the picture, so that its second time overlaps its first
-                if late or (packet.pts + shift) * packet.time_base * 1_000_000 >= LONG_US:
-                    continue
-                packet.pts, packet.dts = packet.pts + shift, packet.dts + shift
-                last[index] = packet.dts
-                packet.stream = copies[index]
-                writing.mux(packet)
-
-
 def reel(finish: str, duration_us: int) -> SceneReel:
     """The demo clip's captions in a finish, by its true words, as often as the clip is played."""
     truth = json.loads(CLIP.with_suffix(".words.json").read_text())["words"]
     once = [Shown(**word) for word in truth]
     words = [
         replace(word, start_us=word.start_us + shift, end_us=word.end_us + shift)
-        for shift in range(0, duration_us, ONCE_US)
+        for shift in range(0, duration_us, probe(CLIP).duration_us)
         for word in once
         if word.end_us + shift < duration_us
     ]

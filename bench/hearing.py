@@ -14,12 +14,13 @@ from collections.abc import Iterable, Iterator
 from pathlib import Path
 from typing import Any
 
-import av
 import numpy as np
 
+from bench.looped import looped
 from bench.report import alone, at_least, at_most, measured
 from mortiser.core.comparing import compare
 from mortiser.core.words import Word
+from mortiser.media.probe import probe
 from mortiser.media.sound import stream_sound
 from mortiser.settings import Settings
 from mortiser.speech.chunks import chunks
@@ -130,7 +131,9 @@ def wordless(seconds: int) -> dict[str, Samples]:
 
 def _work(kind: str, times: int) -> dict[str, Any]:
     with tempfile.TemporaryDirectory() as folder:
-        recording = repeated(MEDIA / "kettle.mp4", Path(folder) / "long.m4a", times)
+        clip = MEDIA / "kettle.mp4"
+        length_us = times * probe(clip).duration_us
+        recording = looped(clip, Path(folder) / "long.m4a", length_us, picture=False)
         started = time.perf_counter()
         first = 0.0
         seconds = 0.0
@@ -162,28 +165,6 @@ def _recognised(
     for start_s, samples in chunks(sound, engine.stretch_s):
         yield from engine.hear(samples)
         yield start_s + len(samples) / RATE
-
-
-def repeated(source: Path, out: Path, times: int) -> Path:
-    """The sound of a clip several times over, copied."""
-    with av.open(str(out), "w") as writing:
-        stream = None
-        shift = 0
-        for _ in range(times):
-            with av.open(str(source)) as reading:
-                sound = reading.streams.audio[0]
-                stream = stream or writing.add_stream_from_template(sound)
-                end = 0
-                for packet in reading.demux(sound):
-                    if packet.dts is None or packet.pts is None or packet.pts < 0:
-                        continue
-                    end = packet.pts + (packet.duration or 0)
-                    packet.pts += shift
-                    packet.dts += shift
-                    packet.stream = stream
-                    writing.mux(packet)
-                shift += end
-    return out
 
 
 if __name__ == "__main__":
