@@ -9,7 +9,7 @@ from difflib import SequenceMatcher
 
 from mortiser.core.doubt import MOST_ALTERNATIVES
 from mortiser.core.voting import Spoken
-from mortiser.core.words import word_key
+from mortiser.core.words import Word, word_key
 from mortiser.speech.spoken import spoken, spoken_map
 
 WRITTEN = {"grey": "gray", "tyre": "tire"}
@@ -49,6 +49,11 @@ def as_said(texts: Sequence[str]) -> Spoken:
     """Written words as they are said, each spelling of a word alike."""
     said, owner = spoken_map(texts)
     return Spoken(tuple(WRITTEN.get(word, word) for word in said), tuple(owner), len(texts))
+
+
+def as_heard(word: Word) -> str:
+    """The word before the glossary wrote it."""
+    return word.text if word.heard_as is None else word.heard_as
 
 
 def _said(text: str) -> str:

@@ -26,11 +26,11 @@ from mortiser.core.voting import (
     styled,
 )
 from mortiser.core.words import Word, tokens, word_key
-from mortiser.speech.beside import alternatives, as_said, compare
+from mortiser.speech.beside import alternatives, as_heard, as_said, compare
 from mortiser.speech.chunks import LONG_S, chunks
 from mortiser.speech.placing import placed
 from mortiser.speech.protocols import RATE, Change, Judge, Samples, SecondEngine, Verdict
-from mortiser.speech.sound_alikes import SoundAlikes
+from mortiser.speech.sound_alikes import sound_alikes
 from mortiser.speech.sphinx import SphinxAligner
 from mortiser.speech.witnesses import Testimony, Witnesses
 from mortiser.speech.wording import Wording
@@ -80,7 +80,7 @@ class SecondHearing:
         self._witnesses = Witnesses()
         self._aligner = SphinxAligner()
         self._wording = Wording()
-        self._alike = SoundAlikes(self._wording)
+        self._alike = sound_alikes()
 
     def judge(self, words: Sequence[Word], samples: Samples, from_us: int = 0) -> Verdict:
         """See Judge."""
@@ -164,7 +164,7 @@ class SecondHearing:
         before, after = words[first : contest.first], words[contest.end : end]
         mine = words[contest.first : contest.end]
         one, other = (
-            " ".join(map(_heard_as, (*before, *middle, *after))) for middle in (theirs, mine)
+            " ".join(map(as_heard, (*before, *middle, *after))) for middle in (theirs, mine)
         )
         sound = np.concatenate([each.sound for each in heard[low : high + 1]])
         assert self._second is not None
@@ -358,11 +358,6 @@ def _with_old(words: Sequence[Word], old: Sequence[str]) -> list[Word]:
 def _cut(samples: Samples, run: Sequence[Word], from_us: int) -> Samples:
     start = max(0, run[0].start_us - MARGIN_US - from_us) * RATE // SECOND
     return samples[start : max(start, (run[-1].end_us + MARGIN_US - from_us) * RATE // SECOND)]
-
-
-def _heard_as(word: Word) -> str:
-    """The word before the glossary wrote it."""
-    return word.text if word.heard_as is None else word.heard_as
 
 
 def _only_fillers(mine: Sequence[Word], theirs: Sequence[Word]) -> bool:

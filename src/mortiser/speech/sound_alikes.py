@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from bisect import bisect_left
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from functools import cache
+from functools import cache, cached_property
 
 from rapidfuzz.distance import Levenshtein
 from rapidfuzz.process import extract
@@ -13,7 +13,7 @@ from rapidfuzz.process import extract
 from mortiser.core.doubt import MOST_ALTERNATIVES
 from mortiser.core.sounding import Phones, classes, difference
 from mortiser.core.words import Word
-from mortiser.speech.beside import alternatives, as_said
+from mortiser.speech.beside import alternatives, as_heard, as_said
 from mortiser.speech.sounds import DictionarySounds, dictionary
 from mortiser.speech.spoken import spoken
 from mortiser.speech.wording import RAREST, Wording
@@ -46,6 +46,15 @@ class SoundAlikes:
         self._wording = wording
         self._sounds = DictionarySounds()
 
+    @cached_property
+    def _vocabulary(self) -> _Vocabulary:
+        """Worked out when first needed; that takes half a second."""
+        known = {word: tuple(said.split()) for word, said in sorted(dictionary().items())}
+        usual = self._wording.usual
+        words = tuple(word for word in known if _is_word(word) and usual(word) > RAREST)
+        phones = tuple(known[word] for word in words)
+        return _Vocabulary(words, phones, tuple(map(classes, phones)))
+
     def others(
         self, words: Sequence[Word], index: int, begun: str = "", names: Sequence[str] = ()
     ) -> tuple[str, ...]:
@@ -55,7 +64,7 @@ class SoundAlikes:
         Where it was begun to write what it is, only what begins so.
         """
         word = words[index]
-        texts = [one.text if one.heard_as is None else one.heard_as for one in words]
+        texts = [as_heard(one) for one in words]
         before, after = (as_said(part).said for part in (texts[:index], texts[index + 1 :]))
         start = begun.casefold()
         heard = [text for text in word.alternatives if text.casefold().startswith(start)]
@@ -83,7 +92,7 @@ class SoundAlikes:
             return []
         phones = self._sounds.phones(text)
         found: list[tuple[float, str]] = []
-        for word, its in _begun(phones, begun) if begun else _near(phones):
+        for word, its in self._near(phones, begun):
             apart = difference(phones, its)
             if word != said[0] and (begun or apart <= FARTHEST):
                 likely = 0.0 if begun else self._wording.likelihood(before, [word], after)
@@ -94,10 +103,27 @@ class SoundAlikes:
         phones = self._sounds.phones(text)
         found = []
         for name in names:
-            apart = difference(phones, self._sounds.phones(name))
-            if name.casefold().startswith(begun) and (begun or apart <= FARTHEST):
-                found.append((apart, name))
+            if name.casefold().startswith(begun):
+                apart = difference(phones, self._sounds.phones(name))
+                if begun or apart <= FARTHEST:
+                    found.append((apart, name))
         return [name for _, name in sorted(found)]
+
+    def _near(self, phones: Phones, begun: str) -> Iterator[tuple[str, Phones]]:
+        """Words that may sound alike, or begin with some letters and sound most alike.
+
+        Phones are never nearer than their classes, and both count.
+        """
+        every = self._vocabulary
+        first, end = (bisect_left(every.words, edge) for edge in (begun, begun + LAST))
+        near = extract(
+            classes(phones),
+            every.classes[first:end],
+            scorer=Levenshtein.normalized_distance,
+            score_cutoff=None if begun else FARTHEST,
+            limit=MOST_BEGUN if begun else None,
+        )
+        return ((every.words[first + at], every.phones[first + at]) for _, _, at in near)
 
 
 def _owner(text: str) -> list[str]:
@@ -119,46 +145,10 @@ def _written(word: str) -> str:
     return word.capitalize() if word == "i" or word.startswith("i'") else word
 
 
-def _near(phones: Phones) -> Iterable[tuple[str, Phones]]:
-    """Words that may sound alike: phones are never nearer than their classes, and both count."""
-    every = _vocabulary()
-    near = extract(
-        classes(phones),
-        every.classes,
-        scorer=Levenshtein.normalized_distance,
-        score_cutoff=FARTHEST,
-        limit=None,
-    )
-    return ((every.words[index], every.phones[index]) for _, _, index in near)
-
-
-def _begun(phones: Phones, begun: str) -> Iterable[tuple[str, Phones]]:
-    """Words that begin with some letters, those that sound most alike."""
-    every = _vocabulary()
-    first, end = (bisect_left(every.words, edge) for edge in (begun, begun + LAST))
-    near = extract(
-        classes(phones),
-        every.classes[first:end],
-        scorer=Levenshtein.normalized_distance,
-        limit=MOST_BEGUN,
-    )
-    return ((every.words[first + index], every.phones[first + index]) for _, _, index in near)
-
-
 @cache
 def sound_alikes() -> SoundAlikes:
     """Made once, when first asked for."""
     return SoundAlikes(Wording())
-
-
-@cache
-def _vocabulary() -> _Vocabulary:
-    """Worked out once, when first asked for; that takes half a second."""
-    wording = Wording()
-    known = {word: tuple(said.split()) for word, said in sorted(dictionary().items())}
-    words = tuple(word for word in known if _is_word(word) and wording.usual(word) > RAREST)
-    phones = tuple(known[word] for word in words)
-    return _Vocabulary(words, phones, tuple(map(classes, phones)))
 
 
 def _is_word(text: str) -> bool:
