@@ -13,7 +13,7 @@ const SEEN = new Set(["mp4", "webm", "jpg", "png", "gif", "webp"]);
 
 export function DeliveryCard({ delivery, current }: { delivery: Delivery; current: number }) {
   const made = delivery.files.filter((one) => one.size > 0);
-  const making = delivery.files.some((one) => !isOver(one) && one.status !== "done");
+  const making = delivery.status === "running" || delivery.status === "queued";
   const remove = () =>
     attempt(
       take(
@@ -101,18 +101,13 @@ function Shown({ file, url }: { file: DeliveredFile; url: string }) {
   return <img className={look} src={url} alt={file.name} />;
 }
 
-/** Whether a file was not made and will not be, unless it is tried again. */
-function isOver(file: DeliveredFile): boolean {
-  return file.status === "failed" || file.status === "cancelled";
-}
-
 /** A file that waits, is being made, or was not. */
 export function Making({ file, of }: { file: DeliveredFile; of?: ReactNode }) {
   const act = (action: Action) =>
     void attempt(
       take(api.POST(`/api/jobs/{job_id}/${action}`, { params: { path: { job_id: file.job_id } } })),
     );
-  const over = isOver(file);
+  const over = file.status === "failed" || file.status === "cancelled";
   const percent = Math.round(file.progress * 100);
   return (
     <li>

@@ -1,7 +1,9 @@
 /** Asking what a word may be while it is listened to: the sound waits, and goes on once the word is settled. */
+import type { Cue } from "../api/client";
 import type { Player } from "../playback/player";
+import { wordsIn } from "./document";
 import { goOnWithRun, holdRun, listeningThrough } from "./doubtRun";
-import { askedWord, type Doubt, settle, showDoubt, type Verdict } from "./doubts";
+import { type Doubt, settle, showDoubt, type Verdict } from "./doubts";
 import { wordSaid } from "./session";
 import { useProject } from "./store";
 
@@ -45,11 +47,7 @@ export async function decide(player: Player | null, verdict: Verdict): Promise<v
 }
 
 /** The word before another one, also in the caption before. */
-export function wordBefore(cues: readonly Doubt["cue"][], id: number): Doubt | undefined {
-  const here = askedWord(cues, id);
-  if (!here) return undefined;
-  const { cue, word } = here;
-  const owner = cue.words[0] === word ? cues[cues.indexOf(cue) - 1] : cue;
-  const before = owner === cue ? cue.words[cue.words.indexOf(word) - 1] : owner?.words.at(-1);
-  return owner && before && { cue: owner, word: before };
+export function wordBefore(cues: readonly Cue[], id: number): Doubt | undefined {
+  const words = wordsIn(cues);
+  return words[words.findIndex(({ word }) => word.id === id) - 1];
 }

@@ -1,11 +1,16 @@
 /** Captions as records: answers put over what is known, moments looked up. No state of its own. */
-import type { Cue, EditAnswer } from "../api/client";
+import type { Cue, EditAnswer, Word } from "../api/client";
 import { lastBy } from "../playback/player";
 
 /** Captions in time order, each once: of two with one number the later one counts. */
 export function sorted(cues: readonly Cue[]): Cue[] {
   const unique = new Map(cues.map((cue) => [cue.id, cue]));
   return [...unique.values()].sort((a, b) => a.start_us - b.start_us || a.id - b.id);
+}
+
+/** All words of some captions, each with its own. */
+export function wordsIn(cues: readonly Cue[]): { cue: Cue; word: Word }[] {
+  return cues.flatMap((cue) => cue.words.map((word) => ({ cue, word })));
 }
 
 /** Captions where a cut has moved them; the same array where it has moved none. */
