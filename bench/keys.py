@@ -13,13 +13,14 @@ from collections.abc import Sequence
 
 from bench.doubting import as_said, hear_twice, voices
 from bench.report import at_most
-from mortiser.core.comparing import Difference, compare
+from mortiser.core.comparing import compare
 from mortiser.core.doubt import doubtful
+from mortiser.core.voting import contests
 from mortiser.core.words import Word
 from mortiser.settings import Settings
-from mortiser.speech.engines import second_for
+from mortiser.speech.beside import as_said as spoken_as
+from mortiser.speech.engines import jury_for
 from mortiser.speech.sound_alikes import SoundAlikes, sound_alikes
-from mortiser.speech.spoken import spoken_map
 from mortiser.wiring import model_place
 
 NEAR = 8
@@ -29,12 +30,12 @@ VOICES = ("kettle", "counter", "joe", "heart")
 
 def run() -> None:
     """Print the presses of each wrong word, and the sum for a wrong word and for a misheard one."""
-    second = second_for("en", [], model_place(Settings()))
+    jury = jury_for("en", [], model_place(Settings()))
     presses = wrong = misheard = heard = 0
     every = voices()
     for name in VOICES:
         sound, truth = every[name]
-        first, words = hear_twice(sound, second)
+        first, words = hear_twice(sound, jury)
         these, places = _presses(words, truth)
         through, _ = _presses(words, truth, through=True)
         presses += these
@@ -52,29 +53,61 @@ def run() -> None:
 
 
 def _presses(words: list[Word], truth: list[str], *, through: bool = False) -> tuple[int, int]:
-    _, owner = spoken_map([word.text for word in words])
-    true = as_said(truth)
-    found = compare(true, as_said([word.text for word in words]))
-    at = _by_word(found.differences, owner, true)
+    mine, theirs = spoken_as([word.text for word in words]), spoken_as(truth)
     alike = sound_alikes()
     total = int(any(doubtful(word) for word in words))
-    for index, word in enumerate(words):
-        meant = at.get(index)
-        if meant is None:
-            total += doubtful(word) and not through
-            continue
-        first = max(0, index - NEAR)
-        near = words[first : index + NEAR + 1]
-        cost = _cost(alike, near, index - first, meant)
-        total += cost
-        if through:
-            print(f"        “{word.text}” for “{meant}”: {cost}")
+    wrong: set[int] = set()
+    for place in contests(mine, theirs):
+        said = [
+            [word for word, owner in zip(theirs.said, theirs.owner, strict=True) if owner == index]
+            for index in range(place.start, place.stop)
+        ]
+        ways = _ways(words, place.first, place.end, [" ".join(one) for one in said])
+        best = min(
+            (
+                {index: (text, _cost(alike, words, index, text)) for index, text in way.items()}
+                for way in ways
+            ),
+            key=lambda way: sum(cost for _, cost in way.values()),
+        )
+        wrong.update(best)
+        for index, (text, cost) in best.items():
+            total += cost
+            if through:
+                print(f"        “{words[index].text}” for “{text}”: {cost}")
+    if not through:
+        total += sum(doubtful(word) for index, word in enumerate(words) if index not in wrong)
+    found = compare(as_said(truth), as_said([word.text for word in words]))
     return total, len(found.differences)
 
 
-def _cost(alike: SoundAlikes, near: list[Word], index: int, meant: str) -> int:
-    """The presses that put one of some neighbouring words right."""
-    word = near[index]
+def _ways(words: list[Word], first: int, end: int, said: list[str]) -> list[dict[int, str]]:
+    """How ``first`` to ``end`` may become what was said: what each word becomes, nothing where it goes. Words that
+    were missed are put in with the one behind them."""
+    if first == end:
+        at = min(end, len(words) - 1)
+        return [{at: " ".join([*said, *as_said([words[at].text])])}]
+    count = end - first
+    if count == len(said):
+        return [dict(enumerate(said, first))]
+    ways = [
+        {first + i: " ".join(said) if i == takes else "" for i in range(count)}
+        for takes in range(count)
+    ]
+    if count > len(said) > 1:
+        gone = count - len(said)
+        ways += [
+            dict(enumerate([*said, *[""] * gone], first)),
+            dict(enumerate([*[""] * gone, *said], first)),
+        ]
+    return ways
+
+
+def _cost(alike: SoundAlikes, words: list[Word], index: int, meant: str) -> int:
+    """The presses that put a word right."""
+    word = words[index]
+    first = max(0, index - NEAR)
+    near, index = words[first : index + NEAR + 1], index - first
     there = int(not doubtful(word))
     if not meant or meant in _said(word.alternatives if not there else alike.others(near, index)):
         return there + 1
@@ -86,15 +119,3 @@ def _cost(alike: SoundAlikes, near: list[Word], index: int, meant: str) -> int:
 
 def _said(offered: Sequence[str]) -> list[str]:
     return [" ".join(as_said([one])) for one in offered]
-
-
-def _by_word(
-    differences: Sequence[Difference], owner: Sequence[int], true: Sequence[str]
-) -> dict[int, str]:
-    """What is meant in the place of each written word that is wrong; nothing where it was added."""
-    meant: dict[int, list[str]] = {}
-    for one in differences:
-        here = meant.setdefault(owner[min(one.heard, len(owner) - 1)], [])
-        if one.kind != "added":
-            here.append(true[one.said])
-    return {index: " ".join(texts) for index, texts in meant.items()}

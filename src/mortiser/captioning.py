@@ -166,9 +166,9 @@ def hear(
             if tell:
                 tell("listening", min(1.0, done))
         _advance(bar, 1.0)
-    if engines.second is None:
+    if engines.jury is None or engines.jury.second is None:
         return words
-    judge = SecondHearing(engines.second, written)
+    judge = SecondHearing(engines.jury, written)
     final: list[Word] = []
     with _bar("Listening again", quiet or tell is not None) as bar:
         for _, verdict, reached in heard_again(stream_sound(recording), words, judge):

@@ -1,6 +1,7 @@
 """What every recogniser and aligner must do; the real ones are held to it on real speech."""
 
 import json
+from collections.abc import Sequence
 from itertools import pairwise
 
 import numpy as np
@@ -10,8 +11,17 @@ from mortiser.core.words import tokens
 from mortiser.media.sound import stream_sound
 from mortiser.settings import Settings
 from mortiser.speech.chunks import MOST_S
+from mortiser.speech.engines import jury_for
 from mortiser.speech.moonshine import MoonshineRecogniser
-from mortiser.speech.protocols import RATE, Aligner, HeardLine, Recogniser, Samples, WordTime
+from mortiser.speech.protocols import (
+    RATE,
+    Aligner,
+    HeardLine,
+    Reader,
+    Recogniser,
+    Samples,
+    WordTime,
+)
 from mortiser.speech.sphinx import SphinxAligner
 from mortiser.speech.whisper import WhisperRecogniser
 from mortiser.wiring import model_place
@@ -45,10 +55,41 @@ class EvenAligner:
         ]
 
 
-@pytest.fixture(scope="module", params=[PlainRecogniser, MoonshineRecogniser, WhisperRecogniser])
+class PlainReader:
+    """Finds every letter as unlikely as any other."""
+
+    def likelihoods(self, texts: Sequence[str]) -> list[float]:
+        return [-1.0 * len(text) for text in texts]
+
+    def surprises(self, before: Sequence[str], words: Sequence[str]) -> list[float]:
+        return [1.0 * len(word) for word in words]
+
+
+def many_languages() -> WhisperRecogniser:
+    return WhisperRecogniser(model_place(Settings()).folder(), "en")
+
+
+def third() -> Recogniser:
+    engine = jury_for("en", [], model_place(Settings())).third
+    assert engine is not None
+    return engine
+
+
+def small_model() -> Reader:
+    found = jury_for("en", [], model_place(Settings())).reader
+    assert found is not None
+    return found
+
+
+@pytest.fixture(
+    scope="module", params=[PlainRecogniser, MoonshineRecogniser, many_languages, third]
+)
 def recogniser(request: pytest.FixtureRequest) -> Recogniser:
-    if request.param is WhisperRecogniser:
-        return WhisperRecogniser(model_place(Settings()).folder(), "en")
+    return request.param()
+
+
+@pytest.fixture(scope="module", params=[PlainReader, small_model])
+def reader(request: pytest.FixtureRequest) -> Reader:
     return request.param()
 
 
@@ -118,3 +159,20 @@ def test_hopeless_sound_is_no_fault(aligner: Aligner) -> None:
     ):
         found = aligner.align(LINE, samples)
         assert len(found) == len(LINE)
+
+
+def test_a_longer_text_is_less_likely(reader: Reader) -> None:
+    short, long = reader.likelihoods(["The kettle is", "The kettle is on the bench."])
+    assert long < short < 0
+    assert reader.likelihoods([]) == []
+    assert reader.likelihoods(["The kettle is"])[0] == pytest.approx(short, rel=0.05)
+    assert reader.likelihoods([""]) == [0.0]
+
+
+@pytest.mark.parametrize("before", [[], ["We", "mend", "things."]])
+def test_every_word_has_its_surprise(reader: Reader, before: list[str]) -> None:
+    words = ["“Bring", "your", "kettle,”", "13", "x" * 900, "😀", "naïve"]
+    found = reader.surprises(before, words)
+    assert len(found) == len(words)
+    assert all(surprise > 0 for surprise in found)
+    assert reader.surprises(before, []) == []

@@ -6,15 +6,17 @@ from hypothesis import strategies as st
 from mortiser.core.doubt import DOUBT_BELOW, Signs, confidences, doubtful
 from mortiser.core.words import Word
 
-SURE = Signs(False, False, False)
-AGREED = replace(SURE, sure=0.99)
+ONCE = Signs(False, 2.0, 5)
+AGREED = replace(ONCE, sure=0.99)
 signs = st.builds(
     Signs,
-    st.booleans(),
-    st.booleans(),
-    st.booleans(),
-    st.booleans(),
-    st.none() | st.floats(0, 1),
+    guessed=st.booleans(),
+    surprise=st.floats(0, 40),
+    letters=st.integers(1, 30),
+    contested=st.booleans(),
+    left=st.floats(0, 0.5),
+    sure=st.none() | st.floats(0, 1),
+    third_against=st.booleans(),
 )
 
 
@@ -28,19 +30,29 @@ def test_more_against_a_word_makes_it_less_sure(line: list[Signs], data: st.Data
     at = data.draw(st.integers(0, len(line) - 1))
     sure = line[at].sure
     less = None if sure is None else data.draw(st.floats(0, sure))
-    worse = replace(line[at], hearing_against=True, guessed=True, sure=less)
+    worse = replace(
+        line[at], third_against=True, guessed=True, surprise=line[at].surprise + 1, sure=less
+    )
     changed = [*line[:at], worse, *line[at + 1 :]]
     assert confidences(changed)[at] <= confidences(line)[at]
 
 
 def test_a_word_all_agree_on_is_no_doubt_and_one_that_does_not_hold_is() -> None:
-    steady, shaky, _ = confidences([SURE, Signs(True, True, False), SURE])
+    odd = replace(ONCE, third_against=True, surprise=9.0)
+    steady, shaky, _ = confidences([ONCE, odd, ONCE])
     assert steady >= DOUBT_BELOW > shaky
 
 
 def test_a_word_the_second_engine_had_otherwise_is_a_doubt() -> None:
-    sure, contested, _ = confidences([AGREED, Signs(False, False, False, True, 0.0), AGREED])
+    odd = replace(AGREED, contested=True, left=0.3, sure=0.0, surprise=6.0)
+    sure, contested, _ = confidences([AGREED, odd, AGREED])
     assert sure >= DOUBT_BELOW > contested
+
+
+def test_a_word_nobody_would_write_there_is_a_doubt_though_both_heard_it() -> None:
+    odd = replace(AGREED, surprise=14.0, sure=0.8)
+    usual, unusual, *_ = confidences([AGREED, odd, replace(AGREED, surprise=9.0), AGREED])
+    assert usual >= DOUBT_BELOW > unusual
 
 
 def test_only_heard_words_are_doubtful() -> None:

@@ -7,12 +7,16 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from mortiser.core.voting import (
+    SECOND,
+    THIRD,
     Contest,
     Evidence,
     Spoken,
+    Weights,
+    both_names,
     contests,
     heard_at,
-    second_is_right,
+    is_right,
     styled,
 )
 
@@ -61,22 +65,47 @@ def test_what_a_witness_had_at_a_place_is_what_stands_between_what_agrees(
     assert heard_at(middle, middle, 0, len(middle)) == middle
 
 
-@given(st.floats(-50, 50), st.floats(-50, 50), st.booleans(), st.floats(0, 20))
-def test_more_for_the_second_makes_it_likelier(
-    preference: float, wording: float, against: bool, more: float
+@pytest.mark.parametrize("weights", [SECOND, THIRD])
+@given(
+    wording=st.floats(-50, 50), against=st.booleans(), behind=st.booleans(), more=st.floats(0, 20)
+)
+def test_more_for_what_would_come_in_makes_it_likelier(
+    weights: Weights, wording: float, against: bool, behind: bool, more: float
 ) -> None:
-    low = second_is_right(Evidence(preference, wording, against))
+    low = is_right(Evidence(wording, against, behind), weights)
     assert 0 < low < 1
-    assert second_is_right(Evidence(preference + more, wording, against)) >= low
-    assert second_is_right(Evidence(preference, wording + more, against)) >= low
-    assert second_is_right(Evidence(preference, wording, False)) >= low
-    assert second_is_right(Evidence(preference, wording, against, named=True)) > low
+    assert is_right(Evidence(wording + more, against, behind), weights) >= low
+    assert is_right(Evidence(wording, False, behind), weights) >= low
+    assert is_right(Evidence(wording, against, True), weights) >= low
+    assert is_right(Evidence(wording, against, behind, named=True), weights) > low
 
 
 def test_a_slip_of_the_second_is_not_taken() -> None:
-    # “ten, it is” heard as “tenet is”: its own model likes that little, and nobody says it.
-    assert second_is_right(Evidence(-3.2, -4.1, True)) < 0.5
-    assert second_is_right(Evidence(0.5, 0.0, False)) > 0.5
+    # “ten, it is” heard as “tenet is”: nobody else has it, and nobody would write it.
+    assert is_right(Evidence(-9.0, against=True), SECOND) < 0.5
+    assert is_right(Evidence(0.0), SECOND) > 0.5
+
+
+def test_the_third_needs_somebody_behind_it_or_a_better_wording() -> None:
+    assert is_right(Evidence(0.0), THIRD) < 0.5
+    assert is_right(Evidence(0.0, behind=True), THIRD) > 0.5
+    assert is_right(Evidence(6.0), THIRD) > 0.5
+
+
+@pytest.mark.parametrize(
+    ("mine", "theirs", "before", "names"),
+    [
+        (["Marlo"], ["Marlowe"], "for", True),
+        (["Marlo"], ["Marlowe"], "desk.", False),
+        (["Marlo"], ["mallow"], "for", False),
+        (["I"], ["I'm"], "for", False),
+        (["the", "Lane."], ["the", "Lain."], "desk.", True),
+    ],
+)
+def test_names_are_known_by_a_capital_that_no_sentence_gives(
+    mine: list[str], theirs: list[str], before: str | None, names: bool
+) -> None:
+    assert both_names(mine, theirs, before) is names
 
 
 @pytest.mark.parametrize(

@@ -1,6 +1,7 @@
 """Which engine hears which language, and where the multilingual one's model comes from."""
 
 import json
+from dataclasses import replace
 from itertools import pairwise
 from pathlib import Path
 
@@ -10,10 +11,12 @@ import pytest
 from mortiser.core.errors import BadInput
 from mortiser.media.sound import stream_sound
 from mortiser.settings import Settings
+from mortiser.speech import engines as speech_engines
 from mortiser.speech import models
-from mortiser.speech.engines import QUICK, WIDE, chosen, engines, recogniser_for, second_for
-from mortiser.speech.models import ModelPlace, join, languages_of
+from mortiser.speech.engines import QUICK, WIDE, chosen, engines, jury_for, recogniser_for
+from mortiser.speech.models import ENGLISH, MANY_LANGUAGES, WORDING, ModelPlace, join, languages_of
 from mortiser.speech.moonshine import MoonshineRecogniser
+from mortiser.speech.protocols import Jury
 from mortiser.speech.transcribe import TimedLine, transcribe
 from mortiser.speech.whisper import WhisperRecogniser
 from mortiser.wiring import model_place
@@ -41,9 +44,9 @@ def test_the_quick_engine_hears_english_and_the_other_votes_on_it(place: ModelPl
     assert [engine.name for engine in engines(place)] == [QUICK, WIDE]
     assert isinstance(recogniser_for("en", place), MoonshineRecogniser)
     assert isinstance(recogniser_for("de", place), WhisperRecogniser)
-    assert isinstance(second_for("en", ["Marlo"], place), WhisperRecogniser)
-    assert second_for("de", [], place) is None
-    assert chosen("en", place, QUICK, []).second is None
+    assert isinstance(jury_for("en", ["Marlo"], place).second, WhisperRecogniser)
+    assert jury_for("de", [], place) == Jury()
+    assert chosen("en", place, QUICK, []).jury is None
     assert isinstance(chosen("en", place, WIDE, []).first, WhisperRecogniser)
     with pytest.raises(BadInput, match="No engine here knows"):
         recogniser_for("xx", place)
@@ -67,7 +70,9 @@ def test_a_folder_that_is_no_model_says_what_is_missing(tmp_path: Path) -> None:
     assert "cannot be read" in (engines(own)[1].trouble or "")
     (folder / "model.bin").unlink()
     assert "model.bin is missing" in (engines(own)[1].trouble or "")
-    assert second_for("en", [], own) is None
+    jury = jury_for("en", [], own)
+    assert jury.second is None
+    assert jury.third is not None
     with pytest.raises(BadInput, match=r"Only English .* missing"):
         recogniser_for("de", own)
     with pytest.raises(BadInput, match=r"model\.bin is missing"):
@@ -77,7 +82,7 @@ def test_a_folder_that_is_no_model_says_what_is_missing(tmp_path: Path) -> None:
 def test_the_installed_parts_are_joined_once(tmp_path: Path) -> None:
     there = ModelPlace(tmp_path).folder()
     assert there == tmp_path / "whisper-base"
-    assert sorted(f.name for f in there.iterdir()) == sorted(models.FILES)
+    assert sorted(f.name for f in there.iterdir()) == sorted(MANY_LANGUAGES.parts)
     before = (there / "model.bin").stat().st_mtime_ns
     assert ModelPlace(tmp_path).folder() == there
     assert (there / "model.bin").stat().st_mtime_ns == before
@@ -87,7 +92,7 @@ def test_damaged_parts_never_become_a_model(tmp_path: Path) -> None:
     part = tmp_path / "part"
     part.write_bytes(b"not the model")
     with pytest.raises(BadInput, match="damaged"):
-        join({"model.bin": [part]}, tmp_path / "cache")
+        join(MANY_LANGUAGES, {"model.bin": [part]}, tmp_path / "cache")
     assert list((tmp_path / "cache").iterdir()) == []
 
 
@@ -103,9 +108,21 @@ def test_a_larger_model_is_not_fetched_unless_that_is_set(tmp_path: Path) -> Non
 
 
 def test_without_the_packages_it_says_so(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr(models, "PACKAGES", ("no_such_package",))
+    for name in ("MANY_LANGUAGES", "ENGLISH", "WORDING"):
+        gone = replace(getattr(models, name), packages=("no_such_package",))
+        monkeypatch.setattr(models, name, gone)
+        monkeypatch.setattr(speech_engines, name, gone, raising=False)
     with pytest.raises(BadInput, match="“base” is not on this machine"):
         ModelPlace(tmp_path).folder()
+    assert jury_for("en", [], ModelPlace(tmp_path)) == Jury()
+
+
+def test_the_models_beside_are_checked_and_kept(tmp_path: Path) -> None:
+    place = ModelPlace(tmp_path)
+    for model in (ENGLISH, WORDING):
+        there = place.packaged(model)
+        assert there == tmp_path / model.name
+        assert sorted(file.name for file in there.iterdir()) == sorted(model.parts)
 
 
 def test_its_own_word_times_are_used_where_no_aligner_knows_the_language(

@@ -4,14 +4,19 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from pathlib import Path
+from typing import TypeVar
 
 from mortiser.core.errors import BadInput
-from mortiser.speech.models import ModelPlace, languages_of
+from mortiser.speech.conversion import converted
+from mortiser.speech.models import ENGLISH, WORDING, ModelPlace, Packaged, languages_of
 from mortiser.speech.moonshine import MoonshineRecogniser
-from mortiser.speech.protocols import Aligner, LanguageFinder, Recogniser, SecondEngine, Translator
+from mortiser.speech.protocols import Aligner, Jury, LanguageFinder, Recogniser, Translator
+from mortiser.speech.reader import Reader
 from mortiser.speech.sphinx import SphinxAligner
 from mortiser.speech.whisper import SEVERAL, WhisperRecogniser
 
+Made = TypeVar("Made")
 QUICK = MoonshineRecogniser.name
 WIDE = WhisperRecogniser.name
 
@@ -56,29 +61,45 @@ def recogniser_for(language: str, place: ModelPlace, name: str | None = None) ->
     raise BadInput(unknown(language, place))
 
 
-def second_for(language: str, words: Sequence[str], place: ModelPlace) -> SecondEngine | None:
-    """The engine that votes on what the first one heard, listening for some words; None where there
-    is no model, or where the first engine was this one already."""
+def jury_for(language: str, words: Sequence[str], place: ModelPlace) -> Jury:
+    """Who votes on what the quick engine heard, listening for some words: those there are models for;
+    nobody where the quick engine does not know the language."""
     if language not in MoonshineRecogniser.languages:
-        return None
+        return Jury()
+    return Jury(
+        _found(lambda: WhisperRecogniser(place.folder(), language, words)),
+        _found(lambda: WhisperRecogniser(_needed(place, ENGLISH), language, words)),
+        _found(lambda: Reader(converted(_needed(place, WORDING)))),
+    )
+
+
+def _needed(place: ModelPlace, model: Packaged) -> Path:
+    there = place.packaged(model)
+    if there is None:
+        raise BadInput(f"The model {model.name} is not installed.")
+    return there
+
+
+def _found(make: Callable[[], Made]) -> Made | None:
+    """What is made, or None where its model is missing."""
     try:
-        return WhisperRecogniser(place.folder(), language, words)
+        return make()
     except BadInput:
         return None
 
 
 @dataclass(frozen=True)
 class Engines:
-    """What hears first, and what votes on that."""
+    """What hears first, and who votes on that; nobody where an engine was asked for by its name."""
 
     first: Recogniser
-    second: SecondEngine | None = None
+    jury: Jury | None = None
 
 
 def chosen(language: str, place: ModelPlace, name: str | None, words: Sequence[str]) -> Engines:
     """The engines for a language, or the one named alone. Raises BadInput."""
     first = recogniser_for(language, place, name)
-    return Engines(first, None if name else second_for(language, words, place))
+    return Engines(first, None if name else jury_for(language, words, place))
 
 
 def language_finder(place: ModelPlace) -> LanguageFinder:

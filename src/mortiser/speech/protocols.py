@@ -72,11 +72,23 @@ class Recogniser(Protocol):
         sample; silence gives none."""
 
 
-class SecondEngine(Recogniser, Protocol):
-    """An engine that votes on what another one heard."""
+class Reader(Protocol):
+    """Knows how usual a text is, without hearing anything."""
 
-    def likelihoods(self, samples: Samples, texts: Sequence[str]) -> list[float]:
-        """How likely each text is for the same sound (some seconds), as a logarithm (nats)."""
+    def likelihoods(self, texts: Sequence[str]) -> list[float]:
+        """How likely each text is, as a logarithm (nats); longer ones are less likely."""
+
+    def surprises(self, before: Sequence[str], words: Sequence[str]) -> list[float]:
+        """How little each word was to be expected behind all words before it (nats, 0 or more)."""
+
+
+@dataclass(frozen=True)
+class Jury:
+    """Who hears and reads beside the first engine; any of them may be missing."""
+
+    second: Recogniser | None = None
+    third: Recogniser | None = None
+    reader: Reader | None = None
 
 
 @dataclass(frozen=True)

@@ -1,69 +1,36 @@
 """Hear a stretch again in other ways: vote on its words, and say which of them do not hold.
 
-The second engine and the first one vote (core.voting); the witnesses back one or the other. What was
-heard instead is offered as an alternative. Without the second engine words are judged and none is
-changed.
+A second engine and a third one stand against what the first has heard, one after another (core.voting),
+and a reader says which wording is the likelier. What was heard instead is offered as an alternative.
+Without a second engine words are judged and none is changed.
 """
 
 from __future__ import annotations
 
-from bisect import bisect_right
 from collections.abc import Callable, Iterable, Iterator, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from difflib import SequenceMatcher
-from itertools import accumulate, islice
-
-import numpy as np
 
 from mortiser.core.doubt import Signs, confidences, doubtful
 from mortiser.core.time import SECOND
-from mortiser.core.voting import (
-    Contest,
-    Evidence,
-    contests,
-    heard_at,
-    second_is_right,
-    styled,
-)
+from mortiser.core.voting import SECOND as AGAINST_FIRST
+from mortiser.core.voting import THIRD as AGAINST_BOTH
 from mortiser.core.words import Word, tokens, word_key
-from mortiser.speech.beside import alternatives, as_heard, as_said, compare
+from mortiser.speech.beside import alternatives, compare
 from mortiser.speech.chunks import LONG_S, chunks
 from mortiser.speech.placing import placed
-from mortiser.speech.protocols import RATE, Change, Judge, Samples, SecondEngine, Verdict
+from mortiser.speech.protocols import RATE, Change, Judge, Jury, Recogniser, Samples, Verdict
 from mortiser.speech.sound_alikes import sound_alikes
 from mortiser.speech.sphinx import SphinxAligner
-from mortiser.speech.witnesses import Testimony, Witnesses
-from mortiser.speech.wording import Wording
+from mortiser.speech.standing import Place, changes, standing, voted
 
 MARGIN_US = 150_000
-PAUSE_US = 350_000
-LONGEST_US = 9 * SECOND
-FILLERS = frozenset({"um", "uh", "ah", "er", "erm", "hm", "hmm", "mm", "oh", "eh"})
-"""The second engine leaves these out: its silence says nothing about them."""
-
-
-@dataclass(frozen=True)
-class _Second:
-    """What the second engine heard in a stretch: words, and how sure it is of each."""
-
-    words: tuple[Word, ...]
-
-    @property
-    def texts(self) -> list[str]:
-        return [word.text for word in self.words]
-
-
-_Voted = tuple[Word, bool]
-"""A word, and whether it was in a contest."""
-
-
-@dataclass(frozen=True)
-class _Heard:
-    """A run of words between pauses, its sound, and what the witnesses say of it."""
-
-    run: list[Word]
-    sound: Samples
-    testimony: Testimony
+REMEMBERED = 24
+"""So many words of the stretch before are read with those of the next."""
+LOST = 0.3
+"""How sure one is of a word that others were preferred to."""
+NEAR = 8
+"""Words on either side that say what fits."""
 
 
 class SecondHearing:
@@ -71,115 +38,52 @@ class SecondHearing:
 
     def __init__(
         self,
-        second: SecondEngine | None = None,
+        jury: Jury,
         write: Callable[[Sequence[Word]], list[Word]] = list,
     ) -> None:
-        """``write`` puts names into the second engine's words as the glossary has them."""
-        self._second = second
+        """``write`` puts names into what the others heard as the glossary has them."""
+        self._jury = jury
         self._write = write
-        self._witnesses = Witnesses()
         self._aligner = SphinxAligner()
-        self._wording = Wording()
         self._alike = sound_alikes()
+        self._before: list[str] = []
 
     def judge(self, words: Sequence[Word], samples: Samples, from_us: int = 0) -> Verdict:
         """See Judge."""
-        runs = list(stretches(words))
-        heard = [self._heard(run, samples, from_us) for run in runs]
-        second = self._hear(samples, from_us)
-        changes: list[Change] = []
-        contested: set[int] = set()
+        second = self._heard(self._jury.second, samples, from_us)
+        third = self._heard(self._jury.third, samples, from_us)
+        places = standing(words)
         if second is not None:
-            changes, contested = self._vote(words, second, heard)
-            changes = [self._timed(one, words, samples, from_us) for one in changes]
-        stay = [(word, index in contested) for index, word in enumerate(words)]
-        voted = [[(word, True) for word in change.words] for change in changes]
+            reader = self._jury.reader
+            places = voted(places, second, third or (), AGAINST_FIRST, reader)
+            if third is not None:
+                places = voted(places, third, words, AGAINST_BOTH, reader)
+        made = [self._timed(one, words, samples, from_us) for one in changes(places, words)]
+        judged = self._sure(places, words, second, third)
+        self._before = [word.text for word in judged][-REMEMBERED:]
+        stays, fresh = _parted(judged, places)
         return Verdict(
-            tuple(self._sure(_parted(stay, runs), heard, second)),
-            tuple(self._judged(changes, voted, stay, runs, heard, second)),
+            tuple(stays.get(index) or _lost(word, made, index) for index, word in enumerate(words)),
+            tuple(_with_times(one, fresh) for one in made),
         )
 
-    def _heard(self, run: list[Word], samples: Samples, from_us: int) -> _Heard:
-        sound = _cut(samples, run, from_us)
-        return _Heard(run, sound, self._witnesses.hear(sound))
-
-    def _hear(self, samples: Samples, from_us: int) -> _Second | None:
-        if self._second is None:
+    def _heard(
+        self, engine: Recogniser | None, samples: Samples, from_us: int
+    ) -> list[Word] | None:
+        """The words another engine hears, with how sure it is of each."""
+        if engine is None:
             return None
-        words = [
-            Word(
-                text,
-                from_us + round((line.offset_s + time.start_s) * SECOND),
-                from_us + round((line.offset_s + time.end_s) * SECOND),
-                min(0.999, time.support),
-            )
-            for line in self._second.hear(samples)
-            for text, time in zip(tokens(line.text), line.times, strict=True)
-        ]
-        return _Second(tuple(self._write(words)))
-
-    def _vote(
-        self,
-        words: Sequence[Word],
-        second: _Second,
-        heard: Sequence[_Heard],
-    ) -> tuple[list[Change], set[int]]:
-        """What is to be changed, and the words that were in a contest."""
-        texts = [word.text for word in words]
-        changes: list[Change] = []
-        contested: set[int] = set()
-        for contest in contests(as_said(texts), as_said(second.texts)):
-            mine = words[contest.first : contest.end]
-            theirs = second.words[contest.start : contest.stop]
-            if not all(word.unsettled for word in mine) or _only_fillers(mine, theirs):
-                continue
-            if second_is_right(self._evidence(words, contest, theirs, heard)) > 0.5:
-                before = texts[contest.first - 1] if contest.first else None
-                fresh = styled([w.text for w in theirs], before, [w.text for w in mine])
-                changes.append(
-                    Change(
-                        contest.first,
-                        contest.end,
-                        tuple(
-                            replace(word, text=text)
-                            for word, text in zip(theirs, fresh, strict=True)
-                        ),
-                    )
+        return self._write(
+            [
+                Word(
+                    text,
+                    from_us + round((line.offset_s + time.start_s) * SECOND),
+                    from_us + round((line.offset_s + time.end_s) * SECOND),
+                    min(0.999, time.support),
                 )
-            contested.update(range(contest.first, contest.end))
-        return changes, contested
-
-    def _evidence(
-        self,
-        words: Sequence[Word],
-        contest: Contest,
-        theirs: Sequence[Word],
-        heard: Sequence[_Heard],
-    ) -> Evidence:
-        """What speaks for whom, in the run (or runs) of words the contest lies in."""
-        starts = list(accumulate((len(one.run) for one in heard), initial=0))
-        low = max(0, min(len(heard) - 1, bisect_right(starts, contest.first) - 1))
-        high = max(low, min(len(heard) - 1, bisect_right(starts, contest.end - 1) - 1))
-        first, end = starts[low], starts[high + 1]
-        before, after = words[first : contest.first], words[contest.end : end]
-        mine = words[contest.first : contest.end]
-        one, other = (
-            " ".join(map(as_heard, (*before, *middle, *after))) for middle in (theirs, mine)
-        )
-        sound = np.concatenate([each.sound for each in heard[low : high + 1]])
-        assert self._second is not None
-        likely = self._second.likelihoods(sound, [one, other])
-        sides = [as_said([w.text for w in part]).said for part in (before, theirs, mine, after)]
-        said = [
-            word for each in heard[low : high + 1] for word in as_said(each.testimony.slower).said
-        ]
-        whole = [*sides[0], *sides[2], *sides[3]]
-        there = heard_at(whole, said, len(sides[0]), len(sides[0]) + len(sides[2]))
-        return Evidence(
-            preference=likely[0] - likely[1],
-            wording=self._wording.difference(*sides),
-            hearing_against="".join(there) == "".join(sides[2]),
-            named=any(word.heard_as is not None for word in theirs),
+                for line in engine.hear(samples)
+                for text, time in zip(tokens(line.text), line.times, strict=True)
+            ]
         )
 
     def _timed(
@@ -211,82 +115,52 @@ class SecondHearing:
             ),
         )
 
-    def _judged(
-        self,
-        changes: Sequence[Change],
-        voted: Sequence[list[_Voted]],
-        stay: Sequence[_Voted],
-        runs: Sequence[list[Word]],
-        heard: Sequence[_Heard],
-        second: _Second | None,
-    ) -> Iterator[Change]:
-        """The changes, their words judged among their new neighbours."""
-        ends = list(accumulate(map(len, runs)))
-        parts: list[list[_Voted]] = [[] for _ in runs]
-        places: list[tuple[int, int]] = []
-        at = 0
-        for change, fresh in zip(changes, voted, strict=True):
-            for index in range(at, change.first):
-                parts[bisect_right(ends, index)].append(stay[index])
-            part = min(len(runs) - 1, bisect_right(ends, change.first))
-            places.append((part, len(parts[part])))
-            parts[part] += fresh
-            at = change.end
-        for index in range(at, len(stay)):
-            parts[bisect_right(ends, index)].append(stay[index])
-        sure = iter(self._sure(parts, heard, second))
-        final = [[next(sure) for _ in part] for part in parts]
-        for change, (part, first) in zip(changes, places, strict=True):
-            fresh_words = final[part][first : first + len(change.words)]
-            old = [word.text for word, _ in stay[change.first : change.end]]
-            yield replace(change, words=tuple(_with_old(fresh_words, old)))
-
     def _sure(
         self,
-        runs: Sequence[Sequence[_Voted]],
-        heard: Sequence[_Heard],
-        second: _Second | None,
+        places: Sequence[Place],
+        first: Sequence[Word],
+        second: Sequence[Word] | None,
+        third: Sequence[Word] | None,
     ) -> list[Word]:
-        """Words, each with how sure it is and what else it may be."""
-        every = [word.text for run in runs for word, _ in run]
-        seconds = compare(every, second.texts) if second else None
-        sure = _sureness(every, second) if second else None
-        result: list[Word] = []
-        for run, one in zip(runs, heard, strict=True):
-            texts = [word.text for word, _ in run]
-            slower = compare(texts, one.testimony.slower)
-            decoded = compare(texts, one.testimony.decoded)
-            at = len(result)
-            signs = [
-                Signs(
-                    hearing_against=not slower[i].agrees,
-                    decoder_against=not decoded[i].agrees,
-                    guessed=not self._aligner.knows(word.text),
-                    contested=contested,
-                    sure=sure[at + i] if sure else None,
-                )
-                for i, (word, contested) in enumerate(run)
-            ]
-            for i, ((word, _), chance) in enumerate(zip(run, confidences(signs), strict=True)):
-                others = [slower[i].text, decoded[i].text]
-                if seconds is not None:
-                    others.insert(0, seconds[at + i].text)
-                result.append(
-                    replace(
-                        word,
-                        confidence=round(chance, 3),
-                        alternatives=alternatives(word.text, others),
-                    )
-                )
-            result[at:] = self._with_alikes(result[at:])
-        return result
+        """The words that stand now, each with how sure it is and what else it may be."""
+        texts = [place.word.text for place in places]
+        hearings = [side for side in (second, third, first) if side is not None]
+        beside = [compare(texts, [word.text for word in side]) for side in hearings]
+        by_third = beside[-2] if third is not None else None
+        sure = _sureness(texts, second) if second is not None else None
+        reader = self._jury.reader
+        surprises = reader.surprises(self._before, texts) if reader else [0.0] * len(texts)
+        signs = [
+            Signs(
+                guessed=not self._aligner.knows(place.word.text),
+                surprise=surprises[i],
+                letters=len(place.word.text.rstrip(".,!?;:…")),
+                contested=place.left is not None,
+                left=place.left or 0.0,
+                sure=sure[i] if sure else None,
+                third_against=by_third is not None and not by_third[i].agrees,
+            )
+            for i, place in enumerate(places)
+        ]
+        judged = [
+            replace(
+                place.word,
+                confidence=round(chance, 3),
+                alternatives=alternatives(
+                    place.word.text, [*(side[i].text for side in beside), *place.offered]
+                ),
+            )
+            for i, (place, chance) in enumerate(zip(places, confidences(signs), strict=True))
+        ]
+        return [self._with_alikes(judged, i) for i in range(len(judged))]
 
-    def _with_alikes(self, run: Sequence[Word]) -> Iterator[Word]:
-        """A run's words; doubtful ones may also be what sounds like them, after what was heard."""
-        for index, word in enumerate(run):
-            if doubtful(word):
-                word = replace(word, alternatives=self._alike.others(run, index))
-            yield word
+    def _with_alikes(self, words: Sequence[Word], index: int) -> Word:
+        """A word; a doubtful one may also be what sounds like it, after what was heard."""
+        if not doubtful(words[index]):
+            return words[index]
+        first = max(0, index - NEAR)
+        near = words[first : index + NEAR + 1]
+        return replace(words[index], alternatives=self._alike.others(near, index - first))
 
 
 def heard_again(
@@ -311,54 +185,44 @@ def settled(verdict: Verdict) -> list[Word]:
     return [*result, *verdict.words[at:]]
 
 
-def stretches(words: Sequence[Word]) -> Iterator[list[Word]]:
-    """The words in runs that end in a pause, or where they get long."""
-    run: list[Word] = []
-    for word in words:
-        if run and (
-            word.start_us - run[-1].end_us > PAUSE_US or word.end_us - run[0].start_us > LONGEST_US
-        ):
-            yield run
-            run = []
-        run.append(word)
-    if run:
-        yield run
-
-
-def _sureness(texts: Sequence[str], second: _Second) -> list[float]:
+def _sureness(texts: Sequence[str], second: Sequence[Word]) -> list[float]:
     """How sure the second engine is of each word, 0 where it has another."""
     sure = [0.0] * len(texts)
-    mine, theirs = ([word_key(text) for text in side] for side in (texts, second.texts))
+    mine, theirs = [word_key(text) for text in texts], [word_key(word.text) for word in second]
     for block in SequenceMatcher(None, mine, theirs, autojunk=False).get_matching_blocks():
         for step in range(block.size):
-            sure[block.a + step] = second.words[block.b + step].confidence or 0.0
+            sure[block.a + step] = second[block.b + step].confidence or 0.0
     return sure
 
 
-def _parted(words: Sequence[_Voted], runs: Sequence[Sequence[Word]]) -> list[list[_Voted]]:
-    """Words in runs as long as those given."""
-    rest = iter(words)
-    return [list(islice(rest, len(run))) for run in runs]
+def _parted(
+    judged: Sequence[Word], places: Sequence[Place]
+) -> tuple[dict[int, Word], Iterator[Word]]:
+    """The first engine's words that stand, by number, and those that have come in, in order."""
+    stays = {
+        place.was: word for word, place in zip(judged, places, strict=True) if place.was is not None
+    }
+    fresh = (word for word, place in zip(judged, places, strict=True) if place.was is None)
+    return stays, fresh
 
 
-def _with_old(words: Sequence[Word], old: Sequence[str]) -> list[Word]:
-    """Words with those they replaced as their first alternatives, where one stands for one."""
-    if len(words) == 1 and old:
-        before = [" ".join(old)]
-    elif len(words) == len(old):
-        before = list(old)
-    else:
-        return list(words)
-    return [
-        replace(word, alternatives=alternatives(word.text, [text, *word.alternatives]))
-        for word, text in zip(words, before, strict=True)
-    ]
+def _with_times(change: Change, judged: Iterator[Word]) -> Change:
+    """The change with its words as they were judged."""
+    return replace(
+        change,
+        words=tuple(
+            replace(next(judged), start_us=word.start_us, end_us=word.end_us, aligned=word.aligned)
+            for word in change.words
+        ),
+    )
 
 
-def _cut(samples: Samples, run: Sequence[Word], from_us: int) -> Samples:
-    start = max(0, run[0].start_us - MARGIN_US - from_us) * RATE // SECOND
-    return samples[start : max(start, (run[-1].end_us + MARGIN_US - from_us) * RATE // SECOND)]
-
-
-def _only_fillers(mine: Sequence[Word], theirs: Sequence[Word]) -> bool:
-    return bool(mine) and not theirs and all(word_key(word.text) in FILLERS for word in mine)
+def _lost(word: Word, made: Sequence[Change], index: int) -> Word:
+    """A word that lost its contest, as it is where the change is not made."""
+    instead = next(one for one in made if one.first <= index < one.end)
+    text = " ".join(one.text for one in instead.words)
+    even = len(instead.words) == instead.end - instead.first
+    other = instead.words[index - instead.first].text if even else text
+    return replace(
+        word, confidence=LOST, alternatives=alternatives(word.text, [other]) if other else ()
+    )

@@ -7,7 +7,6 @@ model that comes with the library (silero) finds no speech, nothing is heard.
 
 from __future__ import annotations
 
-import math
 import os
 from collections.abc import Sequence
 from pathlib import Path
@@ -29,12 +28,10 @@ COOLER = (0.0, 0.2, 0.4)
 """Temperatures tried in turn where a text repeats itself or is unlikely."""
 LEAST_QUIET_MS = 1_000
 MARGIN_S = 0.15
-LEAST_FRAMES, MOST_FRAMES = 300, 3_000
-"""Of 10 ms; the model was made for 30 s, and less sound takes less time."""
-MOST_LETTERS = 600
+MOST_FRAMES = 3_000
+"""Of 10 ms; the model was made for 30 s."""
 MOST_TOKENS = 400
 FRAME = RATE // 100
-LEAST = 1e-6
 SEVERAL = "mul"
 """ISO 639-2 has this code for several languages."""
 SURE = 0.6
@@ -94,12 +91,14 @@ class WhisperRecogniser:
         """See Aligner; for languages that no other one knows. Sound over half a minute is not searched."""
         if not any(map(word_key, words)) or not RATE // 10 < len(samples) <= MOST_FRAMES * FRAME:
             return [None] * len(words)
+        from faster_whisper.audio import pad_or_trim
+
         features = self._model.feature_extractor(samples)
         tokenizer = self._tokenizer()
         text = tokenizer.encode(f" {joined(words)}")
         if len(text) > MOST_TOKENS:
             return [None] * len(words)
-        encoded = self._encoded(features, MOST_FRAMES)
+        encoded = self._model.encode(pad_or_trim(features, MOST_FRAMES))
         count = min(features.shape[-1], MOST_FRAMES)
         (found,) = self._model.find_alignment(tokenizer, [text], encoded, count)
         parts = [SimpleNamespace(**part) for part in found if part["word"].strip()]
@@ -108,24 +107,6 @@ class WhisperRecogniser:
             time if any(map(str.isalnum, word)) else None
             for word, time in zip(words, times, strict=True)
         ]
-
-    def likelihoods(self, samples: Samples, texts: Sequence[str]) -> list[float]:
-        """See SecondEngine: the probabilities of the text's tokens, one after another."""
-        features = self._model.feature_extractor(samples)
-        count = min(features.shape[-1], MOST_FRAMES)
-        encoded = self._encoded(features, max(LEAST_FRAMES, count))
-        tokenizer = self._tokenizer()
-        result: list[float] = []
-        for text in texts:
-            tokens_of = [tokenizer.encode(f" {text}"[:MOST_LETTERS])]
-            (found,) = self._model.model.align(encoded, tokenizer.sot_sequence, tokens_of, count)
-            result.append(sum(math.log(max(LEAST, chance)) for chance in found.text_token_probs))
-        return result
-
-    def _encoded(self, features: Any, frames: int) -> Any:
-        from faster_whisper.audio import pad_or_trim
-
-        return self._model.encode(pad_or_trim(features, frames))
 
     def _tokenizer(self) -> Any:
         from faster_whisper.tokenizer import Tokenizer

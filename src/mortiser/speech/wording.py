@@ -24,12 +24,6 @@ class Wording:
             Config(loglevel="FATAL"), LogMath(), get_model_path("en-us/en-us.lm.bin")
         )
 
-    def difference(
-        self, before: Sequence[str], one: Sequence[str], other: Sequence[str], after: Sequence[str]
-    ) -> float:
-        """By how much ``one`` is likelier than ``other`` between its neighbours, in nats."""
-        return self.likelihood(before, one, after) - self.likelihood(before, other, after)
-
     def usual(self, word: str) -> float:
         """How likely a word is by itself, as a logarithm (nats); far below RAREST where the model has it not."""
         return float(self._model.prob([word])) * UNIT

@@ -1,0 +1,65 @@
+"""The small language model: what it expects, and what is said where it cannot be had."""
+
+from pathlib import Path
+
+import pytest
+
+from mortiser.core.errors import BadInput
+from mortiser.settings import Settings
+from mortiser.speech import conversion
+from mortiser.speech.conversion import converted
+from mortiser.speech.engines import jury_for
+from mortiser.speech.models import WORDING
+from mortiser.speech.protocols import Reader
+from mortiser.speech.reader import Reader as SmallModel
+from mortiser.wiring import model_place
+
+
+@pytest.fixture(scope="module")
+def reader() -> Reader:
+    found = jury_for("en", [], model_place(Settings())).reader
+    assert found is not None
+    return found
+
+
+@pytest.mark.parametrize(
+    ("likely", "unlikely"),
+    [
+        ("Boil the kettle and make some tea.", "Boil the kettle and make some tee."),
+        ("The cat sat on the mat.", "The cat sat on the mad."),
+        (
+            "Somebody slammed the door of the lamp shop.",
+            "Somebody slams the deaf of the lamp ship.",
+        ),
+    ],
+)
+def test_the_usual_wording_is_likelier(reader: Reader, likely: str, unlikely: str) -> None:
+    one, other = reader.likelihoods([likely, unlikely])
+    assert one > other
+
+
+def test_a_word_that_does_not_belong_is_a_surprise(reader: Reader) -> None:
+    sentence = "She poured the boiling water over the tea leaves in the shovel and waited."
+    text = sentence.split(" ")
+    found = reader.surprises([], text)
+    odd = text.index("shovel")
+    assert found[odd] == max(found[2:])
+    assert reader.surprises(text[:odd], text[odd:])[0] == pytest.approx(found[odd], abs=0.3)
+
+
+def test_the_model_is_converted_once(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    there = model_place(Settings()).packaged(WORDING)
+    assert there is not None
+    ready = converted(there)
+    monkeypatch.setattr(conversion.subprocess, "run", lambda *a, **k: pytest.fail("again"))
+    assert converted(there) == ready
+    assert sorted(file.name for file in ready.iterdir()) == sorted(conversion.FILES)
+
+
+def test_a_damaged_file_is_told_and_nothing_half_is_left(tmp_path: Path) -> None:
+    (tmp_path / conversion.GGUF).write_bytes(b"not a model")
+    with pytest.raises(BadInput, match="cannot be read"):
+        converted(tmp_path)
+    assert [file.name for file in tmp_path.iterdir()] == [conversion.GGUF]
+    with pytest.raises(BadInput, match="cannot be loaded"):
+        SmallModel(tmp_path)
