@@ -156,6 +156,8 @@ def _work(kind: str, times: int) -> dict[str, Any]:
                 first = time.perf_counter() - started
             if isinstance(item, TimedLine):
                 words += item.words
+        # As jobs do, which come one after another.
+        del engine, items
         if kind == "twice":
             judge = SecondHearing(jury_for("en", [], model_place(Settings())))
             for _ in heard_again(stream_sound(recording), words, judge):

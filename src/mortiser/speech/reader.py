@@ -39,7 +39,10 @@ class Reader:
 
     def likelihoods(self, texts: Sequence[str]) -> list[float]:
         """See protocols.Reader."""
-        return [sum(self._scored(self._tokenizer.encode(text).tokens)) for text in texts]
+        found = self._scored(
+            [encoded.tokens for encoded in self._tokenizer.encode_batch(list(texts))]
+        )
+        return [sum(chances) for chances in found]
 
     def surprises(self, before: Sequence[str], words: Sequence[str]) -> list[float]:
         """See protocols.Reader."""
@@ -51,14 +54,23 @@ class Reader:
         result = [0.0] * len(texts)
         at = 0
         encoded = self._tokenizer.encode(text)
-        for (_, end), chance in zip(encoded.offsets, self._scored(encoded.tokens), strict=True):
+        (chances,) = self._scored([encoded.tokens])
+        for (_, end), chance in zip(encoded.offsets, chances, strict=True):
             while end > ends[at]:
                 at += 1
             result[at] -= chance
         return result[len(before) :]
 
-    def _scored(self, tokens: Sequence[str]) -> list[float]:
-        """The logarithm of each token's chance behind those before it (nats)."""
-        parts = [tokens[first : first + LONGEST] for first in range(0, len(tokens), LONGEST)]
-        found = self._model.score_batch([[BEGIN, *part] for part in parts])
-        return [chance for one in found for chance in one.log_probs]
+    def _scored(self, texts: Sequence[Sequence[str]]) -> list[list[float]]:
+        """The logarithm of each token's chance behind those before it, text by text (nats)."""
+        parts = [
+            (number, [BEGIN, *tokens[first : first + LONGEST]])
+            for number, tokens in enumerate(texts)
+            for first in range(0, len(tokens), LONGEST)
+        ]
+        result: list[list[float]] = [[] for _ in texts]
+        for (number, _), found in zip(
+            parts, self._model.score_batch([part for _, part in parts]), strict=True
+        ):
+            result[number] += found.log_probs
+        return result
