@@ -110,3 +110,14 @@ def test_a_name_of_the_glossary_is_not_voted_out_again() -> None:
     places = voted(standing(words), named, said("for", "Marrow", "now"), SECOND, None)
     places = voted(places, said("for", "marrow", "now"), words, THIRD, Believer("marrow"))
     assert [place.word.text for place in places] == ["for", "Marlo", "now"]
+
+
+def test_a_word_one_engine_alone_heard_is_offered_with_the_one_behind() -> None:
+    words = said("strip", "of", "leather.")
+    places = voted(standing(words), said("strip", "of", "kid", "leather."), words, THIRD, None)
+    assert [place.word for place in places] == words
+    assert places[2].offered == ("kid leather.",)
+    assert 0 < (places[2].left or 0) < 0.5
+    assert [place.left for place in places[:2]] == [None, None]
+    places = voted(standing(words), said("strip", "of", "leather.", "now"), words, THIRD, None)
+    assert [place.word for place in places] == words
