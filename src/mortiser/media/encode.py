@@ -14,6 +14,7 @@ from av.video.reformatter import ColorPrimaries, Colorspace, ColorTrc
 from mortiser.core.errors import BadInput, MortiserError
 from mortiser.media.forms import Form, h264
 from mortiser.media.frames import Resampler
+from mortiser.media.scheduling import take_ordinary_place
 
 Sound = Union["av.Packet[av.AudioStream]", av.AudioFrame]
 """To be written as it is, or to be encoded."""
@@ -111,7 +112,9 @@ class Encoder:
             # In several threads swscale writes wrong colours where their parts meet.
             frame = frame.reformat(format=self._form.planes, threads=1)
         frame.pict_type = 0
-        self._file.mux(self._picture.encode(frame))
+        packets = self._picture.encode(frame)
+        take_ordinary_place()
+        self._file.mux(packets)
 
     def add_sound(self, part: Sound) -> None:
         """Sound more. What damage has put back in time cannot be written."""
