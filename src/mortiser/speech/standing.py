@@ -71,11 +71,12 @@ def voted(
         texts = [place.word.text for place in old]
         fresh = styled([word.text for word in new], before, texts)
         if new and new[0].heard_as is not None:
+            # A name keeps its capital, whatever it replaces.
             fresh[0] = new[0].text[0] + fresh[0][1:]
         seen = _backed(said, there, beside, (first, end), (contest.start, contest.stop))
+        seen = replace(seen, named=any(word.heard_as is not None for word in new))
         if reader and not both_names(texts, fresh, before):
             seen = replace(seen, wording=_wording(reader, mine, first, end, fresh))
-        seen = replace(seen, named=any(word.heard_as is not None for word in new))
         chance = is_right(seen, weights)
         if chance > 0.5:
             result += [
