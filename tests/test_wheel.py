@@ -14,7 +14,10 @@ import pytest
 @pytest.fixture(scope="module")
 def installed(tmp_path_factory: pytest.TempPathFactory) -> Path:
     """An environment with the wheel alone; what it depends on is lent by this one."""
-    subprocess.run(["make", "--silent", "wheel"], check=True, capture_output=True, timeout=300)
+    made = subprocess.run(
+        ["make", "--silent", "wheel"], capture_output=True, text=True, timeout=300, check=False
+    )
+    assert made.returncode == 0, made.stdout + made.stderr
     (wheel,) = Path("dist").glob("mortiser-*.whl")
     folder = tmp_path_factory.mktemp("wheel") / "venv"
     subprocess.run([sys.executable, "-m", "venv", folder], check=True, timeout=120)
