@@ -11,7 +11,8 @@ from mortiser.core.words import tokens
 from mortiser.media.sound import stream_sound
 from mortiser.settings import Settings
 from mortiser.speech.chunks import MOST_S
-from mortiser.speech.engines import jury_for
+from mortiser.speech.conversion import converted
+from mortiser.speech.models import ENGLISH, WORDING
 from mortiser.speech.moonshine import MoonshineRecogniser
 from mortiser.speech.protocols import (
     RATE,
@@ -22,6 +23,7 @@ from mortiser.speech.protocols import (
     Samples,
     WordTime,
 )
+from mortiser.speech.reader import Reader as SmallModel
 from mortiser.speech.sphinx import SphinxAligner
 from mortiser.speech.whisper import WhisperRecogniser
 from mortiser.wiring import model_place
@@ -70,15 +72,15 @@ def many_languages() -> WhisperRecogniser:
 
 
 def third() -> Recogniser:
-    engine = jury_for("en", [], model_place(Settings())).third
-    assert engine is not None
-    return engine
+    folder = model_place(Settings()).packaged(ENGLISH)
+    assert folder is not None
+    return WhisperRecogniser(folder, "en")
 
 
 def small_model() -> Reader:
-    found = jury_for("en", [], model_place(Settings())).reader
-    assert found is not None
-    return found
+    folder = model_place(Settings()).packaged(WORDING)
+    assert folder is not None
+    return SmallModel(converted(folder))
 
 
 @pytest.fixture(

@@ -8,18 +8,16 @@ from mortiser.core.errors import BadInput
 from mortiser.settings import Settings
 from mortiser.speech import conversion
 from mortiser.speech.conversion import converted
-from mortiser.speech.engines import jury_for
 from mortiser.speech.models import WORDING
 from mortiser.speech.protocols import Reader
 from mortiser.speech.reader import Reader as SmallModel
 from mortiser.wiring import model_place
+from tests.contracts.test_speech import small_model
 
 
 @pytest.fixture(scope="module")
 def reader() -> Reader:
-    found = jury_for("en", [], model_place(Settings())).reader
-    assert found is not None
-    return found
+    return small_model()
 
 
 @pytest.mark.parametrize(
@@ -47,7 +45,7 @@ def test_a_word_that_does_not_belong_is_a_surprise(reader: Reader) -> None:
     assert reader.surprises(text[:odd], text[odd:])[0] == pytest.approx(found[odd], abs=0.3)
 
 
-def test_the_model_is_converted_once(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_the_model_is_converted_once(monkeypatch: pytest.MonkeyPatch) -> None:
     there = model_place(Settings()).packaged(WORDING)
     assert there is not None
     ready = converted(there)
@@ -63,3 +61,8 @@ def test_a_damaged_file_is_told_and_nothing_half_is_left(tmp_path: Path) -> None
     assert [file.name for file in tmp_path.iterdir()] == [conversion.GGUF]
     with pytest.raises(BadInput, match="cannot be loaded"):
         SmallModel(tmp_path)
+
+
+def test_a_folder_that_cannot_be_written_is_told(tmp_path: Path) -> None:
+    with pytest.raises(BadInput, match="cannot be put into"):
+        converted(tmp_path / "gone")

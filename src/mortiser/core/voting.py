@@ -125,7 +125,7 @@ def is_right(seen: Evidence, weights: Weights) -> float:
 
 
 def both_names(mine: Sequence[str], theirs: Sequence[str], before: str | None) -> bool:
-    """Whether either side has a capital that no sentence gives it: how usual a name is says nothing of
+    """Whether each side has a capital that no sentence gives it: how usual a name is says nothing of
     who was named."""
     return _has_name(mine, before) and _has_name(theirs, before)
 

@@ -17,6 +17,7 @@ from pathlib import Path
 from typing import Any
 
 from mortiser.core.errors import BadInput
+from mortiser.speech.models import has_all
 
 FILES = ("model.bin", "config.json", "vocabulary.json", "tokenizer.json")
 GGUF = "model.gguf"
@@ -28,9 +29,14 @@ def converted(folder: Path) -> Path:
     Two processes may do it at once. Raises BadInput where it cannot be read or there is no room.
     """
     there = folder / "ready"
-    if all((there / name).is_file() for name in FILES):
+    if has_all(there, FILES):
         return there
-    made = Path(tempfile.mkdtemp(dir=folder, prefix="ready."))
+    try:
+        made = Path(tempfile.mkdtemp(dir=folder, prefix="ready."))
+    except OSError as error:
+        raise BadInput(
+            f"The language model cannot be put into {folder}: {error.strerror or error}."
+        ) from error
     try:
         done = subprocess.run(
             [sys.executable, "-m", "mortiser.speech.conversion", str(folder / GGUF), str(made)],
@@ -45,7 +51,7 @@ def converted(folder: Path) -> Path:
             os.rename(made, there)
         except OSError:
             # Another process was quicker, or what was there is not whole.
-            if not all((there / name).is_file() for name in FILES):
+            if not has_all(there, FILES):
                 shutil.rmtree(there, ignore_errors=True)
                 os.rename(made, there)
     finally:

@@ -14,6 +14,7 @@ import json
 import os
 import re
 import tempfile
+from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import lru_cache
 from pathlib import Path
@@ -113,7 +114,7 @@ class ModelPlace:
         Raises BadInput for damaged ones and where there is no room.
         """
         there = self.cache / model.name
-        if all((there / name).is_file() for name in model.parts):
+        if has_all(there, model.parts):
             return there
         found = _installed(model)
         return join(model, found, there) if found else None
@@ -133,6 +134,11 @@ class ModelPlace:
                 "MORTISER_MODEL_FOLDER to it, or set MORTISER_FETCH_MODEL=1 to have it fetched."
             ) from error
         return whole(Path(found))
+
+
+def has_all(folder: Path, names: Iterable[str]) -> bool:
+    """Whether a folder has all files of some names."""
+    return all((folder / name).is_file() for name in names)
 
 
 def whole(folder: Path) -> Path:
