@@ -20,6 +20,17 @@ def kept_of(clips: list[Clip]) -> set[tuple[int, int]]:
     return {(clip.strand_id, at) for clip in clips for at in range(clip.start_us, clip.end_us)}
 
 
+def stepped(made: list[tuple[bool, Strand, int, int]]) -> list[Clip]:
+    """All clips after some stretches were taken out and put back."""
+    clips = list(WHOLE)
+    for back, strand, start, length in made:
+        if back and strand.start_us < start + length and start < strand.end_us and length:
+            clips = with_stretch(clips, strand, start, start + length)
+        else:
+            clips = without(clips, strand.id, start, start + length)
+    return clips
+
+
 @given(steps)
 def test_what_is_kept_is_what_a_plain_list_keeps(
     made: list[tuple[bool, Strand, int, int]],
@@ -60,16 +71,7 @@ def test_all_at_once_is_one_after_another(made: list[tuple[bool, Strand, int, in
 def test_shifts_say_where_everything_went_that_both_show(
     first: list[tuple[bool, Strand, int, int]], second: list[tuple[bool, Strand, int, int]]
 ) -> None:
-    def made(steps: list[tuple[bool, Strand, int, int]]) -> Timeline:
-        clips = list(WHOLE)
-        for back, strand, start, length in steps:
-            if back and strand.start_us < start + length and start < strand.end_us and length:
-                clips = with_stretch(clips, strand, start, start + length)
-            else:
-                clips = without(clips, strand.id, start, start + length)
-        return Timeline(clips)
-
-    before, after = made(first), made(second)
+    before, after = Timeline(stepped(first)), Timeline(stepped(second))
 
     def moments(timeline: Timeline) -> dict[tuple[int, int], int]:
         return {

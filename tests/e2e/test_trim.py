@@ -3,7 +3,7 @@
 import re
 
 import pytest
-from playwright.sync_api import Locator, Page, expect
+from playwright.sync_api import Locator, Page, Route, expect
 
 from tests.e2e.pages import texts, undo_all, until
 
@@ -200,9 +200,16 @@ def test_a_piece_is_made_of_a_passage_gone_to_named_and_taken_away(trim: Page) -
     trim.keyboard.press("m")
     expect(trim.get_by_text(re.compile(f"Made the piece “{called}", re.I)).first).to_be_visible()
     assert talk(trim) == read, "the piece that was open stays open"
+    held: list[Route] = []
+    trim.route("**/talk*", lambda route: held.append(route))
     trim.keyboard.press("v")
     menu = trim.get_by_role("button", name=re.compile(f"^Piece: {called}", re.I))
     expect(menu).to_be_visible()
+    # As long as its words are on their way, none of the other piece stand there.
+    expect(trim.locator("span[data-talk]")).to_have_count(0)
+    for route in held:
+        route.continue_()
+    trim.unroute("**/talk*")
     expect(trim.locator("span[data-talk]")).to_have_count(6)
     until(trim, READY)
     menu.click()

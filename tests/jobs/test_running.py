@@ -10,6 +10,7 @@ import av
 import numpy as np
 import pytest
 
+from mortiser.core.edits.trimming import Passage, StrikeWords
 from mortiser.core.edits.words import AcceptWord, RetypeCue
 from mortiser.core.errors import BadMedia, Cancelled, NoSpace
 from mortiser.core.naming import file_stem
@@ -510,6 +511,49 @@ def test_a_stretch_heard_again_is_voted_on_before_it_is_laid(shop: Shop) -> None
     assert texts.count("mended") > 3
     assert editing.undo(shop.database, made.project_id, 1).label.startswith("hear 00:00")
     assert [row(shop, job)["kind"] for job in following] == ["doubt"]
+
+
+def test_what_is_cut_and_corrected_while_a_stretch_is_heard_again_stays(shop: Shop) -> None:
+    made = take_in(shop, COUNTER)
+    run(shop, made.jobs[0])
+    (again,) = hear_again(shop.database, made.project_id, Hearing())
+    before = shown(shop, made.piece_id)
+    piece = projects.piece(shop.database.connection, made.piece_id)
+    strand = piece.timeline.clips[0].strand_id
+    last = projects.piece_cues(shop.database.connection, made.piece_id)[-1]
+
+    class Meanwhile(PlainRecogniser):
+        edits = iter(
+            [
+                RetypeCue(cue_id=last.id, text="put right"),
+                StrikeWords(
+                    piece_id=made.piece_id,
+                    passages=[
+                        Passage(strand_id=strand, first_word=before[4].id, last_word=before[7].id)
+                    ],
+                ),
+            ]
+        )
+
+        def hear(self, samples):
+            for edit in self.edits:
+                editing.apply_now(shop.database, made.project_id, edit)
+            return [replace(line, text="bell bell") for line in super().hear(samples)]
+
+    replace(shop, tools=replace(shop.tools, recogniser=lambda _: Meanwhile())).run(again)
+    assert row(shop, again)["status"] == "done", row(shop, again)["error"]
+    cues = projects.piece_cues(shop.database.connection, made.piece_id)
+    assert cues[-1].text == "put right"
+    words = [word for cue in cues[:-1] for word in cue.words]
+    assert {word.text for word in words} == {"bell"}
+    length = sum(word.end_us - word.start_us for word in before[4:8])
+    whole = projects.piece(shop.database.connection, made.piece_id).timeline.duration_us
+    assert piece.timeline.duration_us - whole >= length / 2
+    # The word behind the cut is said where its sound plays now.
+    kept = [word for word in before[:4] + before[8:] if word.end_us <= last.words[0].start_us]
+    assert len(words) == len(kept)
+    by = piece.timeline.duration_us - whole
+    assert [word.start_us for word in words[5:]] == [word.start_us - by for word in kept[5:]]
 
 
 def test_what_is_waited_for_goes_first(shop: Shop) -> None:

@@ -15,16 +15,18 @@ from mortiser.jobs.kind import Home
 from mortiser.jobs.sounds import sound_of
 from mortiser.jobs.workspace import Workspace
 from mortiser.media.sound import Samples, clip, read_sound, stream_sound
-from mortiser.store import editing, projects, transcript
+from mortiser.store import editing, projects, revisions, transcript
 from mortiser.store.glossary import Spellings, spellings
 from mortiser.store.projects import SourceRow
 
 
 @dataclass(frozen=True)
 class PieceGiven:
-    """What a job is given that lays words over a piece: it, its recordings, the words said in it."""
+    """What a job is given that lays words over a piece: it at a revision of its project, its
+    recordings, the words said in it."""
 
     piece: Piece
+    revision: int
     sources: Sequence[SourceRow]
     words: Sequence[Shown]
     spellings: Spellings
@@ -35,12 +37,15 @@ def read_piece(home: Home, taken: Taken) -> PieceGiven:
     db = home.database.connection
     piece = projects.piece(db, taken.payload["piece_id"])
     rows = projects.source_rows(db, piece.project_id)
-    return PieceGiven(piece, rows, transcript.piece_words(db, piece), spellings(db))
+    revision = revisions.newest(db, piece.project_id)
+    return PieceGiven(piece, revision, rows, transcript.piece_words(db, piece), spellings(db))
 
 
 def keep_captions(home: Home, given: PieceGiven, edit: LayCaptions) -> None:
-    """Lay captions over the piece, as one edit."""
-    editing.apply_now(home.database, given.piece.project_id, edit)
+    """Lay captions over the piece as it is by now, as one edit."""
+    editing.lay_now(
+        home.database, given.piece.project_id, edit, was=given.piece, revision=given.revision
+    )
 
 
 class PieceSound:

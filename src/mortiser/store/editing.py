@@ -8,6 +8,8 @@ from dataclasses import dataclass, field
 
 from mortiser.core.edits.commands import Edit
 from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.laying import LayCaptions
+from mortiser.core.edits.overtaken import brought_up
 from mortiser.core.edits.projection import follow_times
 from mortiser.core.errors import Conflict
 from mortiser.core.piece import Piece
@@ -81,6 +83,30 @@ def apply_now(database: Database, project_id: int, edit: Edit) -> Outcome:
         revisions.newest(db, project_id)
         desk = SqlDesk(db, project_id, database.senses)
         return _apply(db, desk, project_id, edit, database.undo_steps)
+
+
+def lay_now(
+    database: Database, project_id: int, edit: LayCaptions, was: Piece, revision: int
+) -> Outcome | None:
+    """Lay captions that a job has worked out for a piece as it ``was`` at a revision.
+
+    They go where the clips are by now; captions whose words were changed meanwhile keep them. None
+    where nothing of the stretch is left.
+    """
+    with database.transaction() as db:
+        desk = SqlDesk(db, project_id, database.senses)
+        now = desk.timeline(was.id)
+        then = revisions.since(db, project_id, revision)
+        changed = then.rewritten if then is not None else ()
+        kept = [
+            (cue.words[0].start_us, cue.words[-1].end_us)
+            for cue in desk.cues(was.id)
+            if cue.id in changed
+        ]
+        fresh = brought_up(edit, was.timeline, now, kept)
+        if fresh is None:
+            return None
+        return _apply(db, desk, project_id, fresh, database.undo_steps)
 
 
 def amend(database: Database, project_id: int, change: Callable[[Desk], None]) -> Outcome:

@@ -1,5 +1,5 @@
 /** Reads the talk and what can go of it, anew whenever the project changed. */
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { type Query, useQuery } from "@tanstack/react-query";
 import { useEffect, useMemo } from "react";
 import { api, type Piece, type Schemas, take } from "../api/client";
 import { useProject } from "../state/store";
@@ -17,6 +17,12 @@ function useRoom(): { before_us: number; after_us: number } {
   return { before_us, after_us };
 }
 
+/** What was read before, as long as it is about the same piece. */
+const ofPiece =
+  (id: number) =>
+  <T>(before: T | undefined, query?: Query<T, Error, T, readonly unknown[]>): T | undefined =>
+    query?.queryKey[1] === id ? before : undefined;
+
 /** The rows of the talk, and what the recordings say beyond them; the store gets their items. */
 export function useTalk(piece: Piece): { rows: Row[]; beyond: Beyond[] } {
   const revision = useProject((state) => state.project?.revision ?? 0);
@@ -25,7 +31,7 @@ export function useTalk(piece: Piece): { rows: Row[]; beyond: Beyond[] } {
   const query = useRoom();
   const { data } = useQuery({
     queryKey: ["talk", piece.id, revision, heard, query],
-    placeholderData: keepPreviousData,
+    placeholderData: ofPiece(piece.id),
     queryFn: () => take(api.GET("/api/pieces/{piece_id}/talk", { params: { path, query } })),
   });
   const rows = data?.rows ?? NONE;
@@ -47,7 +53,7 @@ export function useRemovals(piece: Piece): void {
   const query = { quiet_us: quietUs, leave_us: leaveUs, order, ...useRoom() };
   const { data } = useQuery({
     queryKey: ["removals", piece.id, revision, heard, query],
-    placeholderData: keepPreviousData,
+    placeholderData: ofPiece(piece.id),
     queryFn: () => take(api.GET("/api/pieces/{piece_id}/removals", { params: { path, query } })),
   });
   useEffect(() => {

@@ -57,7 +57,8 @@ class LaidCaption(BaseModel):
 
 
 class LayCaptions(BaseEdit):
-    """Put captions in the place of all words said in a stretch of the piece (piece µs).
+    """Put captions in the place of all words said in a stretch of the piece (piece µs), but for
+    those in the stretches of it that are ``spared``.
 
     Other pieces that show the stretch get the new words too, grouped their own way.
     """
@@ -68,12 +69,17 @@ class LayCaptions(BaseEdit):
     from_us: int
     to_us: int
     captions: list[LaidCaption]
+    spared: list[tuple[int, int]] = Field(default_factory=list)
 
     def label(self, desk: Desk) -> str:
         return self.about
 
     def apply(self, desk: Desk) -> None:
-        gone = {word.id for word in desk.words_between(self.piece_id, self.from_us, self.to_us)}
+        gone = {
+            word.id
+            for word in desk.words_between(self.piece_id, self.from_us, self.to_us)
+            if not any(start <= word.middle_us < end for start, end in self.spared)
+        }
         others = desk.elsewhere(gone, {cue.id for cue in desk.cues(self.piece_id)})
         for cue in desk.cues(self.piece_id):
             left = tuple(word for word in cue.words if word.id not in gone)
