@@ -19,6 +19,8 @@ from tests.recordings import cut_demo, make_video
 from tests.store.fixtures import spoken
 
 SHORT_S = 6.0
+ONCE = ("--quiet", "--engine", "moonshine-tiny")
+"""By the quick engine alone, for what does not depend on the words."""
 
 
 def run(*arguments: object) -> subprocess.CompletedProcess[str]:
@@ -58,7 +60,7 @@ def test_everything_is_written(clip: Path, tmp_path: Path) -> None:
 def test_a_recording_is_tightened(clip: Path, tmp_path: Path) -> None:
     outs = {kind: tmp_path / f"out.{kind}" for kind in ("json", "burn")}
     options = [part for kind, file in outs.items() for part in (f"--{kind}", file)]
-    result = run("caption", clip, "--quiet", "--tighten", "quiet=0.3", "fillers", *options)
+    result = run("caption", clip, *ONCE, "--tighten", "quiet=0.3", "fillers", *options)
     assert result.returncode == 0, result.stderr
     data = json.loads(outs["json"].read_text())
     with av.open(str(clip)) as before, av.open(str(outs["burn"])) as after:
@@ -72,27 +74,27 @@ def test_a_recording_is_tightened(clip: Path, tmp_path: Path) -> None:
 def test_names_of_a_glossary_are_written_right(clip: Path, tmp_path: Path) -> None:
     names = tmp_path / "names.csv"
     names.write_text("written,heard\nLanternlane,lantern lane\n")
-    result = run("caption", clip, "--quiet", "--glossary", names, "--txt", tmp_path / "t.txt")
+    result = run("caption", clip, *ONCE, "--glossary", names, "--txt", tmp_path / "t.txt")
     assert result.returncode == 0, result.stderr
     assert "Lanternlane" in (tmp_path / "t.txt").read_text().replace("\n", " ")
 
 
 def test_what_is_heard_is_printed_and_compared(clip: Path, tmp_path: Path) -> None:
-    heard = run("hear", clip, "--quiet")
+    heard = run("hear", clip, *ONCE)
     assert heard.returncode == 0, heard.stderr
     words = [line.split("\t") for line in heard.stdout.splitlines()]
     assert [word[2] for word in words[:5]] == ["Good", "morning", "from", "Lantern", "Lane,"]
     assert all(float(word[0]) < float(word[1]) for word in words)
     text = tmp_path / "said.txt"
     text.write_text(" ".join(word[2] for word in words).replace("morning", "evening") + " bye")
-    compared = run("hear", clip, "--quiet", "--compare", text).stdout.splitlines()
+    compared = run("hear", clip, *ONCE, "--compare", text).stdout.splitlines()
     assert "said “evening”, heard “morning”" in compared[0]
     assert "said “bye”, not heard" in compared[1]
     assert f"{len(words) + 1} words said: 1 wrong, 1 missed, 0 added" in compared[2]
     timed = tmp_path / "said.json"
     shifted = [{"text": w[2], "start_us": round(float(w[0]) * 1e6) + 30_000} for w in words]
     timed.write_text(json.dumps({"words": shifted}))
-    last = run("hear", clip, "--quiet", "--compare", timed).stdout.splitlines()[-1]
+    last = run("hear", clip, *ONCE, "--compare", timed).stdout.splitlines()[-1]
     assert "median 30 ms off, 95 % within 30 ms" in last
 
 
@@ -112,6 +114,11 @@ def test_quiet_is_quiet(clip: Path, tmp_path: Path) -> None:
         (("caption", "pyproject.toml", "--srt", "TMP/x.srt"), 1, "no recording that can be read"),
         (("caption", "CLIP", "--finish", "Varnish", "--srt", "x"), 2, "invalid choice"),
         (("caption", "CLIP", "--language", "xx", "--srt", "TMP/x.srt"), 1, "No engine here knows"),
+        (
+            ("caption", "CLIP", "--engine", "loud", "--srt", "TMP/x.srt"),
+            1,
+            "There are: moonshine-tiny",
+        ),
         (("caption", "CLIP", "--tighten", "noise", "--srt", "TMP/x.srt"), 1, "Try quiet=0.3"),
         (("hear", "CLIP", "--compare", "no.txt"), 1, "no such file"),
         (("hear", "CLIP", "--compare", "web/package.json"), 1, "no words with times"),
@@ -227,7 +234,7 @@ def test_what_cannot_be_delivered_is_told(
 
 def test_a_recording_is_captioned_by_a_jig_into_a_folder(clip: Path, tmp_path: Path) -> None:
     named = run(
-        "caption", clip, "--quiet", "--jig", "talk, wide and square", "--preset", "Message",
+        "caption", clip, *ONCE, "--jig", "talk, wide and square", "--preset", "Message",
         "--out", tmp_path, "--progress", "json",
     )  # fmt: skip
     assert named.returncode == 0, named.stderr

@@ -118,8 +118,9 @@ def test_recordings_are_captioned_by_a_jig(tmp_path: Path) -> None:
     cut_demo(inside / "kettle.mp4", 6.0)
     (inside / "notes.mp4").write_text("no recording")
     done = run(
-        "watch", inside, out, "--jig", "Talk, tall", "--preset", "message", "--quiet", "--once"
-    )
+        "watch", inside, out, "--jig", "Talk, tall", "--preset", "message", "--quiet", "--once",
+        "--engine", "moonshine-tiny",
+    )  # fmt: skip
     assert done.returncode == 0, done.stderr
     assert sorted(one.name for one in (out / "kettle").iterdir()) == ["kettle.jpg", "kettle.mp4"]
     assert "notes.mp4 was set aside: This file is no recording" in done.stdout

@@ -237,10 +237,6 @@ def _worker(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int
 
 
 def _caption(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int:
-    from mortiser.captioning import caption, names_of
-    from mortiser.core.tightening import tightening
-    from mortiser.delivering import jig_and_outputs
-
     outputs = {name: getattr(options, name) for name in OUTPUTS if getattr(options, name)}
     if not outputs and not options.out:
         parser.error("nothing to write: name at least one of --srt --vtt --txt --json --burn --out")
@@ -249,6 +245,11 @@ def _caption(options: argparse.Namespace, parser: argparse.ArgumentParser) -> in
     if not options.input.is_file():
         print(f"mortiser: {options.input}: no such file", file=sys.stderr)
         return 1
+    # Mistakes are told before what takes seconds to load.
+    from mortiser.captioning import caption, names_of
+    from mortiser.core.tightening import tightening
+    from mortiser.delivering import jig_and_outputs
+
     names = names_of(options.glossary) if options.glossary else []
     asked = options.tighten
     tighten = None if asked is None else tightening(asked, options.language)

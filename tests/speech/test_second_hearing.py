@@ -99,9 +99,8 @@ def test_a_filler_the_second_engine_leaves_out_stays(place: ModelPlace) -> None:
     heard, sound = demo_start()
     at = heard[5].start_us
     heard.insert(5, Word("um,", at - 50_000, at, 0.9, id=90))
-    assert "um," in [
-        w.text for w in settled(SecondHearing(jury_for("en", [], place)).judge(heard, sound))
-    ]
+    final = settled(SecondHearing(jury_for("en", [], place)).judge(heard, sound))
+    assert [w.text for w in final if not doubtful(w)].count("um,") == 1
 
 
 def test_names_are_written_before_the_vote(place: ModelPlace) -> None:

@@ -13,7 +13,6 @@ from dataclasses import dataclass
 
 import numpy as np
 import numpy.typing as npt
-from scipy import fft, signal
 
 from mortiser.core.time import SECOND
 
@@ -71,6 +70,9 @@ def match(recording: Sound, microphone: Sound) -> Match:
 
 def _envelope(sound: Sound) -> npt.NDArray[np.float64]:
     """How much louder or softer it gets, a hundred times a second."""
+    # Loading the library takes a second, which most that start never need.
+    from scipy import signal
+
     count = len(sound) // STEP
     power = np.square(sound[: count * STEP].reshape(count, STEP)).mean(axis=1)
     level = np.log(power + max(1e-10, float(np.percentile(power, 20))))
@@ -80,6 +82,8 @@ def _envelope(sound: Sound) -> npt.NDArray[np.float64]:
 
 def _coarse(recording: Sound, microphone: Sound) -> Iterator[int]:
     """The likeliest offsets, in samples."""
+    from scipy import signal
+
     one, other = _envelope(recording), _envelope(microphone)
     both = signal.correlate(other, one, "full", "fft")
     lags = signal.correlation_lags(len(other), len(one), "full")
@@ -121,6 +125,8 @@ def _fine(recording: Sound, microphone: Sound, offset: int) -> Match:
 
 def _delay(one: Sound, other: Sound) -> tuple[float, float]:
     """By how many samples ``other`` comes later, and how far that stands out."""
+    from scipy import fft
+
     shape = np.hanning(len(one)).astype(np.float32)
     size = fft.next_fast_len(2 * len(one), real=True)
     cross = np.conj(fft.rfft(one * shape, size)) * fft.rfft(other * shape, size)

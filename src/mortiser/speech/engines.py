@@ -53,11 +53,17 @@ def engines(place: ModelPlace) -> list[Engine]:
 
 def recogniser_for(language: str, place: ModelPlace, name: str | None = None) -> Recogniser:
     """An engine for a language, the quick one first, or the one named. Raises BadInput."""
-    for engine in engines(place):
+    known = engines(place)
+    if name is not None and name not in [engine.name for engine in known]:
+        names = ", ".join(engine.name for engine in known)
+        raise BadInput(f"There is no engine “{name}”. There are: {names}.")
+    for engine in known:
         if name == engine.name and engine.trouble:
             raise BadInput(engine.trouble)
         if language in engine.languages and name in (None, engine.name):
             return engine.make(language)
+    if name is not None:
+        raise BadInput(f"The engine “{name}” does not know the language “{language}”.")
     raise BadInput(unknown(language, place))
 
 

@@ -22,7 +22,7 @@ from mortiser.speech.placing import placed
 from mortiser.speech.protocols import RATE, Change, Judge, Jury, Recogniser, Samples, Verdict
 from mortiser.speech.sound_alikes import sound_alikes
 from mortiser.speech.sphinx import SphinxAligner
-from mortiser.speech.standing import Place, changes, standing, voted
+from mortiser.speech.standing import Place, changes, silent, standing, voted
 
 MARGIN_US = 150_000
 REMEMBERED = 24
@@ -60,7 +60,7 @@ class SecondHearing:
                 places = voted(places, third, words, AGAINST_BOTH, reader)
         made = [self._timed(one, words, samples, from_us) for one in changes(places, words)]
         judged = self._sure(places, words, second, third)
-        self._before = [word.text for word in judged][-REMEMBERED:]
+        self._before = [w.text for w in judged if not silent(w.text)][-REMEMBERED:]
         stays, fresh = _parted(judged, places)
         return Verdict(
             tuple(stays.get(index) or _lost(word, made, index) for index, word in enumerate(words)),
@@ -128,8 +128,7 @@ class SecondHearing:
         beside = [compare(texts, [word.text for word in side]) for side in hearings]
         by_third = beside[-2] if third is not None else None
         sure = _sureness(texts, second) if second is not None else None
-        reader = self._jury.reader
-        surprises = reader.surprises(self._before, texts) if reader else [0.0] * len(texts)
+        surprises = self._surprises(texts)
         signs = [
             Signs(
                 guessed=not self._aligner.knows(place.word.text),
@@ -140,6 +139,8 @@ class SecondHearing:
                 sure=sure[i] if sure else None,
                 third_against=by_third is not None and not by_third[i].agrees,
             )
+            if place.left is not None or not silent(place.word.text)
+            else Signs(guessed=False, surprise=0.0, letters=len(place.word.text))
             for i, place in enumerate(places)
         ]
         judged = [
@@ -153,6 +154,16 @@ class SecondHearing:
             for i, (place, chance) in enumerate(zip(places, confidences(signs), strict=True))
         ]
         return [self._with_alikes(judged, i) for i in range(len(judged))]
+
+    def _surprises(self, texts: Sequence[str]) -> list[float]:
+        """How little the reader expected each word; of fillers nothing is said."""
+        read = [i for i, text in enumerate(texts) if not silent(text)]
+        found = [0.0] * len(texts)
+        if self._jury.reader is not None:
+            surprises = self._jury.reader.surprises(self._before, [texts[i] for i in read])
+            for i, surprise in zip(read, surprises, strict=True):
+                found[i] = surprise
+        return found
 
     def _with_alikes(self, words: Sequence[Word], index: int) -> Word:
         """A word; a doubtful one may also be what sounds like it, after what was heard."""

@@ -117,14 +117,15 @@ def changes(places: Sequence[Place], words: Sequence[Word]) -> Iterator[Change]:
 
 def _without_silent(words: Sequence[Word], first: int, end: int) -> tuple[int, int]:
     """A range of words without the fillers at its ends."""
-    while first < end and _silent(words[first].text):
+    while first < end and silent(words[first].text):
         first += 1
-    while first < end and _silent(words[end - 1].text):
+    while first < end and silent(words[end - 1].text):
         end -= 1
     return first, end
 
 
-def _silent(text: str) -> bool:
+def silent(text: str) -> bool:
+    """Whether the other engines leave such a word out."""
     return word_key(text) in SILENT
 
 
@@ -148,7 +149,7 @@ def _wording(
     before = _read(word.text for word in words[max(0, first - 2 * BEFORE) : first])[-BEFORE:]
     after = _read(word.text for word in words[end : end + 2 * AFTER])[:AFTER]
     middles = [_read(word.text for word in words[first:end]), _read(fresh)]
-    if first and _silent(words[first - 1].text):
+    if first and silent(words[first - 1].text):
         middles = [_begun(middle, opens(before[-1] if before else None)) for middle in middles]
     one, other = reader.likelihoods([" ".join([*before, *middle, *after]) for middle in middles])
     return other - one
@@ -163,4 +164,4 @@ def _begun(texts: Sequence[str], opening: bool) -> list[str]:
 
 def _read(texts: Iterable[str]) -> list[str]:
     """A text without its fillers."""
-    return [text for text in texts if not _silent(text)]
+    return [text for text in texts if not silent(text)]
