@@ -28,7 +28,7 @@ from mortiser.media.sound import clip
 from mortiser.outputs import video
 from mortiser.render.programme import Programme
 from mortiser.settings import Settings
-from mortiser.speech.protocols import RATE, Change, Verdict
+from mortiser.speech.protocols import RATE, Change, Relistened, Verdict
 from mortiser.store import deliveries, editing, jobs, projects, transcript
 from mortiser.wiring import KINDS, Shop, open_shop
 from tests.contracts.test_speech import EvenAligner, PlainRecogniser
@@ -388,10 +388,17 @@ def test_projects_are_named_after_their_file(file: str, name: str) -> None:
     assert title(file) == name
 
 
+class Deaf:
+    """Hears nothing in what is to be judged."""
+
+    def listen(self, samples, from_us):
+        return Relistened(samples, from_us)
+
+
 def test_doubts_are_noted_but_not_on_words_that_were_settled(shop: Shop) -> None:
-    class Harsh:
-        def judge(self, words, samples, from_us):
-            assert len(samples) > RATE // 10
+    class Harsh(Deaf):
+        def judge(self, words, heard):
+            assert len(heard.samples) > RATE // 10
             doubted = [replace(w, confidence=0.1, alternatives=("tome",)) for w in words]
             return Verdict(tuple(doubted), ())
 
@@ -417,11 +424,11 @@ def test_doubts_are_noted_but_not_on_words_that_were_settled(shop: Shop) -> None
     assert editing.undo(shop.database, made.project_id, 2).label.startswith("accept")
 
 
-class Voting:
+class Voting(Deaf):
     """Hears “mended” in the place of every third word, two words in the place of the fifth, one more
     behind the seventh, and not the ninth."""
 
-    def judge(self, words, samples, from_us):
+    def judge(self, words, heard):
         changes = []
         for index, word in enumerate(words):
             if index % 3 == 0 and index != 9:

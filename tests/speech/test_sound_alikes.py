@@ -107,9 +107,9 @@ def test_what_is_begun_narrows_them_also_to_what_sounds_otherwise(
 def test_names_of_the_glossary_that_sound_alike_go_before_other_words() -> None:
     words = run_of("ask tamps at the desk")
     names = ["Odalys", "Tamsin", "Tams"]
-    assert ALIKES.others(words, 1, names=names)[0] == "tams"
-    assert ALIKES.others(words, 1, "TAMS", names)[:2] == ("tams", "tamsin")
-    assert "odalys" not in ALIKES.others(words, 1, names=names)
+    assert ALIKES.others(words, 1, names=names)[0] == "Tams"
+    assert ALIKES.others(words, 1, "TAMS", names)[:2] == ("Tams", "Tamsin")
+    assert "Odalys" not in ALIKES.others(words, 1, names=names)
 
 
 def test_its_neighbours_count_as_they_were_heard() -> None:

@@ -10,8 +10,8 @@ from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
 from mortiser.core.edits.base import word_of
 from mortiser.core.limits import Id
-from mortiser.store import projects
-from mortiser.wiring import words_alike
+from mortiser.store import projects, transcript
+from mortiser.wiring import names_typed, words_alike
 
 router = routes("/api/cues/{cue_id}/words/{word_id}", "words")
 AROUND_US = 3_000_000
@@ -33,10 +33,12 @@ def others(
         word = word_of(cue, word_id)
         around = word.start_us - AROUND_US, word.end_us + AROUND_US
         near = projects.window_cues(db, cue.piece_id, *around)
-        language = projects.source_row(db, word.source_id)["language"]
+        source = projects.source_row(db, word.source_id)
+        typed = transcript.typed_texts(db, source["project_id"])
     words = [one for each in near for one in each.words]
-    if language != SPOKEN:
+    if source["language"] != SPOKEN:
         return [one for one in word.alternatives if one.casefold().startswith(begun.casefold())]
-    names = [entry.written for entry in shop.glossary.now().spellings.entries]
+    entries = shop.glossary.now().spellings.entries
+    names = [*(entry.written for entry in entries), *names_typed(typed)]
     index = next(at for at, one in enumerate(words) if one.id == word_id)
     return list(words_alike().others(words, index, begun, names))

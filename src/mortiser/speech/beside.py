@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 from difflib import SequenceMatcher
 
@@ -60,8 +60,10 @@ def _said(text: str) -> str:
     return " ".join(WRITTEN.get(word, word) for word in spoken(text)) or word_key(text)
 
 
-def alternatives(text: str, others: Sequence[str | None]) -> tuple[str, ...]:
-    """Different things that a word may be, as they would be written in its place."""
+def alternatives(
+    text: str, others: Sequence[str | None], names: Collection[str] = ()
+) -> tuple[str, ...]:
+    """Different things that a word may be, as they would be written in its place; names keep their capitals."""
     found: dict[tuple[str, int], str] = {}
     tail = re.sub(r"^.*?([.,!?;:…]*)$", r"\1", text)
     for other in others:
@@ -70,7 +72,7 @@ def alternatives(text: str, others: Sequence[str | None]) -> tuple[str, ...]:
         plain = other.strip(".,!?;:…")
         if text[:1].isupper():
             plain = plain[:1].upper() + plain[1:]
-        elif not plain.startswith(("I ", "I'")) and plain != "I":
+        elif other not in names and not plain.startswith(("I ", "I'")) and plain != "I":
             plain = plain[:1].lower() + plain[1:]
         if plain and _key(plain) != _key(text):
             found.setdefault(_key(plain), plain + tail)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from pathlib import Path
 from typing import TypeVar
@@ -72,11 +73,13 @@ def jury_for(language: str, words: Sequence[str], place: ModelPlace) -> Jury:
     nobody where the quick engine does not know the language."""
     if language not in MoonshineRecogniser.languages:
         return Jury()
-    return Jury(
-        _found(lambda: WhisperRecogniser(place.folder(), language, words)),
-        _found(lambda: WhisperRecogniser(_needed(place, ENGLISH), language, words)),
-        _found(lambda: Reader(converted(_needed(place, WORDING)))),
-    )
+    with ThreadPoolExecutor() as threads:
+        second = threads.submit(_found, lambda: WhisperRecogniser(place.folder(), language, words))
+        third = threads.submit(
+            _found, lambda: WhisperRecogniser(_needed(place, ENGLISH), language, words)
+        )
+        reader = threads.submit(_found, lambda: Reader(converted(_needed(place, WORDING))))
+    return Jury(second.result(), third.result(), reader.result())
 
 
 def _needed(place: ModelPlace, model: Packaged) -> Path:

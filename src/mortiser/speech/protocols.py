@@ -110,11 +110,28 @@ class Verdict:
     changes: tuple[Change, ...]
 
 
-class Judge(Protocol):
-    """Hears words again: says how sure they are, what else they may be, and which were misheard."""
+@dataclass(frozen=True)
+class Relistened:
+    """A stretch of sound that begins at ``from_us``, and the words (source time) that others hear in it;
+    None of an engine that is missing."""
 
-    def judge(self, words: Sequence[Word], samples: Samples, from_us: int = 0) -> Verdict:
-        """On the words (source time) of a stretch of sound that begins at ``from_us``."""
+    samples: Samples
+    from_us: int
+    second: Sequence[Word] | None = None
+    third: Sequence[Word] | None = None
+
+
+class Judge(Protocol):
+    """Hears words again: says how sure they are, what else they may be, and which were misheard.
+
+    A stretch may be listened to while the one before is judged; both in the order of the sound.
+    """
+
+    def listen(self, samples: Samples, from_us: int = 0) -> Relistened:
+        """Hear a stretch of sound that begins at ``from_us``."""
+
+    def judge(self, words: Sequence[Word], heard: Relistened) -> Verdict:
+        """On the words (source time) of a stretch that was listened to."""
 
 
 class Translator(Protocol):

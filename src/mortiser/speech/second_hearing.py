@@ -18,8 +18,18 @@ from mortiser.core.voting import THIRD as AGAINST_BOTH
 from mortiser.core.words import Word, tokens, word_key
 from mortiser.speech.beside import alternatives, compare
 from mortiser.speech.chunks import LONG_S, chunks
+from mortiser.speech.pipelined import one_ahead
 from mortiser.speech.placing import placed
-from mortiser.speech.protocols import RATE, Change, Judge, Jury, Recogniser, Samples, Verdict
+from mortiser.speech.protocols import (
+    RATE,
+    Change,
+    Judge,
+    Jury,
+    Recogniser,
+    Relistened,
+    Samples,
+    Verdict,
+)
 from mortiser.speech.sound_alikes import sound_alikes
 from mortiser.speech.sphinx import SphinxAligner
 from mortiser.speech.standing import Place, changes, silent, standing, voted
@@ -48,17 +58,24 @@ class SecondHearing:
         self._alike = sound_alikes()
         self._before: list[str] = []
 
-    def judge(self, words: Sequence[Word], samples: Samples, from_us: int = 0) -> Verdict:
+    def listen(self, samples: Samples, from_us: int = 0) -> Relistened:
         """See Judge."""
         second = self._heard(self._jury.second, samples, from_us)
         third = self._heard(self._jury.third, samples, from_us)
+        return Relistened(samples, from_us, second, third)
+
+    def judge(self, words: Sequence[Word], heard: Relistened) -> Verdict:
+        """See Judge."""
+        second, third = heard.second, heard.third
         places = standing(words)
         if second is not None:
             reader = self._jury.reader
             places = voted(places, second, third or (), AGAINST_FIRST, reader)
             if third is not None:
                 places = voted(places, third, words, AGAINST_BOTH, reader)
-        made = [self._timed(one, words, samples, from_us) for one in changes(places, words)]
+        made = [
+            self._timed(one, words, heard.samples, heard.from_us) for one in changes(places, words)
+        ]
         judged = self._sure(places, words, second, third)
         self._before = [w.text for w in judged if not silent(w.text)][-REMEMBERED:]
         stays, fresh = _parted(judged, places)
@@ -179,11 +196,14 @@ def heard_again(
 ) -> Iterator[tuple[list[Word], Verdict, int]]:
     """Judge the words (source time) of a sound that begins at ``from_us``, in stretches as long as the
     second engine likes them: (the words that begin there, the verdict, the moment reached in µs)."""
-    for start_s, samples in chunks(sound, LONG_S, LONG_S):
-        start = from_us + round(start_s * SECOND)
-        end = start + len(samples) * SECOND // RATE
-        run = [word for word in words if start <= word.start_us < end]
-        yield run, judge.judge(run, samples, start), end
+
+    def listen(stretch: tuple[float, Samples]) -> Relistened:
+        return judge.listen(stretch[1], from_us + round(stretch[0] * SECOND))
+
+    for (_, samples), heard in one_ahead(chunks(sound, LONG_S, LONG_S), listen):
+        end = heard.from_us + len(samples) * SECOND // RATE
+        run = [word for word in words if heard.from_us <= word.start_us < end]
+        yield run, judge.judge(run, heard), end
 
 
 def settled(verdict: Verdict) -> list[Word]:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from bisect import bisect_left
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from functools import cache, cached_property
 
@@ -12,7 +12,7 @@ from rapidfuzz.process import extract
 
 from mortiser.core.doubt import MOST_ALTERNATIVES
 from mortiser.core.sounding import Phones, classes, difference
-from mortiser.core.words import Word
+from mortiser.core.words import Word, word_key
 from mortiser.speech.beside import alternatives, as_heard, as_said
 from mortiser.speech.sounds import DictionarySounds, dictionary
 from mortiser.speech.spoken import spoken
@@ -26,6 +26,7 @@ USUAL = 0.03
 MOST_BEGUN = 300
 """So many of the words that begin as written are compared, the nearest by the classes of their phones."""
 LAST = "\uffff"
+MARKS = ".,!?;:…\"'“”‘’()[]"
 SHORTEST = 3
 """Letters of what may own something."""
 
@@ -71,7 +72,8 @@ class SoundAlikes:
         known = self._names(word.text, start, names)
         owner = [one for one in _owner(word.text) if one.startswith(start)]
         alike = self.of(word.text, before, after, MOST_ALTERNATIVES, start)
-        return alternatives(word.text, [*heard, *known, *owner, *map(_written, alike)])
+        offered = [*heard, *known, *owner, *map(_written, alike)]
+        return alternatives(word.text, offered, names)
 
     def of(
         self,
@@ -124,6 +126,12 @@ class SoundAlikes:
             limit=MOST_BEGUN if begun else None,
         )
         return ((every.words[first + at], every.phones[first + at]) for _, _, at in near)
+
+
+def made_up(texts: Iterable[str]) -> list[str]:
+    """Those of some words that no dictionary knows, which are names most of the time."""
+    bare = dict.fromkeys(text.strip(MARKS) for text in texts)
+    return [text for text in bare if word_key(text) not in dictionary() and _is_word(text)]
 
 
 def _owner(text: str) -> list[str]:

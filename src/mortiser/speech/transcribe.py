@@ -9,6 +9,7 @@ from mortiser.core.carry import spread
 from mortiser.core.doubt import alone
 from mortiser.core.words import Word, tokens, word_key
 from mortiser.speech.chunks import chunks
+from mortiser.speech.pipelined import one_ahead
 from mortiser.speech.protocols import (
     RATE,
     Aligner,
@@ -40,8 +41,9 @@ def transcribe(
     aligner did not find is placed between its neighbours and marked as not aligned.
     """
     last: tuple[Word, ...] = ()
-    for start_s, samples in chunks(sound, recogniser.stretch_s):
-        for line in recogniser.hear(samples):
+    stretches = chunks(sound, recogniser.stretch_s)
+    for (start_s, samples), lines in one_ahead(stretches, lambda one: recogniser.hear(one[1])):
+        for line in lines:
             words = _behind(last, timed_words(line, aligner, start_s))
             if words:
                 last = words

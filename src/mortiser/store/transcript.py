@@ -37,6 +37,16 @@ def word_count(db: sqlite3.Connection, source_id: int) -> int:
     return int(row[0])
 
 
+def typed_texts(db: sqlite3.Connection, project_id: int) -> list[str]:
+    """What was typed for words of any recording of a project, each text once."""
+    rows = db.execute(
+        "SELECT DISTINCT word.text FROM word JOIN source ON source.id = word.source_id "
+        "WHERE source.project_id = ? AND word.origin = 'typed'",
+        (project_id,),
+    )
+    return [row["text"] for row in rows]
+
+
 def judge_words(database: Database, judged: Sequence[Word]) -> None:
     """Note new confidences and alternatives of heard words; those changed since are left alone.
 
