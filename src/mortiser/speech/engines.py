@@ -10,6 +10,7 @@ from typing import TypeVar
 
 from mortiser.core.errors import BadInput
 from mortiser.speech.conversion import converted
+from mortiser.speech.memory import give_back
 from mortiser.speech.models import ENGLISH, WORDING, ModelPlace, Packaged, languages_of
 from mortiser.speech.moonshine import MoonshineRecogniser
 from mortiser.speech.protocols import Aligner, Jury, LanguageFinder, Recogniser, Translator
@@ -73,13 +74,18 @@ def jury_for(language: str, words: Sequence[str], place: ModelPlace) -> Jury:
     nobody where the quick engine does not know the language."""
     if language not in MoonshineRecogniser.languages:
         return Jury()
+    # What heard first is gone by now: its place is theirs.
+    give_back()
     with ThreadPoolExecutor() as threads:
         second = threads.submit(_found, lambda: WhisperRecogniser(place.folder(), language, words))
         third = threads.submit(
             _found, lambda: WhisperRecogniser(_needed(place, ENGLISH), language, words)
         )
         reader = threads.submit(_found, lambda: Reader(converted(_needed(place, WORDING))))
-    return Jury(second.result(), third.result(), reader.result())
+    jury = Jury(second.result(), third.result(), reader.result())
+    # Models are put into another form while they are loaded.
+    give_back()
+    return jury
 
 
 def _needed(place: ModelPlace, model: Packaged) -> Path:

@@ -6,6 +6,7 @@ from bisect import bisect_left
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from functools import cache, cached_property
+from sys import intern
 
 from rapidfuzz.distance import Levenshtein
 from rapidfuzz.process import extract
@@ -50,7 +51,10 @@ class SoundAlikes:
     @cached_property
     def _vocabulary(self) -> _Vocabulary:
         """Worked out when first needed; that takes half a second."""
-        known = {word: tuple(said.split()) for word, said in sorted(dictionary().items())}
+        # Each phone once in memory, not once a word.
+        known = {
+            word: tuple(map(intern, said.split())) for word, said in sorted(dictionary().items())
+        }
         usual = self._wording.usual
         words = tuple(word for word in known if _is_word(word) and usual(word) > RAREST)
         phones = tuple(known[word] for word in words)
