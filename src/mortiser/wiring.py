@@ -50,7 +50,7 @@ from mortiser.speech.engines import (
 from mortiser.speech.languages import FIND_OUT
 from mortiser.speech.models import ModelPlace
 from mortiser.speech.second_hearing import SecondHearing
-from mortiser.speech.sound_alikes import made_up, sound_alikes
+from mortiser.speech.sound_alikes import sound_alikes
 from mortiser.speech.sounds import DictionarySounds
 from mortiser.speech.speakers import SpectralSpeakers
 from mortiser.store.database import Database
@@ -109,7 +109,6 @@ still_picture = still
 hard_to_read = faint_captions
 seen_behind = glances
 words_alike = sound_alikes
-names_typed = made_up
 
 
 def model_place(settings: Settings) -> ModelPlace:

@@ -79,6 +79,11 @@ class SoundAlikes:
         offered = [*heard, *known, *owner, *map(_written, alike)]
         return alternatives(word.text, offered, names)
 
+    def made_up(self, texts: Iterable[str]) -> list[str]:
+        """Those of some words that no dictionary knows, which are names most of the time."""
+        bare = dict.fromkeys(text.strip(MARKS) for text in texts)
+        return [text for text in bare if word_key(text) not in dictionary() and _is_word(text)]
+
     def of(
         self,
         text: str,
@@ -130,12 +135,6 @@ class SoundAlikes:
             limit=MOST_BEGUN if begun else None,
         )
         return ((every.words[first + at], every.phones[first + at]) for _, _, at in near)
-
-
-def made_up(texts: Iterable[str]) -> list[str]:
-    """Those of some words that no dictionary knows, which are names most of the time."""
-    bare = dict.fromkeys(text.strip(MARKS) for text in texts)
-    return [text for text in bare if word_key(text) not in dictionary() and _is_word(text)]
 
 
 def _owner(text: str) -> list[str]:

@@ -1,11 +1,12 @@
 /** What is delivered: the files, of which shapes and stretches, under which names. */
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Piece, type Project, take, takeAs } from "../api/client";
 import { shapeName } from "../frame/shapes";
 import type { Player } from "../playback/player";
 import { useStage } from "../stages/stage";
 import { edit } from "../state/commands";
+import { ofPiece } from "../state/samePiece";
 import { Button } from "../ui/Button";
 import { Check } from "../ui/Check";
 import { bytes } from "../ui/format";
@@ -36,7 +37,7 @@ export function FilesTab(props: { project: Project; piece: Piece; player: Player
   });
   const { data: planned = [] } = useQuery({
     queryKey: ["planned", piece.id, project.revision, project.deliveries.length, body],
-    placeholderData: keepPreviousData,
+    placeholderData: ofPiece(piece.id),
     retry: false,
     queryFn: () => take(api.POST("/api/pieces/{piece_id}/planned", { params: { path }, body })),
   });

@@ -1,10 +1,11 @@
 /** Faces over the preview, to be chosen; a box drawn by hand; where the face is at a moment. */
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Piece, type Schemas, take } from "../api/client";
 import type { Player } from "../playback/player";
 import { usePlayed } from "../playback/usePlayed";
 import { edit } from "../state/commands";
+import { ofPiece } from "../state/samePiece";
 import { useProject, useShape } from "../state/store";
 import { attempt } from "../ui/notice";
 import { followPointer } from "../ui/pointer";
@@ -32,7 +33,7 @@ export function FaceBoxes({ piece, player }: { piece: Piece; player: Player }) {
   const { data } = useQuery({
     queryKey: ["faces", piece.id, shape.id, shape.digest, query.at_us, looked],
     enabled: !playing && framing.follow !== "off",
-    placeholderData: keepPreviousData,
+    placeholderData: ofPiece(piece.id),
     queryFn: () => take(api.GET("/api/pieces/{piece_id}/faces", { params: { path, query } })),
   });
   const [drawn, setDrawn] = useState<Box | null>(null);

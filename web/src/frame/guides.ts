@@ -1,7 +1,8 @@
 /** Which guide is laid over the preview, and what is in the way in the shape that is looked at. */
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { create } from "zustand";
 import { api, type Piece, type Schemas, type Shape, take } from "../api/client";
+import { ofPiece } from "../state/samePiece";
 import { useProject } from "../state/store";
 
 export type Guide = Schemas["Guide"];
@@ -46,7 +47,7 @@ export function useInTheWay(piece: Piece, shape: Shape): InTheWay | undefined {
   const query = { shape_id: shape.id, guide };
   return useQuery({
     queryKey: ["in-the-way", piece.id, shape.id, shape.digest, revision, guide],
-    placeholderData: keepPreviousData,
+    placeholderData: ofPiece(piece.id),
     queryFn: () => take(api.GET("/api/pieces/{piece_id}/in-the-way", { params: { path, query } })),
   }).data;
 }

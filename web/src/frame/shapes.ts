@@ -1,8 +1,9 @@
 /** Shapes by name, and what the settings of the stage are about. */
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { create } from "zustand";
 import { api, type Framing, type Piece, type Schemas, type Shape, take } from "../api/client";
 import { lastBy } from "../playback/player";
+import { ofPiece } from "../state/samePiece";
 import { useProject } from "../state/store";
 
 export type Clips = Schemas["FramedClipsView"];
@@ -51,7 +52,7 @@ export function useClips(piece: Piece, shape: Shape): Clips | undefined {
   const query = { shape_id: shape.id };
   return useQuery({
     queryKey: ["framing", piece.id, shape.id, piece.digest, shape.digest],
-    placeholderData: keepPreviousData,
+    placeholderData: ofPiece(piece.id),
     queryFn: () => take(api.GET("/api/pieces/{piece_id}/framing", { params: { path, query } })),
   }).data;
 }

@@ -1,7 +1,8 @@
 /** Reads the talk and what can go of it, anew whenever the project changed. */
-import { type Query, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useEffect, useMemo } from "react";
 import { api, type Piece, type Schemas, take } from "../api/client";
+import { ofPiece } from "../state/samePiece";
 import { useProject } from "../state/store";
 import { itemsOf, type Row } from "./selection";
 import { useTrim } from "./store";
@@ -16,12 +17,6 @@ function useRoom(): { before_us: number; after_us: number } {
   const after_us = useTrim((state) => state.afterUs);
   return { before_us, after_us };
 }
-
-/** What was read before, as long as it is about the same piece. */
-const ofPiece =
-  (id: number) =>
-  <T>(before: T | undefined, query?: Query<T, Error, T, readonly unknown[]>): T | undefined =>
-    query?.queryKey[1] === id ? before : undefined;
 
 /** The rows of the talk, and what the recordings say beyond them; the store gets their items. */
 export function useTalk(piece: Piece): { rows: Row[]; beyond: Beyond[] } {

@@ -41,6 +41,11 @@ class LaidWord(BaseModel):
             **{name: getattr(word, name) for name in cls.model_fields if hasattr(word, name)}
         )
 
+    @property
+    def middle_us(self) -> int:
+        """As of a word."""
+        return (self.start_us + self.end_us) // 2
+
     def word(self) -> Shown:
         """The word, not stored yet."""
         return Shown(**self.model_dump())
@@ -78,7 +83,7 @@ class LayCaptions(BaseEdit):
         gone = {
             word.id
             for word in desk.words_between(self.piece_id, self.from_us, self.to_us)
-            if not any(start <= word.middle_us < end for start, end in self.spared)
+            if not within(word.middle_us, self.spared)
         }
         others = desk.elsewhere(gone, {cue.id for cue in desk.cues(self.piece_id)})
         for cue in desk.cues(self.piece_id):
@@ -100,6 +105,11 @@ class LayCaptions(BaseEdit):
         for piece_id in {cue.piece_id for cue in others} - {self.piece_id}:
             caption_fresh(desk, piece_id, {word.id for word in fresh}, desk.pace(piece_id))
             retime_all(desk, piece_id)
+
+
+def within(at_us: int, stretches: Sequence[tuple[int, int]]) -> bool:
+    """Whether a moment lies in one of some stretches."""
+    return any(start <= at_us < end for start, end in stretches)
 
 
 def grouped(words: Sequence[Shown], pace: Pace, ruler: Ruler | None = None) -> list[LaidCaption]:

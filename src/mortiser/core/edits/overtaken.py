@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from itertools import groupby, pairwise
 
-from mortiser.core.edits.laying import LaidCaption, LaidWord, LayCaptions
+from mortiser.core.edits.laying import LaidCaption, LaidWord, LayCaptions, within
 from mortiser.core.timeline import Timeline
 
 Stretch = tuple[int, int]
@@ -32,15 +32,11 @@ def brought_up(
     fitting = [
         LaidCaption(words=words, start_us=caption.start_us, end_us=caption.end_us)
         for caption in captions
-        if (words := [word for word in caption.words if not _within(_middle(word), spared)])
+        if (words := [word for word in caption.words if not within(word.middle_us, spared)])
     ]
     return edit.model_copy(
         update={"from_us": start, "to_us": end, "spared": spared, "captions": fitting}
     )
-
-
-def _within(at_us: int, stretches: Sequence[Stretch]) -> bool:
-    return any(start <= at_us < end for start, end in stretches)
 
 
 def _covered(edit: LayCaptions, before: Timeline, after: Timeline) -> Iterator[Stretch]:
@@ -53,7 +49,7 @@ def _covered(edit: LayCaptions, before: Timeline, after: Timeline) -> Iterator[S
                 yield now.to_piece(start), now.to_piece(end)
 
 
-def _joined(stretches: Iterator[Stretch] | Sequence[Stretch]) -> list[Stretch]:
+def _joined(stretches: Iterable[Stretch]) -> list[Stretch]:
     """Stretches in order, those that touch as one."""
     found: list[Stretch] = []
     for start, end in sorted(stretches):
@@ -68,31 +64,29 @@ def _parted(caption: LaidCaption, before: Timeline, after: Timeline) -> Iterator
     """A caption where its words are said now: in parts where something came between them. Times set
     by hand go along with a caption that moves as a whole."""
     moved = [(word, _moved(word, before, after)) for word in caption.words]
-    steps = [
-        (None if now is None else now.start_us - word.start_us, now or word) for word, now in moved
+    steps = [(None if now is None else now.start_us - word.start_us, now) for word, now in moved]
+    parts = [
+        (by, [word for _, word in part if word is not None])
+        for by, part in groupby(steps, key=lambda step: step[0])
     ]
-    if None not in (by for by, _ in steps) and len({by for by, _ in steps}) == 1:
-        by = steps[0][0] or 0
-        times = {
-            name: at + by
-            for name in ("start_us", "end_us")
-            if (at := getattr(caption, name)) is not None
-        }
-        yield LaidCaption(words=[word for _, word in steps], **times)
-        return
-    for by, part in groupby(steps, key=lambda step: step[0]):
+    for by, words in parts:
         if by is not None:
-            yield LaidCaption(words=[word for _, word in part])
+            whole = len(parts) == 1
+            yield LaidCaption(
+                words=words,
+                start_us=_later(caption.start_us, by) if whole else None,
+                end_us=_later(caption.end_us, by) if whole else None,
+            )
+
+
+def _later(at_us: int | None, by_us: int) -> int | None:
+    return None if at_us is None else at_us + by_us
 
 
 def _moved(word: LaidWord, before: Timeline, after: Timeline) -> LaidWord | None:
-    was = before.playing(_middle(word))
-    now = after.shows(was.clip.strand_id, was.to_source(_middle(word)))
+    was = before.playing(word.middle_us)
+    now = after.shows(was.clip.strand_id, was.to_source(word.middle_us))
     if now is None:
         return None
     start, end = (now.to_piece(was.to_source(at)) for at in (word.start_us, word.end_us))
     return word.model_copy(update={"start_us": start, "end_us": end})
-
-
-def _middle(word: LaidWord) -> int:
-    return (word.start_us + word.end_us) // 2
