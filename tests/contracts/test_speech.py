@@ -1,7 +1,9 @@
 """What every recogniser and aligner must do; the real ones are held to it on real speech."""
 
 import json
+import math
 from collections.abc import Sequence
+from dataclasses import dataclass
 from itertools import pairwise
 
 import numpy as np
@@ -19,6 +21,7 @@ from mortiser.speech.protocols import (
     Aligner,
     HeardLine,
     Reader,
+    Reading,
     Recogniser,
     Samples,
     WordTime,
@@ -63,8 +66,20 @@ class PlainReader:
     def likelihoods(self, texts: Sequence[str]) -> list[float]:
         return [-1.0 * len(text) for text in texts]
 
-    def surprises(self, before: Sequence[str], words: Sequence[str]) -> list[float]:
-        return [1.0 * len(word) for word in words]
+    def read(self, before: Sequence[str], words: Sequence[str]) -> Reading:
+        return PlainReading(words)
+
+
+@dataclass
+class PlainReading:
+    words: Sequence[str]
+
+    @property
+    def surprises(self) -> list[float]:
+        return [1.0 * len(word) for word in self.words]
+
+    def instead(self, index: int, words: Sequence[str]) -> list[float]:
+        return [1.0 * len(self.words[index]) - len(word) for word in words]
 
 
 def many_languages() -> WhisperRecogniser:
@@ -174,7 +189,17 @@ def test_a_longer_text_is_less_likely(reader: Reader) -> None:
 @pytest.mark.parametrize("before", [[], ["We", "mend", "things."]])
 def test_every_word_has_its_surprise(reader: Reader, before: list[str]) -> None:
     words = ["“Bring", "your", "kettle,”", "13", "x" * 900, "😀", "naïve"]
-    found = reader.surprises(before, words)
-    assert len(found) == len(words)
-    assert all(surprise > 0 for surprise in found)
-    assert reader.surprises(before, []) == []
+    reading = reader.read(before, words)
+    assert len(reading.surprises) == len(words)
+    assert all(surprise > 0 for surprise in reading.surprises)
+    assert list(reader.read(before, []).surprises) == []
+    for index in range(len(words)):
+        assert all(map(math.isfinite, reading.instead(index, ["kettle", "lid", "x" * 900])))
+        assert reading.instead(index, []) == []
+
+
+def test_a_word_is_as_likely_as_itself(reader: Reader) -> None:
+    words = ["We", "mend", "the", "lid"]
+    reading = reader.read([], words)
+    for index, word in enumerate(words):
+        assert reading.instead(index, [word]) == [pytest.approx(0, abs=0.01)]

@@ -17,6 +17,7 @@ signs = st.builds(
     left=st.floats(0, 0.5),
     sure=st.none() | st.floats(0, 1),
     third_against=st.booleans(),
+    rival=st.floats(-40, 40),
 )
 
 
@@ -30,9 +31,8 @@ def test_more_against_a_word_makes_it_less_sure(line: list[Signs], data: st.Data
     at = data.draw(st.integers(0, len(line) - 1))
     sure = line[at].sure
     less = None if sure is None else data.draw(st.floats(0, sure))
-    worse = replace(
-        line[at], third_against=True, guessed=True, surprise=line[at].surprise + 1, sure=less
-    )
+    more = {"surprise": line[at].surprise + 1, "rival": line[at].rival + 1}
+    worse = replace(line[at], third_against=True, guessed=True, sure=less, **more)
     changed = [*line[:at], worse, *line[at + 1 :]]
     assert confidences(changed)[at] <= confidences(line)[at]
 
@@ -44,15 +44,22 @@ def test_a_word_all_agree_on_is_no_doubt_and_one_that_does_not_hold_is() -> None
 
 
 def test_a_word_the_second_engine_had_otherwise_is_a_doubt() -> None:
-    odd = replace(AGREED, contested=True, left=0.3, sure=0.0, surprise=6.0)
+    odd = replace(AGREED, contested=True, left=0.3, sure=0.0, rival=0.0)
     sure, contested, _ = confidences([AGREED, odd, AGREED])
     assert sure >= DOUBT_BELOW > contested
 
 
-def test_a_word_nobody_would_write_there_is_a_doubt_though_both_heard_it() -> None:
-    odd = replace(AGREED, surprise=14.0, sure=0.8)
-    usual, unusual, *_ = confidences([AGREED, odd, replace(AGREED, surprise=9.0), AGREED])
-    assert usual >= DOUBT_BELOW > unusual
+def test_a_word_is_a_doubt_where_one_that_sounds_alike_reads_much_better() -> None:
+    odd = replace(AGREED, sure=0.7, rival=14.0)
+    sure, rivalled, _ = confidences([AGREED, odd, AGREED])
+    assert sure >= DOUBT_BELOW > rivalled
+
+
+def test_what_does_not_follow_makes_a_word_doubtful() -> None:
+    odd = replace(AGREED, sure=0.7, rival=0.0)
+    after = replace(AGREED, surprise=14.0)
+    assert confidences([odd, AGREED, AGREED])[0] >= DOUBT_BELOW
+    assert confidences([odd, after, after])[0] < DOUBT_BELOW
 
 
 def test_only_heard_words_are_doubtful() -> None:

@@ -39,10 +39,31 @@ def test_the_usual_wording_is_likelier(reader: Reader, likely: str, unlikely: st
 def test_a_word_that_does_not_belong_is_a_surprise(reader: Reader) -> None:
     sentence = "She poured the boiling water over the tea leaves in the shovel and waited."
     text = sentence.split(" ")
-    found = reader.surprises([], text)
+    found = reader.read([], text).surprises
     odd = text.index("shovel")
     assert found[odd] == max(found[2:])
-    assert reader.surprises(text[:odd], text[odd:])[0] == pytest.approx(found[odd], abs=0.3)
+    again = reader.read(text[:odd], text[odd:]).surprises
+    assert again[0] == pytest.approx(found[odd], abs=0.3)
+
+
+def test_a_word_that_belongs_is_likelier_than_the_one_there(reader: Reader) -> None:
+    words = ["Boil", "the", "kettle", "and", "make", "some", "tee"]
+    tea, stone = reader.read([], words).instead(6, ["tea", "stone"])
+    assert tea > 3
+    assert tea > stone
+
+
+def test_signs_beside_a_word_do_not_count_for_it(reader: Reader) -> None:
+    plain = reader.read([], ["Mend", "the", "kettle"]).instead(2, ["kettle"])
+    signed = reader.read([], ["Mend", "the", "kettle,”"]).instead(2, ["kettle"])
+    assert signed == plain == [pytest.approx(0, abs=0.01)]
+
+
+def test_a_long_text_is_read_in_parts(reader: Reader) -> None:
+    words = ["mend", "the", "kettle"] * 200
+    reading = reader.read([], words)
+    assert len(reading.surprises) == 600
+    assert reading.instead(599, ["kettle"]) == [pytest.approx(0, abs=0.01)]
 
 
 def test_the_model_is_converted_once(monkeypatch: pytest.MonkeyPatch) -> None:

@@ -10,7 +10,7 @@ from mortiser.core.voting import SECOND, THIRD
 from mortiser.core.words import Word
 from mortiser.speech.protocols import Change
 from mortiser.speech.standing import changes, standing, voted
-from tests.contracts.test_speech import PlainReader
+from tests.contracts.test_speech import PlainReader, PlainReading
 
 TEXTS = ["mend", "the", "kettle", "lid", "or", "um", "chair", "Marlo"]
 texts = st.lists(st.sampled_from(TEXTS), max_size=10)
@@ -27,8 +27,8 @@ class Believer:
         self.asked += texts
         return [0.0 if self.text in text else -20.0 for text in texts]
 
-    def surprises(self, before, words):
-        return [0.0] * len(words)
+    def read(self, before, words):
+        return PlainReading(words)
 
 
 def said(*texts: str, **more: object) -> list[Word]:

@@ -12,6 +12,9 @@ from dataclasses import dataclass
 
 from mortiser.core.words import Word
 
+LEAST_RIVAL, MOST_RIVAL = -10.0, 15.0
+"""Nats; beyond these a rival says nothing more."""
+
 
 @dataclass(frozen=True, slots=True)
 class Signs:
@@ -22,6 +25,7 @@ class Signs:
     another one; ``left``: the chance, 0 to 1, that was left to the other then. ``sure``: how sure the
     second engine is of the word, 0 where it has another, None where there is no such engine; only then
     counts ``third_against``, that a third engine had another word (it is in the contest otherwise).
+    ``rival``: by how much better the best word of much the same sound would read (nats, see speech.rivals).
     """
 
     guessed: bool
@@ -31,6 +35,7 @@ class Signs:
     left: float = 0.0
     sure: float | None = None
     third_against: bool = False
+    rival: float = LEAST_RIVAL
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,28 +44,28 @@ class Weights:
 
     base: float
     guessed: float
-    surprise: float
     following: float
     letters: float
-    contested: float = 0.0
+    surprise: float = 0.0
     left: float = 0.0
     beside_contested: float = 0.0
     sure: float = 0.0
     third: float = 0.0
     beside_third: float = 0.0
+    rival: float = 0.0
 
 
 TWICE = Weights(
-    base=-3.42,
-    guessed=0.93,
-    surprise=0.148,
-    following=0.197,
-    letters=-0.225,
-    contested=0.25,
-    left=4.37,
-    beside_contested=0.62,
-    sure=-2.98,
+    base=-1.81,
+    guessed=0.92,
+    following=0.209,
+    letters=-0.2,
+    left=5.31,
+    beside_contested=0.82,
+    sure=-2.92,
+    rival=0.174,
 )
+"""Beside its rival a word's own surprise tells nothing more."""
 ONCE = Weights(
     base=-5.23,
     guessed=1.74,
@@ -101,9 +106,10 @@ def confidences(signs: Sequence[Signs]) -> list[float]:
         score += weights.surprise * min(MOST_SURPRISE, sign.surprise)
         for one in signs[index + 1 : index + 1 + NEXT]:
             score += weights.following * min(MOST_SURPRISE, one.surprise) / NEXT
-        score += weights.contested * sign.contested + weights.left * sign.left
+        score += weights.left * sign.left
         score += weights.sure * (sign.sure or 0.0) ** SURE_POWER
         score += weights.third * sign.third_against
+        score += weights.rival * max(LEAST_RIVAL, min(MOST_RIVAL, sign.rival))
         beside = [signs[i] for i in (index - 1, index + 1) if 0 <= i < len(signs)]
         for one in beside:
             against = weights.beside_third * one.third_against
@@ -115,7 +121,7 @@ def confidences(signs: Sequence[Signs]) -> list[float]:
 
 MOST_ALTERNATIVES = 6
 """So many things that a word may be are shown, each with a key."""
-DOUBT_BELOW = 0.89
+DOUBT_BELOW = 0.905
 """Flags about one word in eleven."""
 
 

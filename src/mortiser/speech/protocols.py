@@ -72,14 +72,26 @@ class Recogniser(Protocol):
         sample; silence gives none."""
 
 
+class Reading(Protocol):
+    """What a reader expected of a text, word by word."""
+
+    @property
+    def surprises(self) -> Sequence[float]:
+        """How little each word was to be expected behind all words before it (nats, 0 or more)."""
+
+    def instead(self, index: int, words: Sequence[str]) -> list[float]:
+        """By how much likelier some other words are, each in the place of a word of the text, behind all words
+        before it (nats, about)."""
+
+
 class Reader(Protocol):
     """Knows how usual a text is, without hearing anything."""
 
     def likelihoods(self, texts: Sequence[str]) -> list[float]:
         """How likely each text is, as a logarithm (nats); longer ones are less likely."""
 
-    def surprises(self, before: Sequence[str], words: Sequence[str]) -> list[float]:
-        """How little each word was to be expected behind all words before it (nats, 0 or more)."""
+    def read(self, before: Sequence[str], words: Sequence[str]) -> Reading:
+        """Read words behind those before them."""
 
 
 @dataclass(frozen=True)

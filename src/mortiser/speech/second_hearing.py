@@ -11,7 +11,7 @@ from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import replace
 from difflib import SequenceMatcher
 
-from mortiser.core.doubt import Signs, confidences, doubtful
+from mortiser.core.doubt import LEAST_RIVAL, Signs, confidences, doubtful
 from mortiser.core.time import SECOND
 from mortiser.core.voting import SECOND as AGAINST_FIRST
 from mortiser.core.voting import THIRD as AGAINST_BOTH
@@ -30,6 +30,7 @@ from mortiser.speech.protocols import (
     Samples,
     Verdict,
 )
+from mortiser.speech.rivals import Rivals
 from mortiser.speech.sound_alikes import sound_alikes
 from mortiser.speech.sphinx import SphinxAligner
 from mortiser.speech.standing import Place, changes, silent, standing, voted
@@ -56,6 +57,7 @@ class SecondHearing:
         self._write = write
         self._aligner = SphinxAligner()
         self._alike = sound_alikes()
+        self._rivals = Rivals(self._alike)
         self._before: list[str] = []
 
     def listen(self, samples: Samples, from_us: int = 0) -> Relistened:
@@ -145,16 +147,17 @@ class SecondHearing:
         beside = [compare(texts, [word.text for word in side]) for side in hearings]
         by_third = beside[-2] if third is not None else None
         sure = _sureness(texts, second) if second is not None else None
-        surprises = self._surprises(texts)
+        read = self._read(texts)
         signs = [
             Signs(
                 guessed=not self._aligner.knows(place.word.text),
-                surprise=surprises[i],
+                surprise=read[i][0],
                 letters=len(place.word.text.rstrip(".,!?;:…")),
                 contested=place.left is not None,
                 left=place.left or 0.0,
                 sure=sure[i] if sure else None,
                 third_against=by_third is not None and not by_third[i].agrees,
+                rival=read[i][1],
             )
             if place.left is not None or not silent(place.word.text)
             else Signs(guessed=False, surprise=0.0, letters=len(place.word.text))
@@ -172,14 +175,16 @@ class SecondHearing:
         ]
         return [self._with_alikes(judged, i) for i in range(len(judged))]
 
-    def _surprises(self, texts: Sequence[str]) -> list[float]:
-        """How little the reader expected each word; of fillers nothing is said."""
-        read = [i for i, text in enumerate(texts) if not silent(text)]
-        found = [0.0] * len(texts)
+    def _read(self, texts: Sequence[str]) -> list[tuple[float, float]]:
+        """How little the reader expected each word, and by how much it prefers a rival (see core.doubt.Signs); of
+        fillers nothing is said."""
+        found = [(0.0, LEAST_RIVAL)] * len(texts)
         if self._jury.reader is not None:
-            surprises = self._jury.reader.surprises(self._before, [texts[i] for i in read])
-            for i, surprise in zip(read, surprises, strict=True):
-                found[i] = surprise
+            spoken = [i for i, text in enumerate(texts) if not silent(text)]
+            said = [texts[i] for i in spoken]
+            reading = self._jury.reader.read(self._before, said)
+            for at, i in enumerate(spoken):
+                found[i] = reading.surprises[at], self._rivals.best(reading, said, at)
         return found
 
     def _with_alikes(self, words: Sequence[Word], index: int) -> Word:

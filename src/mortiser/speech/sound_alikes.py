@@ -5,7 +5,7 @@ from __future__ import annotations
 from bisect import bisect_left
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
-from functools import cache, cached_property
+from functools import cache, cached_property, lru_cache
 from sys import intern
 
 from rapidfuzz.distance import Levenshtein
@@ -26,6 +26,8 @@ USUAL = 0.03
 28 were right in what else was heard, 46 with six of what was heard and what sounds alike."""
 MOST_BEGUN = 300
 """So many of the words that begin as written are compared, the nearest by the classes of their phones."""
+REMEMBERED = 500
+"""So many words are remembered with what sounds like them, some 15 kB each."""
 LAST = "\uffff"
 MARKS = ".,!?;:…\"'“”‘’()[]"
 SHORTEST = 3
@@ -45,8 +47,10 @@ class SoundAlikes:
     """Looks through the words of the dictionary that the language model has too."""
 
     def __init__(self, wording: Wording) -> None:
-        self._wording = wording
+        self.wording = wording
         self._sounds = DictionarySounds()
+        # Words come again and again.
+        self.nearby = lru_cache(REMEMBERED)(self._nearby)
 
     @cached_property
     def _vocabulary(self) -> _Vocabulary:
@@ -55,7 +59,7 @@ class SoundAlikes:
         known = {
             word: tuple(map(intern, said.split())) for word, said in sorted(dictionary().items())
         }
-        usual = self._wording.usual
+        usual = self.wording.usual
         words = tuple(word for word in known if _is_word(word) and usual(word) > RAREST)
         phones = tuple(known[word] for word in words)
         return _Vocabulary(words, phones, tuple(map(classes, phones)))
@@ -98,17 +102,26 @@ class SoundAlikes:
         words that are not among six at first 40 were found by it after some letters, 37 where wording counts even a
         little. None for what is not one spoken word, as a number of several.
         """
-        said = spoken(text)
-        if len(said) != 1:
-            return []
-        phones = self._sounds.phones(text)
-        found: list[tuple[float, str]] = []
-        for word, its in self._near(phones, begun):
-            apart = difference(phones, its)
-            if word != said[0] and (begun or apart <= FARTHEST):
-                likely = 0.0 if begun else self._wording.likelihood(before, [word], after)
-                found.append((apart - USUAL * likely, word))
+        if begun:
+            found = [(apart, word) for word, apart in self._compared(text, begun)]
+        else:
+            found = [
+                (apart - USUAL * self.wording.likelihood(before, [word], after), word)
+                for word, apart in self.nearby(text)
+            ]
         return [word for _, word in sorted(found)[:most]]
+
+    def _nearby(self, text: str) -> tuple[tuple[str, float], ...]:
+        """Words that sound like a spoken word, and by how much each differs (see core.sounding.difference)."""
+        return tuple((word, apart) for word, apart in self._compared(text) if apart <= FARTHEST)
+
+    def _compared(self, text: str, begun: str = "") -> Iterator[tuple[str, float]]:
+        said = spoken(text)
+        if len(said) == 1:
+            phones = self._sounds.phones(text)
+            for word, its in self._near(phones, begun):
+                if word != said[0]:
+                    yield word, difference(phones, its)
 
     def _names(self, text: str, begun: str, names: Sequence[str]) -> list[str]:
         phones = self._sounds.phones(text)
