@@ -25,6 +25,7 @@ from mortiser.media.sound import stream_sound
 from mortiser.settings import Settings
 from mortiser.speech.chunks import chunks
 from mortiser.speech.engines import jury_for
+from mortiser.speech.memory import share_heaps
 from mortiser.speech.moonshine import MoonshineRecogniser
 from mortiser.speech.protocols import RATE, HeardLine, Samples
 from mortiser.speech.second_hearing import SecondHearing, heard_again
@@ -134,6 +135,8 @@ def wordless(seconds: int) -> dict[str, Samples]:
 
 
 def _work(kind: str, times: int) -> dict[str, Any]:
+    # As every command begins.
+    share_heaps()
     with tempfile.TemporaryDirectory() as folder:
         clip = MEDIA / "kettle.mp4"
         length_us = times * probe(clip).duration_us

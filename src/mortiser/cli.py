@@ -20,6 +20,7 @@ from mortiser.core.finish.builtin import DEFAULT_FINISH, FINISHES
 from mortiser.core.pace import PACES
 from mortiser.jobs.worker import end_with_input, hold_alone
 from mortiser.settings import Settings
+from mortiser.speech.memory import share_heaps
 
 if TYPE_CHECKING:
     from mortiser.core.glossary import Entry
@@ -37,6 +38,7 @@ OUTPUTS = ("srt", "vtt", "ass", "ttml", "txt", "csv", "json", "burn")
 
 def main(arguments: Sequence[str] | None = None) -> int:
     """Run a command; returns the exit code: 0 done, 1 failed, 2 wrong use, 130 interrupted."""
+    share_heaps()
     parser = _parser()
     options = parser.parse_args(arguments)
     if getattr(options, "with_input", False):

@@ -36,7 +36,7 @@ class _Place:
 
 
 class HeldReading:
-    """See protocols.Reading; holds the chance of every token in the place of each word, 0.2 MB a word."""
+    """See protocols.Reading; holds the chance of every token in the place of each one, 0.2 MB a token."""
 
     def __init__(self, tokenizer: Any, places: Sequence[_Place]) -> None:
         self._tokenizer = tokenizer
@@ -104,9 +104,8 @@ class Reader:
             place.surprise -= chance
             if any(map(str.isalnum, text[start:end])):
                 place.likely += chance
-                if place.chances is None and at >= len(before):
-                    # Not the stretch's whole table, which is large.
-                    place.chances, place.opens = row.copy(), number == 0
+                if place.chances is None:
+                    place.chances, place.opens = row, number == 0
         return HeldReading(self._tokenizer, found[len(before) :])
 
     def _expected(self, tokens: Sequence[int]) -> npt.NDArray[np.float32]:
