@@ -122,7 +122,7 @@ def confidences(signs: Sequence[Signs]) -> list[float]:
 MOST_ALTERNATIVES = 6
 """So many things that a word may be are shown, each with a key."""
 DOUBT_BELOW = 0.9
-"""Flags about one word in eleven."""
+"""Flags about one word in twelve."""
 
 
 def doubtful(word: Word) -> bool:
