@@ -67,6 +67,24 @@ describe("asking about a word while it is listened to", () => {
     expect(wordBefore(CUES, 1)).toBeUndefined();
   });
 
+  it("counts as asked again where the last frame is shown after the sound has stopped", async () => {
+    const player = listener(3_100_000);
+    ask(of(player));
+    player.at += 40_000;
+    ask(of(player));
+    expect(asked()).toBe(1);
+    await decide(of(player), 0);
+    expect(player.playing).toBe(true);
+  });
+
+  it("asks about the word at another moment that was gone to since", () => {
+    const player = listener(3_100_000);
+    ask(of(player));
+    player.at = 4_500_000;
+    ask(of(player));
+    expect(asked()).toBe(4);
+  });
+
   it("keeps a word that was not in doubt without an edit", async () => {
     const player = listener(1_500_000);
     ask(of(player));

@@ -9,6 +9,8 @@ import { useProject } from "./store";
 
 /** Whoever hears a word that is wrong presses the key so much later. */
 const REACTION_US = 300_000;
+/** The frame on screen comes so much later than the sound has stopped. */
+const SETTLES_US = 80_000;
 
 let asked: { id: number; atUs: number; goOn: (() => void) | null } | null = null;
 
@@ -16,13 +18,17 @@ let asked: { id: number; atUs: number; goOn: (() => void) | null } | null = null
 export function ask(player: Player | null): void {
   if (!player) return;
   const { cues, doubt } = useProject.getState();
-  const again = asked && asked.id === doubt && asked.atUs === player.at ? asked : null;
+  const again = asked && asked.id === doubt && stillAt(player, asked.atUs) ? asked : null;
   const late = player.playing ? REACTION_US : 0;
   const here = again ? wordBefore(cues, again.id) : wordSaid(Math.max(0, player.at - late));
   if (!here) return;
   const goOn = again ? again.goOn : pause(player);
   showDoubt(here);
   asked = { id: here.word.id, atUs: player.at, goOn };
+}
+
+function stillAt(player: Player, atUs: number): boolean {
+  return !player.playing && Math.abs(player.at - atUs) <= SETTLES_US;
 }
 
 /** Stop the sound; what lets it go on, if it was heard. */
