@@ -10,6 +10,7 @@ import pytest
 ROOT = Path("src/mortiser")
 MAY = {
     "core": {"core"},
+    "apart": {"core"},
     "formats": {"core", "formats"},
     "media": {"core", "media"},
     "speech": {"core", "speech"},
@@ -20,8 +21,20 @@ MAY = {
     "paint": {"core", "emoji", "paint", "pictures"},
     "render": {"core", "media", "paint", "pictures", "render"},
     "outputs": {"core", "fonts", "formats", "media", "render", "outputs"},
-    "jobs": {"core", "fonts", "formats", "media", "speech", "store", "render", "outputs", "jobs"},
+    "jobs": {
+        "apart",
+        "core",
+        "fonts",
+        "formats",
+        "media",
+        "speech",
+        "store",
+        "render",
+        "outputs",
+        "jobs",
+    },
     "api": {
+        "apart",
         "core",
         "emoji",
         "fonts",

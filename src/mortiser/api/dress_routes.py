@@ -8,6 +8,7 @@ from typing import Annotated
 from fastapi import Path, Query, Request, Response
 from pydantic import BaseModel, ConfigDict, Field
 
+from mortiser.apart import done_apart
 from mortiser.api.attachments import attachment
 from mortiser.api.bodies import in_time, small_body
 from mortiser.api.routing import routes
@@ -189,7 +190,7 @@ async def add_font(request: Request, shop: OpenShop) -> FamilyView:
     data = await small_body(request, own.LARGEST)
 
     def taken_in() -> FamilyView:
-        font = own.checked(data)
+        font = done_apart(own.checked, data)
         if font.family in shipped():
             font = replace(font, family=f"{font.family} (own)")
         own.add(shop.workspace.fonts, font)

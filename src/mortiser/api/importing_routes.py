@@ -8,6 +8,7 @@ from typing import Annotated
 from fastapi import Query, Request
 from pydantic import BaseModel, Field
 
+from mortiser.apart import done_apart
 from mortiser.api import schemas
 from mortiser.api.bodies import in_time, small_body
 from mortiser.api.routing import routes
@@ -78,7 +79,7 @@ async def preview_captions(request: Request, encoding: ChosenEncoding = None) ->
 def _preview(data: bytes, encoding: str | None) -> CaptionFileView:
     text, guessed = decode(data, encoding)
     timed = reader_of(text) is not None
-    reading = read(text) if timed else None
+    reading = done_apart(read, text) if timed else None
     return CaptionFileView(
         encoding=encoding or guessed or "utf-8",
         encodings=list(CHOICES),
@@ -122,7 +123,7 @@ def _take_in(where: Where, data: bytes, encoding: str | None, shop: Shop) -> sch
     text, _ = decode(data, encoding)
     if reader_of(text) is None:
         return _follow_script(where, text, shop)
-    read(text)
+    done_apart(read, text)
     return _import(where, data, encoding, shop)
 
 

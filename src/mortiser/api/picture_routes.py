@@ -6,6 +6,7 @@ from typing import Annotated
 
 from fastapi import Path, Query, Request, Response
 
+from mortiser.apart import done_apart
 from mortiser.api.bodies import in_time, small_body
 from mortiser.api.dress_routes import FOR_EVER
 from mortiser.api.routing import routes
@@ -34,7 +35,7 @@ async def add_picture(
     data = await small_body(request, LARGEST)
 
     def taken_in() -> OwnPicture:
-        found = checked(data)
+        found = done_apart(checked, data)
         keep(found)
         known = OwnPicture(
             digest=found.digest, name=name.strip(), width=found.width, height=found.height

@@ -6,6 +6,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from itertools import accumulate
 
+from mortiser.apart import done_apart
 from mortiser.core import script
 from mortiser.core.edits.laying import LaidCaption, LaidWord, LayCaptions
 from mortiser.core.errors import BadInput
@@ -81,7 +82,7 @@ def import_captions(tools: Tools, task: Task, given: PieceGiven) -> Iterator[Lay
     file = tools.workspace.path(task.payload["file"])
     task.used_up.append(file)
     text, guessed = decode(file.read_bytes(), task.payload.get("encoding"))
-    reading = registry.read(text)
+    reading = done_apart(registry.read, text)
     if guessed:
         task.note(f"The file is not UTF-8: read as {guessed}.")
     for note in reading.notes:
