@@ -1,6 +1,8 @@
 import threading
+from fractions import Fraction
 from http.server import BaseHTTPRequestHandler, HTTPServer
 from pathlib import Path
+from struct import pack
 
 import av
 import pytest
@@ -213,3 +215,15 @@ def test_a_full_disk_while_the_poster_is_written_is_said(
     video = make_video(tmp_path / "a.mp4")
     with pytest.raises(NoSpace, match="free some space"):
         save_poster(video, Path("/dev/full"), 0.1)
+
+
+def test_what_counts_is_how_large_a_picture_is_shown(tmp_path: Path) -> None:
+    wide = make_video(tmp_path / "a.mp4", size=(36, 36), shape=Fraction(4, 3))
+    data = wide.read_bytes()
+    wide.write_bytes(data.replace(b"pasp" + pack(">II", 4, 3), b"pasp" + pack(">II", 1000, 1)))
+    with pytest.raises(
+        BadMedia, match=r"36 × 36 pixels, shown as 36000 × 36\. Captions need sides"
+    ):
+        probe(wide)
+    facts = probe(make_video(tmp_path / "b.mp4", size=(160, 120), shape=Fraction(4, 3)))
+    assert (facts.width, facts.height) == (214, 120)

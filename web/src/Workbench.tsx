@@ -26,6 +26,7 @@ import { CutLoupe } from "./trim/CutLoupe";
 import { TrimStrip } from "./trim/TrimStrip";
 import { KeySheet } from "./ui/KeySheet";
 import { useNarrow } from "./ui/width";
+import { UnreadableNote } from "./UnreadableNote";
 
 export function Workbench({ projectId }: { projectId: number }) {
   const project = useProject((state) => state.project);
@@ -109,6 +110,7 @@ export function Workbench({ projectId }: { projectId: number }) {
       </button>
       <StageRule player={player} />
       <DiskNote />
+      <UnreadableNote />
       <Panes
         strip={
           stage === "Pace" ? (

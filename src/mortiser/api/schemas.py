@@ -264,6 +264,9 @@ class PieceView(BaseModel):
     speaker_looks: dict[str, dict[str, JsonValue]] = Field(
         description="What each speaker's captions have in place of the finish's."
     )
+    unreadable: list[str] = Field(
+        description="Settings that cannot be read; the usual ones stand in for them."
+    )
     marked_words: dict[str, int] = Field(
         description="Spellings that are marked wherever they come."
     )
@@ -292,6 +295,7 @@ class PieceView(BaseModel):
             naming=piece.naming,
             file_pace=piece.file_pace,
             speaker_looks={name: look_of(look) for name, look in piece.standing.speakers.items()},
+            unreadable=list(piece.unreadable),
             marked_words=piece.standing.marks,
         )
 

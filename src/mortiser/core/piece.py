@@ -62,6 +62,8 @@ class Piece:
     """What is written beside it where it is shown."""
     naming: str = ""
     """The pattern of its files' names; the usual one where empty."""
+    unreadable: tuple[str, ...] = ()
+    """Those of its settings that cannot be read from the database; the usual ones stand in."""
     shape_id: int = 0
 
     @property

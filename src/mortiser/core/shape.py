@@ -27,7 +27,8 @@ MOST_CHOSEN = 24
 MOST_ID = 1_000_000
 """Of a shape or a layer: numbers are not given twice."""
 MOST_STRETCHES = 2_000
-Side = Annotated[int, Field(ge=2, le=16_384)]
+MOST_SIDE = 16_384
+Side = Annotated[int, Field(ge=2, le=MOST_SIDE)]
 Share = Annotated[float, Field(ge=0, le=1)]
 Zoom = Annotated[float, Field(ge=0.2, le=8)]
 

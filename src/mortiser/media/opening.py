@@ -65,8 +65,12 @@ def _check_size(container: InputContainer) -> None:
     picture = moving_picture(container)
     if picture is None or picture.codec_context is None:
         return
-    width, height = picture.codec_context.width, picture.codec_context.height
-    said = f"The picture of this recording is {width} × {height} pixels"
+    held, height = picture.codec_context.width, picture.codec_context.height
+    said = f"The picture of this recording is {held} × {height} pixels"
+    # What counts is how it is shown: pixels need not be square.
+    width = round(held * (picture.sample_aspect_ratio or 1))
+    if width != held:
+        said += f", shown as {width} × {height}"
     if width * height > _most_pixels:
         raise BadMedia(
             f"{said}: more than {_most_pixels / 1e6:.0f} million. Bring in a smaller copy, or set "

@@ -8,24 +8,21 @@ from dataclasses import dataclass
 from pathlib import PurePath
 
 from mortiser.core.errors import NotFound
-from mortiser.core.finish.stored import finish_of, finish_text
+from mortiser.core.finish.stored import finish_text
 from mortiser.core.following import Turn
-from mortiser.core.layer import layers_of
 from mortiser.core.microphone import Microphone
-from mortiser.core.output import outputs_of
-from mortiser.core.pace import PACES, PaceName, pace_of, pace_text
+from mortiser.core.pace import PACES, PaceName, pace_text
 from mortiser.core.piece import Piece
 from mortiser.core.placing import Size
-from mortiser.core.post import post_of
 from mortiser.core.scene import MOST_OVER_US
-from mortiser.core.shape import Shapes, shapes_of
+from mortiser.core.shape import Shapes
 from mortiser.core.speakers import with_names
-from mortiser.core.standing import standing_of
 from mortiser.core.subject import Tracks
 from mortiser.core.timeline import Timeline
 from mortiser.core.words import Cue, Shown
 from mortiser.store import finishes, subjects
 from mortiser.store.database import Database, now_us
+from mortiser.store.piece_settings import PieceSettings
 from mortiser.store.rows import (
     Timelines,
     insert,
@@ -204,30 +201,31 @@ def piece(db: sqlite3.Connection, piece_id: int) -> Piece:
     """One piece. Raises NotFound."""
     row = _one(db, "piece", piece_id, "That piece is not there any more.")
     timeline = Timelines(db).of(piece_id)
-    shapes = shapes_of(row["shapes"], row["width"], row["height"])
+    chosen = PieceSettings(row)
     return Piece(
         row["id"],
         row["project_id"],
         row["name"],
-        shapes,
-        finish_of(row["finish"]),
-        pace_of(row["pace"]),
+        chosen.shapes,
+        chosen.finish,
+        chosen.pace,
         timeline,
         bool(row["show_speakers"]),
         load_frames(db, piece_id),
         row["checked_by"],
-        standing_of(row["standing"]),
-        pace_of(row["file_pace"]) if row["file_pace"] else None,
+        chosen.standing,
+        chosen.file_pace,
         row["goal_us"],
         sum(strand.end_us - strand.start_us for strand in load_strands(db, piece_id)),
         _untouched(db, timeline),
         _pictures(db, row["project_id"]),
-        layers_of(row["layers"]),
-        _subjects(db, shapes, timeline),
-        _turns(db, shapes, timeline),
-        outputs_of(row["outputs"]),
-        post_of(row["post"]),
+        chosen.layers,
+        _subjects(db, chosen.shapes, timeline),
+        _turns(db, chosen.shapes, timeline),
+        chosen.outputs,
+        chosen.post,
         row["naming"],
+        chosen.unreadable,
     )
 
 

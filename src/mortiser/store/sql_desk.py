@@ -23,6 +23,7 @@ from mortiser.core.strand import Strand
 from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.words import Cue, Shown, Word
 from mortiser.store.cue_times import kept_edge, move, part_cues, touched
+from mortiser.store.piece_settings import PieceSettings
 from mortiser.store.projects import microphone_of, source_row
 from mortiser.store.rows import (
     PIECE_COLUMNS,
@@ -268,7 +269,7 @@ class SqlDesk:
                 )
 
     def finish(self, piece_id: int) -> Finish:
-        return finish_of(self._piece(piece_id)["finish"])
+        return self._settings(piece_id).finish
 
     def set_finish(self, piece_id: int, finish: Finish) -> None:
         self._known(piece_id)
@@ -388,7 +389,7 @@ class SqlDesk:
         return row
 
     def pace(self, piece_id: int) -> Pace:
-        return pace_of(self._piece(piece_id)["pace"])
+        return self._settings(piece_id).pace
 
     def frames(self, piece_id: int) -> Frames:
         self._known(piece_id)
@@ -413,7 +414,7 @@ class SqlDesk:
 
     def standing(self, piece_id: int) -> Standing:
         if piece_id not in self._standing:
-            self._standing[piece_id] = standing_of(self._piece(piece_id)["standing"])
+            self._standing[piece_id] = self._settings(piece_id).standing
         return self._standing[piece_id]
 
     def set_standing(self, piece_id: int, standing: Standing) -> None:
@@ -423,8 +424,7 @@ class SqlDesk:
         self._standing[piece_id] = standing
 
     def file_pace(self, piece_id: int) -> Pace | None:
-        text = self._piece(piece_id)["file_pace"]
-        return pace_of(text) if text else None
+        return self._settings(piece_id).file_pace
 
     def set_file_pace(self, piece_id: int, pace: Pace | None) -> None:
         self._known(piece_id)
@@ -448,6 +448,9 @@ class SqlDesk:
             "SELECT * FROM piece WHERE id = ?", (piece_id,)
         ).fetchone()
         return row
+
+    def _settings(self, piece_id: int) -> PieceSettings:
+        return PieceSettings(self._piece(piece_id))
 
     def show_speakers(self, piece_id: int, shown: bool) -> None:
         self._known(piece_id)
@@ -519,8 +522,7 @@ class SqlDesk:
         self._pieces.discard(piece_id)
 
     def shapes(self, piece_id: int) -> Shapes:
-        row = self._piece(piece_id)
-        return shapes_of(row["shapes"], row["width"], row["height"])
+        return self._settings(piece_id).shapes
 
     def set_shapes(self, piece_id: int, shapes: Shapes) -> None:
         self._known(piece_id)
@@ -528,7 +530,7 @@ class SqlDesk:
         self._db.execute("UPDATE piece SET shapes = ? WHERE id = ?", (text, piece_id))
 
     def layers(self, piece_id: int) -> Layers:
-        return layers_of(self._piece(piece_id)["layers"])
+        return self._settings(piece_id).layers
 
     def set_layers(self, piece_id: int, layers: Layers) -> None:
         self._known(piece_id)

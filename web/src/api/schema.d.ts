@@ -5105,6 +5105,11 @@ export interface components {
                 };
             };
             /**
+             * Unreadable
+             * @description Settings that cannot be read; the usual ones stand in for them.
+             */
+            unreadable: string[];
+            /**
              * Marked Words
              * @description Spellings that are marked wherever they come.
              */
