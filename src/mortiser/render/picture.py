@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from bisect import bisect_right
-from collections.abc import Iterator
+from collections.abc import Generator, Iterator
 from contextlib import ExitStack
 from fractions import Fraction
 from pathlib import Path
@@ -35,6 +35,8 @@ AHEAD_US = 2 * SECOND
 TAIL_US = SECOND // 5
 """Sound commonly ends this much after the picture: no more frames are made for that."""
 FINE = Fraction(1, 90_000)
+Decoded = Generator[tuple[int, av.VideoFrame], None, None]
+"""Frames with their times (µs)."""
 
 
 class Reels:
@@ -82,7 +84,7 @@ class Reel:
         self._picture = moving_picture(self._reading)
         if self._picture is not None:
             self._picture.thread_type = "AUTO"
-        self._frames: Iterator[tuple[int, av.VideoFrame]] = iter(())
+        self._frames = _nothing()
         self._shown: tuple[int, av.VideoFrame] | None = None
         self._next: tuple[int, av.VideoFrame] | None = None
         self._begun = False
@@ -96,7 +98,14 @@ class Reel:
         return self._picture is not None
 
     def close(self) -> None:
-        """Let go of the file."""
+        """Let go of the file, and of its decoder with its threads and frames.
+
+        The frames that are being decoded refer to the reel and it to them: left to the collector of
+        garbage, which seldom runs in a server, each reel would keep tens of megabytes.
+        """
+        self._frames.close()
+        self._frames = _nothing()
+        self._shown = self._next = self._picture = None
         self._open.close()
 
     def time_base(self) -> Fraction:
@@ -176,7 +185,7 @@ class Reel:
         self._frames = self._decoded(source_us + SLACK_US if leap else None)
         self._shown, self._next = None, next(self._frames, None)
 
-    def _decoded(self, to_us: int | None = None) -> Iterator[tuple[int, av.VideoFrame]]:
+    def _decoded(self, to_us: int | None = None) -> Decoded:
         """Frames as they come, damaged packets passed over, with their times in µs.
 
         On the way to a moment, frames that no others are made from are left out until shortly before it;
@@ -195,6 +204,10 @@ class Reel:
                 if frame.pts is not None:
                     base = frame.time_base or Fraction(1)
                     yield round(frame.pts * base * SECOND), frame
+
+
+def _nothing() -> Decoded:
+    yield from ()
 
 
 def usual_rate(recording: Recording) -> Fraction:

@@ -10,15 +10,15 @@ from mortiser.core.cue_timing import Frames
 from mortiser.core.cutting import SILENT, Loudness
 from mortiser.core.errors import BadInput, NotFound
 from mortiser.core.finish.model import Finish
-from mortiser.core.finish.stored import finish_of, finish_text
+from mortiser.core.finish.stored import finish_text
 from mortiser.core.grouping import Ruler
-from mortiser.core.layer import Layers, layers_of, layers_text
+from mortiser.core.layer import Layers, layers_text
 from mortiser.core.microphone import Microphone
 from mortiser.core.output import Outputs, outputs_text
-from mortiser.core.pace import Pace, RuleSet, pace_of, pace_text
+from mortiser.core.pace import Pace, RuleSet, pace_text
 from mortiser.core.post import Post, post_text
-from mortiser.core.shape import Shapes, shapes_of, shapes_text
-from mortiser.core.standing import Standing, standing_of, standing_text
+from mortiser.core.shape import Shapes, shapes_text
+from mortiser.core.standing import Standing, standing_text
 from mortiser.core.strand import Strand
 from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.words import Cue, Shown, Word
