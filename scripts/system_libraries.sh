@@ -11,6 +11,9 @@ library libexpat.so.1 libexpat1
 if [ "${1:-}" = --browser ] && [ ! -x /usr/bin/chromium ]; then
   missing+=(chromium)
 fi
+if [ "${1:-}" = --browser ] && ! command -v cc >/dev/null; then
+  missing+=(gcc libc6-dev)
+fi
 for tool in python3 node npm; do
   command -v "$tool" >/dev/null || { echo "Mortiser needs $tool (Python 3.11, Node 20)." >&2; exit 1; }
 done

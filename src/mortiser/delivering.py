@@ -9,6 +9,7 @@ from datetime import datetime
 from functools import partial
 from pathlib import Path
 
+from mortiser import disk
 from mortiser.core.errors import BadInput, NotFound
 from mortiser.core.jig import JIGS, Jig, read_jig
 from mortiser.core.order import Order, Part
@@ -36,7 +37,7 @@ def make_files(
         try:
             made = making / f"made.{part.output.ending}"
             make_file(order, part, made, files, partial(tell, part.name))
-            made.replace(out / part.name)
+            disk.put(made, out / part.name)
         finally:
             shutil.rmtree(making, ignore_errors=True)
         tell(part.name, 1.0)

@@ -8,6 +8,7 @@ from typing import Annotated
 from fastapi import Query, Request
 from pydantic import BaseModel, Field
 
+from mortiser import disk
 from mortiser.apart import done_apart
 from mortiser.api import schemas
 from mortiser.api.bodies import in_time, small_body
@@ -148,7 +149,7 @@ def _import(where: Where, data: bytes, encoding: str | None, shop: Shop) -> sche
     piece = projects.chosen_piece(db, *where)
     source = projects.source_row(db, piece.source_id)
     file = shop.workspace.beside(source["path"], f"captions-{uuid.uuid4().hex}")
-    file.write_bytes(data)
+    disk.write(file, data)
     payload = {
         "source_id": piece.source_id,
         "piece_id": piece.id,

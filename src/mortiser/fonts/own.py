@@ -18,6 +18,7 @@ import ots
 from fontTools.ttLib import TTFont, TTLibError
 from fontTools.varLib import instancer
 
+from mortiser import disk
 from mortiser.core.errors import BadInput, NotFound
 
 LARGEST = 20_000_000
@@ -66,11 +67,8 @@ def checked(data: bytes) -> OwnFont:
 
 def add(folder: Path, font: OwnFont) -> None:
     """Keep a cleaned font in a folder, in the place of one of its family and weight."""
-    folder.mkdir(parents=True, exist_ok=True)
     kept = folder / f"{quote(font.family, safe='')}_{font.weight}.ttf"
-    partial = kept.with_suffix(".partial")
-    partial.write_bytes(font.data)
-    partial.replace(kept)
+    disk.write(kept, font.data)
 
 
 def remove(folder: Path, family: str) -> None:

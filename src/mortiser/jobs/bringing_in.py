@@ -9,6 +9,7 @@ from pathlib import Path, PurePath
 
 import numpy as np
 
+from mortiser import disk
 from mortiser.core.errors import BadInput, Conflict
 from mortiser.core.pace import PaceName
 from mortiser.jobs.broker import Payload
@@ -81,6 +82,7 @@ def bring_in(
         kept = folder / "recording"
         shutil.move(file, kept)
         _keep_pictures(facts, kept)
+        disk.sync_folder(folder)
         source = replace(
             _new_source(facts, workspace.relative(kept), kept.stat().st_size, name),
             language=hearing.language,
@@ -149,6 +151,7 @@ def copy_project(database: Database, workspace: Workspace, project_id: int) -> C
                 except OSError:
                     shutil.copy2(file, new / file.name)
                 paths[workspace.relative(file)] = workspace.relative(new / file.name)
+            disk.sync_folder(new)
         copy = copying.duplicate_project(database, project_id, paths)
     except BaseException:
         for folder in folders:

@@ -7,6 +7,7 @@ from contextlib import suppress
 from dataclasses import dataclass
 from pathlib import Path
 
+from mortiser import disk
 from mortiser.core.errors import BadInput, Conflict
 from mortiser.core.order import Order, OrderedSource, Part
 from mortiser.jobs.broker import Taken
@@ -52,7 +53,7 @@ def deliver(tools: Tools, task: Task, given: Ordered) -> Iterator[int]:
         for one in make_file(order, part, made, files, task.progress):
             task.note(one.text, one.at_us)
         task.still_wanted()
-        made.replace(folder / part.name)
+        disk.put(made, folder / part.name)
     finally:
         made.unlink(missing_ok=True)
         with suppress(OSError):

@@ -8,6 +8,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from pathlib import Path
 
+from mortiser import disk
 from mortiser.jobs.kind import Kind
 from mortiser.jobs.source_given import SourceGiven, keep_nothing, read_source
 from mortiser.jobs.task import Task
@@ -35,7 +36,7 @@ def make_draft(tools: Tools, task: Task, given: SourceGiven) -> Iterator[None]:
     try:
         burn(of_one(recording, size), partial, task.progress, FORM)
         task.still_wanted()
-        partial.rename(file)
+        disk.put(partial, file)
     finally:
         partial.unlink(missing_ok=True)
     yield None

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from mortiser import disk
 from mortiser.core.edits.microphone import UseMicrophone
 from mortiser.core.matching import Match, match
 from mortiser.core.microphone import Microphone
@@ -146,7 +147,7 @@ def _lay(
             task.still_wanted()
             # The peaks first: whoever finds the sound finds them too.
             make_peaks(workspace, task, row, microphone.key, stream_sound(part))
-            part.rename(file)
+            disk.put(part, file)
         finally:
             part.unlink(missing_ok=True)
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator
 from pathlib import Path
 
+from mortiser import disk
 from mortiser.core.frame import even_size
 from mortiser.core.piece import Piece
 from mortiser.core.time import SECOND
@@ -49,7 +50,7 @@ def prepare(tools: Tools, task: Task, given: SourceGiven) -> Iterator[str]:
             PROXY_QUALITY,
         )
         task.still_wanted()
-        partial.rename(proxy)
+        disk.put(partial, proxy)
     finally:
         partial.unlink(missing_ok=True)
     yield workspace.relative(proxy)
@@ -79,7 +80,7 @@ def make_peaks(
     try:
         save_peaks(partial, compute_peaks(sound))
         task.still_wanted()
-        partial.rename(peaks)
+        disk.put(partial, peaks)
     finally:
         partial.unlink(missing_ok=True)
 

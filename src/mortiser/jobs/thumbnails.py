@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
+from mortiser import disk
 from mortiser.core.timeline import Timeline
 from mortiser.jobs.kind import Kind
 from mortiser.jobs.source_given import SourceGiven, keep_nothing, read_source
@@ -27,7 +28,7 @@ def take_thumbnails(tools: Tools, task: Task, given: SourceGiven) -> Iterator[No
     try:
         make_thumbnails(recording, partial, source["duration_us"], task.progress)
         task.still_wanted()
-        partial.rename(file)
+        disk.put(partial, file)
     finally:
         partial.unlink(missing_ok=True)
     yield from ()

@@ -10,6 +10,7 @@ from collections.abc import Iterator
 from contextlib import contextmanager, suppress
 from pathlib import Path
 
+from mortiser import disk
 from mortiser.core.errors import Conflict, Damaged, NoSpace
 
 FOLDERS = ("sources", "deliveries", "uploads")
@@ -130,7 +131,7 @@ class Workspace:
     def delivery(self, delivery_id: int) -> Path:
         """The folder of a delivery, made when first asked for."""
         folder = self.root / "deliveries" / str(delivery_id)
-        folder.mkdir(mode=PRIVATE, exist_ok=True)
+        disk.make_folder(folder, PRIVATE)
         return folder
 
     def full(self) -> bool:

@@ -8,6 +8,7 @@ from pathlib import Path
 
 from PIL import Image
 
+from mortiser import disk
 from mortiser.core.errors import NotFound
 from mortiser.pictures.checking import CheckedPicture
 
@@ -23,11 +24,7 @@ def use_pictures(folder: Path) -> None:
 def keep(picture: CheckedPicture) -> None:
     """Keep a picture; one that is kept already stays."""
     if not is_kept(picture.digest):
-        path = _path(picture.digest)
-        path.parent.mkdir(parents=True, exist_ok=True)
-        partial = path.with_suffix(".partial")
-        partial.write_bytes(picture.png)
-        partial.replace(path)
+        disk.write(_path(picture.digest), picture.png)
 
 
 def is_kept(digest: str) -> bool:

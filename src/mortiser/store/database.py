@@ -60,7 +60,8 @@ class Database:
             opened = sqlite3.connect(self.path, timeout=30, isolation_level=None)
             opened.row_factory = sqlite3.Row
             opened.execute("PRAGMA journal_mode = WAL")
-            opened.execute("PRAGMA synchronous = NORMAL")
+            # What was answered outlasts a power cut.
+            opened.execute("PRAGMA synchronous = FULL")
             opened.execute("PRAGMA foreign_keys = ON")
         except sqlite3.Error as error:
             if opened is not None:

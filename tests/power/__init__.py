@@ -1,0 +1,1 @@
+"""A disk that forgets, at a power cut, all that was not synced."""
