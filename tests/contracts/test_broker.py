@@ -279,3 +279,19 @@ def test_two_of_a_kind_never_work_on_one_recording(place: Place) -> None:
     place.one.finish(held, DONE)
     assert place.one.waiting_beside(first) == [second]
     taken(place.other, second)
+
+
+def test_what_a_fresh_worker_fails_at_is_queued_anew_and_not_for_ever(place: Place) -> None:
+    job = place.add()
+    for _ in range(jobs.MOST_ATTEMPTS - 1):
+        assert place.one.again(lease(place.one, job))
+        assert place.status(job) == "queued"
+    last = lease(place.one, job)
+    assert not place.one.again(last)
+    assert not place.one.again(Lease(job, "another"))
+    place.one.finish(last, Ending("failed", "Why"))
+    assert place.status(job) == "failed"
+    stopped = place.add()
+    mine = lease(place.one, stopped)
+    place.cancel(stopped)
+    assert not place.other.again(mine)

@@ -65,6 +65,32 @@ def test_faults_are_written_down(shop: Shop) -> None:
     assert "Your work is safe" in row(shop, prepare)["error"]
 
 
+def test_a_fault_of_a_fresh_worker_is_tried_again(shop: Shop) -> None:
+    """As where two threads load the same library at once."""
+    tried: list[int] = []
+
+    def fails_once(task: Task) -> None:
+        tried.append(1)
+        if len(tried) == 1:
+            raise AttributeError("no such function yet")
+
+    def fails(task: Task) -> None:
+        raise AttributeError("no such function ever")
+
+    hear, prepare = take_in(shop, COUNTER).jobs
+    kinds = working("prepare", fails_once)
+    again = runner.run(broker(shop, kinds), shop.tools, kinds, prepare, fresh=True)
+    assert (again, row(shop, prepare)["status"]) == ([prepare], "queued")
+    assert runner.run(broker(shop, kinds), shop.tools, kinds, prepare, fresh=True) == []
+    assert row(shop, prepare)["status"] == "done"
+    kinds = working("transcribe", fails)
+    rounds = 1
+    while runner.run(broker(shop, kinds), shop.tools, kinds, hear, fresh=True):
+        rounds += 1
+    assert rounds == jobs.MOST_ATTEMPTS
+    assert row(shop, hear)["status"] == "failed"
+
+
 def test_a_job_whose_project_is_deleted_just_ends(
     shop: Shop, caplog: pytest.LogCaptureFixture
 ) -> None:

@@ -1,5 +1,7 @@
 """One step of the work ahead of the next: the order stays, an error comes at its place."""
 
+import subprocess
+import sys
 import threading
 from collections.abc import Iterator
 
@@ -52,3 +54,16 @@ def test_whoever_stops_early_leaves_no_thread_behind() -> None:
     next(used)
     used.close()
     assert threading.active_count() == before
+
+
+def test_threads_that_ask_at_once_for_the_quick_engine_all_get_it() -> None:
+    ask = (
+        "from concurrent.futures import ThreadPoolExecutor\n"
+        "import sys; sys.setswitchinterval(1e-6)\n"
+        "from mortiser.speech.moonshine import MoonshineRecogniser\n"
+        "with ThreadPoolExecutor(6) as threads:\n"
+        "    made = [threads.submit(MoonshineRecogniser) for _ in range(6)]\n"
+        "    print(len([one.result().name for one in made]))\n"
+    )
+    done = subprocess.run([sys.executable, "-c", ask], capture_output=True, text=True, check=False)
+    assert (done.stdout, done.returncode) == ("6\n", 0), done.stderr

@@ -68,6 +68,10 @@ class Broker(Protocol):
         """Note how a job ended; the ids of the jobs that follow from it. Nothing happens under
         another's lease."""
 
+    def again(self, lease: Lease) -> bool:
+        """Queue a running job anew, its attempt counted; False where it was tried too often, or is
+        another's by now."""
+
     def waiting_beside(self, job_id: int) -> list[int]:
         """The next job of a kind that waits for others of the kind to end."""
 

@@ -20,6 +20,8 @@ from mortiser.jobs.tools import Tools
 
 log = logging.getLogger(__name__)
 WORKERS = 3
+FRESH_S = 60.0
+"""So long after its start a worker's unforeseen faults are taken to come from starting."""
 SWEEP_S = 3.0
 """How often what nobody works on is looked for."""
 PRIORITY = {
@@ -50,9 +52,13 @@ class Queue:
         self._huey = _opened(tools.workspace.queue, inline)
         self._task = self._huey.task()(self._run)
         self._held = Held()
+        self._fresh_until = 0.0
 
     def _run(self, job_id: int) -> None:
-        following = runner.run(self._broker, self._tools, self._kinds, job_id, self._held)
+        fresh = time.monotonic() < self._fresh_until
+        following = runner.run(
+            self._broker, self._tools, self._kinds, job_id, self._held, fresh=fresh
+        )
         # One that had to wait for others of its kind stayed queued, and is handed out now.
         waiting = (one for one in self._broker.waiting_beside(job_id) if one != job_id)
         self.submit(*following, *waiting)
@@ -79,6 +85,7 @@ class Queue:
     def work(self) -> None:
         """Be the worker: take jobs until the process is told to end, then give back what runs."""
         self._begin()
+        self._fresh_until = time.monotonic() + FRESH_S
         stop = threading.Event()
         threading.Thread(target=self._sweep, args=(stop,), daemon=True).start()
         consumer = self._huey.create_consumer(

@@ -52,11 +52,18 @@ class Held:
 
 
 def run(
-    broker: Broker, tools: Tools, kinds: Kinds, job_id: int, held: Held | None = None
+    broker: Broker,
+    tools: Tools,
+    kinds: Kinds,
+    job_id: int,
+    held: Held | None = None,
+    *,
+    fresh: bool = False,
 ) -> list[int]:
     """Do a job if it is there to be done; returns the jobs that follow from it.
 
-    Never raises: the outcome is told to the broker, as soon as it takes it.
+    Never raises: the outcome is told to the broker, as soon as it takes it. A fault that nobody foresaw
+    may come from a worker that is ``fresh``: the job is tried again then, and follows from itself.
     """
     try:
         taken = broker.take(job_id)
@@ -73,6 +80,8 @@ def run(
         beat.start()
         try:
             ending = _outcome(broker, tools, kinds[taken.kind], task)
+            if fresh and ending.error == UNFORESEEN and _again(broker, taken.lease):
+                return [job_id]
             following = _tell(broker, taken.lease, ending)
             for file in task.used_up if ending.status == "done" else ():
                 file.unlink(missing_ok=True)
@@ -99,6 +108,13 @@ def _outcome(broker: Broker, tools: Tools, kind: Kind[Any, Any], task: Task) -> 
         log.exception("job %s failed", task.job_id)
         return Ending("failed", UNFORESEEN, task.report)
     return Ending("done", None, task.report, task.following)
+
+
+def _again(broker: Broker, lease: Lease) -> bool:
+    try:
+        return broker.again(lease)
+    except Exception:
+        return False
 
 
 def _gone(broker: Broker, job_id: int) -> bool:

@@ -57,6 +57,10 @@ class SqliteBroker:
             self._database, lease, ending.status, ending.error, ending.report, ending.following
         )
 
+    def again(self, lease: Lease) -> bool:
+        """See Broker."""
+        return jobs.again(self._database, lease)
+
     def waiting_beside(self, job_id: int) -> list[int]:
         """See Broker."""
         db = self._database.connection

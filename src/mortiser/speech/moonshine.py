@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+import threading
 
 from moonshine_voice import ModelArch, get_assets_path
 from moonshine_voice.transcriber import Transcriber
@@ -13,6 +14,8 @@ from mortiser.speech.protocols import RATE, HeardLine, Samples
 
 MARGIN_S = 0.15
 LONGEST_REPEAT = 4
+_loading = threading.Lock()
+"""The engine's library is not there yet for a thread that asks while another one loads it."""
 
 
 class MoonshineRecogniser:
@@ -23,7 +26,8 @@ class MoonshineRecogniser:
     stretch_s = USUAL_S
 
     def __init__(self) -> None:
-        self._engine = Transcriber(f"{get_assets_path()}/tiny-en", ModelArch.TINY)
+        with _loading:
+            self._engine = Transcriber(f"{get_assets_path()}/tiny-en", ModelArch.TINY)
 
     def hear(self, samples: Samples) -> list[HeardLine]:
         """See Recogniser."""

@@ -184,6 +184,18 @@ def release(database: Database, leases: Collection[Lease]) -> None:
     database.without_fail(given_back)
 
 
+def again(database: Database, lease: Lease) -> bool:
+    """Queue a running job anew, its attempt counted; False where it was tried MOST_ATTEMPTS times, is to
+    stop, or is another's by now."""
+    with database.transaction() as db:
+        done = db.execute(
+            "UPDATE job SET status = 'queued', token = NULL, lease_until_us = 0 "
+            "WHERE id = ? AND token = ? AND status = 'running' AND NOT cancel_asked AND attempts < ?",
+            (lease.job_id, lease.token, MOST_ATTEMPTS),
+        )
+        return done.rowcount > 0
+
+
 def ask_cancel(database: Database, job_id: int) -> sqlite3.Row:
     """Cancel a job at once that nobody works on, ask a running one to stop.
 
