@@ -6,6 +6,7 @@ from itertools import count
 
 from mortiser.core.cue_timing import Frames
 from mortiser.core.cutting import SILENT, Loudness
+from mortiser.core.edits.apart import of_cues
 from mortiser.core.errors import BadInput, NotFound
 from mortiser.core.finish.builtin import DEFAULT_FINISH, FINISHES
 from mortiser.core.finish.model import Finish
@@ -117,6 +118,9 @@ class MemoryDesk:
         others = self.cues(cue.piece_id)
         before = [c for c in others if (c.start_us, c.id) < key]
         return before[-reach:], [c for c in others if (c.start_us, c.id) > key][:reach]
+
+    def crowding(self) -> list[tuple[int, int]]:
+        return [pair for piece_id in self.timelines for pair in of_cues(self.cues(piece_id))]
 
     def word_room(self, cue: Cue) -> tuple[int, int]:
         first, last = cue.words[0], cue.words[-1]

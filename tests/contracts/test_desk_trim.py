@@ -4,11 +4,11 @@ from dataclasses import replace
 
 import pytest
 
+from mortiser.core.edits.apart import carry_out
 from mortiser.core.edits.base import BaseEdit
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.marking import MarkWords
 from mortiser.core.edits.pieces import DeletePiece, NamePiece, NewPiece
-from mortiser.core.edits.projection import follow_times
 from mortiser.core.edits.putting import PutPassages, WordPlace
 from mortiser.core.edits.recorded import PutRecorded, Recorded, UseTake
 from mortiser.core.edits.times import SetCueTimes
@@ -39,8 +39,7 @@ def desk(two_pieces: Desk) -> Desk:
 
 def make(desk: Desk, edit: BaseEdit) -> None:
     """An edit, and what follows from it; captions stand in order, and on their words."""
-    edit.apply(desk)
-    follow_times(desk)
+    carry_out(edit, desk)
     for piece_id in (1, 2):
         shown = desk.cues(piece_id)
         words = [word for cue in shown for word in cue.words]

@@ -150,11 +150,14 @@ class _Run:
     def _plain(self, index: int) -> int:
         first = self.firsts[index]
         start = max(0, first - self.pace.lead_us)
+        held = 0
         if index:
             before = self.cues[index - 1]
-            floor = before.end_us if before.end_pinned else min(first, self.voices[index - 1])
-            start = max(start, floor)
-        return self.grid.before(self.timeline.last_cut(start, first) or start)
+            held = before.end_us if before.end_pinned else 0
+            start = max(start, held or min(first, self.voices[index - 1]))
+        found = self.grid.before(self.timeline.last_cut(start, first) or start)
+        # The frame before may be one in which the one in front is held.
+        return found if found >= held else min(self.grid.after(held), max(held, first))
 
     def _earlier(self, index: int, plain: list[int]) -> int:
         """The start of a cue that needs time, moved over what the one in front lingers."""

@@ -13,6 +13,7 @@ from collections.abc import Collection, Iterator, Sequence
 from itertools import accumulate, groupby
 
 from mortiser.core.cue_timing import SHORTEST_SHOWN_US
+from mortiser.core.edits.apart import ROUNDING_US, crowded
 from mortiser.core.timeline import Placed, Shift, Timeline, changed_stretches, shifts
 from mortiser.store.rows import batched, insert
 
@@ -119,6 +120,26 @@ def move(db: sqlite3.Connection, piece_id: int, before: Timeline, after: Timelin
     for some in batched(cut):
         refresh(db, piece_id, after, some)
     return cut
+
+
+def crowding(db: sqlite3.Connection, piece_id: int) -> list[tuple[int, int]]:
+    """Pairs of captions of one speaker that show at once, the earlier one first."""
+    cursor = db.cursor()
+    cursor.row_factory = None
+    late = cursor.execute(
+        "SELECT 1 FROM (SELECT start_us, lag(end_us) OVER (ORDER BY start_us, id) AS before FROM cue "
+        "WHERE piece_id = ? AND start_us IS NOT NULL) WHERE before > start_us + ? LIMIT 1",
+        (piece_id, ROUNDING_US),
+    ).fetchone()
+    if late is None:
+        return []  # As good as always: nobody's speaker has to be looked up.
+    rows = cursor.execute(
+        "SELECT cue.id, speaker, cue.start_us, cue.end_us, min(position) FROM cue "
+        "JOIN shown_word ON shown_word.cue_id = cue.id JOIN word ON word.id = word_id "
+        "WHERE piece_id = ? AND cue.start_us IS NOT NULL GROUP BY cue.id ORDER BY cue.start_us, cue.id",
+        (piece_id,),
+    )
+    return crowded(row[:4] for row in rows)
 
 
 def part_cues(db: sqlite3.Connection, strand_id: int, later: int) -> None:

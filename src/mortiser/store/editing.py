@@ -6,6 +6,7 @@ import sqlite3
 from collections.abc import Callable, Collection, Mapping, Sequence
 from dataclasses import dataclass, field
 
+from mortiser.core.edits.apart import carry_out, kept_apart
 from mortiser.core.edits.commands import Edit
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.laying import LayCaptions
@@ -70,8 +71,7 @@ def _apply(
     if entry is None:
         entry = journal.open_entry(db, project_id, label, edit.model_dump_json(), undo_steps)
     try:
-        edit.apply(desk)
-        follow_times(desk)
+        carry_out(edit, desk)
     finally:
         changes = journal.close_entry(db, entry)
     return _outcome(db, project_id, "edit", label, changes, before)
@@ -122,8 +122,9 @@ def amend(database: Database, project_id: int, change: Callable[[Desk], None]) -
         before = _timelines(db, project_id)
         try:
             desk = SqlDesk(db, project_id, database.senses)
-            change(desk)
-            follow_times(desk)
+            with kept_apart(desk):
+                change(desk)
+                follow_times(desk)
         finally:
             changes = journal.close_entry(db, entry)
         label = journal.labels(db, project_id)[0] or ""

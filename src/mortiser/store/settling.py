@@ -10,6 +10,7 @@ import sqlite3
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 
+from mortiser.core.edits.apart import kept_apart
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.projection import add_captions, follow_times, rewrite
 from mortiser.core.edits.retiming import CONTEXT, retime_run, untimed_cue
@@ -45,11 +46,12 @@ def settle(database: Database, source_id: int, replacements: Iterable[Replacemen
         project_id = source_row(db, source_id)["project_id"]
         desk = SqlDesk(db, project_id, database.senses)
         edited = journal.touched(db, project_id)
-        for one in replacements:
-            near = list(one.old) if one.old else [one.before] if one.before else []
-            cues = _owners(db, desk, near)
-            if cues and not _settled(cues, near, edited):
-                _make(desk, _shown_by_one(cues), one)
+        with kept_apart(desk):
+            for one in replacements:
+                near = list(one.old) if one.old else [one.before] if one.before else []
+                cues = _owners(db, desk, near)
+                if cues and not _settled(cues, near, edited):
+                    _make(desk, _shown_by_one(cues), one)
 
 
 def _make(desk: Desk, cues: Sequence[Cue], one: Replacement) -> None:

@@ -22,7 +22,7 @@ from mortiser.core.standing import Standing, standing_text
 from mortiser.core.strand import Strand
 from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.words import Cue, Shown, Word
-from mortiser.store.cue_times import kept_edge, move, part_cues, touched
+from mortiser.store.cue_times import crowding, kept_edge, move, part_cues, touched
 from mortiser.store.piece_settings import PieceSettings
 from mortiser.store.projects import microphone_of, source_row
 from mortiser.store.rows import (
@@ -97,6 +97,9 @@ class SqlDesk:
             f"ORDER BY start_us {order}, id {order} LIMIT ?)",
             key,
         )
+
+    def crowding(self) -> list[tuple[int, int]]:
+        return [pair for piece_id in self._pieces for pair in crowding(self._db, piece_id)]
 
     def word_room(self, cue: Cue) -> tuple[int, int]:
         first, last = cue.words[0], cue.words[-1]

@@ -37,6 +37,10 @@ class BaseEdit(BaseModel, ABC):
         """
         return frozenset(_named(self))
 
+    def brought(self) -> frozenset[tuple[int | None, int | None]]:
+        """Start and end of captions that come in with times of their own."""
+        return frozenset()
+
 
 NAMES = {"cue_id", "cue_ids", "from_cue", "to_cue", "first_cue", "from_cue_id"}
 """Fields that name captions."""

@@ -41,6 +41,9 @@ class Desk(Protocol):
     def around(self, cue: Cue, reach: int) -> tuple[list[Cue], list[Cue]]:
         """Up to ``reach`` cues before and after it in its piece, each list in time order."""
 
+    def crowding(self) -> list[tuple[int, int]]:
+        """Pairs of captions of one piece and one speaker that show at once, the earlier one first, by id."""
+
     def word_room(self, cue: Cue) -> tuple[int, int]:
         """Piece time (µs) free around a cue's words: end of the word before, start of the next."""
 

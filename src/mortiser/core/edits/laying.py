@@ -79,6 +79,9 @@ class LayCaptions(BaseEdit):
     def label(self, desk: Desk) -> str:
         return self.about
 
+    def brought(self) -> frozenset[tuple[int | None, int | None]]:
+        return frozenset((one.start_us, one.end_us) for one in self.captions)
+
     def apply(self, desk: Desk) -> None:
         gone = {
             word.id
