@@ -10,7 +10,7 @@ from __future__ import annotations
 import sqlite3
 from bisect import bisect_right
 from collections.abc import Collection, Iterator, Sequence
-from itertools import accumulate, groupby
+from itertools import accumulate, groupby, pairwise
 
 from mortiser.core.cue_timing import SHORTEST_SHOWN_US
 from mortiser.core.edits.apart import ROUNDING_US, crowded
@@ -126,12 +126,12 @@ def crowding(db: sqlite3.Connection, piece_id: int) -> list[tuple[int, int]]:
     """Pairs of captions of one speaker that show at once, the earlier one first."""
     cursor = db.cursor()
     cursor.row_factory = None
-    late = cursor.execute(
-        "SELECT 1 FROM (SELECT start_us, lag(end_us) OVER (ORDER BY start_us, id) AS before FROM cue "
-        "WHERE piece_id = ? AND start_us IS NOT NULL) WHERE before > start_us + ? LIMIT 1",
-        (piece_id, ROUNDING_US),
-    ).fetchone()
-    if late is None:
+    edges = cursor.execute(
+        "SELECT start_us, end_us FROM cue WHERE piece_id = ? AND start_us IS NOT NULL "
+        "ORDER BY start_us, id",
+        (piece_id,),
+    ).fetchall()
+    if all(one[1] - after[0] <= ROUNDING_US for one, after in pairwise(edges)):
         return []  # As good as always: nobody's speaker has to be looked up.
     rows = cursor.execute(
         "SELECT cue.id, speaker, cue.start_us, cue.end_us, min(position) FROM cue "
