@@ -5,7 +5,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.e2e.pages import undo_all, until
+from tests.e2e.pages import texts, undo_all, until
 
 PIECE = """fetch(location.pathname.replace('/projects', '/api/projects')).then((a) => a.json())
   .then((p) => p.pieces[0])"""
@@ -36,6 +36,25 @@ def test_files_are_chosen_delivered_and_taken_as_one(deliver: Page) -> None:
     with deliver.expect_download() as coming:
         link.click()
     assert coming.value.suggested_filename.endswith(".zip")
+    undo_all(deliver)
+
+
+def test_text_that_was_typed_and_left_is_told_and_put_in(deliver: Page) -> None:
+    before = texts(deliver)
+    deliver.keyboard.press("Shift+Digit2")
+    deliver.locator("[data-cue-text]").nth(1).click()
+    deliver.keyboard.press("End")
+    deliver.keyboard.type(" maybe")
+    deliver.keyboard.press("Escape")
+    deliver.keyboard.press("Shift+Digit7")
+    left = deliver.get_by_role("region", name="Typed and not taken")
+    expect(left).to_contain_text(f"{before[1]} maybe")
+    left.get_by_role("button", name="Put it in").click()
+    expect(left).to_have_count(0)
+    until(
+        deliver,
+        f"{PIECE.replace('p.pieces[0]', 'p.cues[1].words.at(-1).text')}.then((t) => t === 'maybe')",
+    )
     undo_all(deliver)
 
 

@@ -24,9 +24,9 @@ import { seekWhole } from "./state/whole";
 import { Strip } from "./strip/Strip";
 import { CutLoupe } from "./trim/CutLoupe";
 import { TrimStrip } from "./trim/TrimStrip";
+import { UnreadableNote } from "./UnreadableNote";
 import { KeySheet } from "./ui/KeySheet";
 import { useNarrow } from "./ui/width";
-import { UnreadableNote } from "./UnreadableNote";
 
 export function Workbench({ projectId }: { projectId: number }) {
   const project = useProject((state) => state.project);

@@ -5,10 +5,17 @@ import { useInTheWay } from "../frame/guides";
 import { goTo, type Stage, stageNote } from "../stages/stage";
 import { useLegibility } from "../state/legibility";
 import { openPiece, useProject, useShape } from "../state/store";
+import { TypedLeft } from "./TypedLeft";
 
 export function Unfinished({ project }: { project: Project }) {
   const piece = useProject(openPiece);
-  return piece ? <Open project={project} piece={piece} /> : null;
+  if (!piece) return null;
+  return (
+    <>
+      <TypedLeft />
+      <Open project={project} piece={piece} />
+    </>
+  );
 }
 
 function Open({ project, piece }: { project: Project; piece: Piece }) {
