@@ -1,13 +1,18 @@
 """Who may ask for what, and what answers allow browsers."""
 
+import asyncio
+import time
 from collections.abc import Iterator
 from pathlib import Path
+from typing import Any
 
 import pytest
 from fastapi.testclient import TestClient
 
+from mortiser.api import guard
 from mortiser.api.app import create_app
-from mortiser.api.pairing import MOST_TRIES
+from mortiser.api.pairing import FREE_TRIES, MOST_ADDRESSES, Tries
+from mortiser.wiring import Shop
 from tests.api.routes import shop_in
 
 
@@ -110,14 +115,103 @@ def test_the_code_pairs_a_browser_for_good(beyond: TestClient, tmp_path: Path) -
     assert (tmp_path / "pairing.json").stat().st_mode & 0o777 == 0o600
 
 
-def test_codes_cannot_be_tried_one_after_the_other(beyond: TestClient) -> None:
-    for _ in range(MOST_TRIES):
-        assert beyond.post("/pair", data={"code": "AAAA-AAAA"}).status_code == 401
-    answer = beyond.post("/pair", data={"code": beyond.app.state.pairing.code})
-    assert answer.status_code == 429
-    assert "Wait" in answer.text
+def from_(app: Any, address: str) -> TestClient:
+    return TestClient(
+        app, base_url="http://testserver", client=(address, 4711), follow_redirects=False
+    )
+
+
+def test_wrong_codes_slow_down_the_address_they_come_from_alone(
+    beyond: TestClient, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    app, code = beyond.app, beyond.app.state.pairing.code
+    assert beyond.post("/pair", data={"code": code}).status_code == 303
+    stranger = from_(app, "198.51.100.9")
+    for _ in range(FREE_TRIES):
+        assert stranger.post("/pair", data={"code": "AAAA-AAAA"}).status_code == 401
+    waits = stranger.post("/pair", data={"code": code})
+    assert (waits.status_code, "Wait" in waits.text) == (429, True)
+    assert 0 <= int(waits.headers["retry-after"]) <= 1
+    assert beyond.get("/api/projects").status_code == 200, "who is paired stays so"
+    assert from_(app, "203.0.113.5").post("/pair", data={"code": code}).status_code == 303
+    now = time.monotonic()
+    for waited in (1.1, 2.1, 4.1):
+        now += waited
+        monkeypatch.setattr(time, "monotonic", lambda now=now: now)
+        assert stranger.post("/pair", data={"code": "AAAA-AAAA"}).status_code == 401
+    assert stranger.post("/pair", data={"code": code}).status_code == 429
+    monkeypatch.setattr(time, "monotonic", lambda: now + 9)
+    assert stranger.post("/pair", data={"code": code}).status_code == 303
+    assert stranger.get("/api/projects").status_code == 200
+
+
+def test_one_network_counts_as_one_address_and_memory_is_bounded() -> None:
+    tries = Tries()
+    for last in range(FREE_TRIES):
+        tries.wrong(f"2001:db8::{last:x}")
+    assert tries.wait_s("2001:db8::ffff") > 0
+    assert tries.wait_s("2001:db8:0:1::1") == 0
+    for number in range(MOST_ADDRESSES):
+        tries.wrong(f"10.{number >> 16}.{number >> 8 & 255}.{number & 255}")
+    assert tries.wait_s("2001:db8::1") == 0
+
+
+def test_each_browser_has_a_mark_of_its_own_and_can_be_sent_away(beyond: TestClient) -> None:
+    app, code = beyond.app, beyond.app.state.pairing.code
+    phone = from_(app, "203.0.113.5")
+    agent = "Mozilla/5.0 (iPhone; CPU iPhone OS 18_0) AppleWebKit/605 Version/18 Safari/604"
+    phone.post("/pair", data={"code": code}, headers={"user-agent": agent})
+    beyond.post("/pair", data={"code": code}, headers={"user-agent": "X11; Linux Firefox/140"})
+    assert phone.cookies["mortiser-paired"] != beyond.cookies["mortiser-paired"]
+    found = beyond.get("/api/browsers").json()
+    assert found["open"]
+    told = [(one["name"], one["here"]) for one in found["browsers"]]
+    assert told == [("Firefox on Linux", True), ("Safari on iPhone", False)]
+    away = found["browsers"][1]["id"]
+    assert beyond.delete(f"/api/browsers/{away}").status_code == 204
+    assert phone.get("/api/projects").status_code == 401
+    assert beyond.get("/api/projects").status_code == 200
+    assert beyond.delete(f"/api/browsers/{away}").status_code == 404
+
+
+def test_a_body_that_stops_half_way_is_given_up(
+    shop: Shop, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(guard, "SILENT_S", 0.2)
+    app = create_app(shop, with_worker=False)
+    for path in ("/api/projects?name=a.mp4", "/api/pictures", "/api/tapping/delay"):
+        assert asyncio.run(half_sent(app, path)) == 400
+    assert list((shop.workspace.root / "uploads").iterdir()) == []
+
+
+async def half_sent(app: Any, address: str) -> int:
+    """The status of an answer to a request whose body begins and does not go on."""
+    path, _, query = address.partition("?")
+    scope = {
+        "type": "http", "asgi": {"version": "3.0"}, "http_version": "1.1", "method": "POST",
+        "scheme": "http", "path": path, "raw_path": path.encode(), "root_path": "",
+        "query_string": query.encode(), "client": ("127.0.0.1", 9), "server": ("127.0.0.1", 80),
+        "headers": [(b"host", b"127.0.0.1"), (b"content-type", b"application/json")],
+    }  # fmt: skip
+    parts = [{"type": "http.request", "body": b"{", "more_body": True}]
+    found: list[int] = []
+
+    async def receive() -> dict[str, Any]:
+        if parts:
+            return parts.pop()
+        await asyncio.Event().wait()
+        return {}
+
+    async def send(message: dict[str, Any]) -> None:
+        if "status" in message:
+            found.append(message["status"])
+
+    await asyncio.wait_for(app(scope, receive, send), 10)
+    return found[0]
 
 
 def test_this_machine_alone_needs_no_code(client: TestClient) -> None:
     assert client.get("/api/projects").status_code == 200
     assert client.app.state.pairing is None
+    assert client.get("/api/browsers").json() == {"open": False, "browsers": []}
+    assert client.delete("/api/browsers/1").status_code == 404

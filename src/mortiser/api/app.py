@@ -83,6 +83,7 @@ def create_app(shop: Shop, *, with_worker: bool = True) -> FastAPI:
     names = (*LOCAL, *own_names(shop.settings)) if beyond else (*LOCAL, shop.settings.host)
     app.add_middleware(Guard, names=names, pairing=app.state.pairing)
     errors.add_handlers(app)
+    app.include_router(pairing.page_routes)
     for routes in (
         project_routes,
         edit_routes,

@@ -9,9 +9,10 @@ from __future__ import annotations
 from collections.abc import Collection
 from urllib.parse import urlsplit
 
+import anyio
 from fastapi.responses import HTMLResponse
 from starlette.datastructures import MutableHeaders
-from starlette.requests import Request
+from starlette.requests import ClientDisconnect, Request
 from starlette.responses import Response
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
@@ -19,6 +20,8 @@ from mortiser.api.errors import problem
 from mortiser.api.pairing import PAIR_PATH, Pairing, pairing_page
 
 LOCAL = frozenset({"127.0.0.1", "localhost", "::1"})
+SILENT_S = 10.0
+"""How long a request may stop in the middle of its body."""
 HEADERS = {
     # Styles within elements are how menus and dialogs are placed.
     "Content-Security-Policy": "default-src 'self'; img-src 'self' data: blob:; "
@@ -55,7 +58,7 @@ class Guard:
             await send(message)
 
         refusal = self._refusal(Request(scope))
-        await (refusal or self._app)(scope, receive, with_headers)
+        await (refusal or self._app)(scope, _Arriving(receive), with_headers)
 
     def _refusal(self, request: Request) -> Response | None:
         if not self._ours(request) or _from_elsewhere(request):
@@ -64,7 +67,7 @@ class Guard:
             return problem(400, "bad_input", "That address holds signs that are no letters.")
         if self._pairing is None or request.url.path == PAIR_PATH:
             return None
-        if self._pairing.knows(request):
+        if self._pairing.browser(request):
             return None
         if _wants_page(request):
             return HTMLResponse(pairing_page(), status_code=401)
@@ -82,6 +85,26 @@ class Guard:
             return False
         reached = (request.scope.get("server") or ("",))[0]
         return not foreign and bool(host) and (host in self._names or host == reached)
+
+
+class _Arriving:
+    """What a request sends, for as long as it sends it: a body that stops half way is given up."""
+
+    def __init__(self, receive: Receive) -> None:
+        self._receive = receive
+        self._whole = False
+
+    async def __call__(self) -> Message:
+        """The next part. Raises ClientDisconnect where none comes for SILENT_S."""
+        if self._whole:
+            return await self._receive()
+        try:
+            with anyio.fail_after(SILENT_S):
+                message = await self._receive()
+        except TimeoutError as error:
+            raise ClientDisconnect from error
+        self._whole = not message.get("more_body", False)
+        return message
 
 
 def _from_elsewhere(request: Request) -> bool:

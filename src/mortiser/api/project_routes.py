@@ -16,7 +16,7 @@ from mortiser.api import schemas
 from mortiser.api.delivery_schemas import DeliveryView
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
-from mortiser.core.errors import BadInput, MortiserError, NoSpace, NotFound, TooLarge
+from mortiser.core.errors import BadInput, NoSpace, NotFound, TooLarge
 from mortiser.core.limits import Id
 from mortiser.jobs.bringing_in import BroughtIn, bring_in, copy_project, translated_copy
 from mortiser.store import deliveries, jobs, journal, projects
@@ -164,7 +164,7 @@ async def _receive(request: Request, shop: OpenShop) -> Path:
             raise BadInput("That file is empty. Choose another one.")
     except ClientDisconnect as gone:
         file.unlink(missing_ok=True)
-        raise MortiserError("The upload was stopped; nothing was kept.") from gone
+        raise BadInput("The upload stopped half way; nothing was kept. Send it again.") from gone
     except OSError as error:
         file.unlink(missing_ok=True)
         raise NoSpace(

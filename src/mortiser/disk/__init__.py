@@ -39,11 +39,12 @@ def make_folder(folder: Path, mode: int = 0o777) -> None:
         sync(folder.parent)
 
 
-def write(path: Path, data: bytes) -> None:
+def write(path: Path, data: bytes, mode: int = 0o666) -> None:
     """Write a file whole: under its name is either what was there before or all of the data."""
     make_folder(path.parent)
     partial = path.with_name(f"{path.stem}-{uuid.uuid4().hex}.partial")
     try:
+        partial.touch(mode)
         partial.write_bytes(data)
         put(partial, path)
     finally:

@@ -1939,6 +1939,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/browsers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Browsers
+         * @description The browsers that are paired, the newest first.
+         */
+        get: operations["list_browsers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/browsers/{browser_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Browser
+         * @description Send a browser away: it is asked for the code again.
+         */
+        delete: operations["remove_browser"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -2328,6 +2368,30 @@ export interface components {
              * @enum {string}
              */
             side: "before" | "behind";
+        };
+        /** BrowserView */
+        BrowserView: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Paired Us */
+            paired_us: number;
+            /**
+             * Here
+             * @description Whether it is the one that asks.
+             */
+            here: boolean;
+        };
+        /** BrowsersView */
+        BrowsersView: {
+            /**
+             * Open
+             * @description Whether others than this machine can reach the server.
+             */
+            open: boolean;
+            /** Browsers */
+            browsers: components["schemas"]["BrowserView"][];
         };
         /** CaptionFileView */
         CaptionFileView: {
@@ -10514,6 +10578,64 @@ export interface operations {
         responses: {
             /** @description Successful Response */
             200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_browsers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BrowsersView"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove_browser: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                browser_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };

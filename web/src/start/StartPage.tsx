@@ -13,6 +13,7 @@ import { Progress } from "../ui/Progress";
 import { Select } from "../ui/Select";
 import { theme, turnTheme } from "../ui/theme";
 import { arranged, ORDER, ORDERS, type Order } from "./arranged";
+import { Browsers } from "./Browsers";
 import { sendCaptions } from "./captionFile";
 import { type HearingChoice, HearingFields, hearingBody, WHOLE } from "./HearingFields";
 import { ProjectCard } from "./ProjectCard";
@@ -253,6 +254,7 @@ export function StartPage() {
             </ul>
           </section>
         )}
+        <Browsers />
       </main>
     </div>
   );
