@@ -1,6 +1,7 @@
 """Cutting the talk on every desk: two pieces, two sources, clips out of order."""
 
 from dataclasses import replace
+from pathlib import Path
 
 import pytest
 
@@ -25,9 +26,10 @@ from mortiser.core.edits.trimming import (
 )
 from mortiser.core.edits.words import RetypeCue
 from mortiser.core.errors import BadInput, NotFound
-from mortiser.core.words import Cue, Shown
-from tests.memory_desk import DURATION_US
-from tests.store.fixtures import OTHER, TEXT
+from mortiser.core.words import Cue, Shown, Word
+from mortiser.store.sql_desk import SqlDesk
+from tests.memory_desk import DURATION_US, MemoryDesk
+from tests.store.fixtures import OTHER, TEXT, open_project, spoken
 
 MS = 1_000
 
@@ -445,3 +447,23 @@ def test_an_edge_is_moved_beyond_what_was_put_in_but_not_into_what_follows(desk:
     make(desk, MoveCut(piece_id=1, clip_id=before.id, edge="end", to_us=before.end_us + 900 * MS))
     make(desk, MoveCut(piece_id=1, clip_id=after.id, edge="start", to_us=after.start_us - 900 * MS))
     assert text_of(desk) == TEXT.replace("mend things", f"mend {OTHER} things")
+
+
+def test_a_struck_sentence_leaves_one_of_its_pauses(tmp_path: Path) -> None:
+    texts, pause = ["We mend things.", "Today a kettle.", "Then a chair."], 600 * MS
+    words: list[Word] = []
+    for text in texts:
+        words += spoken(text, (words[-1].end_us if words else 0) + pause)
+    database, project, _ = open_project(tmp_path, words)
+    with database.transaction() as db:
+        for desk in (MemoryDesk(words), SqlDesk(db, project)):
+            said = [word.text for word in words_of(desk)]
+            before = desk.timeline(1).duration_us
+            sentence = passage(desk, "Today", "kettle.")
+            carry_out(StrikeWords(piece_id=1, passages=[sentence]), desk)
+            assert [word.text for word in words_of(desk)] == said[:3] + said[6:]
+            left = words_of(desk)
+            gap = left[3].start_us - left[2].end_us
+            assert pause <= gap <= pause + 180 * MS
+            carry_out(RestoreWords(piece_id=1, passages=[sentence]), desk)
+            assert desk.timeline(1).duration_us == pytest.approx(before, abs=1)

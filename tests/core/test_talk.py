@@ -327,3 +327,57 @@ def test_a_strand_nothing_is_kept_of_stands_beside_what_it_was_parted_from() -> 
 
     assert said(later) == "one two three four"
     assert said(Clip(1, 0, middle, 1, 1)) == "one two three four"
+
+
+def heard_like(
+    words: list[Word], end_ms: int, sounds: dict[tuple[int, int], int], room: int = 2
+) -> Loudness:
+    """Talk at 100 of 255 over a room, with other sounds (ms to ms: how loud)."""
+    peaks = np.full(end_ms // 5, room, np.uint8)
+    for word in words:
+        peaks[word.start_us // (5 * MS) : word.end_us // (5 * MS)] = 100
+    for (start, end), loud in sounds.items():
+        peaks[start // 5 : end // 5] = loud
+    return Loudness(5 * MS, peaks)
+
+
+@pytest.mark.parametrize(
+    ("sound", "room", "sounds"),
+    [
+        ({}, 2, False),
+        ({(1_700, 2_000): 120}, 2, True),  # A bell.
+        ({(1_300, 3_000): 40}, 2, True),  # Music.
+        ({(1_700, 1_730): 200}, 2, False),  # A click.
+        ({(1_700, 2_000): 6}, 2, False),  # A breath.
+        ({}, 20, False),  # A noisy room.
+        ({(1_200, 1_280): 90}, 2, False),  # The end of a word.
+    ],
+)
+def test_silence_is_not_the_same_as_no_words(
+    sound: dict[tuple[int, int], int], room: int, sounds: bool
+) -> None:
+    words = spoken("we mend kettles [2000] and chairs and radios here every day")
+    timeline, strands = of_whole(words, 6_000)
+    loud = {1: heard_like(words, 6_000, sound, room)}
+    items = talk(timeline, strands, {1: words}, loud)
+    (between,) = [i for i in items if isinstance(i, Quiet) and i.side == "between"]
+    assert between.sounds is sounds
+    kinds = [one.kind for one in removals(items, timeline, loud, Wanted()) if one.kind != "ends"]
+    assert kinds == (["sounds"] if sounds else ["quiet"])
+    asked = tightening(["quiet"], "en")
+    left = tightened(words, timeline.clips[0], loud[1], Frames(), asked)
+    assert (left.duration_us > 4_500 * MS) is sounds, "it is left in unless it is asked for"
+
+
+@pytest.mark.parametrize(("ahead", "behind"), [(800, 500), (400, 900)])
+def test_a_struck_sentence_leaves_one_pause(ahead: int, behind: int) -> None:
+    words = spoken(f"we mend. [{ahead}] Kettles too. [{behind}] Then chairs.")
+    plain = stretch_of(words, 2, 3, (0, 60_000 * MS), SILENT, Room())
+    kept = stretch_of(words, 2, 3, (0, 60_000 * MS), SILENT, Room(), keep_pause=True)
+    gap = words[4].start_us - words[1].end_us
+
+    def left(cut: tuple[int, int]) -> int:
+        return gap - (cut[1] - cut[0])
+
+    assert left(plain) == 180 * MS
+    assert max(ahead, behind) * MS <= left(kept) <= (max(ahead, behind) + 180) * MS

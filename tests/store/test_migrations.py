@@ -7,7 +7,9 @@ from pathlib import Path
 
 import pytest
 
+from mortiser.cli import main
 from mortiser.core.edits.words import RetypeCue
+from mortiser.core.errors import Damaged
 from mortiser.core.pace import PACES
 from mortiser.store import editing, projects
 from mortiser.store.database import Database, _statements
@@ -95,3 +97,21 @@ def test_a_workspace_of_an_earlier_version_opens(tmp_path: Path, count: int) -> 
     assert projects.piece_cues(db, 1)[0].words[-1].id > 2
     assert db.execute("PRAGMA foreign_key_check").fetchall() == []
     database.close()
+
+
+def test_a_workspace_of_a_newer_version_is_refused_and_left_alone(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    file = tmp_path / "mortiser.db"
+    Database(file)
+    db = sqlite3.connect(file)
+    db.execute("INSERT INTO migration VALUES ('0999_later.sql', 0)")
+    db.commit()
+    db.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+    db.close()
+    before = file.read_bytes()
+    with pytest.raises(Damaged, match="newer Mortiser"):
+        Database(file)
+    assert main(["serve", "--workspace", str(tmp_path), "--port", "0"]) == 1
+    assert "Start the newer one" in capsys.readouterr().err
+    assert file.read_bytes() == before

@@ -13,7 +13,7 @@ from mortiser.api.attachments import attachment
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
 from mortiser.core import talk
-from mortiser.core.cutting import Room
+from mortiser.core.cutting import Loudness, Room
 from mortiser.core.limits import Id, Micros, Name
 from mortiser.core.naming import file_stem
 from mortiser.core.piece import Piece
@@ -30,6 +30,7 @@ from mortiser.formats.cut_list import write as cut_list_of
 from mortiser.store import projects, transcript
 from mortiser.store.fillers import fillers, set_fillers
 from mortiser.store.rows import load_strands
+from mortiser.wiring import Shop
 
 router = routes("/api", "trim")
 USUAL = Wanted()
@@ -45,6 +46,7 @@ class TalkItemView(BaseModel):
     end_us: int
     at_us: int | None = Field(description="Where it begins in the piece; none where it is struck.")
     kept_us: int = Field(description="How much of a quiet stretch is kept.")
+    sounds: bool = Field(description="Whether something is heard where no words are.")
     cut_from_us: int = Field(description="What of it goes when it is taken out.")
     cut_to_us: int
 
@@ -117,8 +119,13 @@ class FillersBody(BaseModel):
     fillers: list[Annotated[str, Field(max_length=200)]] = Field(max_length=200)
 
 
-def _items(db: sqlite3.Connection, piece: Piece) -> list[Item]:
-    return talk.talk(piece.timeline, *_said(db, piece))
+def _items(shop: Shop, db: sqlite3.Connection, piece: Piece) -> list[Item]:
+    sources = projects.source_rows(db, piece.project_id)
+    return talk.talk(piece.timeline, *_said(db, piece), _loud(shop, sources))
+
+
+def _loud(shop: Shop, sources: list[sqlite3.Row]) -> dict[int, Loudness]:
+    return {row["id"]: shop.loudness(row) for row in sources}
 
 
 def _said(db: sqlite3.Connection, piece: Piece) -> tuple[list[Strand], dict[int, list[Word]]]:
@@ -140,7 +147,7 @@ def read_talk(
         piece = projects.piece(db, piece_id)
         strands, words = _said(db, piece)
         rows = projects.source_rows(db, piece.project_id)
-    items = talk.talk(piece.timeline, strands, words)
+    items = talk.talk(piece.timeline, strands, words, _loud(shop, rows))
     return TalkView(
         digest=piece.timeline.digest,
         beyond=list(_beyond(strands, words, {row["id"]: row["duration_us"] for row in rows})),
@@ -193,6 +200,7 @@ def _item(item: Item, room: Room) -> TalkItemView:
         end_us=item.end_us,
         at_us=item.at_us,
         kept_us=item.kept_us if isinstance(item, Quiet) else 0,
+        sounds=isinstance(item, Quiet) and item.sounds,
         cut_from_us=cut[0],
         cut_to_us=cut[1],
     )
@@ -208,14 +216,15 @@ def what_can_go(
     after_us: Length = USUAL.room.after_us,
     order: Literal["time", "saved"] = "time",
 ) -> list[RemovalView]:
-    """Quiet longer than ``quiet_us``, fillers, repeats, and what lies before and after the talk."""
+    """Quiet and pauses with sound longer than ``quiet_us``, fillers, repeats, and what lies before and
+    after the talk."""
     with shop.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
-        items = _items(db, piece)
+        items = _items(shop, db, piece)
         sources = projects.source_rows(db, piece.project_id)
         language = _language(piece, sources)
         listed = fillers(db, language)
-    loud = {row["id"]: shop.loudness(row) for row in sources}
+    loud = _loud(shop, sources)
     wanted = Wanted(quiet_us, leave_us, listed, Room(before_us, after_us), language)
     found = removals(items, piece.timeline, loud, wanted)
     if order == "saved":
@@ -228,7 +237,7 @@ def worth_a_piece(piece_id: Id, shop: OpenShop) -> list[ThoughtView]:
     """Passages worth a piece of their own, the best first."""
     with shop.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
-        items = _items(db, piece)
+        items = _items(shop, db, piece)
         language = _language(piece, projects.source_rows(db, piece.project_id))
     return [ThoughtView.model_validate(one) for one in thoughts(items, language)]
 

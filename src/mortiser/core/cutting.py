@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field
+from functools import cached_property
 
 import numpy as np
 import numpy.typing as npt
@@ -16,6 +17,12 @@ from mortiser.core.words import Word
 
 CLEAR_US = 20 * MILLISECOND
 """Word times are off by so much: a cut keeps clear of a word that stays, also where the other touches it."""
+SOUND_US = 60 * MILLISECOND
+"""Shorter sounds are clicks of a tongue or a chair."""
+LOUD = 0.15
+"""Of the loudness of the talk (-16 dB); breaths are at some -25."""
+OVER_ROOM = 3.0
+"""Times the loudness of the room: a noisy one is still quiet where nothing else is heard."""
 SHARP_US = 40 * MILLISECOND
 """Where words touch, a cut may lie this far into the one that is struck."""
 
@@ -50,6 +57,19 @@ class Loudness:
         best = np.lexsort((np.abs(places - near_us), level))[0]
         return int(places[best])
 
+    def sounds(self, from_us: int, to_us: int) -> bool:
+        """Whether something is heard in a stretch without words: a bell, a beep, music, no mere room or breath."""
+        peaks = self.peaks[from_us // self.step_us : -(-to_us // self.step_us)]
+        return int((peaks > self._loud).sum()) * self.step_us >= SOUND_US
+
+    @cached_property
+    def _loud(self) -> float:
+        """What is louder than this is neither a room nor a breath."""
+        if not len(self.peaks):
+            return 0.0
+        room, talk = np.quantile(self.peaks, (0.1, 0.9))
+        return float(max(LOUD * talk, OVER_ROOM * room, 1))
+
 
 SILENT = Loudness()
 
@@ -61,11 +81,13 @@ def stretch_of(
     bounds: tuple[int, int],
     loudness: Loudness,
     room: Room,
+    *,
+    keep_pause: bool = False,
 ) -> tuple[int, int]:
     """What is to be cut away to strike ``words[first:last + 1]``, in source time.
 
     ``words`` are those of the source that stay around them, in time order, ``bounds`` the stretch that
-    is kept so far.
+    is kept so far. The longer one of the pauses on their sides stays where it is to be kept.
     """
     before = words[first - 1] if first else None
     after = words[last + 1] if last + 1 < len(words) else None
@@ -80,6 +102,14 @@ def stretch_of(
         low = min(max(high - room.before_us, words[last].end_us), high - SHARP_US)
         end = loudness.quietest(low, high - CLEAR_US, low)
         end = max(end, words[last].middle_us + 1)
+    if keep_pause and before is not None and after is not None:
+        ahead, behind = words[first].start_us - before.end_us, after.start_us - words[last].end_us
+        if ahead >= behind:
+            low = max(before.end_us + CLEAR_US, words[first].start_us - room.before_us)
+            start = max(start, loudness.quietest(low, words[first].start_us, low))
+        else:
+            high = min(after.start_us - CLEAR_US, words[last].end_us + room.after_us)
+            end = min(end, loudness.quietest(words[last].end_us, high, high))
     return max(start, bounds[0]), min(end, bounds[1])
 
 

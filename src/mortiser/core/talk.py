@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
+from mortiser.core.cutting import SILENT, Loudness, Room
 from mortiser.core.grouping import ends_sentence
 from mortiser.core.strand import Strand
 from mortiser.core.time import MILLISECOND
@@ -18,6 +19,9 @@ PARTED_US = 700 * MILLISECOND
 """A quiet this long ends a row."""
 LONGEST_ROW = 16
 """Words."""
+ROOM = Room()
+"""Words end and begin a little beside their times."""
+NOTHING_KNOWN: Mapping[int, Loudness] = {}
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,6 +55,8 @@ class Quiet:
     at_us: int | None
     side: Literal["before", "between", "behind"] = "between"
     """Whether it lies before all words of the strand, between two, or behind all."""
+    sounds: bool = False
+    """Whether something is heard in it: then it is a pause with sound."""
 
     def cut(self, after_us: int, before_us: int) -> tuple[int, int]:
         """What can be cut away of it: all but room after the word it follows and before the next."""
@@ -64,15 +70,21 @@ Item = TalkWord | Quiet
 
 
 def talk(
-    timeline: Timeline, strands: Sequence[Strand], words: Mapping[int, Sequence[Word]]
+    timeline: Timeline,
+    strands: Sequence[Strand],
+    words: Mapping[int, Sequence[Word]],
+    loudness: Mapping[int, Loudness] = NOTHING_KNOWN,
 ) -> list[Item]:
     """Words and quiet of a piece's strands in the order they play; what is struck stands where it was.
 
-    ``words`` are those of each source in time order. A strand nothing is kept of stands beside the one it
-    was parted from; last, where there is none.
+    ``words`` are those of each source in time order, ``loudness`` says how loud it is. A strand nothing is
+    kept of stands beside the one it was parted from; last, where there is none.
     """
     left = {
-        strand.id: list(_of_strand(timeline, strand, words.get(strand.source_id, ())))
+        strand.id: [
+            _heard(item, loudness.get(strand.source_id, SILENT))
+            for item in _of_strand(timeline, strand, words.get(strand.source_id, ()))
+        ]
         for strand in strands
     }
     last = {clip.strand_id: at for at, clip in enumerate(timeline.clips)}
@@ -92,6 +104,13 @@ def talk(
             at = _place(found, known, known[strand_id])
             found[at:at] = items
     return found
+
+
+def _heard(item: Item, loudness: Loudness) -> Item:
+    """An item; a quiet in which something is heard is none."""
+    if isinstance(item, Quiet) and loudness.sounds(*item.cut(ROOM.after_us, ROOM.before_us)):
+        return replace(item, sounds=True)
+    return item
 
 
 def _place(items: Sequence[Item], strands: Mapping[int, Strand], lost: Strand) -> int:

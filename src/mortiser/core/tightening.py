@@ -20,13 +20,18 @@ from mortiser.core.unspaced import joined
 from mortiser.core.whole_frames import parting_of, whole_frames
 from mortiser.core.words import Word
 
-Kind = Literal["quiet", "fillers", "repeats", "ends"]
+Kind = Literal["quiet", "fillers", "repeats", "ends", "sounds"]
 BESIDE = 4
 """Words shown on each side of what can go."""
 REASONS = {
     "between": "quiet",
     "before": "before the first word",
     "behind": "after the last word",
+}
+SOUNDS = {
+    "between": "without words, but with sound",
+    "before": "of sound before the first word",
+    "behind": "of sound after the last word",
 }
 LEAST_US = 80 * MILLISECOND
 """What would save less is not worth a cut."""
@@ -100,6 +105,8 @@ def _quiet(items: Sequence[Item], timeline: Timeline, wanted: Wanted) -> Iterato
         before, after = _beside(items[near[0]], items[near[1]])
         kind: Kind = "quiet" if item.side == "between" else "ends"
         reason = f"{item.kept_us / 1e6:.1f} s {REASONS[item.side]}"
+        if item.sounds:
+            kind, reason = "sounds", f"{item.kept_us / 1e6:.1f} s {SOUNDS[item.side]}"
         yield Removal(
             kind, item.strand_id, start, end, saves, item.at_us, before, "", after, reason
         )
@@ -220,8 +227,9 @@ def tightened(
     """A recording's timeline (``whole`` is all of it) without what is asked to go."""
     strand = Strand(1, whole.source_id, whole.start_us, whole.end_us)
     before = [replace(whole, strand_id=strand.id)]
-    items = talk(Timeline(before), [strand], {whole.source_id: words})
-    found = removals(items, Timeline(before), {whole.source_id: loudness}, asked.wanted)
+    loud = {whole.source_id: loudness}
+    items = talk(Timeline(before), [strand], {whole.source_id: words}, loud)
+    found = removals(items, Timeline(before), loud, asked.wanted)
     goes = [(strand.id, one.from_us, one.to_us) for one in found if one.kind in asked.kinds]
     clips = without_all(before, goes)
     if frames.rate:

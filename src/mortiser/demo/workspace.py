@@ -96,11 +96,13 @@ def _cut(shop: Shop, kettle: BroughtIn) -> None:
     edit = NewPiece(piece_id=kettle.piece_id, passages=[passage], name=PIECE)
     editing.apply_now(shop.database, kettle.project_id, edit)
     piece = projects.pieces(db, kettle.project_id)[-1]
-    items = talk(piece.timeline, load_strands(db, piece.id), {kettle.source_id: words})
     loud = {kettle.source_id: shop.loudness(projects.source_row(db, kettle.source_id))}
+    items = talk(piece.timeline, load_strands(db, piece.id), {kettle.source_id: words}, loud)
     found = removals(items, piece.timeline, loud, Wanted(fillers=fillers(db, "en")))
     stretches = [
-        Stretch(strand_id=one.strand_id, from_us=one.from_us, to_us=one.to_us) for one in found
+        Stretch(strand_id=one.strand_id, from_us=one.from_us, to_us=one.to_us)
+        for one in found
+        if one.kind != "sounds"
     ]
     if stretches:
         cut = CutStretches(piece_id=piece.id, stretches=stretches, found="suggestions")

@@ -150,7 +150,14 @@ def _migrate(db: sqlite3.Connection) -> None:
     )
     done = {row["name"] for row in db.execute("SELECT name FROM migration")}
     folder = files("mortiser.store") / "migrations"
-    for name in sorted(entry.name for entry in folder.iterdir() if entry.name.endswith(".sql")):
+    known = sorted(entry.name for entry in folder.iterdir() if entry.name.endswith(".sql"))
+    if newer := sorted(done - set(known)):
+        raise Damaged(
+            f"This workspace was last used by a newer Mortiser (it has {newer[-1].removesuffix('.sql')}, "
+            f"this one knows up to {known[-1].removesuffix('.sql')}). Start the newer one, or choose "
+            "another folder with --workspace. It was left as it is."
+        )
+    for name in known:
         if name in done:
             continue
         for statement in _statements((folder / name).read_text(encoding="utf-8")):

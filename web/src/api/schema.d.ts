@@ -1051,7 +1051,7 @@ export interface paths {
         };
         /**
          * What Can Go
-         * @description Quiet longer than ``quiet_us``, fillers, repeats, and what lies before and after the talk.
+         * @description Quiet and pauses with sound longer than ``quiet_us``, fillers, repeats, and what lies before and after the talk.
          */
         get: operations["what_can_go"];
         put?: never;
@@ -2684,7 +2684,7 @@ export interface components {
              * Found
              * @enum {string}
              */
-            found: "quiet" | "fillers" | "repeats" | "ends" | "suggestions";
+            found: "quiet" | "fillers" | "repeats" | "ends" | "sounds" | "suggestions";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5612,7 +5612,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "quiet" | "fillers" | "repeats" | "ends";
+            kind: "quiet" | "fillers" | "repeats" | "ends" | "sounds";
             /** Strand Id */
             strand_id: number;
             /** From Us */
@@ -5743,7 +5743,7 @@ export interface components {
              * Found
              * @enum {string}
              */
-            found: "quiet" | "fillers" | "repeats" | "ends" | "suggestions";
+            found: "quiet" | "fillers" | "repeats" | "ends" | "sounds" | "suggestions";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -6547,6 +6547,11 @@ export interface components {
              * @description How much of a quiet stretch is kept.
              */
             kept_us: number;
+            /**
+             * Sounds
+             * @description Whether something is heard where no words are.
+             */
+            sounds: boolean;
             /**
              * Cut From Us
              * @description What of it goes when it is taken out.

@@ -1,6 +1,6 @@
 /** The Strip while the talk is trimmed: running text, what is cut struck through, quiet to click. */
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { ArrowDown, ArrowUp } from "lucide-react";
+import { ArrowDown, ArrowUp, Scissors, Undo2 } from "lucide-react";
 import { memo, type PointerEvent as Press, useEffect, useMemo, useRef, useState } from "react";
 import { ActionButton } from "../actions/ActionButton";
 import type { Piece } from "../api/client";
@@ -229,19 +229,23 @@ function TalkPart(props: { item: Item; picked: boolean; live: boolean }) {
   const seconds = (item.end_us - item.start_us) / 1e6;
   const left = item.kept_us / 1e6;
   const cut = seconds - left > 0.05;
+  const what = item.sounds ? "this pause with its sound" : "the quiet";
   return (
     <>
-      <Tip text={cut ? "Bring the quiet back" : "Take the quiet out"}>
+      <Tip text={cut ? `Bring ${what} back` : `Take ${what} out`}>
         <button
           type="button"
           tabIndex={-1}
           data-talk={item.key}
-          className={`tabular rounded border px-1 text-small leading-4 ${
+          className={`tabular inline-flex items-center gap-1 rounded border px-1 text-small leading-4 ${
             picked ? "picked" : ""
           } ${cut ? "border-clay/40 text-clay" : "border-line text-dim hover:border-dim hover:text-ink"}`}
           onClick={() => void toggleQuiet(item)}
         >
-          <span className={cut ? "line-through" : ""}>{seconds.toFixed(1)} s</span>
+          {cut ? <Undo2 size={11} /> : <Scissors size={11} />}
+          <span className={cut ? "line-through" : ""}>
+            {seconds.toFixed(1)} s {item.sounds ? "sound" : "quiet"}
+          </span>
           {cut && left > 0.05 && <span> {left.toFixed(1)} s</span>}
         </button>
       </Tip>{" "}

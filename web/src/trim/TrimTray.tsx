@@ -21,6 +21,7 @@ const NAMES: Record<RemovalKind, string> = {
   fillers: "Fillers",
   repeats: "Repeats and false starts",
   ends: "Before and after the talk",
+  sounds: "Pauses with sound",
 };
 
 export function TrimTray({ piece, player }: { piece: Piece; player: Player | null }) {
@@ -43,7 +44,7 @@ export function TrimTray({ piece, player }: { piece: Piece; player: Player | nul
         {shown.length > 0 && (
           <Tip text="One undo brings all of it back (Shift X)">
             <Button kind="main" className="w-full" onClick={() => void takeOut(shown)}>
-              Take out {shown.length === 1 ? "it" : `all ${shown.length}`} ·{" "}
+              {shown.length === 1 ? "Take it out" : `Take out all ${shown.length}`} ·{" "}
               {seconds(savedBy(shown))} shorter
             </Button>
           </Tip>

@@ -27,7 +27,9 @@ interface State {
   order: "time" | "saved";
 }
 
-export const KINDS: readonly RemovalKind[] = ["quiet", "fillers", "repeats", "ends"];
+export const KINDS: readonly RemovalKind[] = ["quiet", "fillers", "repeats", "ends", "sounds"];
+/** What is meant to be heard is left in unless somebody asks for it. */
+const LISTED = KINDS.filter((kind) => kind !== "sounds");
 
 export const useTrim = create<State>(() => ({
   items: [],
@@ -36,7 +38,7 @@ export const useTrim = create<State>(() => ({
   cut: null,
   removals: [],
   looked: null,
-  kinds: new Set(KINDS),
+  kinds: new Set(LISTED),
   quietUs: 500_000,
   beforeUs: 60_000,
   afterUs: 120_000,

@@ -50,7 +50,10 @@ def _part(
     desk: Desk, pair: tuple[int, int], moved: Collection[int], brought: Collection[Times]
 ) -> bool:
     """Whether two captions had to be parted."""
-    one, after = desk.cue(pair[0]), desk.cue(pair[1])
+    found = desk.some(pair)
+    if len(found) < 2:
+        return False  # Its words went where the piece shows nothing.
+    one, after = found
     if one.end_us - after.start_us <= ROUNDING_US:
         return False
     if all((cue.start_us, cue.end_us) in brought for cue in (one, after)):

@@ -13,6 +13,7 @@ from mortiser.core.edits.base import BaseEdit, short
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.recaptioning import follow_cut
 from mortiser.core.errors import BadInput, NotFound
+from mortiser.core.grouping import ends_sentence
 from mortiser.core.limits import Id, Micros
 from mortiser.core.sentences import Side, beyond
 from mortiser.core.strand import Strand, reach, with_stretch, without, without_all
@@ -95,9 +96,15 @@ class StrikeWords(_OfPassages):
             assert last is not None
             bounds = left.clip.start_us, right.clip.end_us
             heard = desk.loudness(strand.source_id)
-            cut = stretch_of(stay, first, last, bounds, heard, self.room)
+            pause = _whole_sentences(stay, first, last)
+            cut = stretch_of(stay, first, last, bounds, heard, self.room, keep_pause=pause)
             clips = without(clips, strand.id, *cut)
         make(desk, self.piece_id, clips)
+
+
+def _whole_sentences(words: Sequence[Word], first: int, last: int) -> bool:
+    """Whether words are whole sentences: struck, they leave one of the two pauses around them."""
+    return (first == 0 or ends_sentence(words[first - 1].text)) and ends_sentence(words[last].text)
 
 
 class RestoreWords(_OfPassages):
@@ -132,12 +139,13 @@ class RestoreWords(_OfPassages):
         make(desk, self.piece_id, clips)
 
 
-Found = Literal["quiet", "fillers", "repeats", "ends", "suggestions"]
+Found = Literal["quiet", "fillers", "repeats", "ends", "sounds", "suggestions"]
 NAMES: dict[str, tuple[str, str]] = {
     "quiet": ("a quiet stretch", "quiet stretches"),
     "fillers": ("a filler", "fillers"),
     "repeats": ("a repeat", "repeats"),
     "ends": ("what is before or after the talk", "what is before and after the talk"),
+    "sounds": ("a pause with sound", "pauses with sound"),
     "suggestions": ("a suggestion", "suggestions"),
 }
 
