@@ -1,7 +1,9 @@
 """Hostile values at every route of the OpenAPI document: no answer is a fault of the server."""
 
+import importlib
 import json
 import os
+import pkgutil
 import random
 from collections.abc import Iterator
 from pathlib import Path
@@ -13,8 +15,10 @@ import schemathesis
 from fastapi.testclient import TestClient
 from hypothesis import HealthCheck, given, seed, settings
 from hypothesis import strategies as st
+from pydantic import BaseModel
 from schemathesis import GenerationMode
 
+import mortiser
 from mortiser.api.app import create_app
 from mortiser.api.openapi import description
 from mortiser.settings import Settings
@@ -233,3 +237,49 @@ def test_every_value_of_a_request_has_limits() -> None:
 
 def test_the_document_is_that_of_the_page() -> None:
     assert json.loads(Path("web/openapi.json").read_text()) == DOCUMENT
+
+
+def test_no_field_has_two_limits_of_one_kind() -> None:
+    """Of two the wider one would hold, whatever the description says."""
+    for package in pkgutil.walk_packages(mortiser.__path__, "mortiser."):
+        if not package.name.endswith("__main__"):
+            importlib.import_module(package.name)
+    twice = set()
+    for model in _below(BaseModel):
+        for name, field in model.model_fields.items() if model.__module__[:8] == "mortiser" else ():
+            kinds = [type(one).__name__ for one in field.metadata]
+            kinds = ["Le" if one == "Lt" else "Ge" if one == "Gt" else one for one in kinds]
+            if any(kinds.count(one) > 1 for one in ("Le", "Ge", "MinLen", "MaxLen")):
+                twice.add(f"{model.__name__}.{name}")
+    assert twice == set()
+
+
+def _below(kind: type) -> Iterator[type[BaseModel]]:
+    for one in kind.__subclasses__():
+        yield one
+        yield from _below(one)
+
+
+EDIT = _resolved(DOCUMENT["components"]["schemas"]["EditRequest"]["properties"]["edit"])
+KINDS = {
+    _resolved(one)["properties"]["kind"]["const"]: one
+    for one in EDIT.get("oneOf", EDIT.get("anyOf"))
+}
+
+
+@pytest.mark.parametrize("kind", sorted(KINDS))
+def test_no_edit_that_the_document_describes_is_a_fault(attacked: TestClient, kind: str) -> None:
+    chance = random.Random(kind)
+    for _ in range(4 * EXAMPLES):
+        made = nearly(KINDS[kind], chance)
+        if isinstance(made, dict):
+            made["kind"] = kind
+            # What is there is meant more often than not.
+            for name in made:
+                if name.endswith("_id") and chance.random() < 0.8:
+                    made[name] = 1
+                elif name.endswith("_ids") and chance.random() < 0.8:
+                    made[name] = [1]
+        body = {"base_revision": read(attacked, 1)["revision"], "edit": made}
+        call(attacked, "POST", "/api/projects/1/edits", content=json.dumps(body).encode(),
+             headers={"content-type": "application/json"})  # fmt: skip

@@ -47,6 +47,17 @@ def test_sound_alone_has_a_track_of_sound() -> None:
     assert clip.media_reference.available_range.duration.to_seconds() == 30
 
 
+def test_an_edit_decision_list_of_sound_alone_has_events_of_sound() -> None:
+    counter = CutRecording("At the counter.m4a", 30_000_000, 0.0, has_picture=False)
+    clips = [CutClip(counter, 0, 2_000_000), CutClip(counter, 3_000_000, 5_000_000)]
+    text = write("edl", "Counter", clips)
+    read = otio.adapters.read_from_string(text, "cmx_3600", rate=30)
+    assert not read.video_tracks()
+    (track,) = read.audio_tracks()
+    starts = [clip.source_range.start_time.to_seconds() for clip in track.find_clips()]
+    assert starts == [0, 3]
+
+
 @pytest.mark.parametrize("rate", [23.976024, 24.0, 25.0, 29.97003, 50.0, 59.94006])
 def test_measured_rates_are_those_of_timecode(rate: float) -> None:
     source = CutRecording("a.mp4", 60_000_000, rate, has_picture=True)

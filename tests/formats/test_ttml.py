@@ -129,3 +129,14 @@ def test_a_table_of_words_is_read_by_spreadsheets() -> None:
         ["1", " =SUM(1)", "0.000", "0.250", "Ada", "0.50"],
         ["1", '“say,"so"', "0.250", "1.000", "", ""],
     ]
+
+
+def test_spans_may_lie_in_one_another_however_deep() -> None:
+    deep = "<span>" * 3_000 + "We<br/>mend" + "</span> it" * 3_000
+    text = (
+        '<tt xmlns="http://www.w3.org/ns/ttml"><body><div>'
+        f'<p begin="1s" end="2s">{deep}</p></div></body></tt>'
+    )
+    (caption,) = read(text).captions
+    assert caption.lines[0] == "We"
+    assert caption.lines[1].startswith("mend it it")

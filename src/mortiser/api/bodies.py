@@ -3,14 +3,18 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from pathlib import Path
 from typing import TypeVar
 
 import anyio
 import anyio.to_thread
 from fastapi import Request
+from fastapi.concurrency import run_in_threadpool
+from starlette.requests import ClientDisconnect
 
-from mortiser.core.errors import BadInput, TooLarge
+from mortiser.core.errors import BadInput, NoSpace, TooLarge
 from mortiser.formats.decoding import LARGEST
+from mortiser.wiring import Shop
 
 T = TypeVar("T")
 READ_S = 30.0
@@ -41,3 +45,44 @@ async def small_body(request: Request, largest: int = LARGEST) -> bytes:
     if not data:
         raise BadInput("That file is empty. Choose another one.")
     return bytes(data)
+
+
+async def received(request: Request, shop: Shop) -> Path:
+    """A large file that a request brings, on the disk. Raises TooLarge, NoSpace or BadInput; nothing of it
+    is left then."""
+    limit = shop.settings.largest_upload
+    length = request.headers.get("content-length", "")
+    stated = int(length) if length.isdecimal() and len(length) < 20 else 0
+    if stated > limit:
+        raise TooLarge(_too_large(limit))
+    shop.workspace.need(stated, shop.settings.spare_disk)
+    file = shop.workspace.new_upload()
+    received = 0
+    try:
+        with file.open("wb") as out:
+            async for part in request.stream():
+                received += len(part)
+                if received > limit:
+                    raise TooLarge(_too_large(limit))
+                await run_in_threadpool(out.write, part)
+        if not received:
+            raise BadInput("That file is empty. Choose another one.")
+    except ClientDisconnect as gone:
+        file.unlink(missing_ok=True)
+        raise BadInput("The upload stopped half way; nothing was kept. Send it again.") from gone
+    except OSError as error:
+        file.unlink(missing_ok=True)
+        raise NoSpace(
+            "The disk is full. Nothing was stored; free some space and try again."
+        ) from error
+    except BaseException:
+        file.unlink(missing_ok=True)
+        raise
+    return file
+
+
+def _too_large(limit: int) -> str:
+    return (
+        f"The file is larger than {limit / 1024**3:.3g} GiB, the most that is taken. "
+        "Set MORTISER_LARGEST_UPLOAD (bytes) to take more."
+    )

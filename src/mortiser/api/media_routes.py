@@ -7,15 +7,18 @@ from dataclasses import dataclass
 from typing import Annotated
 
 import numpy as np
-from fastapi import Depends, Query, Response
+from fastapi import Depends, Query, Request, Response
 from fastapi.responses import FileResponse
+from starlette.concurrency import run_in_threadpool
 
+from mortiser.api.bodies import received
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
 from mortiser.core.clip_framing import ClipFraming
 from mortiser.core.errors import Conflict, NotFound
 from mortiser.core.frame import even_size
 from mortiser.core.limits import Id, Micros, Name
+from mortiser.jobs.bringing_in import bring_back
 from mortiser.jobs.preparing import playable
 from mortiser.store import projects
 from mortiser.wiring import Shop
@@ -60,7 +63,23 @@ def media(source: Source, shop: OpenShop) -> FileResponse:
         return FileResponse(shop.workspace.path(source["proxy_path"]), media_type="video/mp4")
     if not playable(source):
         raise Conflict("A copy that the browser can play is still being made.")
-    return FileResponse(shop.workspace.path(source["path"]), media_type=kind)
+    file = shop.workspace.path(source["path"])
+    file.stat()  # Said in its own words where it is missing.
+    return FileResponse(file, media_type=kind)
+
+
+@router.post(
+    "/recording",
+    status_code=204,
+    openapi_extra={"requestBody": {"content": {"application/octet-stream": {}}}},
+)
+async def bring_recording_back(source: Source, request: Request, shop: OpenShop) -> None:
+    """Bring a recording in again whose file is missing: the body is the file."""
+    file = await received(request, shop)
+    job = await run_in_threadpool(
+        bring_back, shop.database, shop.workspace, int(source["id"]), file
+    )
+    await run_in_threadpool(shop.queue.submit, job)
 
 
 @router.get("/poster", response_class=FileResponse)

@@ -4,19 +4,18 @@ from __future__ import annotations
 
 import shutil
 import sqlite3
-from pathlib import Path
 from typing import Annotated, Literal
 
 from fastapi import Query, Request
 from pydantic import BaseModel, Field
 from starlette.concurrency import run_in_threadpool
-from starlette.requests import ClientDisconnect
 
 from mortiser.api import schemas
+from mortiser.api.bodies import received
 from mortiser.api.delivery_schemas import DeliveryView
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
-from mortiser.core.errors import BadInput, NoSpace, NotFound, TooLarge
+from mortiser.core.errors import NotFound
 from mortiser.core.limits import Id
 from mortiser.jobs.bringing_in import BroughtIn, bring_in, copy_project, translated_copy
 from mortiser.store import deliveries, jobs, journal, projects
@@ -119,7 +118,7 @@ async def _taken_in(
 ) -> BroughtIn:
     if choices.transcribe:
         await run_in_threadpool(recognisable, choices.language, shop.settings)
-    file = await _receive(request, shop)
+    file = await received(request, shop)
     made = await run_in_threadpool(
         bring_in,
         shop.database,
@@ -142,45 +141,6 @@ def match_microphone(project_id: Id, request: MatchRequest, shop: OpenShop) -> N
         raise NotFound("That recording is not part of this project.")
     about = {"sound_id": request.sound_id}
     shop.queue.submit(jobs.add(shop.database, project_id, "microphone", about))
-
-
-async def _receive(request: Request, shop: OpenShop) -> Path:
-    limit = shop.settings.largest_upload
-    length = request.headers.get("content-length", "")
-    stated = int(length) if length.isdecimal() and len(length) < 20 else 0
-    if stated > limit:
-        raise TooLarge(_too_large(limit))
-    shop.workspace.need(stated, shop.settings.spare_disk)
-    file = shop.workspace.new_upload()
-    received = 0
-    try:
-        with file.open("wb") as out:
-            async for part in request.stream():
-                received += len(part)
-                if received > limit:
-                    raise TooLarge(_too_large(limit))
-                await run_in_threadpool(out.write, part)
-        if not received:
-            raise BadInput("That file is empty. Choose another one.")
-    except ClientDisconnect as gone:
-        file.unlink(missing_ok=True)
-        raise BadInput("The upload stopped half way; nothing was kept. Send it again.") from gone
-    except OSError as error:
-        file.unlink(missing_ok=True)
-        raise NoSpace(
-            "The disk is full. Nothing was stored; free some space and try again."
-        ) from error
-    except BaseException:
-        file.unlink(missing_ok=True)
-        raise
-    return file
-
-
-def _too_large(limit: int) -> str:
-    return (
-        f"The file is larger than {limit / 1024**3:.3g} GiB, the most that is taken. "
-        "Set MORTISER_LARGEST_UPLOAD (bytes) to take more."
-    )
 
 
 @router.get("/{project_id}")

@@ -180,17 +180,19 @@ class SourceView(BaseModel):
     audio_track: int
     playable: bool = Field(description="Whether the browser can play it now, as it is or by proxy.")
 
+    missing: bool = Field(description="Whether its file is not where it was.")
     sound: str = Field(description="The same for what is heard the same.")
     microphone: MicrophoneView | None
 
     @classmethod
     def of(cls, row: sqlite3.Row, workspace: Workspace) -> SourceView:
-        own = ("playable", "sound", "microphone")
+        own = ("playable", "missing", "sound", "microphone")
         values = {name: row[name] for name in cls.model_fields if name not in own}
         found = microphone_of(row)
         return cls(
             **values,
             playable=playable(row),
+            missing=not workspace.path(row["path"]).exists(),
             sound=sound_of(workspace, row).key,
             microphone=MicrophoneView(
                 sound_id=found.sound_id,

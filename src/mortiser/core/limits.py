@@ -1,7 +1,9 @@
 """Limits of what is asked for: each value of a request is of one of these kinds or has its own.
 
 They keep foolish values from the database and from the computations, and are far from any real
-work: whole numbers stay exact in JSON, times end after some 115 days.
+work: whole numbers stay exact in JSON, times end after some 115 days. A field that has one of these
+types and a limit of its own of the same kind keeps the wider one alone (pydantic 2): it needs a type
+of its own.
 """
 
 from typing import Annotated
@@ -20,6 +22,8 @@ Shift = Annotated[int, Field(ge=-LONGEST_US, le=LONGEST_US)]
 """A way between two moments, in µs."""
 Count = Annotated[int, Field(ge=0, le=1_000_000)]
 """A place in a list or a text, from 0."""
+Behind = Annotated[int, Field(ge=1, le=1_000_000)]
+"""A place in a list behind its first."""
 Ids = Annotated[list[Id], Field(max_length=MOST)]
 Name = Annotated[str, Field(max_length=200)]
 """What is called by a person: a speaker, a finish, a font, a file."""

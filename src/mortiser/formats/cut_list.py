@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
@@ -14,6 +15,10 @@ from mortiser.core.time import SECOND
 
 CutFormat = Literal["otio", "edl"]
 ADAPTERS: dict[str, str] = {"otio": "otio_json", "edl": "cmx_3600"}
+_OF_PICTURE = re.compile(r"^(\d{3,}\s+\S+\s+)V(?=\s)", re.MULTILINE)
+"""An event of a list, up to its channel: V for pictures, A for sound."""
+_NO_REEL = re.compile(r"[^a-zA-Z0-9]+")
+LONGEST_REEL = 8
 USUAL_RATE = 30.0
 """Frames a second where a recording has no constant rate."""
 
@@ -47,21 +52,27 @@ def write(kind: str, name: str, clips: Sequence[CutClip]) -> str:
     rate = _rate(clips[0].recording.rate)
     timeline = otio.schema.Timeline(name)
     picture = any(clip.recording.has_picture for clip in clips)
-    kinds = [otio.schema.TrackKind.Video] if picture else []
+    # The adapter writes events of a track of pictures alone.
+    kinds = [otio.schema.TrackKind.Video] if picture or kind == "edl" else []
     for track_kind in (*kinds, otio.schema.TrackKind.Audio):
         track = otio.schema.Track(name=str(track_kind), kind=track_kind)
         for clip in clips:
             track.append(_clip(clip, rate))
         timeline.tracks.append(track)
-    return str(otio.adapters.write_to_string(timeline, ADAPTERS[kind]))
+    text = str(otio.adapters.write_to_string(timeline, ADAPTERS[kind]))
+    return text if picture or kind != "edl" else _OF_PICTURE.sub(r"\1A", text)
 
 
 def _clip(clip: CutClip, rate: float) -> otio.schema.Clip:
     whole = _range(0, clip.recording.duration_us, rate)
     reference = otio.schema.ExternalReference(clip.recording.name, whole)
-    return otio.schema.Clip(
+    made = otio.schema.Clip(
         clip.recording.name, reference, _range(clip.start_us, clip.end_us, rate)
     )
+    # The adapter leaves spaces in names of reels, which readers take for the end of the field.
+    reel = _NO_REEL.sub("", clip.recording.name.rpartition(".")[0] or clip.recording.name)
+    made.metadata["cmx_3600"] = {"reel": reel[:LONGEST_REEL] or "AX"}
+    return made
 
 
 def _range(start_us: int, end_us: int, rate: float) -> otio.opentime.TimeRange:

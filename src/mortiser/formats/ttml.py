@@ -127,11 +127,19 @@ def _timed(
 
 
 def _text(element: ElementTree.Element) -> str:
-    found = element.text or ""
-    for child in element:
-        found += "\n" if child.tag == f"{TT}br" else _text(child)
-        found += child.tail or ""
-    return found
+    """What is written in a paragraph, however deep spans lie in one another."""
+    found: list[str] = []
+    waiting: list[ElementTree.Element | str] = [element]
+    while waiting:
+        one = waiting.pop()
+        if isinstance(one, str):
+            found.append(one)
+        elif one.tag == f"{TT}br":
+            found.append("\n")
+        else:
+            inside = [part for child in one for part in (child, child.tail or "")]
+            waiting += reversed([one.text or "", *inside])
+    return "".join(found)
 
 
 def _place_of(region: ElementTree.Element) -> Place | None:

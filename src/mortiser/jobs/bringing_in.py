@@ -12,6 +12,7 @@ import numpy as np
 from mortiser import disk
 from mortiser.core.errors import BadInput, Conflict
 from mortiser.core.pace import PaceName
+from mortiser.core.time import SECOND
 from mortiser.jobs.broker import Payload
 from mortiser.jobs.workspace import UNKEPT, Workspace
 from mortiser.media.picture import save_poster
@@ -139,6 +140,7 @@ def copy_project(database: Database, workspace: Workspace, project_id: int) -> C
     folders: list[Path] = []
     try:
         for source in projects.source_rows(database.connection, project_id):
+            workspace.path(source["path"]).stat()  # Else it could not be copied.
             old = workspace.path(source["path"]).parent
             new = workspace.new_source()
             folders.append(new)
@@ -232,6 +234,32 @@ def title(name: str) -> str:
     """A project's first name: the file's, without ending and with spaces for underscores."""
     plain = PurePath(name.replace("\\", "/")).stem.replace("_", " ").strip()
     return plain[:120] or "Untitled"
+
+
+def bring_back(database: Database, workspace: Workspace, source_id: int, file: Path) -> int:
+    """Put a recording's file (it is moved) back where it was; the job that prepares it.
+
+    Raises BadInput where it is another one; then ``file`` is gone and nothing has changed.
+    """
+    source = projects.source_row(database.connection, source_id)
+    kept = workspace.path(source["path"])
+    try:
+        _begin_at_zero(file)
+        facts = probe(file)
+        size, wanted = file.stat().st_size, source["size_bytes"]
+        if size != wanted or facts.duration_us != source["duration_us"]:
+            raise BadInput(
+                f"That is another file than “{source['name']}”: it has {size:,} bytes and lasts "
+                f"{facts.duration_us / SECOND:.2f} s, the one that is missing had {wanted:,} and lasts "
+                f"{source['duration_us'] / SECOND:.2f} s. Nothing was changed."
+            )
+        kept.parent.mkdir(exist_ok=True)
+        shutil.move(file, kept)
+    finally:
+        file.unlink(missing_ok=True)
+    _keep_pictures(facts, kept)
+    disk.sync_folder(kept.parent)
+    return jobs.add(database, source["project_id"], "prepare", {"source_id": source_id})
 
 
 def _keep_pictures(facts: Probe, kept: Path) -> None:

@@ -12,7 +12,7 @@ from importlib.resources import files
 from pathlib import Path
 from typing import TypeVar
 
-from mortiser.core.errors import Busy, Damaged, MortiserError, NoSpace, foreseen
+from mortiser.core.errors import Busy, Damaged, MortiserError, NoSpace, NotFound, foreseen
 from mortiser.store.reserve import Reserve
 from mortiser.store.senses import NO_SENSES, Senses
 
@@ -100,6 +100,8 @@ class Database:
 
     def explained(self, error: BaseException) -> MortiserError | None:
         """What an error means to people; None where it means a fault of the program."""
+        if isinstance(error, FileNotFoundError):
+            return self._gone(error)
         if not isinstance(error, sqlite3.Error):
             return foreseen(error)
         name = getattr(error, "sqlite_errorname", "") or ""
@@ -124,6 +126,24 @@ class Database:
                 "or choose another with --workspace."
             )
         return None
+
+    def _gone(self, error: FileNotFoundError) -> MortiserError | None:
+        """What it means that a file is not there: of a recording's, which one it is."""
+        root = self.path.parent
+        try:
+            inside = Path(str(error.filename)).relative_to(root)
+        except ValueError:
+            return None
+        folder = "/".join(inside.parts[:2])
+        row = self.connection.execute(
+            "SELECT name FROM source WHERE path = ? OR path LIKE ? || '/%'", (folder, folder)
+        ).fetchone()
+        if row is None:
+            return None
+        return NotFound(
+            f"The recording “{row['name']}” is not where it was: {root / inside} is missing. "
+            "Put it back, or choose the file again in Gather."
+        )
 
     @contextmanager
     def snapshot(self) -> Iterator[sqlite3.Connection]:

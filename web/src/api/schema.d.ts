@@ -372,6 +372,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sources/{source_id}/recording": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring Recording Back
+         * @description Bring a recording in again whose file is missing: the body is the file.
+         */
+        post: operations["bring_recording_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sources/{source_id}/poster": {
         parameters: {
             query?: never;
@@ -1051,7 +1071,8 @@ export interface paths {
         };
         /**
          * What Can Go
-         * @description Quiet and pauses with sound longer than ``quiet_us``, fillers, repeats, and what lies before and after the talk.
+         * @description Quiet and pauses with sound longer than ``quiet_us``, fillers, repeats, and what lies before and
+         *     after the talk.
          */
         get: operations["what_can_go"];
         put?: never;
@@ -6318,6 +6339,11 @@ export interface components {
              */
             playable: boolean;
             /**
+             * Missing
+             * @description Whether its file is not where it was.
+             */
+            missing: boolean;
+            /**
              * Sound
              * @description The same for what is heard the same.
              */
@@ -7699,6 +7725,39 @@ export interface operations {
         responses: {
             /** @description Successful Response */
             200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bring_recording_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                source_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/octet-stream": unknown;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,9 +1,46 @@
 /** A recording of the project: what it is, and the way to the piece that is made of it. */
 import { FileAudio, FileVideo } from "lucide-react";
+import { useRef, useState } from "react";
 import type { Project, Source } from "../api/client";
+import { upload } from "../start/upload";
 import { showPiece } from "../state/server";
+import { Button } from "../ui/Button";
+import { FilePick } from "../ui/FilePick";
 import { bytes, length } from "../ui/format";
+import { attempt } from "../ui/notice";
+import { Progress } from "../ui/Progress";
 import { AsMicrophone, Microphone } from "./Microphone";
+
+/** What is said of a recording whose file is gone, and the way to bring it back. */
+function Missing({ source }: { source: Source }) {
+  const picker = useRef<HTMLInputElement>(null);
+  const [part, setPart] = useState<number | null>(null);
+  const bring = async (file: File | undefined) => {
+    if (!file) return;
+    setPart(0);
+    const sent = upload(`/api/sources/${source.id}/recording`, file, {}, setPart).done;
+    if (await attempt(sent)) location.reload();
+    setPart(null);
+  };
+  return (
+    <div role="alert" className="mt-1 text-small text-clay">
+      <p>Its file is not where it was. Words and captions are all there; nothing can be played.</p>
+      {part === null ? (
+        <Button className="mt-1" onClick={() => picker.current?.click()}>
+          Choose the file again
+        </Button>
+      ) : (
+        <Progress label={source.name} value={part} />
+      )}
+      <FilePick
+        ref={picker}
+        label={`The file of ${source.name}`}
+        accept="video/*,audio/*,.mkv,.mov"
+        onFiles={(files) => void bring(files[0])}
+      />
+    </div>
+  );
+}
 
 export function SourceCard(props: { project: Project; source: Source; open: boolean }) {
   const { project, source, open } = props;
@@ -27,6 +64,7 @@ export function SourceCard(props: { project: Project; source: Source; open: bool
             Sound track {source.audio_track + 1} of {source.audio_tracks} is used.
           </p>
         )}
+        {source.missing && <Missing source={source} />}
         {source.microphone ? (
           <Microphone project={project} source={source} microphone={source.microphone} />
         ) : (

@@ -11,14 +11,14 @@ export interface Upload<Made> {
 export function upload<Made>(
   address: string,
   file: File,
-  choices: Partial<HearingBody> & { transcribe: boolean },
+  choices: Partial<HearingBody> & { transcribe?: boolean },
   onProgress: (part: number) => void,
 ): Upload<Made> {
   const request = new XMLHttpRequest();
   const done = new Promise<Made>((resolve, reject) => {
     request.upload.onprogress = (event) => onProgress(event.loaded / Math.max(1, event.total));
     request.onload = () => {
-      if (request.status === 201) resolve(request.response as Made);
+      if (request.status < 300) resolve(request.response as Made);
       else reject(asProblem(request.response));
     };
     request.onerror = () =>

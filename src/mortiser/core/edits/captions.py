@@ -13,7 +13,7 @@ from mortiser.core.edits.base import BaseEdit, chosen, counted, seamed, short
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import retime_each, retime_near
 from mortiser.core.errors import BadInput
-from mortiser.core.limits import Count, Id, Ids, Micros
+from mortiser.core.limits import Behind, Id, Ids, Micros
 from mortiser.core.time import MILLISECOND, SECOND
 from mortiser.core.words import Cue, shown, tokens
 
@@ -80,7 +80,7 @@ class SplitCue(BaseEdit):
 
     kind: Literal["split_cue"] = "split_cue"
     cue_id: Id
-    before_word: Count = Field(ge=1, description="Index of the word that starts the second half.")
+    before_word: Behind = Field(description="Index of the word that starts the second half.")
 
     def label(self, desk: Desk) -> str:
         return "split caption"
@@ -216,7 +216,7 @@ class BreakLine(BaseEdit):
 
     kind: Literal["break_line"] = "break_line"
     cue_id: Id
-    before_word: Count = Field(ge=1)
+    before_word: Behind
 
     def label(self, desk: Desk) -> str:
         return "take line break out" if self._is_broken(desk.cue(self.cue_id)) else "break line"

@@ -75,7 +75,7 @@ class LeaveOut(BaseEdit):
 
     kind: Literal["leave_out"] = "leave_out"
     piece_id: Id
-    word_ids: Ids = Field(min_length=1, max_length=20_000)
+    word_ids: list[Id] = Field(min_length=1, max_length=20_000)
 
     def label(self, desk: Desk) -> str:
         return "leave speech without a caption"

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -26,6 +26,7 @@ from mortiser.core.words import Word
 AROUND_US = 30 * SECOND
 """Words that begin so near a passage are looked at for those beside it."""
 MOST = 5_000
+AroundWords = Annotated[int, Field(ge=0, le=2 * SECOND)]
 SHORTEST_US = 40 * MILLISECOND
 """Of a clip: an edge moved by hand leaves a frame of it."""
 
@@ -53,8 +54,8 @@ class Stretch(BaseModel):
 class _OfPassages(BaseEdit):
     piece_id: Id
     passages: list[Passage] = Field(min_length=1, max_length=MOST)
-    before_us: Micros = Field(default=Room().before_us, le=2 * SECOND)
-    after_us: Micros = Field(default=Room().after_us, le=2 * SECOND)
+    before_us: AroundWords = Room().before_us
+    after_us: AroundWords = Room().after_us
 
     @property
     def room(self) -> Room:
