@@ -279,3 +279,24 @@ def test_a_box_is_followed_and_stays_when_faces_are_looked_for(
     client.post(f"/api/pieces/{piece}/box", json=small)
     failed = view(client, project)["jobs"][-1]
     assert (failed["status"], "larger" in failed["error"]) == ("failed", True)
+
+
+def test_a_picture_is_dragged_to_its_edge_and_no_farther(client: TestClient, project: int) -> None:
+    piece, square = with_square(client, project)
+    ids = {"piece_id": piece, "shape_id": square["id"]}
+    edit(client, project, kind="frame_clips", **ids, cue_ids=[], changes={"fit": "whole"})
+    edit(client, project, kind="pan_clips", **ids, cue_ids=[], by_x=0, by_y=-4)
+    before = view(client, project)
+    framing = next(
+        one["framing"] for one in before["pieces"][0]["shapes"] if one["id"] == square["id"]
+    )
+    assert 0.5 < framing["y"] <= 1
+    edit(client, project, kind="pan_clips", **ids, cue_ids=[], by_x=0, by_y=-1)
+    after = view(client, project)
+    assert after["history"] == before["history"]
+    undone = client.post(
+        f"/api/projects/{project}/undo", json={"base_revision": after["revision"]}
+    ).json()
+    assert undone["label"] == before["history"]["undo"]
+    found = undone["settings"]["pieces"][0]["shapes"]
+    assert next(one["framing"]["y"] for one in found if one["id"] == square["id"]) == 0.5

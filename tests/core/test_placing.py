@@ -128,3 +128,22 @@ def test_the_same_shape_is_shown_as_it_is() -> None:
     assert not is_plain(Framing(mirror=True), (1920, 1080), (1280, 720))
     assert not is_plain(Framing(zoom=1.1), (1920, 1080), (1280, 720))
     assert not is_plain(Framing(), (1920, 1080), (1080, 1080))
+
+
+@given(
+    FRAMINGS,
+    st.sampled_from(["fill", "whole"]),
+    st.floats(0.2, 1),
+    PICTURES,
+    FRAMES,
+    st.floats(-4, 4),
+    st.floats(-4, 4),
+)
+def test_wherever_a_picture_is_dragged_it_can_be_kept(
+    framing: Framing, fit: str, zoom: float, picture: Size, frame: Size, by_x: float, by_y: float
+) -> None:
+    lies = framing.model_copy(update={"fit": fit, "zoom": zoom})
+    moved = panned(lies, picture, frame, by_x, by_y)
+    assert Framing.model_validate(moved.model_dump()) == moved
+    again = panned(moved, picture, frame, by_x, by_y)
+    assert Framing.model_validate(again.model_dump()) == again

@@ -139,7 +139,8 @@ def panned(framing: Framing, picture: Size, frame: Size, by_x: float, by_y: floa
     )
     x, y = centre_of(moved, picture, frame)
     point = {"px": _share(framing.px + by_x), "py": _share(framing.py + by_y)}
-    return framing.model_copy(update={"x": x, "y": y, **point})
+    # No farther than with its edge in the middle of the frame.
+    return framing.model_copy(update={"x": _share(x), "y": _share(y), **point})
 
 
 def is_level(framing: Framing) -> bool:
