@@ -28,6 +28,7 @@ from mortiser import disk
 from mortiser.api.bodies import small_body
 from mortiser.api.routing import routes
 from mortiser.core.errors import Damaged, NotFound
+from mortiser.core.limits import Id
 
 PAIR_PATH = "/pair"
 COOKIE = "mortiser-paired"
@@ -211,7 +212,7 @@ def list_browsers(request: Request, pairing: OpenPairing) -> BrowsersView:
 
 
 @router.delete("/{browser_id}", status_code=204)
-def remove_browser(browser_id: int, pairing: OpenPairing) -> None:
+def remove_browser(browser_id: Id, pairing: OpenPairing) -> None:
     """Send a browser away: it is asked for the code again."""
     if pairing is None:
         raise NotFound("Browsers are paired only where others can reach this server.")

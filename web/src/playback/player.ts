@@ -4,6 +4,8 @@
  */
 type Listener = (atUs: number) => void;
 
+/** So far beyond the end of a stretch its playing may rest. */
+const LATE_US = 100_000;
 const RATES = [-8, -4, -2, -1, 1, 2, 4, 8];
 
 export class Player {
@@ -29,6 +31,7 @@ export class Player {
     if (hasPicture) this.waitForFrame();
     media.addEventListener("play", () => this.tick(), { signal });
     media.addEventListener("seeked", () => this.readClock(), { signal });
+    media.addEventListener("ended", () => this.ended(), { signal });
     media.addEventListener("loadeddata", () => this.readClock(), { signal });
   }
 
@@ -159,6 +162,13 @@ export class Player {
     requestAnimationFrame(() => this.tick());
   }
 
+  /** A stretch that reaches beyond the piece ends with it. */
+  private ended(): void {
+    const { stretch } = this;
+    if (stretch?.loop) this.playStretch(stretch.fromUs, stretch.toUs, true);
+    else this.stretch = null;
+  }
+
   private readClock(): void {
     if (!this.hasPicture) this.tell(Math.round(this.media.currentTime * 1e6));
   }
@@ -171,6 +181,11 @@ export class Player {
       else {
         this.stretch = null;
         this.media.pause();
+        // A busy machine may show the end of a stretch late.
+        if (atUs - stretch.toUs > LATE_US) {
+          this.seek(stretch.toUs);
+          return;
+        }
       }
     }
     for (const listener of this.listeners) listener(atUs);

@@ -36,7 +36,7 @@ export class Stream {
 
   /** Ask for the piece's parts anew: its clips may have changed. */
   async refresh(): Promise<void> {
-    if (this.source.readyState !== "open") return;
+    if (this.source.readyState === "closed") return;
     const path = { piece_id: this.pieceId };
     const query = { shape_id: this.shapeId };
     const found = await take(
@@ -67,7 +67,7 @@ export class Stream {
 
   /** Bring the buffer to what is wanted around the moment that plays, one change after another. */
   private async pump(): Promise<void> {
-    if (this.busy || this.source.readyState !== "open" || !this.found.parts.length) return;
+    if (this.busy || this.source.readyState === "closed" || !this.found.parts.length) return;
     this.busy = true;
     try {
       while (!this.over.signal.aborted && (await this.step()));
@@ -91,7 +91,10 @@ export class Stream {
     }
     this.end(parts);
     const next = wanted([...this.there.values()], parts, this.at);
-    if (!next) return false;
+    if (!next) {
+      this.finish(parts);
+      return false;
+    }
     const { data, given } = await this.fetched(next);
     if (given) return true;
     if (!data || !this.buffer) return false;
@@ -134,6 +137,17 @@ export class Stream {
     } catch {
       // What is buffered beyond it is removed first, with the next change.
     }
+  }
+
+  /**
+   * Say that nothing follows the last part, once it is there: else the element waits at its end for
+   * more. What is changed later opens the stream again by itself.
+   */
+  private finish(parts: readonly Part[]): void {
+    const last = parts.at(-1);
+    const whole = last && same(last, this.there.get(last.at_us));
+    if (!whole || this.buffer?.updating || this.source.readyState !== "open") return;
+    this.source.endOfStream();
   }
 
   private done(change: () => void): Promise<void> {
