@@ -16,7 +16,7 @@ from mortiser.core.edits.captions import (
     SplitCue,
 )
 from mortiser.core.edits.desk import Desk
-from mortiser.core.edits.fixing import Finding, FixChecks, LeaveOut
+from mortiser.core.edits.fixing import Finding, FixChecks, LeaveOut, lines_by_hand
 from mortiser.core.edits.pacing import CheckBy, Regroup, SetPace
 from mortiser.core.edits.shifting import Anchor, ShiftCues, StretchCues
 from mortiser.core.edits.times import CloseGaps, MoveCues, SetCueTimes, TypeCueTime, UnpinCues
@@ -379,14 +379,21 @@ def test_speech_may_be_left_without_a_caption(desk: Desk) -> None:
     assert not {word.id for word in desk.words_between(1, 0, 60_000_000)} & set(ids)
 
 
-def test_too_long_a_line_is_parted_and_a_lone_word_joined(desk: Desk) -> None:
+def test_too_long_a_line_is_broken_or_parted_and_a_lone_word_joined(desk: Desk) -> None:
     SetPace(piece_id=1, pace=PACES["sentence"]).apply(desk)
     longest = max(cues(desk), key=lambda cue: len(cue.text))
     count = len(cues(desk))
     fixed = FixChecks(piece_id=1, findings=[Finding(kind="wide_line", cue_id=longest.id)])
     assert fixed.label(desk) == "fix wide line"
     fixed.apply(desk)
+    broken = desk.cue(longest.id)
+    assert len(cues(desk)) == count, "lines come first"
+    assert len(lines_by_hand(broken)) == 2
+    short = PACES["quick"].model_copy(update={"line_chars": 24, "lines": 1})
+    desk.set_pace(1, short)
+    fixed.apply(desk)
     assert len(cues(desk)) > count
+    desk.set_pace(1, PACES["sentence"])
     Regroup(piece_id=1, keep=False).apply(desk)
     one = cues(desk)[-1]
     SplitCue(cue_id=one.id, before_word=1).apply(desk)

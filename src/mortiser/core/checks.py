@@ -175,7 +175,7 @@ def _near(one: Cue, after: Cue) -> bool:
 
 def _lines(cue: Cue, lines: Sequence[str], limits: Pace) -> list[Check]:
     found = []
-    fix = "part it" if len(cue.words) > 1 else None
+    fix = "break its lines, or part it" if len(cue.words) > 1 else None
     longest = max(map(len, lines))
     if longest > limits.line_chars:
         about = f"{longest} characters in a line; {limits.line_chars} are allowed."

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import replace
+from itertools import combinations, pairwise
 from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from mortiser.core.checks import CheckKind
+from mortiser.core.checks import CheckKind, check
 from mortiser.core.cue_timing import SHORTEST_SHOWN_US
 from mortiser.core.edits.base import BaseEdit
 from mortiser.core.edits.captions import JoinCue
@@ -16,13 +17,20 @@ from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.dressing import UndressCues
 from mortiser.core.edits.pacing import regroup
 from mortiser.core.edits.projection import caption_fresh
-from mortiser.core.edits.retiming import retime_all
+from mortiser.core.edits.retiming import retime_all, retime_of, untimed_cue
 from mortiser.core.errors import BadInput, NotFound
 from mortiser.core.finish.changes import look_of
-from mortiser.core.grouping import ends_sentence
+from mortiser.core.grouping import ends_sentence, group
 from mortiser.core.limits import Id, Ids
 from mortiser.core.pace import Pace, limits
-from mortiser.core.words import Cue
+from mortiser.core.unspaced import joined
+from mortiser.core.words import Cue, Shown
+
+Remedy = Callable[[Desk, Cue, Pace], None]
+SEEN: tuple[CheckKind, ...] = ("wide_line", "many_lines", "off_frame")
+"""What is found on the picture."""
+AROUND = 6
+"""Captions on each side that a remedy may reach."""
 
 
 class Finding(BaseModel):
@@ -63,8 +71,7 @@ class FixChecks(BaseEdit):
                 continue
             remedy = _REMEDIES.get(finding.kind)
             if remedy:
-                remedy(desk, cue, allowed)
-                done += 1
+                done += _helped(desk, cue, finding.kind, remedy, allowed)
         if not done:
             raise BadInput("These findings have no safe remedy. Look at them one by one.")
         retime_all(desk, self.piece_id)
@@ -86,6 +93,62 @@ class LeaveOut(BaseEdit):
         if not loose:
             raise BadInput("These words are in a caption, or gone already.")
         desk.delete_words(loose)
+
+
+def _helped(desk: Desk, cue: Cue, kind: CheckKind, remedy: Remedy, allowed: Pace) -> bool:
+    """Whether a remedy left less to be found around a caption; else all is as it was."""
+    before = _near(desk, cue)
+    known = _found(desk, before, allowed)
+    # What stands on the picture is known to who found it alone.
+    count = len(known) + (kind in SEEN and (kind, cue.id) not in known)
+    remedy(desk, cue, allowed)
+    first, last = before[0], before[-1]
+    after = [
+        one
+        for one in desk.cues(cue.piece_id)
+        if first.words[0].start_us <= one.words[0].start_us <= last.words[-1].start_us
+    ]
+    after = retime_of(desk, after) if after else []
+    if len(_found(desk, after, allowed)) < count:
+        return True
+    ids = {one.id for one in before}
+    for one in after:
+        if one.id not in ids:
+            desk.delete_cue(one)
+    there = {one.id for one in after}
+    for one in before:
+        desk.save_cue(one if one.id in there else replace(one, id=0))
+    return False
+
+
+def _near(desk: Desk, cue: Cue) -> list[Cue]:
+    before, after = desk.around(cue, AROUND)
+    return [*before, cue, *after]
+
+
+def _found(desk: Desk, cues: Sequence[Cue], allowed: Pace) -> list[tuple[CheckKind, int | None]]:
+    """What is found in neighbouring captions; their lines end only where they are made to."""
+    if not cues:
+        return []
+    piece_id = cues[0].piece_id
+    duration, frames = desk.timeline(piece_id).duration_us, desk.frames(piece_id)
+    lines = [lines_by_hand(cue) for cue in cues]
+    every = check(cues, allowed, duration, frames, lines=lines)
+    return [(one.kind, one.cue_id) for one in every]
+
+
+def lines_by_hand(cue: Cue) -> list[str]:
+    """A caption's lines where they end only where they are made to."""
+    return [joined([word.text for word in line]) for line in _lines(cue.words) if line]
+
+
+def _lines(words: Sequence[Shown]) -> list[list[Shown]]:
+    lines: list[list[Shown]] = [[]]
+    for word in words:
+        lines[-1].append(word)
+        if word.seam == "line":
+            lines.append([])
+    return lines
 
 
 def _follow(desk: Desk, cue: Cue, allowed: Pace) -> None:
@@ -141,14 +204,58 @@ def _end_with_piece(desk: Desk, cue: Cue, allowed: Pace) -> None:
         _follow(desk, cue, allowed)
 
 
+def _break_lines(desk: Desk, cue: Cue, allowed: Pace) -> None:
+    """Break a caption's lines where they are even; part it where it does not fit into as many as are allowed."""
+    fitting = with_even_lines(cue, allowed)
+    if fitting is not None:
+        desk.save_cue(fitting)
+        return
+    loose = tuple(replace(word, seam="free") if word.seam == "line" else word for word in cue.words)
+    _part(desk, cue.with_words(loose), allowed)
+
+
+def with_even_lines(cue: Cue, allowed: Pace) -> Cue | None:
+    """A caption with its lines broken anew, as few and as even as they can be; None where it does not fit."""
+    for count in range(1, allowed.lines + 1):
+        for inner in sorted(
+            combinations(range(1, len(cue.words)), count - 1),
+            key=lambda ends: max(map(len, _texts(cue.words, ends))),
+        ):
+            if max(map(len, _texts(cue.words, inner))) > allowed.line_chars:
+                break
+            words = [
+                replace(word, seam="line")
+                if at in inner
+                else replace(word, seam="free")
+                if word.seam == "line"
+                else word
+                for at, word in enumerate(cue.words, start=1)
+            ]
+            return cue.with_words(tuple(words))
+    return None
+
+
+def _texts(words: Sequence[Shown], ends: Sequence[int]) -> list[str]:
+    edges = [0, *ends, len(words)]
+    return [joined([word.text for word in words[a:b]]) for a, b in pairwise(edges)]
+
+
 def _part(desk: Desk, cue: Cue, allowed: Pace) -> None:
-    desk.save_cue(cue.unpinned())
-    longest = max(len(word.text) for word in cue.words)
-    half = max(longest, len(cue.text) // 2 + 1)
-    # At least in two: what is delivered may have wider lines than the rules count.
-    chars = min(allowed.line_chars, max(6, half))
-    pace = allowed.model_copy(update={"line_chars": chars, "lines": 1})
+    """Part a caption into as few as fit, two at least, each with its lines broken where they do not."""
+    loose = desk.save_cue(cue.unpinned())
+    pace, ruler = allowed, desk.ruler(cue.piece_id)
+    for count in range(2, len(loose.words) + 1):
+        most = min(allowed.words, -(-len(loose.words) // count))
+        pace = allowed.model_copy(update={"words": most})
+        parts = [loose.words[a:b] for a, b in group(loose.words, pace, ruler)]
+        if all(with_even_lines(untimed_cue(0, part), allowed) for part in parts):
+            break
+    ids = {word.id for word in loose.words}
     regroup(desk, cue.piece_id, pace, {cue.id}, keep=True)
+    near = [one for one in _near(desk, desk.cue(cue.id)) if one.words[0].id in ids]
+    for one in near:
+        if len(one.text) > allowed.line_chars and (even := with_even_lines(one, allowed)):
+            desk.save_cue(even)
 
 
 def _shorten(desk: Desk, cue: Cue, allowed: Pace) -> None:
@@ -167,15 +274,15 @@ def _delete(desk: Desk, cue: Cue, allowed: Pace) -> None:
     desk.delete_cue(cue)
 
 
-_REMEDIES: dict[CheckKind, Callable[[Desk, Cue, Pace], None]] = {
+_REMEDIES: dict[CheckKind, Remedy] = {
     "order": _follow_both,
     "overlap": _end_at_next,
     "flicker": _close,
     "touching": _leave_gap,
     "too_short": _follow,
     "too_long": _shorten,
-    "wide_line": _part,
-    "many_lines": _part,
+    "wide_line": _break_lines,
+    "many_lines": _break_lines,
     "orphan": _join,
     "late": _follow,
     "early": _follow,
