@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Collection, Sequence
 from dataclasses import replace
 from itertools import combinations, pairwise
 from typing import Literal
@@ -17,7 +17,7 @@ from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.dressing import UndressCues
 from mortiser.core.edits.pacing import regroup
 from mortiser.core.edits.projection import caption_fresh
-from mortiser.core.edits.retiming import retime_all, retime_of, untimed_cue
+from mortiser.core.edits.retiming import CONTEXT, retime_all, retime_of, untimed_cue
 from mortiser.core.errors import BadInput, NotFound
 from mortiser.core.finish.changes import look_of
 from mortiser.core.grouping import ends_sentence, group
@@ -97,20 +97,18 @@ class LeaveOut(BaseEdit):
 
 def _helped(desk: Desk, cue: Cue, kind: CheckKind, remedy: Remedy, allowed: Pace) -> bool:
     """Whether a remedy left less to be found around a caption; else all is as it was."""
-    before = _near(desk, cue)
-    known = _found(desk, before, allowed)
+    before = _near(desk, cue, AROUND)
+    words = {(word.id, word.clip_id) for one in before for word in one.words}
+    edges = _near(desk, cue, AROUND + CONTEXT)
+    known = _found(desk, edges, words, allowed)
     # What stands on the picture is known to who found it alone.
     count = len(known) + (kind in SEEN and (kind, cue.id) not in known)
+    wide = {(word.id, word.clip_id) for one in edges for word in one.words}
     remedy(desk, cue, allowed)
-    first, last = before[0], before[-1]
-    after = [
-        one
-        for one in desk.cues(cue.piece_id)
-        if first.words[0].start_us <= one.words[0].start_us <= last.words[-1].start_us
-    ]
-    after = retime_of(desk, after) if after else []
-    if len(_found(desk, after, allowed)) < count:
+    now = [one for one in desk.cues(cue.piece_id) if _has(one, wide)]
+    if len(_found(desk, retime_of(desk, now) if now else [], words, allowed)) < count:
         return True
+    after = [one for one in now if _has(one, words)]
     ids = {one.id for one in before}
     for one in after:
         if one.id not in ids:
@@ -121,20 +119,28 @@ def _helped(desk: Desk, cue: Cue, kind: CheckKind, remedy: Remedy, allowed: Pace
     return False
 
 
-def _near(desk: Desk, cue: Cue) -> list[Cue]:
-    before, after = desk.around(cue, AROUND)
+def _near(desk: Desk, cue: Cue, reach: int) -> list[Cue]:
+    before, after = desk.around(cue, reach)
     return [*before, cue, *after]
 
 
-def _found(desk: Desk, cues: Sequence[Cue], allowed: Pace) -> list[tuple[CheckKind, int | None]]:
-    """What is found in neighbouring captions; their lines end only where they are made to."""
+def _has(cue: Cue, words: Collection[tuple[int, int]]) -> bool:
+    return any((word.id, word.clip_id) in words for word in cue.words)
+
+
+def _found(
+    desk: Desk, cues: Sequence[Cue], words: Collection[tuple[int, int]], allowed: Pace
+) -> list[tuple[CheckKind, int | None]]:
+    """What is found in those of some neighbouring captions that have some words; their lines end only where
+    they are made to."""
     if not cues:
         return []
     piece_id = cues[0].piece_id
     duration, frames = desk.timeline(piece_id).duration_us, desk.frames(piece_id)
     lines = [lines_by_hand(cue) for cue in cues]
+    meant = {cue.id for cue in cues if _has(cue, words)}
     every = check(cues, allowed, duration, frames, lines=lines)
-    return [(one.kind, one.cue_id) for one in every]
+    return [(one.kind, one.cue_id) for one in every if one.cue_id in meant]
 
 
 def lines_by_hand(cue: Cue) -> list[str]:
@@ -252,7 +258,7 @@ def _part(desk: Desk, cue: Cue, allowed: Pace) -> None:
             break
     ids = {word.id for word in loose.words}
     regroup(desk, cue.piece_id, pace, {cue.id}, keep=True)
-    near = [one for one in _near(desk, desk.cue(cue.id)) if one.words[0].id in ids]
+    near = [one for one in _near(desk, desk.cue(cue.id), AROUND) if one.words[0].id in ids]
     for one in near:
         if len(one.text) > allowed.line_chars and (even := with_even_lines(one, allowed)):
             desk.save_cue(even)
