@@ -14,7 +14,7 @@ from mortiser.formats.registry import FORMATS
 
 HOLDS: dict[str, tuple[str, ...]] = {
     "italics": (),
-    "places": (),
+    "places": ("vtt", "ass", "ttml"),
     "names of speakers": ("vtt", "srt", "ttml", "txt", "json"),
     "when words are said": ("vtt", "ass", "csv", "json"),
 }

@@ -15,10 +15,11 @@ from hypothesis import strategies as st
 
 from mortiser.core.errors import BadInput
 from mortiser.core.glossary import Entry
+from mortiser.core.time import SECOND
 from mortiser.core.words import Shown
 from mortiser.formats import glossary
 from mortiser.formats.base import Caption, Look, Place, Sheet
-from mortiser.formats.registry import FORMATS, read
+from mortiser.formats.registry import FORMATS, READERS, read
 
 line = st.text(
     st.characters(exclude_categories=("Cc", "Cs", "Zl", "Zp", "Zs"), exclude_characters="{}\\"),
@@ -217,3 +218,21 @@ def test_formulas_are_told_apart_from_apostrophes(cell: str) -> None:
 def test_a_glossary_that_cannot_be_read_is_said(text: str, says: str) -> None:
     with pytest.raises(BadInput, match=says):
         glossary.read(text)
+
+
+@pytest.mark.parametrize("form", ["vtt", "ass", "ttml"])
+@pytest.mark.parametrize("number", [1, 3, 4, 5, 6, 7, 8, 9])
+def test_places_of_single_captions_come_back(form: str, number: int) -> None:
+    place = Place.of(number)
+    assert place is not None
+    assert place.number == number
+    captions = [
+        Caption(0, SECOND, ("We mend",), place=place),
+        Caption(SECOND, 2 * SECOND, ("kettles",)),
+    ]
+    for look in (None, LOOK):
+        text = FORMATS[form](captions, Sheet(2 * SECOND, look=look))
+        first, second = READERS[form](text).captions
+        assert first.place == place
+        if look is None and form != "ass":
+            assert second.place is None

@@ -24,6 +24,7 @@ from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.words import Cue, Shown
 from mortiser.outputs import OUTPUTS
 from mortiser.outputs.base import Unlike
+from mortiser.outputs.captions import caption_text, captions_of
 from mortiser.render.reading_back import facts_of, loudness_of
 from tests.recordings import make_video
 
@@ -251,3 +252,16 @@ def test_a_file_that_is_there_already_is_not_in_the_way(tmp_path: Path, recordin
     shutil.copy(recording, tmp_path / "Kettle.mp4")
     made(tmp_path, recording, VideoFile())
     assert replace(facts_of(tmp_path / "Kettle.mp4"), duration_us=0).size == SIZE
+
+
+@pytest.mark.parametrize("form", ["srt", "vtt", "ass", "ttml", "txt", "csv", "json"])
+def test_a_stretch_has_the_words_said_in_it_alone(recording: Path, form: str) -> None:
+    piece = order(recording, TextFile()).piece
+    (cue,) = retime([Cue(1, WORDS, 0, 1)], piece.timeline, PACES["quick"], Frames(25.0))
+    stretch = PieceStretch(start_us=900_000, end_us=1_100_000)
+    text = caption_text(TextFile.model_validate({"form": form}), [cue], piece, stretch)
+    assert "kettles" in text
+    assert "mend" not in text
+    assert "daily" not in text
+    silent = PieceStretch(start_us=1_320_000, end_us=1_380_000)
+    assert captions_of([cue], piece, TextFile(), silent) == []

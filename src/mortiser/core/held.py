@@ -4,12 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from mortiser.core.finish.changes import look_of
 from mortiser.core.output import Output, TextFile, VideoFile
 from mortiser.core.piece import Piece
 from mortiser.core.words import Cue
 
 PLAIN = ("srt", "vtt", "ttml", "txt", "csv", "json")
 """Formats without the colours of marked words."""
+
+PLACED = ("vtt", "ass", "ttml")
+"""Formats that say where a caption stands, to the third of the picture."""
 
 
 def not_held(output: Output, piece: Piece, cues: Sequence[Cue]) -> list[str]:
@@ -22,7 +26,10 @@ def not_held(output: Output, piece: Piece, cues: Sequence[Cue]) -> list[str]:
     words = [word for cue in cues for word in cue.words]
     if output.form in PLAIN and any(word.accent for word in words):
         lost.append("the accents of marked words")
-    if any(word.look or word.own for word in words):
+    looks = {path.split(".")[0] for text in {word.look for word in words} for path in look_of(text)}
+    if "place" in looks and output.form not in PLACED:
+        lost.append("the places that captions have of their own")
+    if looks - {"place"} or any(word.own for word in words):
         lost.append("the looks that captions and words have of their own")
     if output.form in ("ass", "vtt") and piece.finish.motion != type(piece.finish.motion)():
         lost.append("motion")

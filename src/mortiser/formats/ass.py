@@ -36,12 +36,17 @@ def write(captions: Sequence[Caption], sheet: Sheet) -> str:
         f"[Events]\nFormat: {USUAL}\n"
     )
     x, y = round(look.x * width), round(look.y * height)
-    place = f"{{\\pos({x},{y})}}" if sheet.look else ""
+    usual = f"{{\\pos({x},{y})}}" if sheet.look else ""
     return head + "".join(
         f"Dialogue: 0,{_time(one.start_us)},{_time(one.end_us)},Piece,{_name(one.speaker)},0,0,0,,"
-        f"{place}{_text(one, look, timed=sheet.timed)}\n"
+        f"{_placed(one.place) or usual}{_text(one, look, timed=sheet.timed)}\n"
         for one in captions
     )
+
+
+def _placed(place: Place | None) -> str:
+    """The place of a caption that has one of its own."""
+    return f"{{\\an{place.number}}}" if place else ""
 
 
 def _style(look: Look) -> str:

@@ -19,6 +19,12 @@ class Place(NamedTuple):
     down: Literal["top", "middle", "bottom"]
     across: Literal["left", "centre", "right"]
 
+    @property
+    def number(self) -> int:
+        """Of the number pad."""
+        row = ("bottom", "middle", "top").index(self.down)
+        return 3 * row + ("left", "centre", "right").index(self.across) + 1
+
     @classmethod
     def of(cls, number: int) -> Place | None:
         """By the number pad (1 to 9); None for the foot's middle, where captions stand anyway."""

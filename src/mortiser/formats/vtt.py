@@ -12,6 +12,7 @@ from mortiser.formats.timed import Reading, blocks
 
 _SETTING = re.compile(r"(line|position|align|size|region|vertical):([^\s,]{1,40})")
 _PERCENT = re.compile(r"(\d{1,3}(?:\.\d{1,6})?)%$")
+_ALIGN = {"left": "start", "centre": "center", "right": "end"}
 _ROWS = 15
 """How many lines of captions a picture holds, as players count them."""
 _ESCAPES = str.maketrans({"&": "&amp;", "<": "&lt;", ">": "&gt;"})
@@ -24,7 +25,9 @@ def write(captions: Sequence[Caption], sheet: Sheet) -> str:
         blocks.append(_style(sheet.look))
     for caption in captions:
         times = f"{timecode(caption.start_us)} --> {timecode(caption.end_us)}"
-        if sheet.look:
+        if caption.place:
+            times += _stands(caption.place)
+        elif sheet.look:
             times += _settings(sheet.look)
         text = _timed(caption) if sheet.timed else "\n".join(map(_plain, caption.lines))
         voice = f"<v {_plain(caption.speaker)}>" if caption.speaker else ""
@@ -69,9 +72,15 @@ def _css(colour: Colour) -> str:
     return f"rgba({red}, {green}, {blue}, {opacity / 255:.2f})"
 
 
+def _stands(place: Place) -> str:
+    """The settings of a caption that has a place of its own."""
+    line = {"top": 10, "middle": 50, "bottom": 90}[place.down]
+    position = {"left": 5, "centre": 50, "right": 95}[place.across]
+    return f" line:{line}% position:{position}% align:{_ALIGN[place.across]}"
+
+
 def _settings(look: Look) -> str:
-    side = look.place.across if look.place else "centre"
-    align = {"left": "start", "centre": "center", "right": "end"}[side]
+    align = _ALIGN[look.place.across if look.place else "centre"]
     return f" line:{100 * look.y:.0f}% position:{100 * look.x:.0f}% align:{align}"
 
 

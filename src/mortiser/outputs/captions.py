@@ -19,7 +19,7 @@ from mortiser.formats import registry
 from mortiser.formats.base import Caption, Sheet
 from mortiser.formats.registry import FORMATS, READERS
 from mortiser.outputs.base import Files, Told, Unlike
-from mortiser.outputs.looks import look_of
+from mortiser.outputs.looks import look_of, own_place
 
 
 class TextFiles:
@@ -83,7 +83,13 @@ def captions_of(
     else:
         lines = caption_lines(piece.standing.shown(cues), piece.finish, piece.size, font_book())
     captions = [
-        Caption(cue.start_us, cue.end_us, tuple(broken), cue.words)
+        Caption(
+            cue.start_us,
+            cue.end_us,
+            tuple(broken),
+            cue.words,
+            place=own_place(cue, piece.worn),
+        )
         for cue, broken in zip(cues, lines, strict=True)
     ]
     if piece.show_speakers:
@@ -95,10 +101,13 @@ def captions_of(
 
 
 def _within(captions: Sequence[Caption], stretch: PieceStretch) -> list[Caption]:
-    """Those that stand in a stretch for a moment that can be seen, in its time."""
+    """Those that stand in a stretch for a moment that can be seen, in its time, with the words said in it."""
     first, last = stretch.start_us, stretch.end_us
     found: list[Caption] = []
-    for one in captions:
+    for whole in captions:
+        one = _said_within(whole, stretch)
+        if one is None:
+            continue
         start, end = max(one.start_us, first), min(one.end_us, last)
         if end - start >= LEAST_US:
             words = tuple(
@@ -111,6 +120,22 @@ def _within(captions: Sequence[Caption], stretch: PieceStretch) -> list[Caption]
             )
             found.append(replace(one, start_us=start - first, end_us=end - first, words=words))
     return found
+
+
+def _said_within(caption: Caption, stretch: PieceStretch) -> Caption | None:
+    """A caption with those of its words, in their lines, that are said in a stretch; None without any."""
+    kept = {
+        id(word) for word in caption.words if stretch.start_us <= word.middle_us < stretch.end_us
+    }
+    if len(kept) == len(caption.words):
+        return caption
+    lines = [
+        "".join(part.text for part in parts if part.word is None or id(part.word) in kept).strip()
+        for parts in caption.parts
+        if any(part.word is not None and id(part.word) in kept for part in parts)
+    ]
+    words = tuple(word for word in caption.words if id(word) in kept)
+    return replace(caption, lines=tuple(lines), words=words) if words else None
 
 
 LEAST_US = 1_000

@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+from mortiser.core.finish.changes import dressed
 from mortiser.core.finish.model import Finish
 from mortiser.core.finish.parts import Paint, ends
+from mortiser.core.words import Cue
 from mortiser.formats.base import Colour, Look
 from mortiser.formats.base import Place as Corner
 
 BOLD = 600
 ROWS = {"top": 0.0, "middle": 0.5, "bottom": 1.0}
+COLUMNS = {"left": 0.0, "centre": 0.5, "right": 1.0}
 EDGE = 0.08
 """What captions at the top and at the foot keep from the edge, a share of the height."""
 
@@ -37,6 +40,17 @@ def look_of(finish: Finish, size: tuple[int, int]) -> Look:
         y=y,
         accents=tuple(_plain(one.live) if one.live else said for one in finish.accents),
     )
+
+
+def own_place(cue: Cue, finish: Finish) -> Corner | None:
+    """Where a caption stands that has a place of its own, to the third of the picture; None for others."""
+    if not cue.look:
+        return None
+    own, usual = dressed(finish, cue.look).place, finish.place
+    if (own.down, own.across, own.dx, own.dy) == (usual.down, usual.across, usual.dx, usual.dy):
+        return None
+    x = COLUMNS[own.across] + own.dx
+    return Corner.at(x, ROWS[own.down] + own.dy) or Corner("bottom", "centre")
 
 
 def _plain(paint: Paint) -> Colour:
