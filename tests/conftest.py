@@ -4,6 +4,11 @@ import os
 import sys
 from pathlib import Path
 
+from hypothesis import HealthCheck, settings
+
+# No test depends on how busy the machine is.
+settings.register_profile("patient", deadline=None, suppress_health_check=[HealthCheck.too_slow])
+settings.load_profile("patient")
 ROOT = Path(__file__).parents[1]
 RECORDED = ROOT / "tests" / "recorded"
 os.environ["PYTHONPATH"] = os.pathsep.join(
