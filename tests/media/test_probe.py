@@ -9,7 +9,8 @@ import pytest
 
 from mortiser.core.errors import BadMedia, NoSpace
 from mortiser.media import probe as probing
-from mortiser.media.opening import limit_pixels
+from mortiser.media.forms import AAC, OPUS
+from mortiser.media.opening import limit_pixels, reason
 from mortiser.media.picture import POSTER, save_poster
 from mortiser.media.probe import probe
 from tests.recordings import KETTLE, frame_pts, make_sound, make_video
@@ -227,3 +228,29 @@ def test_what_counts_is_how_large_a_picture_is_shown(tmp_path: Path) -> None:
         probe(wide)
     facts = probe(make_video(tmp_path / "b.mp4", size=(160, 120), shape=Fraction(4, 3)))
     assert (facts.width, facts.height) == (214, 120)
+
+
+@pytest.mark.parametrize("rate", [192_000, 384_000])
+def test_sound_of_very_many_samples_is_taken_and_encoded(rate: int) -> None:
+    assert AAC.rate_for(rate) == 48_000
+    assert OPUS.rate_for(rate) == 48_000
+    assert AAC.rate_for(44_100) == 44_100
+
+
+def test_what_no_caption_fits_is_refused_at_the_gate(tmp_path: Path) -> None:
+    with pytest.raises(BadMedia, match=r"lasts 0\.\d+ s: too short"):
+        probe(make_video(tmp_path / "a.mp4", seconds=0.09))
+    with pytest.raises(BadMedia, match="times as long as it is wide"):
+        probe(make_video(tmp_path / "b.mp4", size=(16, 8_192), seconds=0.5))
+    sound = make_sound(tmp_path / "c.wav", "pcm_s16le")
+    data = bytearray(sound.read_bytes())
+    at = data.index(b"fmt ") + 12
+    data[at : at + 4] = (2**31 - 1).to_bytes(4, "little")
+    sound.write_bytes(data)
+    with pytest.raises(BadMedia, match="2,147,483,647 samples a second"):
+        probe(sound)
+
+
+def test_words_of_the_system_are_not_told() -> None:
+    assert reason(av.error.PermissionError(1, "Operation not permitted")) == ""
+    assert reason(av.error.InvalidDataError(-1094995529, "Invalid data found")) != ""

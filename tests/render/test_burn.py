@@ -187,3 +187,18 @@ def test_a_picture_that_changes_its_size_keeps_the_first(tmp_path: Path) -> None
     burn(of_one(Recording(source, 800_000), (160, 120)), tmp_path / "out.mp4", lambda _: None)
     assert probe(tmp_path / "out.mp4").width == 160
     assert len(frame_pts(tmp_path / "out.mp4")) == 20
+
+
+def test_a_picture_that_begins_late_stands_from_the_beginning(tmp_path: Path) -> None:
+    late = make_video(tmp_path / "a.mp4", seconds=4.0, frame_times=[3 + i / 25 for i in range(25)])
+    duration = probe(late).duration_us
+    captions = SceneReel(
+        [Cue(1, (Shown("We", 500_000, 900_000, id=1),), 500_000, 1_500_000, id=1)],
+        FINISHES["Lacquer"], (160, 120), font_book(),
+    )  # fmt: skip
+    out = tmp_path / "out.mp4"
+    burn(of_one(Recording(late, duration), (160, 120), captions), out, lambda _: None)
+    times = frame_pts(out)
+    assert times[0] == 0
+    assert len([at for at in times if 0.5 <= at < 1.5]) >= 10, "the caption shows"
+    assert next(at for at in times if at >= 2.99) == pytest.approx(3, abs=0.02)

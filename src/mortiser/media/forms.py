@@ -27,8 +27,8 @@ class SoundForm:
     kept: Collection[str] = frozenset()
 
     def rate_for(self, rate: int) -> int:
-        """The rate it has that loses nothing of a sound of another."""
-        return next((one for one in self.rates if one >= rate), (*self.rates, rate)[-1])
+        """The rate it has that loses nothing of a sound of another, or the highest there is."""
+        return next((one for one in self.rates if one >= rate), max(self.rates, default=rate))
 
 
 AAC = SoundForm("aac", "fltp", AAC_RATES, 192_000, KEPT)

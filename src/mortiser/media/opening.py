@@ -25,6 +25,9 @@ TAKES = "MP4, MOV, WebM or MKV video, or WAV, MP3, M4A, OGG or FLAC sound"
 LEAST_SIDE, MOST_SIDE = 16, 8_192
 """Of a picture, in pixels: smaller ones hold no caption, larger ones no player plays."""
 
+MOST_RATIO = 256
+"""Of the sides of a picture."""
+
 _most_pixels = 36_000_000
 
 logging.getLogger("libav").setLevel(logging.CRITICAL)
@@ -47,7 +50,7 @@ def open_media(path: Path) -> Iterator[InputContainer]:
             container = av.open(data, "r", options=dict(OPTIONS), metadata_errors="replace")
         except (av.error.FFmpegError, ValueError) as error:
             raise BadMedia(
-                f"This file is no recording that can be read. Bring in {TAKES}. ({reason(error)})"
+                f"This file is no recording that can be read. Bring in {TAKES}.{reason(error)}"
             ) from error
         with container:
             _check_size(container)
@@ -81,15 +84,22 @@ def _check_size(container: InputContainer) -> None:
             f"{said}. Captions need sides from {LEAST_SIDE} to {MOST_SIDE} pixels: "
             "bring in a copy of such a size."
         )
+    if width and height and max(width, height) > MOST_RATIO * min(width, height):
+        raise BadMedia(
+            f"{said}: more than {MOST_RATIO} times as long as it is wide. Bring in a copy that captions fit on."
+        )
     picture.codec_context.options = {"max_pixels": str(_most_pixels)}
 
 
 def reason(error: Exception) -> str:
-    """FFmpeg's own words, short: the log's last line where there is one."""
+    """FFmpeg's own words in brackets, short: the log's last line where there is one; nothing where there are
+    only those of the system (errno), which say nothing of recordings."""
     log = getattr(error, "log", None)
     if log:
-        return str(log[2])
-    return str(getattr(error, "strerror", None) or error)
+        return f" ({log[2]})"
+    if getattr(error, "errno", None) in errno.errorcode:
+        return ""
+    return f" ({getattr(error, 'strerror', None) or error})"
 
 
 def unfinished(error: av.error.FFmpegError, again: str) -> MortiserError:
@@ -101,7 +111,7 @@ def unfinished(error: av.error.FFmpegError, again: str) -> MortiserError:
         return NoSpace(
             f"The disk is full. Nothing half done was kept; free some space and {again} again."
         )
-    return BadMedia(f"The recording could not be read to its end. ({reason(error)})")
+    return BadMedia(f"The recording could not be read to its end.{reason(error)}")
 
 
 def codec_name(stream: av.VideoStream | av.AudioStream) -> str:

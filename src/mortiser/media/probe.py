@@ -19,7 +19,9 @@ BROWSER_AUDIO = {"aac", "mp3", "opus", "vorbis", "flac", "pcm_s16le", "pcm_f32le
 BROWSER_PIXELS = {"yuv420p", "yuvj420p"}
 SLACK_S = 0.5
 """A file whose data ends this much before its stated end is called cut off."""
-
+SHORTEST_S = 0.2
+RATES = (4_000, 768_000)
+"""Samples a second of sound."""
 LONGEST_TAG = 120
 
 
@@ -57,7 +59,7 @@ def probe(path: Path) -> Probe:
             return _facts(container, path)
         except av.error.FFmpegError as error:
             raise BadMedia(
-                f"This recording is damaged and cannot be read. ({reason(error)})"
+                f"This recording is damaged and cannot be read.{reason(error)}"
             ) from error
 
 
@@ -70,9 +72,9 @@ def _facts(container: av.container.InputContainer, path: Path) -> Probe:
     sound = container.streams.audio[0]
     if sound.codec_context is None:
         raise BadMedia("The sound of this recording is in a form that cannot be read.")
-    rotation, shape = _first_frame(container, picture) if picture else (0, (0, 0, ""))
+    _check_rate(sound.codec_context.sample_rate)
+    rotation, shape = _first_frame(path) if picture else (0, (0, 0, ""))
     aspect = (picture.sample_aspect_ratio if picture else None) or Fraction(1)
-    container.seek(0)
     frames, end_s, sound_s, data_s = _walk(container, picture)
     end_s -= origin_s(container)
     stated = container.duration / av.time_base if container.duration else end_s
@@ -82,6 +84,10 @@ def _facts(container: av.container.InputContainer, path: Path) -> Probe:
         raise BadMedia(
             f"This recording is cut off: it should last {stated:.1f} s but ends at {end_s:.1f} s. "
             "Copy it again from the camera or phone."
+        )
+    if end_s < SHORTEST_S:
+        raise BadMedia(
+            f"This recording lasts {end_s:.2f} s: too short for a caption. Bring in {SHORTEST_S} s at least."
         )
     if not sound_s:
         raise BadMedia("This recording has a sound track with nothing in it.")
@@ -106,11 +112,21 @@ def _facts(container: av.container.InputContainer, path: Path) -> Probe:
     )
 
 
-def _first_frame(
-    container: av.container.InputContainer, picture: av.VideoStream
-) -> tuple[int, tuple[int, int, str]]:
-    for frame in container.decode(picture):
-        return round(frame.rotation) % 360, (frame.width, frame.height, frame.format.name)
+def _check_rate(rate: int) -> None:
+    low, high = RATES
+    if not low <= rate <= high:
+        raise BadMedia(
+            f"The sound of this recording says that it has {rate:,} samples a second; {low:,} to {high:,} can "
+            "be read. Save it anew with 48,000."
+        )
+
+
+def _first_frame(path: Path) -> tuple[int, tuple[int, int, str]]:
+    """Read apart: not every file can be gone back in to its beginning."""
+    with open_media(path) as container:
+        picture = moving_picture(container)
+        for frame in container.decode(picture) if picture is not None else ():
+            return round(frame.rotation) % 360, (frame.width, frame.height, frame.format.name)
     raise BadMedia("The picture of this recording cannot be decoded.")
 
 

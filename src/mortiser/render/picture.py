@@ -270,6 +270,11 @@ def _of_one(programme: Programme, recording: Recording) -> Iterator[av.VideoFram
         framing = programme.framing(0)
         for frame in reel.all():
             fresh = reel.fit(frame, programme.size, framing, moment_of(frame))
+            if held is None and moment_of(fresh) > TAIL_US:
+                # As players show it: the first frame stands until it is its turn.
+                held = _copy(fresh)
+                held.pts = 0
+                yield held
             if held is not None:
                 yield from _between(programme, held, moment_of(fresh))
             yield fresh

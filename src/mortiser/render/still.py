@@ -19,7 +19,7 @@ def still(programme: Programme, at_us: int, form: StillForm = "png") -> bytes:
     try:
         frame = picture.at(programme, at_us)
     except av.error.FFmpegError as error:
-        raise BadMedia(f"This frame of the recording cannot be read. ({reason(error)})") from error
+        raise BadMedia(f"This frame of the recording cannot be read.{reason(error)}") from error
     for one in programme.shows:
         Veils(one).put_on(frame, at_us)
     # In several threads swscale writes wrong colours at the left of where their parts of the picture meet.
