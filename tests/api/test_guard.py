@@ -210,6 +210,15 @@ async def half_sent(app: Any, address: str) -> int:
     return found[0]
 
 
+@pytest.mark.parametrize("asked", ["items=0-5", "bytes=x", "bytes", "bytes=5-2,", "bytes=--1"])
+def test_a_range_that_is_none_is_passed_over(client: TestClient, project: int, asked: str) -> None:
+    whole = client.get("/api/sources/1/media")
+    answer = client.get("/api/sources/1/media", headers={"range": asked})
+    assert (answer.status_code, len(answer.content)) == (200, len(whole.content))
+    part = client.get("/api/sources/1/media", headers={"range": "bytes=0-5"})
+    assert (part.status_code, len(part.content)) == (206, 6)
+
+
 def test_this_machine_alone_needs_no_code(client: TestClient) -> None:
     assert client.get("/api/projects").status_code == 200
     assert client.app.state.pairing is None

@@ -183,3 +183,23 @@ def test_what_a_file_cannot_hold_is_told() -> None:
         "the player chooses" in not_held(VideoFile(captions="switchable"), order.piece, [marked])[0]
     )
     assert not_held(VideoFile(), order.piece, [marked]) == []
+
+
+@pytest.mark.parametrize(
+    ("pattern", "facts", "name"),
+    [
+        (
+            "{project}_{shape}_{number}_{part}",
+            {"project": "bike talk", "number": "01"},
+            "bike-talk_01",
+        ),
+        ("{project}_{shape}_{number}", {"project": "Tea", "number": "01"}, "Tea_01"),
+        ("{shape}-{project}", {"project": "Tea"}, "Tea"),
+        ("{project}__{number}", {"project": "Tea", "number": "2"}, "Tea__2"),
+        ("{shape}", {}, "piece"),
+    ],
+)
+def test_parts_that_there_are_not_leave_nothing(
+    pattern: str, facts: dict[str, str], name: str
+) -> None:
+    assert filled(pattern, facts) == name

@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 from mortiser.api.scene_schemas import SceneView
 from mortiser.core.cue_timing import retime
 from mortiser.core.finish.builtin import FINISHES
+from mortiser.core.finish.model import Finish
 from mortiser.core.pace import PACES
 from mortiser.core.scene import SceneReel, build_scene, scene_json
 from mortiser.core.timeline import Clip, Timeline
@@ -124,3 +125,18 @@ def test_a_reel_shows_as_many_captions_at_once_as_a_scene() -> None:
     reel = SceneReel(cues, PINE, SIZE, font_book())
     assert [cue.id for cue in reel.at(5_000_000)] == list(range(1, 21))
     assert [cue.id for cue in reel.at(350_000)] == [1, 2, 3]
+
+
+@pytest.mark.parametrize("finish", FINISHES.values(), ids=lambda one: one.name)
+def test_a_caption_that_begins_with_the_piece_stands_on_its_first_frame(finish: Finish) -> None:
+    words = tuple(
+        Shown(text, at, at + 300_000, id=number)
+        for number, (text, at) in enumerate([("We", 0), ("mend", 350_000)], start=1)
+    )
+    first = Cue(1, words, 0, 1_500_000, id=1)
+    (cue,) = build_scene([first], finish, (360, 640), font_book()).cues
+    assert cue.whole_us == 0
+    later = replace(first, start_us=200_000)
+    (cue,) = build_scene([later], finish, (360, 640), font_book()).cues
+    moves = finish.motion.entrance.kind != "none"
+    assert (cue.whole_us > 200_000) or not moves

@@ -58,7 +58,7 @@ def test_a_script_is_laid_over_the_sound_and_differences_are_shown(gather: Page)
 
 def test_a_range_is_heard_again_and_a_bad_one_refused(gather: Page) -> None:
     before = texts(gather)
-    gather.get_by_role("button", name="Hear again …").click()
+    gather.get_by_role("button", name="Hear all or a stretch again").click()
     gather.get_by_label("From", exact=True).fill("2:00")
     gather.get_by_role("button", name="Hear it", exact=True).click()
     expect(gather.get_by_role("alert")).to_contain_text("range has no length")

@@ -236,3 +236,10 @@ def test_places_of_single_captions_come_back(form: str, number: int) -> None:
         assert first.place == place
         if look is None and form != "ass":
             assert second.place is None
+
+
+def test_a_glossary_of_very_many_columns_is_refused_at_once() -> None:
+    with pytest.raises(BadInput, match="more than 200 columns"):
+        glossary.read("a" + "," * 1_900_000)
+    kept = glossary.read("written,heard\nMarlo,marlow,mar low\n")
+    assert kept[0][1] == Entry("Marlo", ("marlow", "mar low"))

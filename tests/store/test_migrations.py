@@ -115,3 +115,10 @@ def test_a_workspace_of_a_newer_version_is_refused_and_left_alone(
     assert main(["serve", "--workspace", str(tmp_path), "--port", "0"]) == 1
     assert "Start the newer one" in capsys.readouterr().err
     assert file.read_bytes() == before
+
+
+def test_a_path_that_is_too_long_is_said(tmp_path: Path) -> None:
+    deep = tmp_path.joinpath(*["a" * 200] * 4)
+    deep.mkdir(parents=True)
+    with pytest.raises(Damaged, match=r"path of the workspace is longer than 500 letters"):
+        Database(deep / "mortiser.db")

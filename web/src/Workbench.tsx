@@ -14,6 +14,7 @@ import { Preview } from "./preview/Preview";
 import { StageRule } from "./stages/StageRule";
 import { goTo, useStage } from "./stages/stage";
 import { Tray } from "./stages/Tray";
+import { followAddress, goToPlace, placeOf } from "./state/address";
 import { watchChecks } from "./state/checks";
 import { onPulse } from "./state/following";
 import { watchLegibility } from "./state/legibility";
@@ -63,6 +64,7 @@ export function Workbench({ projectId }: { projectId: number }) {
   useEffect(() => {
     let events: EventSource | null = null;
     let letGo: (() => void) | null = null;
+    let leave: (() => void) | null = null;
     let over = false;
     void open(projectId).then(() => {
       if (over) return;
@@ -73,6 +75,9 @@ export function Workbench({ projectId }: { projectId: number }) {
       goTo(heard ? "Proof" : "Gather");
       if (cues[0]) select(cues[0].id);
       letGo = openDrafts(projectId);
+      void goToPlace(placeOf(location.search)).then(() => {
+        if (!over) leave = followAddress();
+      });
       focusPage();
       events = new EventSource(`/api/projects/${projectId}/events`);
       events.addEventListener("pulse", (event) => void onPulse(JSON.parse(event.data) as Pulse));
@@ -80,6 +85,7 @@ export function Workbench({ projectId }: { projectId: number }) {
     return () => {
       over = true;
       events?.close();
+      leave?.();
       letGo?.();
       close();
     };

@@ -6,6 +6,7 @@ machine, whoever wants in has to be paired.
 
 from __future__ import annotations
 
+import re
 from collections.abc import Collection
 from urllib.parse import urlsplit
 
@@ -20,6 +21,7 @@ from mortiser.api.errors import problem
 from mortiser.api.pairing import PAIR_PATH, Pairing, pairing_page
 
 LOCAL = frozenset({"127.0.0.1", "localhost", "::1"})
+_RANGE = re.compile(rb"bytes=\s*(?:\d+-\d*|-\d+)(?:\s*,\s*(?:\d+-\d*|-\d+))*\s*")
 SILENT_S = 10.0
 """How long a request may stop in the middle of its body."""
 HEADERS = {
@@ -57,6 +59,12 @@ class Guard:
                 MutableHeaders(scope=message).update(HEADERS)
             await send(message)
 
+        # A range that is none is passed over (RFC 9110, 14.2).
+        scope["headers"] = [
+            (name, value)
+            for name, value in scope["headers"]
+            if name != b"range" or _RANGE.fullmatch(value)
+        ]
         refusal = self._refusal(Request(scope))
         await (refusal or self._app)(scope, _Arriving(receive), with_headers)
 

@@ -14,6 +14,10 @@ FIELDS = ("project", "piece", "shape", "date", "number", "part")
 """What a pattern can name in braces: the number is that of the piece's deliveries, the part that of several
 stretches."""
 _FIELD = re.compile(r"\{([^{}]*)\}")
+NOTHING = "\0"
+"""In the place of a fact that there is not."""
+_EMPTY = re.compile(r"([-_. ]*)(?:\0[-_. ]*)+")
+"""What parts it from others goes with it, but on one side of it."""
 _RESERVED = re.compile(r"(?i)(con|prn|aux|nul|com\d|lpt\d)")
 
 
@@ -44,6 +48,7 @@ def filled(pattern: str, facts: Mapping[str, str]) -> str:
     """A pattern with its facts as the start of a file name; facts that tell files apart and that the pattern
     leaves out come after it."""
     named = set(_FIELD.findall(pattern))
-    text = _FIELD.sub(lambda found: facts.get(found.group(1), ""), pattern)
+    text = _FIELD.sub(lambda found: facts.get(found.group(1)) or NOTHING, pattern)
+    text = _EMPTY.sub(lambda found: found.group(1) if found.end() < len(text) else "", text)
     rest = [facts[key] for key in ("shape", "part") if facts.get(key) and key not in named]
     return file_stem(" ".join([text, *rest]))

@@ -15,6 +15,8 @@ from mortiser.core.errors import BadInput
 from mortiser.core.glossary import Entry
 
 HEADER = ("written", "heard")
+MOST_FORMS = 200
+"""Columns of a line."""
 MOST_ENTRIES = 20_000
 _FORMULA = re.compile(r"'*[=+\-@\t\r]")
 
@@ -33,8 +35,14 @@ def read(text: str) -> list[tuple[int, Entry]]:
 
     Raises BadInput for what is no CSV, or has more than MOST_ENTRIES entries.
     """
-    first = text.split("\n", 1)[0]
-    separator = max(",;\t", key=first.count)
+    lines = text.split("\n")
+    separator = max(",;\t", key=lines[0].count)
+    for number, line in enumerate(lines, start=1):
+        if line.count(separator) > MOST_FORMS:
+            raise BadInput(
+                f"Line {number} has more than {MOST_FORMS} columns. A line has the written form and the forms "
+                "it is heard as; nothing was taken."
+            )
     found: list[tuple[int, Entry]] = []
     rows = csv.reader(io.StringIO(text), delimiter=separator)
     while True:

@@ -12,6 +12,8 @@ from mortiser.formats.base import Caption, Place
 from mortiser.formats.markup import Marked
 
 MOST_NOTES = 60
+OF_THE_FILE = "the file's "
+"""What begins so is no look of single captions."""
 UNTIMED_US = 2 * SECOND
 """How long a caption is given whose end cannot be used."""
 _TIME = r"(?:(\d{1,3})\s*:\s*)?(\d{1,3})\s*:\s*(\d{1,2})(?:\s*[.,:]\s*(\d{1,6}))?"
@@ -102,10 +104,10 @@ class Reading:
             notes.append(Note(text, overlaps[0]))
         for what, places in self.lost.items():
             count = len(places)
-            where = f"{count} captions" if count > 1 else "one caption"
-            notes.append(
-                Note(f"Not taken: {what}, in {where}. Dress has looks of its own.", places[0])
-            )
+            where = f", in {count} captions" if count > 1 else ", in one caption"
+            if what.startswith(OF_THE_FILE):
+                where = ""
+            notes.append(Note(f"Not taken: {what}{where}. Dress has looks of its own.", places[0]))
         if len(notes) > MOST_NOTES:
             notes = [*notes[:MOST_NOTES], Note(f"… and {len(notes) - MOST_NOTES} more.")]
         return Reading(found, notes)

@@ -14,6 +14,7 @@ from contextlib import suppress
 from pathlib import Path
 
 from mortiser.jobs.workspace import UNKEPT, Workspace
+from mortiser.media import tones
 from mortiser.store import deliveries, jobs, keeping, projects
 from mortiser.store.database import Database
 
@@ -55,6 +56,12 @@ def clean(database: Database, workspace: Workspace) -> None:
     for folder in _real(workspace.root / "deliveries", _NUMBER):
         if (folder / UNKEPT).exists():
             _remove(folder)
+    for folder in (workspace.fonts, workspace.pictures):
+        for file in _real(folder, None):
+            if file.suffix == ".partial":
+                _remove(file)
+    for left in tones.left_behind():
+        _remove(left)
     wanted = {workspace.path(p["file"]) for p in jobs.payloads_not_done(db, "import")}
     for folder in (*known, *_real(workspace.root / "deliveries", _NUMBER)):
         for file in _real(folder, None):

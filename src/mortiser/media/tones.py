@@ -6,6 +6,7 @@ What each colour becomes is FFmpeg's own tone mapping (swscale, perceptual inten
 
 from __future__ import annotations
 
+import os
 import tempfile
 from contextlib import suppress
 from fractions import Fraction
@@ -89,6 +90,20 @@ def _cube(curve: str) -> Path:
     return file
 
 
+PREFIX = "mortiser-tones-"
+
+
 @lru_cache(maxsize=1)
 def _folder() -> tempfile.TemporaryDirectory[str]:
-    return tempfile.TemporaryDirectory(prefix="mortiser-tones-")
+    return tempfile.TemporaryDirectory(prefix=f"{PREFIX}{os.getpid()}-")
+
+
+def left_behind() -> list[Path]:
+    """Folders of tables whose processes were killed."""
+    found = []
+    for folder in Path(tempfile.gettempdir()).glob(f"{PREFIX}*"):
+        process = folder.name.removeprefix(PREFIX).partition("-")[0]
+        mine = not folder.is_symlink() and folder.stat().st_uid == os.getuid()
+        if mine and process.isdecimal() and not Path(f"/proc/{process}").exists():
+            found.append(folder)
+    return found

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 import shutil
 import sqlite3
 import threading
@@ -18,6 +19,8 @@ from mortiser.store.senses import NO_SENSES, Senses
 
 T = TypeVar("T")
 UNDO_STEPS = 5_000
+LONGEST_PATH = 500
+"""SQLite takes 512 bytes, with the names of the files beside the database."""
 NO_ROOM = 1024**2
 """With less than this free (bytes), what SQLite calls an input or output error is a full disk."""
 
@@ -119,6 +122,11 @@ class Database:
             return Damaged(
                 f"{self.path} is damaged or no database. Put a copy of it back in its place, or "
                 "choose another folder with --workspace. It was left as it is."
+            )
+        if len(os.fsencode(self.path)) > LONGEST_PATH:
+            return Damaged(
+                f"The path of the workspace is longer than {LONGEST_PATH} letters, more than a database can have. "
+                "Choose a folder with a shorter one with --workspace."
             )
         if name.startswith(("SQLITE_READONLY", "SQLITE_CANTOPEN", "SQLITE_PERM")):
             return Damaged(

@@ -25,6 +25,10 @@ import {
 
 type Planned = Schemas["PlannedView"];
 
+/** Chosen, a size of one's own can be typed, beginning with this many lines. */
+const OWN_SIZE = -1;
+const FIRST_OWN = 900;
+
 export function OutputCard(props: {
   output: Output;
   forms: readonly Form[];
@@ -137,21 +141,23 @@ function VideoFields(props: {
             className="min-w-0 flex-1"
             options={
               SIZES.some((one) => one.value === output.lines)
-                ? SIZES
+                ? [...SIZES, { value: OWN_SIZE, text: "Another size" }]
                 : [...SIZES, { value: output.lines, text: `${output.lines} lines` }]
             }
             chosen={output.lines}
-            onChoose={(lines) => change({ lines })}
+            onChoose={(lines) => change({ lines: lines === OWN_SIZE ? FIRST_OWN : lines })}
           />
-          <NumberField
-            label="Own size in lines"
-            value={output.lines}
-            step={2}
-            min={0}
-            max={2160}
-            onMove={(lines) => change({ lines: lines ? Math.max(120, Math.round(lines)) : 0 })}
-            onRest={() => undefined}
-          />
+          {!SIZES.some((one) => one.value === output.lines) && (
+            <NumberField
+              label="Size in lines"
+              value={output.lines}
+              step={2}
+              min={120}
+              max={2160}
+              onMove={(lines) => change({ lines: Math.max(120, Math.round(lines)) })}
+              onRest={() => undefined}
+            />
+          )}
         </div>
       </Row>
       <Row label="Frames">

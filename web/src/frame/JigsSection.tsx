@@ -115,7 +115,9 @@ function JigCard(props: { one: Jig; onUse: () => void; onRemove: (id: number) =>
       </div>
       <p className="text-small text-dim">{jig.about || parts.join(" · ")}</p>
       <div className="mt-1 flex items-center gap-2">
-        <Button onClick={onUse}>Use</Button>
+        <Button aria-label={`Use ${jig.name}`} onClick={onUse}>
+          Use
+        </Button>
         {id !== null && (
           <>
             <FileButton

@@ -125,14 +125,14 @@ export function LayerFields({ piece, shape, layer }: { piece: Piece; shape: Shap
         <Field name="Comes, goes">
           <Select
             label="How the layer comes"
-            options={[{ value: "own", text: letters ? "as its finish" : "at once" }, ...ENTRANCES]}
-            chosen={layer.coming ?? "own"}
+            options={ways(letters, ENTRANCES)}
+            chosen={wayOf(letters, layer.coming)}
             onChoose={(coming) => change({ coming: coming as Coming })}
           />
           <Select
             label="How the layer goes"
-            options={[{ value: "own", text: letters ? "as its finish" : "at once" }, ...EXITS]}
-            chosen={layer.going ?? "own"}
+            options={ways(letters, EXITS)}
+            chosen={wayOf(letters, layer.going)}
             onChoose={(going) => change({ going: going as Going })}
           />
         </Field>
@@ -299,3 +299,14 @@ function Headline({ text, onChange }: { text: string; onChange: (text: string) =
     />
   );
 }
+
+type Way = { value: string; text: string };
+
+/** How a layer can come or go: letters as their finish does it, what has none at once. */
+function ways(letters: boolean, known: Way[]): Way[] {
+  if (letters) return [{ value: "own", text: "as its finish" }, ...known];
+  return [{ value: "own", text: "at once" }, ...known.filter((one) => one.value !== "none")];
+}
+
+const wayOf = (letters: boolean, chosen: string | null | undefined): string =>
+  !chosen || (!letters && chosen === "none") ? "own" : chosen;

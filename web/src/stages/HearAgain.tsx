@@ -32,7 +32,11 @@ export function HearAgain({ projectId, source }: { projectId: number; source: So
   };
 
   if (!open) {
-    return <Button onClick={() => setOpen(true)}>{words ? "Hear again …" : "Hear it …"}</Button>;
+    return (
+      <Button onClick={() => setOpen(true)}>
+        {words ? "Hear all or a stretch again" : "Choose how it is heard"}
+      </Button>
+    );
   }
   const first = chosen?.[0];
   const last = chosen?.at(-1);

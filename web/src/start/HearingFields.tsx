@@ -35,8 +35,28 @@ const names = new Intl.DisplayNames("en", { type: "language" });
 export function languageName(code: string): string {
   if (code === FIND_OUT) return "Find it out";
   if (code === SEVERAL) return "Several languages";
-  return names.of(code) ?? code;
+  const said = names.of(code) ?? code;
+  return said === code ? (RARE[code] ?? code) : said;
 }
+
+/** Languages that browsers have no name for. */
+const RARE: Record<string, string> = {
+  ba: "Bashkir",
+  bo: "Tibetan",
+  br: "Breton",
+  fo: "Faroese",
+  haw: "Hawaiian",
+  jw: "Javanese",
+  lb: "Luxembourgish",
+  ln: "Lingala",
+  mi: "Māori",
+  nn: "Norwegian Nynorsk",
+  oc: "Occitan",
+  sa: "Sanskrit",
+  sn: "Shona",
+  tk: "Turkmen",
+  tt: "Tatar",
+};
 
 /** What can be chosen, of the languages that engines know. */
 export function languageOptions(known: readonly string[]): { value: string; text: string }[] {

@@ -61,8 +61,13 @@ export async function makePiece(): Promise<void> {
   const known = new Set(project.pieces.map((one) => one.id));
   if (!(await edit({ kind: "new_piece", piece_id: piece.id, passages, name: "" }))) return;
   const made = useProject.getState().project?.pieces.find((one) => !known.has(one.id));
-  if (made) say(`Made the piece “${made.name}”. V goes to it.`);
+  if (!made) return;
+  fresh = made.id;
+  say(`Made the piece “${made.name}”. V goes to it.`);
 }
+
+/** The piece that was made last, as long as nobody has gone to it or elsewhere. */
+let fresh: number | null = null;
 
 /** Open the next piece, or the one before. */
 export function walkPieces(by: number): void {
@@ -71,7 +76,9 @@ export function walkPieces(by: number): void {
   if (!project || !piece) return;
   const { pieces } = project;
   const at = pieces.findIndex((one) => one.id === piece.id);
-  const next = pieces[(at + by + pieces.length) % pieces.length];
+  const made = by > 0 ? pieces.find((one) => one.id === fresh) : undefined;
+  const next = made ?? pieces[(at + by + pieces.length) % pieces.length];
+  fresh = null;
   if (next) void showPiece(next.id);
 }
 

@@ -9,6 +9,7 @@ from itertools import accumulate
 
 from mortiser.core.finish.changes import dressed
 from mortiser.core.finish.model import Finish
+from mortiser.core.finish.motions import Entrance
 from mortiser.core.layout.block import lay_out_cue
 from mortiser.core.layout.fonts import FontBook
 from mortiser.core.motion.paints import plank_box
@@ -25,6 +26,10 @@ KEPT = 64
 """Captions of a reel that stay built."""
 MOST_OVER_US = 1_000_000
 """A caption goes on for this long beyond its end at most."""
+
+
+FIRST_FRAME_US = 40_000
+"""A caption that begins so soon is on the first frame."""
 
 
 def build_scene(
@@ -59,6 +64,8 @@ def _scene_cue(
     fonts: FontBook,
 ) -> SceneCue:
     finish = dressed(finish, cue.look)
+    if cue.start_us < FIRST_FRAME_US and cue.id >= 0:  # Layers have ids below 0.
+        finish = _standing(finish)
     beyond = over_us(cue, after, finish)
     block = lay_out_cue(cue, finish, size, fonts)
     starts = [word.start_us for word in cue.words]
@@ -93,6 +100,12 @@ def _scene_cue(
         tuple(paths),
         tuple(stamps),
     )
+
+
+def _standing(finish: Finish) -> Finish:
+    """A finish whose captions stand at once: feeds take a piece's first frame for its picture."""
+    motion = finish.motion.model_copy(update={"entrance": Entrance(kind="none")})
+    return finish.model_copy(update={"motion": motion})
 
 
 class SceneReel:

@@ -130,7 +130,7 @@ class LayerReel:
         if not words:
             return None
         finish = _plain(self.layer, self.layer.finish or self.piece.worn, self.place)
-        return Cue(0, words, start, end), finish
+        return Cue(0, words, start, end, id=-self.layer.id), finish
 
     def _figure(self, start: int, end: int) -> SceneCue | None:
         """What has no letters: in its box, turned and moved as a whole."""
