@@ -27,7 +27,7 @@ interface State {
   order: "time" | "saved";
 }
 
-export const KINDS: readonly RemovalKind[] = ["quiet", "fillers", "repeats", "ends", "sounds"];
+export const KINDS: readonly RemovalKind[] = ["quiet", "sounds", "fillers", "repeats", "ends"];
 /** What is meant to be heard is left in unless somebody asks for it. */
 const LISTED = KINDS.filter((kind) => kind !== "sounds");
 
