@@ -120,6 +120,8 @@ def main() -> None:
         _write(name, spoken.samples)
         _write_truth((OUT / name).with_suffix(".words.json"), spoken)
         print(f"{name}: {len(spoken.samples) / RATE:.1f} s, {len(spoken.words)} words")
+    lines = [line.text for line in story.LYRIC]
+    (OUT / "lyric.txt").write_text("\n".join([*lines, ""]), encoding="utf-8")
     make_chair()
     make_corpus()
 

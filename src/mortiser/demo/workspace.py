@@ -17,11 +17,11 @@ from mortiser.core.pace import PaceName
 from mortiser.core.talk import talk
 from mortiser.core.tightening import Wanted, removals
 from mortiser.core.words import Word
-from mortiser.jobs.bringing_in import BroughtIn, bring_in
+from mortiser.jobs.bringing_in import BroughtIn, Hearing, bring_in
 from mortiser.pictures import keep
 from mortiser.pictures.checking import checked
 from mortiser.settings import Settings
-from mortiser.store import editing, pictures, projects, transcript
+from mortiser.store import editing, jobs, pictures, projects, transcript
 from mortiser.store.fillers import fillers
 from mortiser.store.rows import load_strands
 from mortiser.wiring import Shop, open_shop
@@ -31,8 +31,9 @@ CLIPS: tuple[tuple[str, str, str, PaceName], ...] = (
     ("counter.m4a", "At the counter.m4a", "Pine", "sentence"),
     ("kettle.mp4", "The cold kettle.mp4", "Lacquer", "quick"),
 )
-SONG, COVER = "lyric.m4a", "lantern.svg"
+SONG, COVER, LYRICS = "lyric.m4a", "lantern.svg", "lyric.txt"
 SUNG_BY = ["Lantern Lane", "The Mending Room"]
+HEARD, NOT_HEARD = Hearing(), Hearing(wanted=False)
 PIECE = "It is the fuse"
 HEADLINE = "Before you throw\nyour kettle away"
 FROM, TO = "Nine", "wire."
@@ -46,10 +47,12 @@ def make_demo(settings: Settings) -> None:
         return
     for clip, name, finish, pace in CLIPS:
         print(f"Listening to “{name}” …", flush=True)
-        made = _brought_in(shop, clip, name, finish=finish, pace=pace)
+        hearing = NOT_HEARD if clip == SONG else HEARD
+        made = _brought_in(shop, clip, name, finish=finish, pace=pace, hearing=hearing)
         # What follows (the second listening) stays queued for the worker of the server.
         later = [job for one in made.jobs for job in shop.run(one)]
         if clip == SONG:
+            _with_lyrics(shop, made)
             _beside_cover(shop, made)
     print("Cutting a piece, and laying a microphone under another recording …", flush=True)
     # A piece shows words as they were when it was made: all of them are settled first.
@@ -67,13 +70,28 @@ def _brought_in(
     finish: str | None = None,
     pace: PaceName = "quick",
     project_id: int | None = None,
+    hearing: Hearing = HEARD,
 ) -> BroughtIn:
     with as_file(files("mortiser.demo") / "media" / clip) as media:
         copy = shop.workspace.new_upload()
         shutil.copyfile(media, copy)
     return bring_in(
-        shop.database, shop.workspace, copy, name, finish=finish, pace=pace, project_id=project_id
+        shop.database,
+        shop.workspace,
+        copy,
+        name,
+        finish=finish,
+        pace=pace,
+        project_id=project_id,
+        hearing=hearing,
     )
+
+
+def _with_lyrics(shop: Shop, song: BroughtIn) -> None:
+    """Lay the lyrics over the song, as where both are dropped together."""
+    text = (files("mortiser.demo") / "media" / LYRICS).read_text("utf-8")
+    about = {"source_id": song.source_id, "piece_id": song.piece_id, "text": text, "verses": False}
+    shop.run(jobs.add(shop.database, song.project_id, "script", about))
 
 
 def _beside_cover(shop: Shop, song: BroughtIn) -> None:
