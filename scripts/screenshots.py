@@ -156,7 +156,7 @@ def _song(page: Page, address: str) -> None:
 
 def _legible(page: Page) -> None:
     """Pale letters with nothing around them, on the shop's pale wall."""
-    number = int(page.url.rsplit("/", 1)[-1])
+    number = int(page.url.partition("?")[0].rsplit("/", 1)[-1])
     project = page.request.get(f"/api/projects/{number}").json()
     pale = [232, 214, 176, 255]
     changes = {"ahead": pale, "live": [255, 236, 196, 255], "past": pale, "outlines": [],

@@ -1,5 +1,6 @@
 """What several tests do on the workbench's page."""
 
+import re
 from typing import Any
 
 from playwright.sync_api import Page, expect
@@ -19,6 +20,13 @@ def until(page: Page, holds: str, arg: Any = None) -> None:
 
 def texts(page: Page) -> list[str]:
     return [t.strip() for t in page.locator("[data-cue-text]").all_inner_texts()]
+
+
+def project_of(page: Page) -> int:
+    """The number of the project that is open, by the address."""
+    found = re.search(r"/projects/(\d+)", page.url)
+    assert found is not None
+    return int(found.group(1))
 
 
 def undo_all(page: Page) -> None:

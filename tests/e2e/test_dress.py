@@ -7,7 +7,7 @@ from pathlib import Path
 import skia
 from playwright.sync_api import Page, expect
 
-from tests.e2e.pages import choose, until
+from tests.e2e.pages import choose, project_of, until
 from tests.serving import Server
 
 
@@ -16,7 +16,7 @@ def piece_of(page: Page) -> dict:
 
 
 def view_of(page: Page) -> dict:
-    number = page.url.rsplit("/", 1)[-1]
+    number = project_of(page)
     return page.request.get(re.sub(r"/projects/.*", f"/api/projects/{number}", page.url)).json()
 
 

@@ -6,11 +6,12 @@ from pathlib import Path
 
 from playwright.sync_api import Browser, Page, expect
 
+from tests.e2e.pages import project_of
 from tests.serving import Server
 
 
 def test_a_still_that_cannot_be_made_is_said_and_the_page_stays(bench: Page) -> None:
-    address = bench.url
+    project = project_of(bench)
 
     def refuse(route) -> None:
         told = {"code": "no_space", "message": "The disk is full. Free some space and try again."}
@@ -19,7 +20,7 @@ def test_a_still_that_cannot_be_made_is_said_and_the_page_stays(bench: Page) -> 
     bench.route("**/still.png*", refuse)
     bench.get_by_role("button", name="Take a still").click()
     expect(bench.get_by_test_id("notice")).to_contain_text("The disk is full")
-    assert bench.url == address
+    assert project_of(bench) == project
     expect(bench.locator("[data-cue-text]").first).to_be_visible()
     bench.unroute("**/still.png*")
 
@@ -27,7 +28,7 @@ def test_a_still_that_cannot_be_made_is_said_and_the_page_stays(bench: Page) -> 
 def test_caption_files_have_the_projects_name_in_its_own_letters(
     bench: Page, server: Server
 ) -> None:
-    project = int(bench.url.rsplit("/", 1)[-1])
+    project = project_of(bench)
     with server.client() as client:
 
         def rename(name: str) -> None:
@@ -48,7 +49,7 @@ def test_caption_files_have_the_projects_name_in_its_own_letters(
 
 
 def test_a_full_disk_is_said_for_as_long_as_it_is_full(bench: Page, server: Server) -> None:
-    project = bench.url.rsplit("/", 1)[-1]
+    project = project_of(bench)
     with server.client() as client:
         pulse = client.get(f"/api/projects/{project}/pulse").json()
     assert pulse["disk_full"] is False

@@ -7,7 +7,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.e2e.pages import texts, undo_all, until
+from tests.e2e.pages import project_of, texts, undo_all, until
 from tests.recordings import make_sound
 from tests.serving import Server
 
@@ -102,7 +102,7 @@ def test_a_recording_dropped_with_its_captions_is_not_transcribed(
     expect(page.locator("[data-cue-text]")).to_have_text(["La la"])
     expect(page.get_by_label("Strip").get_by_text("Ada")).to_be_visible()
     with server.client() as client:
-        project = page.url.rsplit("/", 1)[-1]
+        project = project_of(page)
         kinds = {j["kind"] for j in client.get(f"/api/projects/{project}").json()["jobs"]}
         assert kinds == {"prepare", "import"}
         client.delete(f"/api/projects/{project}")

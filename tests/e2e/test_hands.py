@@ -7,7 +7,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.e2e.pages import texts, undo_all, until
+from tests.e2e.pages import project_of, texts, undo_all, until
 from tests.serving import Server, wait_for_job
 
 ACTIVE = "document.activeElement"
@@ -41,13 +41,13 @@ def typed_id(page: Page, index: int) -> str:
 
 
 def view(page: Page) -> dict:
-    number = page.url.rsplit("/", 1)[-1]
+    number = project_of(page)
     return page.request.get(f"/api/projects/{number}").json()
 
 
 def send(page: Page, edit: dict) -> None:
     """An edit from elsewhere, such as another window."""
-    number = page.url.rsplit("/", 1)[-1]
+    number = project_of(page)
     body = {"base_revision": view(page)["revision"], "edit": edit}
     answer = page.request.post(f"/api/projects/{number}/edits", data=body)
     assert answer.ok, answer.text()

@@ -19,6 +19,7 @@ from mortiser.media.picture import turned
 from mortiser.paint.painter import area_of, paint
 from mortiser.paint.state import state_at
 from mortiser.render.blend import inks_of, lay, veil
+from tests.e2e.pages import project_of
 from tests.recordings import small_demo
 from tests.serving import Server, wait_delivered, wait_for_job
 
@@ -29,10 +30,6 @@ def drop(page: Page, *files: Path) -> None:
 
 def caption(page: Page, text: str):
     return page.get_by_role("textbox", name=f"Caption: {text}", exact=False).first
-
-
-def project_of(page: Page) -> int:
-    return int(page.url.rsplit("/", 1)[-1])
 
 
 def find_misheard(view: dict) -> tuple[dict, dict]:
