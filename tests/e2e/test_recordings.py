@@ -127,7 +127,6 @@ def test_a_piece_of_a_passage_goes_on_with_the_next_sentence(page: Page, server:
     page.keyboard.press("KeyM")
     expect(page.get_by_test_id("notice")).to_contain_text("Made the piece")
     page.keyboard.press("KeyV")
-    page.keyboard.press("KeyV")
     expect(word(page, "Good")).to_have_count(0)
     page.get_by_role("button", name=re.compile("^Good morning")).first.click()
     expect(word(page, "Good")).to_have_count(1)
