@@ -34,7 +34,6 @@ def main() -> None:
     with os.fdopen(answer, "wb") as out:
         pickle.dump(result, out)
     # Threads of libraries are not waited for.
-    out.close()
     os._exit(0)
 
 

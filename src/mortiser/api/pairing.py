@@ -22,7 +22,7 @@ from urllib.parse import parse_qs
 
 from fastapi import APIRouter, Depends, Request
 from fastapi.responses import HTMLResponse, RedirectResponse, Response
-from pydantic import BaseModel, Field, ValidationError
+from pydantic import BaseModel, Field
 
 from mortiser import disk
 from mortiser.api.bodies import small_body
@@ -262,7 +262,7 @@ def _kept(file: Path) -> Kept:
     if file.exists():
         try:
             return Kept.model_validate(json.loads(file.read_text(encoding="utf-8")))
-        except (ValueError, ValidationError) as error:
+        except ValueError as error:
             raise Damaged(f"{file} is damaged. Remove it: a new code is made then.") from error
     letters = [secrets.choice(LETTERS) for _ in range(8)]
     code = f"{''.join(letters[:4])}-{''.join(letters[4:])}"

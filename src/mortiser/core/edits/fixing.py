@@ -223,6 +223,8 @@ def _break_lines(desk: Desk, cue: Cue, allowed: Pace) -> None:
 def with_even_lines(cue: Cue, allowed: Pace) -> Cue | None:
     """A caption with its lines broken anew, as few and as even as they can be; None where it does not fit."""
     for count in range(1, allowed.lines + 1):
+        if len(cue.text) >= count * (allowed.line_chars + 1):
+            continue  # However it is broken: of a long text there are very many ways.
         for inner in sorted(
             combinations(range(1, len(cue.words)), count - 1),
             key=lambda ends: max(map(len, _texts(cue.words, ends))),
