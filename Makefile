@@ -2,6 +2,7 @@
 VENV := .venv
 PYTHON := $(VENV)/bin/python
 PORT ?= 8747
+WHEELS ?= dist
 
 .PHONY: demo serve build test lint types bench torture demo-media lock wheel clean
 
@@ -17,7 +18,7 @@ test: build $(VENV)/tested
 	./scripts/system_libraries.sh --browser
 	$(MAKE) --no-print-directory lint
 	cd web && npm run --silent test
-	$(PYTHON) -m pytest --numprocesses 2 --ignore tests/e2e
+	$(PYTHON) -m pytest --numprocesses 2 --dist loadfile --ignore tests/e2e
 	$(PYTHON) -m pytest --numprocesses 2 --dist loadfile tests/e2e
 
 lint: $(VENV)/tested web/node_modules/.package-lock.json
@@ -67,9 +68,9 @@ web/dist/index.html: web/node_modules/.package-lock.json $(shell find web/src we
 	cd web && npm run --silent build
 
 wheel: build
-	rm -rf src/mortiser/pages dist
+	rm -rf src/mortiser/pages $(WHEELS)
 	cp -r web/dist src/mortiser/pages
-	$(VENV)/bin/pip wheel --quiet --disable-pip-version-check --no-deps --wheel-dir dist . ; \
+	$(VENV)/bin/pip wheel --quiet --disable-pip-version-check --no-deps --wheel-dir $(WHEELS) . ; \
 		made=$$? ; rm -rf src/mortiser/pages ; exit $$made
 
 clean:

@@ -24,6 +24,7 @@ PARTS = (
     "matching",
     "repeating",
     "editing",
+    "whole_piece",
     "screen",
 )
 

@@ -169,6 +169,9 @@ class MemoryDesk:
         )
         return self.cue(saved.id)
 
+    def save_cues(self, cues: Sequence[Cue]) -> list[Cue]:
+        return [self.save_cue(cue) for cue in cues]
+
     def _with_struck(self, shown: list[Shown], kept: Cue | None) -> list[Shown]:
         """The words of a caption with the struck ones behind the words they stood behind."""
         here = [(word.id, word.clip_id) for word in shown]
@@ -210,8 +213,9 @@ class MemoryDesk:
         for cue in cues:
             self.save_cue(cue)
 
-    def delete_cue(self, cue: Cue) -> None:
-        del self.all_cues[cue.id]
+    def delete_cues(self, cues: Sequence[Cue]) -> None:
+        for cue in cues:
+            del self.all_cues[cue.id]
 
     def delete_words(self, word_ids: list[int]) -> None:
         for word_id in word_ids:

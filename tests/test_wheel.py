@@ -14,11 +14,11 @@ import pytest
 @pytest.fixture(scope="module")
 def installed(tmp_path_factory: pytest.TempPathFactory) -> Path:
     """An environment with the wheel alone; what it depends on is lent by this one."""
-    made = subprocess.run(
-        ["make", "--silent", "wheel"], capture_output=True, text=True, timeout=300, check=False
-    )
+    wheels = tmp_path_factory.mktemp("wheels")
+    make = ["make", "--silent", "wheel", f"WHEELS={wheels}"]
+    made = subprocess.run(make, capture_output=True, text=True, timeout=300, check=False)
     assert made.returncode == 0, made.stdout + made.stderr
-    (wheel,) = Path("dist").glob("mortiser-*.whl")
+    (wheel,) = wheels.glob("mortiser-*.whl")
     folder = tmp_path_factory.mktemp("wheel") / "venv"
     subprocess.run([sys.executable, "-m", "venv", folder], check=True, timeout=120)
     pip = [folder / "bin/pip", "install", "--quiet", "--no-deps", "--no-index", wheel.resolve()]

@@ -65,7 +65,7 @@ def test_what_is_put_right_leaves_less(
     desk = MemoryDesk(spoken(TEXT))
     desk.set_pace(1, pace)
     (whole,) = desk.cues(1)
-    desk.delete_cue(whole)
+    desk.delete_cues([whole])
     for number, at in enumerate(range(0, len(whole.words), size)):
         words = whole.words[at : at + size]
         by = moved[number % len(moved)] * 1_000

@@ -22,7 +22,7 @@ Where the sound leaves no room for rules 3 and 6, the voice comes first, and che
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from fractions import Fraction
 from functools import lru_cache
 from math import floor
@@ -49,11 +49,11 @@ class Frames:
 
     rate: float = 0.0
     origin_us: int = 0
+    length_us: float = field(init=False, compare=False)
+    """How long a frame lasts."""
 
-    @property
-    def length_us(self) -> float:
-        """How long a frame lasts."""
-        return SECOND / _exact(self.rate or USUAL_RATE)
+    def __post_init__(self) -> None:
+        object.__setattr__(self, "length_us", SECOND / _exact(self.rate or USUAL_RATE))
 
     def last(self, count: int) -> int:
         """How long some frames last, in whole µs."""
@@ -107,7 +107,7 @@ def retime(
         if not cue.end_pinned:
             after = starts[index + 1] if index + 1 < len(cues) else None
             end = max(run.end(index, start, after), grid.after(start + SHORTEST_SHOWN_US))
-        result.append(replace(cue, start_us=start, end_us=max(end, start + SHORTEST_SHOWN_US)))
+        result.append(cue.at(start, max(end, start + SHORTEST_SHOWN_US)))
     return result
 
 

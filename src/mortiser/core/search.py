@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import islice
 
 from mortiser.core.unspaced import joined, tight
 from mortiser.core.words import Cue
@@ -65,24 +66,23 @@ def find_in(
 def replaced_texts(
     cues: Sequence[Cue], matches: Sequence[Match], text: str
 ) -> dict[int, tuple[Cue, str]]:
-    """New texts of the cues that the matches touch, by cue id, with ``text`` in each place.
+    """New texts of the cues that the matches touch, by cue id and in order, with ``text`` in each place.
 
     The new text stands in the caption where its place begins; a caption of which nothing is left
     has an empty text.
     """
     owners = [cue for cue in cues for _ in cue.words]
     words = [word.text for cue in cues for word in cue.words]
-    touched: dict[int, Cue] = {}
+    touched: set[int] = set()
     for match in reversed(matches):
         tail = words[match.last][match.end :]
         head = words[match.first][: match.start]
         for index in range(match.first, match.last + 1):
-            touched[owners[index].id] = owners[index]
+            touched.add(owners[index].id)
             words[index] = ""
         words[match.first] = f"{head}{text}{tail}"
-    result: dict[int, tuple[Cue, str]] = {}
-    for cue_id, cue in touched.items():
-        start = next(i for i, owner in enumerate(owners) if owner.id == cue_id)
-        mine = words[start : start + len(cue.words)]
-        result[cue_id] = (cue, joined(" ".join(mine).split()))
-    return result
+    left = iter(words)
+    texts = ((cue, list(islice(left, len(cue.words)))) for cue in cues)
+    return {
+        cue.id: (cue, joined(" ".join(mine).split())) for cue, mine in texts if cue.id in touched
+    }

@@ -31,9 +31,9 @@ class Standing(BaseModel):
 
     def dressed(self, word: Shown, before: Word | None = None) -> Shown:
         """A word that has come (or now reads otherwise than ``before``) with what holds for it."""
-        if before is not None and word_key(before.text) == word_key(word.text):
-            return word
         key = word_key(word.text)
+        if before is not None and word_key(before.text) == key:
+            return word
         accent = word.accent or min(self.marks.get(key, 0), MOST_ACCENTS)
         own = word.own or self.own.get(key, "")
         return (

@@ -10,9 +10,12 @@ that edits may touch needs no more than its name in TABLES.
 
 from __future__ import annotations
 
-import json
 import sqlite3
 from dataclasses import dataclass, field
+from itertools import groupby
+from operator import itemgetter
+
+from pydantic_core import from_json
 
 from mortiser.core.errors import Conflict
 from mortiser.store.database import now_us
@@ -182,12 +185,14 @@ def _replay(db: sqlite3.Connection, entry: int, to: str, *, undone: bool) -> Cha
         f"SELECT *, CASE WHEN {to} IS NULL AND table_name = '{DEPENDENT}' THEN 0 "
         f"WHEN {since} IS NULL AND table_name <> '{DEPENDENT}' THEN 1 "
         f"WHEN {to} IS NOT NULL AND {since} IS NOT NULL THEN 2 WHEN {since} IS NULL THEN 3 ELSE 4 "
-        f"END AS turn FROM edit_change WHERE entry_id = ? ORDER BY turn, id {order}",
+        f"END AS turn FROM edit_change WHERE entry_id = ? ORDER BY turn, table_name, id {order}",
         (entry,),
     ).fetchall()
     db.execute("PRAGMA defer_foreign_keys = ON")
-    for row in rows:
-        _restore(db, row["table_name"], row["row_id"], *_states(row, to))
+    steps = (_restoring(row["table_name"], row["row_id"], *_states(row, to)) for row in rows)
+    # Rows that are put back in the same way, one behind another, go in one call.
+    for statement, alike in groupby((step for step in steps if step), key=itemgetter(0)):
+        db.executemany(statement, (values for _, values in alike))
     db.execute("UPDATE edit_entry SET undone = ? WHERE id = ?", (int(undone), entry))
     return _changes(db, "entry_id = ?", entry)
 
@@ -198,28 +203,26 @@ def _states(row: sqlite3.Row, to: str) -> tuple[dict[str, object] | None, bool]:
     Of a row that was changed only the changed columns are put back: what a job has noted on it
     since (how sure a word is, who speaks) stays.
     """
-    before, after = (json.loads(row[side]) if row[side] else None for side in ("before", "after"))
+    before, after = (from_json(row[side]) if row[side] else None for side in ("before", "after"))
     if before is None or after is None:
         return (before if to == "before" else after), False
     wanted = before if to == "before" else after
     return {key: value for key, value in wanted.items() if before.get(key) != after.get(key)}, True
 
 
-def _restore(
-    db: sqlite3.Connection,
-    table: str,
-    row_id: int,
-    values: dict[str, object] | None,
-    changed: bool,
-) -> None:
+def _restoring(
+    table: str, row_id: int, values: dict[str, object] | None, changed: bool
+) -> tuple[str, tuple[object, ...]] | None:
+    """The statement that puts a row back, and its values; None where nothing has to be."""
     if values is None:
-        db.execute(f"DELETE FROM {table} WHERE id = ?", (row_id,))
-    elif changed:
+        return f"DELETE FROM {table} WHERE id = ?", (row_id,)
+    if not values:
+        return None
+    if changed:
         pairs = ", ".join(f"{column} = ?" for column in values)
-        db.execute(f"UPDATE {table} SET {pairs} WHERE id = ?", (*values.values(), row_id))
-    else:
-        columns, marks = ", ".join(values), ", ".join("?" for _ in values)
-        db.execute(f"INSERT INTO {table} ({columns}) VALUES ({marks})", tuple(values.values()))
+        return f"UPDATE {table} SET {pairs} WHERE id = ?", (*values.values(), row_id)
+    columns, marks = ", ".join(values), ", ".join("?" for _ in values)
+    return f"INSERT INTO {table} ({columns}) VALUES ({marks})", tuple(values.values())
 
 
 def _watch(db: sqlite3.Connection) -> None:
@@ -237,7 +240,8 @@ def _watch(db: sqlite3.Connection) -> None:
         moments = {"INSERT": ("NEW", "NULL", new), "DELETE": ("OLD", old, "NULL")}
         moments[f"UPDATE OF {', '.join(columns)}"] = ("NEW", old, new)
         for number, (moment, (row, before, after)) in enumerate(moments.items()):
-            really = f"WHEN {old} <> {new} " if moment.startswith("UPDATE") else ""
+            other = " OR ".join(f"OLD.{column} IS NOT NEW.{column}" for column in columns)
+            really = f"WHEN {other} " if moment.startswith("UPDATE") else ""
             db.execute(
                 f"CREATE TEMP TRIGGER watch_{table}_{number} AFTER {moment} ON main.{table} {really}"
                 "BEGIN INSERT INTO edit_change (entry_id, table_name, row_id, before, after) "

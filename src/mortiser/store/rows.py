@@ -34,7 +34,7 @@ def word_values(word: Word) -> dict[str, object]:
         "speaker": word.speaker,
         "origin": word.origin,
         "aligned": int(word.aligned),
-        "alternatives": json.dumps(word.alternatives),
+        "alternatives": json.dumps(word.alternatives) if word.alternatives else "[]",
         "heard_as": word.heard_as,
     }
 
@@ -193,8 +193,9 @@ def load_unshown(db: sqlite3.Connection, piece_id: int, timeline: Timeline) -> l
         # The index is by beginnings: no word lasts longer than the longest.
         "AND word.start_us >= clip.start_us - (SELECT max(every.end_us - every.start_us) "
         "FROM word AS every WHERE every.source_id = strand.source_id) WHERE clip.piece_id = ? "
+        # Found by the word: by the strand (hence the plus) each would go through all its words.
         "AND NOT EXISTS (SELECT 1 FROM shown_word WHERE word_id = word.id "
-        "AND strand_id = clip.strand_id)",
+        "AND +shown_word.strand_id = clip.strand_id)",
         (piece_id,),
     )
     found = [(timeline.clip(row["clip_id"]), word_of(row)) for row in rows]

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import sqlite3
-from collections.abc import Collection, Iterable, Sequence
-from dataclasses import asdict, replace
+from collections.abc import Collection, Sequence
+from dataclasses import asdict
 
 from mortiser.core.cue_timing import Frames
 from mortiser.core.cutting import SILENT, Loudness
@@ -22,24 +22,19 @@ from mortiser.core.standing import Standing, standing_text
 from mortiser.core.strand import Strand
 from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.words import Cue, Shown, Word
-from mortiser.store.cue_times import crowding, kept_edge, move, part_cues, touched
+from mortiser.store.caption_rows import CaptionRows
+from mortiser.store.cue_times import crowding, move, part_cues, touched
 from mortiser.store.piece_settings import PieceSettings
 from mortiser.store.projects import microphone_of, source_row
 from mortiser.store.rows import (
-    PIECE_COLUMNS,
     WORD_COLUMNS,
     Timelines,
-    WordRow,
     batched,
     insert,
-    load_cues,
     load_frames,
     load_strands,
     load_unshown,
-    piece_values,
-    times,
     word_of,
-    word_values,
 )
 from mortiser.store.senses import NO_SENSES, Senses
 
@@ -56,33 +51,27 @@ class SqlDesk:
         self._standing: dict[int, Standing] = {}
         """Asked for with every caption that is saved: read once a piece."""
         self._timelines = Timelines(db)
-        self._said: dict[int, Word] = {}
-        self._read: dict[int, WordRow] = {}
-        """Words that were read or written, as the transcript has them; of those that were read with their
-        captions the rows, until one is asked for."""
-        self._moved: set[int] = set()
+        self._rows = CaptionRows(db, self._timelines)
 
     def cue(self, cue_id: int) -> Cue:
-        found = self._load("cue.id = ?", (cue_id,))
+        found = self._rows.load("cue.id = ?", (cue_id,))
         if not found or found[0].piece_id not in self._pieces:
             raise NotFound("That caption is not there any more. The page shows the newest state.")
         return found[0]
 
     def some(self, cue_ids: Collection[int]) -> list[Cue]:
-        found: list[Cue] = []
-        for some in batched(cue_ids):
-            found += self._load(f"cue.id IN ({', '.join('?' for _ in some)})", some)
+        found = self._rows.some(cue_ids)
         mine = [cue for cue in found if cue.piece_id in self._pieces]
         return sorted(mine, key=lambda cue: (cue.start_us, cue.id))
 
     def cues(self, piece_id: int) -> list[Cue]:
         self._known(piece_id)
-        return self._load("cue.piece_id = ?", (piece_id,))
+        return self._rows.of_piece(piece_id)
 
     def showing(self, piece_id: int, at_us: int) -> Cue | None:
         self._known(piece_id)
         where = "cue.piece_id = ? AND cue.start_us <= ? AND cue.end_us > ?"
-        found = self._load(where, (piece_id, at_us, at_us))
+        found = self._rows.load(where, (piece_id, at_us, at_us))
         return found[0] if found else None
 
     def around(self, cue: Cue, reach: int) -> tuple[list[Cue], list[Cue]]:
@@ -92,7 +81,7 @@ class SqlDesk:
         return before, after
 
     def _near(self, side: str, order: str, key: tuple[int, int, int, int]) -> list[Cue]:
-        return self._load(
+        return self._rows.load(
             f"cue.id IN (SELECT id FROM cue WHERE piece_id = ? AND (start_us, id) {side} (?, ?) "
             f"ORDER BY start_us {order}, id {order} LIMIT ?)",
             key,
@@ -126,115 +115,21 @@ class SqlDesk:
         return self._timelines.of(piece_id)
 
     def save_cue(self, cue: Cue) -> Cue:
-        self._known(cue.piece_id)
-        if not cue.words:
-            raise ValueError("a cue has words")
-        old = self._load("cue.id = ?", (cue.id,)) if cue.id else []
-        known = {word.id: word for word in old[0].words} if old else {}
-        standing = self.standing(cue.piece_id)
-        coming = [
-            standing.dressed(word, known.get(word.id)) if not word.id or word.id in known else word
-            for word in cue.words
-        ]
-        timeline = self.timeline(cue.piece_id)
-        words = tuple(self._save_word(word, timeline) for word in coming)
-        values = {"piece_id": cue.piece_id, **_times_of(cue.with_words(words), timeline)}
-        if cue.id:
-            sets = ", ".join(f"{column} = ?" for column in values)
-            self._db.execute(f"UPDATE cue SET {sets} WHERE id = ?", (*values.values(), cue.id))
-            saved = replace(cue, words=words)
-        else:
-            saved = replace(cue, words=words, id=insert(self._db, "cue", **values))
-        self._show(saved, timeline)
-        return saved
+        return self.save_cues([cue])[0]
+
+    def save_cues(self, cues: Sequence[Cue]) -> list[Cue]:
+        saved: dict[int, Cue] = {}
+        for piece_id in {cue.piece_id for cue in cues}:
+            self._known(piece_id)
+            places = [at for at, cue in enumerate(cues) if cue.piece_id == piece_id]
+            standing = self.standing(piece_id)
+            saved |= zip(
+                places, self._rows.save([cues[at] for at in places], standing), strict=True
+            )
+        return [saved[at] for at in range(len(cues))]
 
     def save_times(self, cues: Sequence[Cue]) -> None:
-        if not cues:
-            return
-        timeline = self.timeline(cues[0].piece_id)
-        rows = [(*_times_of(cue, timeline).values(), cue.id) for cue in cues]
-        sets = ", ".join(f"{column} = ?" for column in _times_of(cues[0], timeline))
-        self._db.executemany(f"UPDATE cue SET {sets} WHERE id = ?", rows)
-
-    def _show(self, cue: Cue, timeline: Timeline) -> None:
-        """Write which words a cue shows, and how; rows that stay as they are are not written.
-
-        Struck words stay behind the word they stood behind.
-        """
-        columns = ("word_id", *PIECE_COLUMNS)
-        rows = self._db.execute(
-            f"SELECT shown_word.id, position, {', '.join(columns)}, start_us, end_us "
-            "FROM shown_word JOIN word ON word.id = word_id WHERE cue_id = ? ORDER BY position",
-            (cue.id,),
-        ).fetchall()
-        shown = [
-            (word.id, *piece_values(word, timeline.place_of(word).clip.strand_id))
-            for word in cue.words
-        ]
-        marks = _with_struck(shown, rows, timeline)
-        self._db.executemany(
-            f"UPDATE shown_word SET {', '.join(f'{column} = ?' for column in columns)} WHERE id = ?",
-            [
-                (*mark, row["id"])
-                for row, mark in zip(rows, marks, strict=False)
-                if tuple(row)[2:-2] != mark
-            ],
-        )
-        self._db.executemany(
-            "DELETE FROM shown_word WHERE id = ?", [(row["id"],) for row in rows[len(marks) :]]
-        )
-        free = rows[-1]["position"] + 1 if rows else 0
-        self._db.executemany(
-            f"INSERT INTO shown_word (cue_id, position, {', '.join(columns)}) "
-            "VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
-            [(cue.id, free + step, *mark) for step, mark in enumerate(marks[len(rows) :])],
-        )
-
-    def _save_word(self, word: Shown, timeline: Timeline) -> Shown:
-        """Write what differs from the transcript; the word as its clip shows it."""
-        placed = timeline.place_of(word)
-        if word.id == 0:
-            said = placed.said(word)
-            values = word_values(said)
-            said = replace(
-                said, id=insert(self._db, "word", source_id=placed.clip.source_id, **values)
-            )
-        else:
-            stored = self._word(word.id)
-            said = placed.said(word, (placed.show(stored), stored))
-            if said != stored:
-                values = word_values(said)
-                sets = ", ".join(f"{column} = ?" for column in values)
-                self._db.execute(
-                    f"UPDATE word SET {sets} WHERE id = ?", (*values.values(), said.id)
-                )
-            if times(said) != times(stored):
-                self._moved.add(said.id)
-        self._said[said.id] = said
-        self._read.pop(said.id, None)
-        return replace(
-            word,
-            id=said.id,
-            source_id=said.source_id,
-            clip_id=placed.clip.id,
-            start_us=placed.to_piece(said.start_us),
-            end_us=placed.to_piece(said.end_us),
-        )
-
-    def _word(self, word_id: int) -> Word:
-        if word_id in self._read:
-            self._said[word_id] = word_of(self._read.pop(word_id))
-        elif word_id not in self._said:
-            row = self._db.execute(
-                f"SELECT {WORD_COLUMNS} FROM word WHERE id = ?", (word_id,)
-            ).fetchone()
-            if row is None:
-                raise NotFound("That word is not there any more. The page shows the newest state.")
-            self._said[word_id] = word_of(row)
-        return self._said[word_id]
-
-    def _load(self, where: str, values: Iterable[object]) -> list[Cue]:
-        return load_cues(self._db, where, values, self._timelines, self._read)
+        self._rows.save_times(cues)
 
     def elsewhere(self, word_ids: Collection[int], but: Collection[int]) -> list[Cue]:
         if len(self._pieces) == 1 and len(self.timeline(*self._pieces).clips) == 1:
@@ -249,27 +144,15 @@ class SqlDesk:
         return self.some(cue_ids - set(but))
 
     def moved(self) -> Collection[int]:
-        return self._moved
+        return self._rows.moved
 
-    def delete_cue(self, cue: Cue) -> None:
-        self._known(cue.piece_id)
-        self._db.execute("DELETE FROM shown_word WHERE cue_id = ?", (cue.id,))
-        self._db.execute("DELETE FROM cue WHERE id = ?", (cue.id,))
+    def delete_cues(self, cues: Sequence[Cue]) -> None:
+        for cue in cues:
+            self._known(cue.piece_id)
+        self._rows.delete(cues)
 
     def delete_words(self, word_ids: list[int]) -> None:
-        for word_id in word_ids:
-            rows = self._db.execute("SELECT cue_id FROM shown_word WHERE word_id = ?", (word_id,))
-            cue_ids = [row["cue_id"] for row in rows]
-            self._db.execute("DELETE FROM shown_word WHERE word_id = ?", (word_id,))
-            self._db.execute("DELETE FROM word WHERE id = ?", (word_id,))
-            self._said.pop(word_id, None)
-            self._read.pop(word_id, None)
-            for cue_id in cue_ids:
-                self._db.execute(
-                    "DELETE FROM cue WHERE id = ? AND NOT EXISTS "
-                    "(SELECT 1 FROM shown_word WHERE cue_id = cue.id)",
-                    (cue_id,),
-                )
+        self._rows.delete_words(word_ids)
 
     def finish(self, piece_id: int) -> Finish:
         return self._settings(piece_id).finish
@@ -308,6 +191,7 @@ class SqlDesk:
                 insert(self._db, "clip", **values)
         before = self.timeline(piece_id)
         self._timelines.forget(piece_id)
+        self._rows.forget()
         move(self._db, piece_id, before, self.timeline(piece_id))
 
     def _new_strand(self, piece_id: int, clip: Clip) -> int:
@@ -328,6 +212,7 @@ class SqlDesk:
             (later, strand_id, strand.source_id, at_us),
         )
         part_cues(self._db, strand_id, later)
+        self._rows.forget()
         return later
 
     def stretch_strand(self, piece_id: int, strand: Strand) -> None:
@@ -338,7 +223,7 @@ class SqlDesk:
         )
 
     def said(self, word_id: int) -> Word:
-        return self._word(word_id)
+        return self._rows.word(word_id)
 
     def said_from(self, source_id: int, from_us: int, to_us: int) -> list[Word]:
         rows = self._db.execute(
@@ -515,6 +400,7 @@ class SqlDesk:
 
     def delete_piece(self, piece_id: int) -> None:
         self._known(piece_id)
+        self._rows.forget()
         if len(self._pieces) == 1:
             raise BadInput("A project has a piece at least. Delete the project instead.")
         cues = "(SELECT id FROM cue WHERE piece_id = ?)"
@@ -550,39 +436,3 @@ class SqlDesk:
     def _known(self, piece_id: int) -> None:
         if piece_id not in self._pieces:
             raise NotFound("That piece is not part of this project.")
-
-
-Mark = tuple[object, ...]
-"""What a row says of a shown word: the word, then PIECE_COLUMNS."""
-
-
-def _times_of(cue: Cue, timeline: Timeline) -> dict[str, int | bool]:
-    """The columns that say when a cue shows."""
-    left, right = (timeline.place_of(cue.words[index]) for index in (0, -1))
-    return {
-        "said_start_us": kept_edge(left, cue.start_us),
-        "said_end_us": kept_edge(right, cue.end_us),
-        "start_pinned": cue.start_pinned,
-        "end_pinned": cue.end_pinned,
-        "start_us": cue.start_us,
-        "end_us": cue.end_us,
-    }
-
-
-def _with_struck(shown: list[Mark], rows: list[sqlite3.Row], timeline: Timeline) -> list[Mark]:
-    """What a cue shows, with the struck words among its rows at their places."""
-    here = {mark[:2] for mark in shown}
-    struck: dict[Mark | None, list[Mark]] = {}
-    before: Mark | None = None
-    for row in rows:
-        mark = tuple(row)[2:-2]
-        if timeline.shows(row["strand_id"], (row["start_us"] + row["end_us"]) // 2) is None:
-            struck.setdefault(before, []).append(mark)
-        elif mark[:2] in here:
-            before = mark[:2]
-    if not struck:
-        return shown
-    merged = struck.get(None, [])
-    for mark in shown:
-        merged += [mark, *struck.get(mark[:2], [])]
-    return merged

@@ -7,7 +7,7 @@ MortiserError; the store rolls the whole transaction back, so nothing is half do
 from __future__ import annotations
 
 from abc import ABC, abstractmethod
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import replace
 
 from pydantic import BaseModel, ConfigDict
@@ -65,7 +65,8 @@ def word_of(cue: Cue, word_id: int) -> Shown:
 
 def words_of(cues: Sequence[Cue], word_ids: Sequence[int]) -> list[Shown]:
     """Some words of captions, in order. Raises NotFound when none of them is there."""
-    found = [word for cue in cues for word in cue.words if word.id in word_ids]
+    wanted = set(word_ids)
+    found = [word for cue in cues for word in cue.words if word.id in wanted]
     if not found:
         raise NotFound("Those words are not there any more. The page shows the newest state.")
     return found
@@ -92,3 +93,15 @@ def counted(items: Sequence[object], noun: str = "caption") -> str:
 def seamed(words: tuple[Shown, ...], seam: Seam) -> tuple[Shown, ...]:
     """The words with something decided about the place behind the last of them."""
     return (*words[:-1], replace(words[-1], seam=seam))
+
+
+def each_word(desk: Desk, piece_id: int, change: Callable[[Shown], Shown]) -> int:
+    """Change every word of a piece's captions; how many captions that changed."""
+    cues = desk.cues(piece_id)
+    fresh = [cue.with_words(tuple(map(change, cue.words))) for cue in cues]
+    return len(save_changed(desk, cues, fresh))
+
+
+def save_changed(desk: Desk, old: Sequence[Cue], fresh: Sequence[Cue]) -> list[Cue]:
+    """Save those captions that are otherwise than before, in the same order; as they are stored."""
+    return desk.save_cues([now for was, now in zip(old, fresh, strict=True) if now != was])

@@ -71,7 +71,7 @@ class DeleteCues(BaseEdit):
             before, after = desk.around(cue, 1)
             near |= {one.id: one for one in (*before, *after)}
             near.pop(cue.id, None)
-            desk.delete_cue(cue)
+            desk.delete_cues([cue])
         retime_each(desk, list(near.values()))
 
 
@@ -166,7 +166,7 @@ class JoinCues(BaseEdit):
 
 
 def _join(desk: Desk, first: Cue, second: Cue) -> Cue:
-    desk.delete_cue(second)
+    desk.delete_cues([second])
     joined = replace(
         first,
         words=seamed(first.words, "join") + second.words,

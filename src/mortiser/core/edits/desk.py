@@ -92,11 +92,14 @@ class Desk(Protocol):
         Words that come, or read otherwise than before, get what stands for them (core.standing).
         """
 
+    def save_cues(self, cues: Sequence[Cue]) -> list[Cue]:
+        """The same for many cues."""
+
     def save_times(self, cues: Sequence[Cue]) -> None:
         """Update when stored cues of one piece show, and nothing else of them."""
 
-    def delete_cue(self, cue: Cue) -> None:
-        """Take a cue off the piece; its words stay in the source."""
+    def delete_cues(self, cues: Sequence[Cue]) -> None:
+        """Take cues off their pieces; their words stay in the source."""
 
     def delete_words(self, word_ids: list[int]) -> None:
         """Remove words from their source and from every cue of every piece; cues that have no other

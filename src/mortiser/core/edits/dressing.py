@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from contextlib import suppress
+from collections.abc import Sequence
 from dataclasses import replace
 from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field, JsonValue
 
-from mortiser.core.edits.base import BaseEdit, chosen, counted, short, words_of
+from mortiser.core.edits.base import BaseEdit, chosen, counted, save_changed, short, words_of
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.settings import setting_name
 from mortiser.core.errors import NotFound
@@ -33,8 +33,7 @@ class DressCues(BaseEdit):
         cues = chosen(desk, self.cue_ids)
         finish = desk.finish(cues[0].piece_id)
         fresh = {look: _over(finish, look, self.changes) for look in {cue.look for cue in cues}}
-        for cue in cues:
-            _put_on(desk, cue, fresh[cue.look])
+        _put_on(desk, cues, [fresh[cue.look] for cue in cues])
 
 
 def _over(finish: Finish, look: str, changes: dict[str, JsonValue]) -> str:
@@ -65,13 +64,21 @@ class DressEach(BaseEdit):
         return f"{what} of {counted(self.looks)}"
 
     def apply(self, desk: Desk) -> None:
-        done = 0
-        for one in self.looks:
-            with suppress(NotFound):
-                DressCues(cue_ids=[one.cue_id], changes=one.changes).apply(desk)
-                done += 1
-        if not done:
+        changes = {one.cue_id: one.changes for one in self.looks}
+        cues = desk.some(changes)
+        if not cues:
             raise NotFound("Those captions are gone. The page shows the newest state.")
+        finishes = {piece_id: desk.finish(piece_id) for piece_id in {cue.piece_id for cue in cues}}
+        # Many have the same look and get the same changes.
+        over: dict[tuple[int, str, str], str] = {}
+        looks: list[str] = []
+        for cue in cues:
+            wanted = changes[cue.id]
+            key = cue.piece_id, cue.look, repr(wanted)
+            if key not in over:
+                over[key] = _over(finishes[cue.piece_id], cue.look, wanted)
+            looks.append(over[key])
+        _put_on(desk, cues, looks)
 
 
 class UndressCues(BaseEdit):
@@ -87,13 +94,17 @@ class UndressCues(BaseEdit):
         return f"back to finish: {counted(chosen(desk, self.cue_ids))}"
 
     def apply(self, desk: Desk) -> None:
-        for cue in chosen(desk, self.cue_ids):
-            if not self.paths:
-                words = tuple(replace(word, look="", own="") for word in cue.words)
-                _save(desk, cue, words)
-            else:
-                look = {p: v for p, v in look_of(cue.look).items() if p not in self.paths}
-                _put_on(desk, cue, look_text(look))
+        cues = chosen(desk, self.cue_ids)
+        if self.paths:
+            looks = [look_of(cue.look) for cue in cues]
+            left = [{p: v for p, v in look.items() if p not in self.paths} for look in looks]
+            _put_on(desk, cues, list(map(look_text, left)))
+            return
+        bare = [
+            cue.with_words(tuple(replace(word, look="", own="") for word in cue.words))
+            for cue in cues
+        ]
+        save_changed(desk, cues, bare)
 
 
 class CopyLook(BaseEdit):
@@ -108,8 +119,8 @@ class CopyLook(BaseEdit):
 
     def apply(self, desk: Desk) -> None:
         look = desk.cue(self.from_cue_id).look
-        for cue in chosen(desk, self.cue_ids):
-            _put_on(desk, cue, look)
+        cues = chosen(desk, self.cue_ids)
+        _put_on(desk, cues, [look] * len(cues))
 
 
 class DressWords(BaseEdit):
@@ -132,22 +143,23 @@ class DressWords(BaseEdit):
         cues = chosen(desk, self.cue_ids)
         wanted = set(words_of(cues, self.word_ids))
         finish = desk.finish(cues[0].piece_id)
-        for cue in cues:
-            words = []
-            for word in cue.words:
-                if word in wanted:
-                    own = look_of(word.own) | self.changes
-                    own = {path: value for path, value in own.items() if value is not None}
-                    changed_accent(finish.accent(word.accent), own)
-                    word = replace(word, own=look_text(own))
-                words.append(word)
-            _save(desk, cue, tuple(words))
+
+        def dressed(word: Shown) -> Shown:
+            if word not in wanted:
+                return word
+            own = look_of(word.own) | self.changes
+            own = {path: value for path, value in own.items() if value is not None}
+            changed_accent(finish.accent(word.accent), own)
+            return replace(word, own=look_text(own))
+
+        fresh = [cue.with_words(tuple(map(dressed, cue.words))) for cue in cues]
+        save_changed(desk, cues, fresh)
 
 
-def _put_on(desk: Desk, cue: Cue, look: str) -> None:
-    _save(desk, cue, tuple(replace(word, look=look) for word in cue.words))
-
-
-def _save(desk: Desk, cue: Cue, words: tuple[Shown, ...]) -> None:
-    if words != cue.words:
-        desk.save_cue(cue.with_words(words))
+def _put_on(desk: Desk, cues: Sequence[Cue], looks: Sequence[str]) -> None:
+    """Give captions a look each."""
+    fresh = [
+        cue.with_words(tuple(replace(word, look=look) for word in cue.words))
+        for cue, look in zip(cues, looks, strict=True)
+    ]
+    save_changed(desk, cues, fresh)

@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from dataclasses import replace
 from typing import Literal
 
 from pydantic import Field, JsonValue
 
-from mortiser.core.edits.base import BaseEdit, short
+from mortiser.core.edits.base import BaseEdit, each_word, short
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.settings import setting_name
 from mortiser.core.errors import BadInput
@@ -126,17 +125,6 @@ class TakeBack(BaseEdit):
         if not found and left == standing:
             raise BadInput("There is nothing of that kind to take back.")
         desk.set_standing(self.piece_id, left)
-
-
-def each_word(desk: Desk, piece_id: int, change: Callable[[Shown], Shown]) -> int:
-    """Change every word of a piece's captions; how many captions that changed."""
-    count = 0
-    for cue in desk.cues(piece_id):
-        words = tuple(map(change, cue.words))
-        if words != cue.words:
-            desk.save_cue(cue.with_words(words))
-            count += 1
-    return count
 
 
 def _over(look: str, changes: dict[str, JsonValue]) -> dict[str, JsonValue]:

@@ -112,7 +112,7 @@ def _helped(desk: Desk, cue: Cue, kind: CheckKind, remedy: Remedy, allowed: Pace
     ids = {one.id for one in before}
     for one in after:
         if one.id not in ids:
-            desk.delete_cue(one)
+            desk.delete_cues([one])
     there = {one.id for one in after}
     for one in before:
         desk.save_cue(one if one.id in there else replace(one, id=0))
@@ -279,7 +279,7 @@ def _join(desk: Desk, cue: Cue, allowed: Pace) -> None:
 
 
 def _delete(desk: Desk, cue: Cue, allowed: Pace) -> None:
-    desk.delete_cue(cue)
+    desk.delete_cues([cue])
 
 
 _REMEDIES: dict[CheckKind, Remedy] = {

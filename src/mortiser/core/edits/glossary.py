@@ -7,7 +7,7 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from mortiser.core.edits.base import BaseEdit, short, word_of
+from mortiser.core.edits.base import BaseEdit, each_word, short, word_of
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.projection import rewrite
 from mortiser.core.edits.retiming import retime_near
@@ -112,10 +112,7 @@ class KeepGlossary(BaseEdit):
         return "keep what the glossary wrote"
 
     def apply(self, desk: Desk) -> None:
-        for cue in desk.cues(self.piece_id):
-            if any(word.heard_as is not None for word in cue.words):
-                words = [replace(w, heard_as=None) for w in cue.words]
-                desk.save_cue(cue.with_words(tuple(words)))
+        each_word(desk, self.piece_id, lambda w: replace(w, heard_as=None))
 
 
 def changed_run(desk: Desk, cue: Cue, word: Shown) -> tuple[list[Cue], list[Shown]]:

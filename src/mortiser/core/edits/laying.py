@@ -89,25 +89,30 @@ class LayCaptions(BaseEdit):
             if not within(word.middle_us, self.spared)
         }
         others = desk.elsewhere(gone, {cue.id for cue in desk.cues(self.piece_id)})
-        for cue in desk.cues(self.piece_id):
-            left = tuple(word for word in cue.words if word.id not in gone)
-            if not left:
-                desk.delete_cue(cue)
-            elif len(left) < len(cue.words):
-                desk.save_cue(cue.with_words(left))
+        mine = desk.cues(self.piece_id)
+        left = [cue.with_words(tuple(w for w in cue.words if w.id not in gone)) for cue in mine]
+        desk.delete_cues([cue for cue in left if not cue.words])
+        desk.save_cues(
+            [
+                cue
+                for was, cue in zip(mine, left, strict=True)
+                if cue.words != was.words and cue.words
+            ]
+        )
         desk.delete_words(sorted(gone))
-        fresh: list[Shown] = []
-        for caption in self.captions:
-            cue = untimed_cue(self.piece_id, [word.word() for word in caption.words])
-            start = cue.start_us if caption.start_us is None else caption.start_us
-            end = max(cue.end_us, start + 1) if caption.end_us is None else caption.end_us
-            pins = caption.start_us is not None, caption.end_us is not None
-            saved = desk.save_cue(Cue(self.piece_id, cue.words, start, end, *pins))
-            fresh += saved.words
+        laid = desk.save_cues([self._cue(caption) for caption in self.captions])
+        fresh = [word for cue in laid for word in cue.words]
         retime_all(desk, self.piece_id)
         for piece_id in {cue.piece_id for cue in others} - {self.piece_id}:
             caption_fresh(desk, piece_id, {word.id for word in fresh}, desk.pace(piece_id))
             retime_all(desk, piece_id)
+
+    def _cue(self, caption: LaidCaption) -> Cue:
+        cue = untimed_cue(self.piece_id, [word.word() for word in caption.words])
+        start = cue.start_us if caption.start_us is None else caption.start_us
+        end = max(cue.end_us, start + 1) if caption.end_us is None else caption.end_us
+        pins = caption.start_us is not None, caption.end_us is not None
+        return Cue(self.piece_id, cue.words, start, end, *pins)
 
 
 def within(at_us: int, stretches: Sequence[tuple[int, int]]) -> bool:

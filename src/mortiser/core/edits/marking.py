@@ -8,7 +8,7 @@ from typing import Literal
 
 from pydantic import Field
 
-from mortiser.core.edits.base import BaseEdit, chosen, short, words_of
+from mortiser.core.edits.base import BaseEdit, chosen, save_changed, short, words_of
 from mortiser.core.edits.desk import Desk
 from mortiser.core.finish.model import MOST_ACCENTS
 from mortiser.core.limits import Ids
@@ -34,12 +34,13 @@ class MarkWords(BaseEdit):
     def apply(self, desk: Desk) -> None:
         cues = chosen(desk, self.cue_ids)
         wanted = set(self._words(cues))
-        for cue in cues:
-            marked = tuple(
-                replace(word, accent=self.accent) if word in wanted else word for word in cue.words
+        marked = [
+            cue.with_words(
+                tuple(replace(w, accent=self.accent) if w in wanted else w for w in cue.words)
             )
-            if marked != cue.words:
-                desk.save_cue(cue.with_words(marked))
+            for cue in cues
+        ]
+        save_changed(desk, cues, marked)
 
     def _words(self, cues: Sequence[Cue]) -> list[Shown]:
         return words_of(cues, self.word_ids)

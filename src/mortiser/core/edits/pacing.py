@@ -148,12 +148,8 @@ def _settle(desk: Desk, old: Sequence[Cue], fresh: Sequence[Cue]) -> None:
     timed = retime_of(desk, fresh)
     known = {cue.id: cue for cue in old}
     kept = {cue.id for cue in timed}
-    for cue in old:
-        if cue.id not in kept:
-            desk.delete_cue(cue)
-    for cue in timed:
-        if known.get(cue.id) != cue:
-            desk.save_cue(cue)
+    desk.delete_cues([cue for cue in old if cue.id not in kept])
+    desk.save_cues([cue for cue in timed if known.get(cue.id) != cue])
 
 
 def _loose(word: Shown) -> Shown:

@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections import defaultdict
 from collections.abc import Collection, Iterator, Sequence
 from dataclasses import replace
+from itertools import islice
 
 from rapidfuzz.distance import LCSseq
 
@@ -27,6 +28,9 @@ from mortiser.core.grouping import group
 from mortiser.core.pace import Pace
 from mortiser.core.words import Cue, Shown
 
+Rewritten = tuple[Sequence[Cue], Sequence[Cue]]
+"""Neighbouring captions, and what stands in their place."""
+
 
 def rewrite(desk: Desk, old: Sequence[Cue], fresh: Sequence[Cue]) -> list[Cue]:
     """Save neighbouring captions of a piece whose words are other ones than those of ``old``.
@@ -35,22 +39,29 @@ def rewrite(desk: Desk, old: Sequence[Cue], fresh: Sequence[Cue]) -> list[Cue]:
     leave the transcript. New words come into every other caption that shows those they stand among.
     Gives the captions as they are stored; their times are still to be worked out.
     """
-    before = [word for cue in old for word in cue.words]
-    ids = {cue.id for cue in fresh}
-    for cue in old:
-        if cue.id not in ids:
-            desk.delete_cue(cue)
-    saved = [desk.save_cue(cue) for cue in fresh]
-    after = [word for cue in saved for word in cue.words]
-    others = desk.elsewhere({word.id for word in before}, {cue.id for cue in saved})
-    for cue, additions in _additions(desk, old, others, before, after):
+    return rewrite_each(desk, [(old, fresh)])
+
+
+def rewrite_each(desk: Desk, changes: Sequence[Rewritten]) -> list[Cue]:
+    """The same at several places of a piece."""
+    before = [cue for old, _ in changes for cue in old]
+    after = [cue for _, fresh in changes for cue in fresh]
+    ids = {cue.id for cue in after}
+    desk.delete_cues([cue for cue in before if cue.id not in ids])
+    saved = desk.save_cues(after)
+    left = iter(saved)
+    as_saved = [(old, list(islice(left, len(fresh)))) for old, fresh in changes]
+    was = {word.id for cue in before for word in cue.words}
+    others = desk.elsewhere(was, {cue.id for cue in saved})
+    wider: list[Cue] = []
+    for cue, additions in _additions(desk, as_saved, others):
         words: list[Shown] = []
         for index in range(len(cue.words) + 1):
             words += additions.get(index, [])
             words += cue.words[index : index + 1]
-        desk.save_cue(cue.with_words(tuple(words)))
-    kept = {word.id for word in after}
-    desk.delete_words([word.id for word in before if word.id not in kept])
+        wider.append(cue.with_words(tuple(words)))
+    desk.save_cues(wider)
+    desk.delete_words(sorted(was - {word.id for cue in saved for word in cue.words}))
     _retime_left(desk, others)
     return saved
 
@@ -84,32 +95,29 @@ def add_captions(desk: Desk, piece_id: int, words: Sequence[Shown]) -> None:
 
 def _save_grouped(desk: Desk, piece_id: int, words: Sequence[Shown], pace: Pace) -> list[Cue]:
     parts = group(words, pace, desk.ruler(piece_id))
-    return [desk.save_cue(untimed_cue(piece_id, words[a:b])) for a, b in parts]
+    return desk.save_cues([untimed_cue(piece_id, words[a:b]) for a, b in parts])
 
 
 def _additions(
-    desk: Desk,
-    old: Sequence[Cue],
-    others: Sequence[Cue],
-    before: Sequence[Shown],
-    after: Sequence[Shown],
+    desk: Desk, changes: Sequence[Rewritten], others: Sequence[Cue]
 ) -> Iterator[tuple[Cue, dict[int, list[Shown]]]]:
     """Captions with the words that come into them, by the index of the word they stand before."""
-    own = desk.timeline(old[0].piece_id) if old else None
-    ids = [word.id for word in before], [word.id for word in after]
-    runs = [step for step in LCSseq.opcodes(*ids) if step.dest_end > step.dest_start]
+    if not others:
+        return
+    runs = [run for old, fresh in changes if old for run in _come(old, fresh)]
+    own = desk.timeline(next(cue for old, _ in changes for cue in old).piece_id)
     found: dict[int, dict[int, list[Shown]]] = defaultdict(lambda: defaultdict(list))
     for (piece_id, clip_id), shows in _showing(others).items():
         placed = desk.timeline(piece_id).clip(clip_id)
-        if placed is None or own is None:
+        if placed is None:
             continue
         standing = desk.standing(piece_id)
-        for run in (step for step in runs if step.tag != "equal"):
-            place = _place(shows, ids[0], run.src_start, run.src_end)
+        for before, (start, end), come in runs:
+            place = _place(shows, before, start, end)
             if place is None:
                 continue
             cue, at = place
-            for word in after[run.dest_start : run.dest_end]:
+            for word in come:
                 said = own.place_of(word).said(word)
                 if placed.clip.holds(said):
                     fresh = replace(placed.show(said), look=cue.look)
@@ -117,6 +125,19 @@ def _additions(
     for cue in others:
         if cue.id in found:
             yield cue, found[cue.id]
+
+
+def _come(
+    old: Sequence[Cue], fresh: Sequence[Cue]
+) -> Iterator[tuple[list[int], tuple[int, int], list[Shown]]]:
+    """What has come into neighbouring captions: their words before by id, which of them it replaces, and
+    the words."""
+    before = [word.id for cue in old for word in cue.words]
+    after = [word for cue in fresh for word in cue.words]
+    for step in LCSseq.opcodes(before, [word.id for word in after]):
+        if step.tag != "equal" and step.dest_end > step.dest_start:
+            come = after[step.dest_start : step.dest_end]
+            yield before, (step.src_start, step.src_end), come
 
 
 def _showing(cues: Sequence[Cue]) -> dict[tuple[int, int], dict[int, tuple[Cue, int]]]:

@@ -86,10 +86,9 @@ def _regrouped(desk: Desk, piece_id: int, cues: Sequence[Cue], fresh: Sequence[S
         owners = {_key(cue): cue.id for cue in run if cue.id}
         grouped = [untimed_cue(piece_id, words[a:b]) for a, b in parts]
         grouped = [replace(cue, id=owners.pop(_key(cue), 0)) for cue in grouped]
-        for cue in run:
-            if cue.id in owners.values():
-                desk.delete_cue(cue)
-        made += [desk.save_cue(cue) for cue in grouped]
+        left = set(owners.values())
+        desk.delete_cues([cue for cue in run if cue.id in left])
+        made += desk.save_cues(grouped)
     return made
 
 

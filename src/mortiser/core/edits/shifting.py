@@ -4,13 +4,12 @@ from __future__ import annotations
 
 import itertools
 from collections.abc import Callable, Sequence
-from dataclasses import replace
 from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
 from mortiser.core.cue_timing import SHORTEST_SHOWN_US
-from mortiser.core.edits.base import BaseEdit, chosen, counted
+from mortiser.core.edits.base import BaseEdit, chosen, counted, save_changed
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import retime_of
 from mortiser.core.errors import BadInput
@@ -120,12 +119,12 @@ def _map_times(desk: Desk, cues: Sequence[Cue], new: Callable[[int], int]) -> No
                 raise BadInput(
                     f"“{word.text}” would lie outside the recording. Use a smaller amount."
                 )
-            words.append(replace(word, start_us=start, end_us=end))
+            words.append(word.at(start, end))
         start = new(cue.start_us) if cue.start_pinned else words[0].start_us
         end = new(cue.end_us) if cue.end_pinned else words[-1].end_us
         start = max(0, start)
         end = max(min(end, duration), start + SHORTEST_SHOWN_US)
-        moved[cue.id] = replace(cue, words=tuple(words), start_us=start, end_us=end)
+        moved[cue.id] = cue.with_words(tuple(words)).at(start, end)
     stored = desk.cues(piece_id)
     order = [moved.get(cue.id, cue) for cue in stored]
     for one, after in itertools.pairwise(order):
@@ -138,6 +137,4 @@ def _map_times(desk: Desk, cues: Sequence[Cue], new: Callable[[int], int]) -> No
                 f"That would run {-room / SECOND:.2f} s into “{near.text[:30]}”. "
                 "Use a smaller amount, or shift everything from here on."
             )
-    for old, cue in zip(stored, retime_of(desk, order), strict=True):
-        if old != cue:
-            desk.save_cue(cue)
+    save_changed(desk, stored, retime_of(desk, order))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import replace
 from typing import Literal
 
@@ -10,15 +11,15 @@ from pydantic import Field
 from mortiser.core import search
 from mortiser.core.carry import carry
 from mortiser.core.doubt import doubtful
-from mortiser.core.edits.base import BaseEdit, short, word_of
+from mortiser.core.edits.base import BaseEdit, each_word, short, word_of
 from mortiser.core.edits.desk import Desk
-from mortiser.core.edits.projection import erase, rewrite
-from mortiser.core.edits.retiming import retime_near
+from mortiser.core.edits.projection import Rewritten, erase, rewrite, rewrite_each
+from mortiser.core.edits.retiming import retime_each, retime_near
 from mortiser.core.errors import BadInput
 from mortiser.core.glossary import corrections
 from mortiser.core.limits import Count, Id
 from mortiser.core.unspaced import joined
-from mortiser.core.words import tokens, word_key
+from mortiser.core.words import Cue, tokens, word_key
 
 
 class RetypeCue(BaseEdit):
@@ -104,13 +105,11 @@ class AcceptAll(BaseEdit):
         return f"keep {count} doubtful word{'' if count == 1 else 's'}"
 
     def apply(self, desk: Desk) -> None:
-        for cue in desk.cues(self.piece_id):
-            if any(map(doubtful, cue.words)):
-                settled = [
-                    replace(w, confidence=1.0, alternatives=()) if doubtful(w) else w
-                    for w in cue.words
-                ]
-                desk.save_cue(cue.with_words(tuple(settled)))
+        each_word(
+            desk,
+            self.piece_id,
+            lambda w: replace(w, confidence=1.0, alternatives=()) if doubtful(w) else w,
+        )
 
 
 class ReplaceText(BaseEdit):
@@ -141,8 +140,29 @@ class ReplaceText(BaseEdit):
             places = places[self.only : self.only + 1]
         if not places:
             raise BadInput(f"“{self.find}” is not in the captions any more.")
-        for cue, text in search.replaced_texts(cues, places, self.text).values():
-            if text:
-                RetypeCue(cue_id=cue.id, text=text).apply(desk)
-            else:
-                erase(desk, cue)
+        _retype(desk, list(search.replaced_texts(cues, places, self.text).values()))
+
+
+def _retype(desk: Desk, texts: Sequence[tuple[Cue, str]]) -> None:
+    """Give captions of a piece, in time order, other texts; those that get none go."""
+    changes: list[Rewritten] = []
+    said_us = 0
+    for cue, text in texts:
+        left, right = desk.word_room(cue)
+        # What the caption before has been given may lie in the room of this one.
+        room = min(max(left, said_us), cue.words[0].start_us), right
+        words = carry(cue.words, text, room)
+        for heard, written in corrections(cue.words, text) if words else ():
+            desk.note_correction(heard, written)
+        changes.append(([cue], [cue.with_words(tuple(words))] if words else []))
+        said_us = words[-1].end_us if words else said_us
+    beside = [
+        near.id
+        for (cue,), fresh in changes
+        if not fresh
+        for side in desk.around(cue, 1)
+        for near in side
+    ]
+    saved = rewrite_each(desk, changes)
+    kept = {cue.id for cue in saved}
+    retime_each(desk, [*saved, *(cue for cue in desk.some(beside) if cue.id not in kept)])
