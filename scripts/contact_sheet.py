@@ -52,7 +52,7 @@ def main() -> None:
     for number, finish in enumerate(chosen):
         x = number % columns * (3 * TILE[0] + 12)
         y = number // columns * (TILE[1] + 26)
-        _label(canvas, finish.name, x + 4, y + 18)
+        label(canvas, finish.name, x + 4, y + 18)
         _row(canvas, finish, x, y + 24)
     surface.makeImageSnapshot().save(str(out), skia.kPNG)
 
@@ -96,7 +96,8 @@ def _busy(canvas: skia.Canvas) -> None:
             canvas.drawRect(box, skia.Paint(Color=skia.ColorSetRGB(red, green, blue)))
 
 
-def _label(canvas: skia.Canvas, text: str, x: int, y: int) -> None:
+def label(canvas: skia.Canvas, text: str, x: int, y: int) -> None:
+    """A line of text with its beginning at a place."""
     shaped = font_book().shape(text, "Noto Sans", 700, 16.0)
     item = skia.Paint(AntiAlias=True, Color=skia.ColorSetRGB(52, 50, 46))
     canvas.save()

@@ -1,18 +1,18 @@
-"""Draw every jig of ours in each of its shapes, on bright, dark and busy pictures, as a sheet.
+"""Draw every jig of ours in each of its shapes, over the demo's recordings, as a sheet.
 
 ``python -m scripts.jig_sheet`` writes docs/screenshots/jigs.png.
 """
 
 from __future__ import annotations
 
+import json
 import tempfile
-from fractions import Fraction
+from dataclasses import dataclass
 from pathlib import Path
 
 import av
-import numpy as np
-import numpy.typing as npt
 import skia
+from scripts.contact_sheet import label
 
 from mortiser.core.cue_timing import retime
 from mortiser.core.edits.retiming import untimed_cue
@@ -23,6 +23,7 @@ from mortiser.core.own_picture import OwnPicture
 from mortiser.core.piece import Piece
 from mortiser.core.shape import Shape
 from mortiser.core.subject import joined
+from mortiser.core.time import SECOND
 from mortiser.core.timeline import Clip, Timeline
 from mortiser.core.words import Shown
 from mortiser.media.faces import look_for_faces
@@ -32,96 +33,95 @@ from mortiser.pictures.checking import checked
 from mortiser.render.still import still
 
 OUT = Path("docs/screenshots/jigs.png")
-CLIP = Path("src/mortiser/demo/media/kettle.mp4")
-SONG, COVER = CLIP.parent / "lyric.m4a", CLIP.parent / "lantern.svg"
-SAID = "Before you throw it away, open the plug and look for a thin grey wire."
-SIZE, SECONDS, FPS = (960, 540), 6, 10
-LONG, GAP = 300, 12
-AT_US = 1_200_000
+MEDIA = Path("src/mortiser/demo/media")
+COVER = MEDIA / "lantern.svg"
+TALL, GAP, LABEL = 360, 16, 26
+GROUND = skia.ColorSetRGB(244, 240, 232)
+
+
+@dataclass(frozen=True)
+class Shot:
+    """A recording of the demo, a moment of it, the headline over it and who speaks."""
+
+    file: str
+    at_us: int
+    headline: str
+    speaker: str
+
+    @property
+    def path(self) -> Path:
+        """Where the recording lies."""
+        return MEDIA / self.file
+
+    def words(self) -> list[Shown]:
+        """What is said in it."""
+        words = json.loads(self.path.with_suffix(".words.json").read_text())["words"]
+        return [
+            Shown(word["text"], word["start_us"], word["end_us"], speaker=self.speaker, clip_id=1)
+            for word in words
+        ]
+
+
+SHOTS = {
+    "Talk, tall": Shot("kettle.mp4", 1_700_000, "The cold kettle", "Odalys"),
+    "Talk, wide and square": Shot("chair.mp4", 3_100_000, "A chair that rocks", "Odalys"),
+    "Conversation, square": Shot("counter.m4a", 5_500_000, "At the counter", "Odalys"),
+    "Lyrics beside a cover": Shot("lyric.m4a", 3_200_000, "Lantern Lane", "Odalys"),
+}
 
 
 def main() -> None:
     """Write the sheet."""
-    rows: list[list[npt.NDArray[np.uint8]]] = []
+    pictures: list[tuple[str, skia.Image]] = []
     with tempfile.TemporaryDirectory() as folder:
         use_pictures(Path(folder) / "pictures")
         found = checked(COVER.read_bytes())
         keep(found)
         cover = OwnPicture(digest=found.digest, width=found.width, height=found.height)
-        clips = [_make(Path(folder) / f"{kind}.mp4", kind) for kind in ("bright", "dark", "busy")]
         for jig in JIGS:
-            heard = any(layer.kind == "waveform" for layer in jig.layers)
-            rows.append(
-                [
-                    _picture(jig, shape, clip, cover)
-                    for shape in jig.shapes
-                    for clip in ([SONG] if heard else clips)
-                ]
-            )
-    width = max(sum(one.shape[1] + GAP for one in row) for row in rows) + GAP
-    height = sum(max(one.shape[0] for one in row) + GAP for row in rows) + GAP
-    sheet = np.full((height, width, 4), (128, 128, 128, 255), np.uint8)
-    top = GAP
-    for row in rows:
-        left = GAP
-        for one in row:
-            sheet[top : top + one.shape[0], left : left + one.shape[1]] = one
-            left += one.shape[1] + GAP
-        top += max(one.shape[0] for one in row) + GAP
-    image = skia.Image.fromarray(sheet, skia.kRGBA_8888_ColorType)
-    OUT.write_bytes(bytes(image.encodeToData()))
+            for number, shape in enumerate(jig.shapes):
+                name = "" if number else jig.name
+                pictures.append((name, _picture(jig, shape, SHOTS[jig.name], cover)))
+    half = -(-len(pictures) // 2)
+    rows = [pictures[:half], pictures[half:]]
+    width = max(sum(image.width() + GAP for _, image in row) for row in rows) + GAP
+    surface = skia.Surface(width, len(rows) * (LABEL + TALL + GAP))
+    canvas = surface.getCanvas()
+    canvas.clear(GROUND)
+    for index, row in enumerate(rows):
+        left, top = GAP, index * (LABEL + TALL + GAP)
+        for name, image in row:
+            label(canvas, name, left, top + LABEL - 8)
+            canvas.drawImage(image, left, top + LABEL)
+            left += image.width() + GAP
+    surface.makeImageSnapshot().save(str(OUT), skia.kPNG)
 
 
-def _picture(jig: Jig, shape: Shape, clip: Path, cover: OwnPicture) -> npt.NDArray[np.uint8]:
-    line = Timeline([Clip(1, 0, SECONDS * 1_000_000, id=1)])
-    words = [
-        Shown(text, 300_000 * i, 300_000 * i + 280_000, speaker="Odalys", clip_id=1)
-        for i, text in enumerate(SAID.split())
-    ]
+def _picture(jig: Jig, shape: Shape, shot: Shot, cover: OwnPicture) -> skia.Image:
+    words = shot.words()
+    end_us = words[-1].end_us + SECOND
+    line = Timeline([Clip(1, 0, end_us, id=1)])
     cues = retime([untimed_cue(1, words[a:b]) for a, b in group(words, jig.pace)], line, jig.pace)
-    seen = clip is not SONG
-    looks = look_for_faces(clip, SECONDS * 1_000_000, lambda _: None) if seen else []
-    layers = filled(jig.layers, (), "The cold kettle", pictures=[cover])
+    size = _size(shot.path)
+    looks = look_for_faces(shot.path, end_us, lambda _: None) if size else []
+    layers = filled(jig.layers, (), shot.headline, pictures=[cover])
     (shape,) = behind((shape,), layers)
     piece = Piece(
-        1, 1, "", (shape,), jig.finish, jig.pace, line, pictures={1: SIZE} if seen else {},
+        1, 1, "", (shape,), jig.finish, jig.pace, line, pictures={1: size} if size else {},
         layers=layers, subjects={1: joined(looks)},
     )  # fmt: skip
-    source = OrderedSource(id=1, path=str(clip), duration_us=SECONDS * 1_000_000, sound=str(SONG))
+    source = OrderedSource(id=1, path=str(shot.path), duration_us=end_us, sound=str(shot.path))
     programme = programme_of(piece, painted(piece, cues), [source], Path)
-    image = skia.Image.MakeFromEncoded(skia.Data.MakeWithCopy(still(programme, AT_US)))
-    share = LONG / max(image.width(), image.height())
-    small = image.resize(
-        round(image.width() * share),
-        round(image.height() * share),
-        skia.SamplingOptions(skia.FilterMode.kLinear, skia.MipmapMode.kLinear),
-    )
-    return np.asarray(small.toarray(colorType=skia.kRGBA_8888_ColorType), np.uint8)
+    image = skia.Image.MakeFromEncoded(skia.Data.MakeWithCopy(still(programme, shot.at_us)))
+    share = TALL / image.height()
+    smooth = skia.SamplingOptions(skia.FilterMode.kLinear, skia.MipmapMode.kLinear)
+    return image.resize(round(image.width() * share), TALL, smooth)
 
 
-def _make(out: Path, kind: str) -> Path:
-    """The demo presenter in a wide room: a bright one, a dark one, one full of things."""
-    with av.open(str(CLIP)) as reading:
-        frame = next(reading.decode(video=0)).reformat(304, 540, "rgb24")
-        presenter = np.ascontiguousarray(frame.to_ndarray(), np.uint8)
-    colours = {"bright": (244, 240, 230), "dark": (26, 28, 34), "busy": (150, 150, 150)}
-    room = np.full((SIZE[1], SIZE[0], 3), colours[kind], np.uint8)
-    if kind == "busy":
-        rng = np.random.default_rng(3)
-        for _ in range(400):
-            x, y = rng.integers(0, SIZE[0] - 60), rng.integers(0, SIZE[1] - 60)
-            w, h = rng.integers(10, 60, 2)
-            room[y : y + h, x : x + w] = rng.integers(20, 235, 3)
-    room[:, 520 : 520 + presenter.shape[1]] = presenter
-    with av.open(str(out), "w") as writing:
-        picture = writing.add_stream("libx264", rate=FPS)
-        picture.width, picture.height, picture.pix_fmt = *SIZE, "yuv420p"
-        for number in range(FPS * SECONDS):
-            shown = av.VideoFrame.from_ndarray(room, format="rgb24")
-            shown.pts, shown.time_base = number, Fraction(1, FPS)
-            writing.mux(picture.encode(shown))
-        writing.mux(picture.encode(None))
-    return out
+def _size(path: Path) -> tuple[int, int] | None:
+    with av.open(str(path)) as reading:
+        videos = reading.streams.video
+        return (videos[0].width, videos[0].height) if videos else None
 
 
 if __name__ == "__main__":

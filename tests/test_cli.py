@@ -17,7 +17,7 @@ from mortiser.jobs.bringing_in import bring_in
 from mortiser.settings import Settings
 from mortiser.store import output_sets, transcript
 from mortiser.wiring import open_shop
-from tests.recordings import cut_demo, make_video
+from tests.recordings import small_demo, make_video
 from tests.store.fixtures import spoken
 
 SHORT_S = 6.0
@@ -40,7 +40,7 @@ def run(*arguments: object) -> subprocess.CompletedProcess[str]:
 @pytest.fixture(scope="module")
 def clip(tmp_path_factory: pytest.TempPathFactory) -> Path:
     """The first seconds of the demo, cut without encoding."""
-    return cut_demo(tmp_path_factory.mktemp("clip") / "clip.mp4", SHORT_S)
+    return small_demo(tmp_path_factory.mktemp("clip") / "clip.mp4", SHORT_S)
 
 
 def test_everything_is_written(clip: Path, tmp_path: Path) -> None:

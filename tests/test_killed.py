@@ -11,7 +11,7 @@ import av
 import httpx
 import pytest
 
-from tests.recordings import KETTLE, cut_demo
+from tests.recordings import KETTLE, small_demo
 from tests.serving import Server, bring_in, wait_delivered, wait_for_job
 
 
@@ -50,7 +50,7 @@ def gone(pid: int) -> bool:
 def test_a_killed_delivery_is_done_again(server: Server, tmp_path: Path, whole: bool) -> None:
     client = server.client()
     # Long enough that it is not over before the kill, though the machine stands still for some seconds.
-    clip = cut_demo(tmp_path / "clip.mp4", 18.0)
+    clip = small_demo(tmp_path / "clip.mp4", 18.0)
     view = bring_in(client, clip)
     project = view["id"]
     wait_for_job(client, project, "transcribe")
@@ -95,7 +95,7 @@ def test_killed_listening_goes_on_and_keeps_what_was_heard(server: Server) -> No
 
 def test_a_cancelled_delivery_stops_and_can_be_done_again(server: Server, tmp_path: Path) -> None:
     client = server.client()
-    view = bring_in(client, cut_demo(tmp_path / "clip.mp4", 9.0))
+    view = bring_in(client, small_demo(tmp_path / "clip.mp4", 9.0))
     wait_for_job(client, view["id"], "transcribe")
     client.post(f"/api/pieces/{view['pieces'][0]['id']}/deliveries")
     job = delivering(client, view["id"])["job_id"]
@@ -111,7 +111,7 @@ def test_a_paused_delivery_waits_and_is_made_when_it_goes_on(
     server: Server, tmp_path: Path
 ) -> None:
     client = server.client()
-    view = bring_in(client, cut_demo(tmp_path / "clip.mp4", 9.0))
+    view = bring_in(client, small_demo(tmp_path / "clip.mp4", 9.0))
     wait_for_job(client, view["id"], "transcribe")
     client.post(f"/api/pieces/{view['pieces'][0]['id']}/deliveries")
     job = delivering(client, view["id"])["job_id"]

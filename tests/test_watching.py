@@ -9,7 +9,7 @@ import pytest
 
 from mortiser.core.errors import BadInput, BadMedia, NoSpace
 from mortiser.watching import Watch
-from tests.recordings import cut_demo
+from tests.recordings import small_demo
 from tests.test_cli import run
 
 
@@ -115,7 +115,7 @@ def test_recordings_are_captioned_by_a_jig(tmp_path: Path) -> None:
     inside, out = tmp_path / "in", tmp_path / "out"
     inside.mkdir()
     out.mkdir()
-    cut_demo(inside / "kettle.mp4", 6.0)
+    small_demo(inside / "kettle.mp4", 6.0)
     (inside / "notes.mp4").write_text("no recording")
     done = run(
         "watch", inside, out, "--jig", "Talk, tall", "--preset", "message", "--quiet", "--once",

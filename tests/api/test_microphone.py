@@ -13,7 +13,7 @@ from mortiser.store import jobs, transcript
 from mortiser.wiring import Shop
 from tests.api.test_several_recordings import added
 from tests.api.test_trim import client, edit, shop, view
-from tests.recordings import COUNTER, cut_demo
+from tests.recordings import COUNTER, small_demo
 from tests.store.fixtures import spoken
 
 __all__ = ["client", "shop"]
@@ -37,7 +37,7 @@ def write_sound(file: Path, samples: np.ndarray, seconds: float) -> Path:
 
 @pytest.fixture
 def project(shop: Shop, tmp_path: Path) -> int:
-    file = cut_demo(tmp_path / "clip.mp4", 9.0)
+    file = small_demo(tmp_path / "clip.mp4", 9.0)
     samples = np.concatenate(list(stream_sound(file)))
     write_sound(tmp_path / "clip mic.wav", samples, 9.0)
     made = bring_in(shop.database, shop.workspace, file, "clip.mp4")

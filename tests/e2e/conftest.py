@@ -8,7 +8,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from tests.e2e.pages import until
-from tests.recordings import cut_demo
+from tests.recordings import small_demo
 from tests.serving import Server, bring_in, wait_for_job
 
 expect.set_options(timeout=30_000)
@@ -53,7 +53,7 @@ def workspace(server: Server) -> Path:
 @pytest.fixture(scope="session")
 def project(server: Server, tmp_path_factory: pytest.TempPathFactory) -> dict:
     with server.client() as client:
-        clip = cut_demo(tmp_path_factory.mktemp("clip") / "short.mp4", 9.0)
+        clip = small_demo(tmp_path_factory.mktemp("clip") / "short.mp4", 9.0)
         view = bring_in(client, clip, "Short kettle.mp4")
         # What comes after it may change captions by itself, until the voices are told apart.
         for kind in ("transcribe", "prepare", "speakers"):

@@ -10,7 +10,7 @@ from mortiser.media.sound import stream_sound
 from tests.api.test_microphone import write_sound
 from tests.e2e.pages import texts, until
 from tests.e2e.test_trim import READY, select, talk, word
-from tests.recordings import COUNTER, cut_demo
+from tests.recordings import COUNTER, small_demo
 from tests.serving import Server, bring_in, wait_for_job
 
 MORE = "[aria-label='More recordings']"
@@ -19,7 +19,7 @@ MORE = "[aria-label='More recordings']"
 def test_a_microphone_and_another_recording_come_into_a_project(
     page: Page, server: Server, tmp_path: Path
 ) -> None:
-    clip = cut_demo(tmp_path / "clip.mp4", 9.0)
+    clip = small_demo(tmp_path / "clip.mp4", 9.0)
     samples = np.concatenate(list(stream_sound(clip)))
     microphone = write_sound(tmp_path / "Bench microphone.wav", samples, 9.0)
     with server.client() as client:
@@ -71,14 +71,14 @@ def test_a_microphone_and_another_recording_come_into_a_project(
 def test_words_of_all_recordings_are_found_put_in_and_taken_for_others(
     page: Page, server: Server, tmp_path: Path
 ) -> None:
-    clip = cut_demo(tmp_path / "clip.mp4", 9.0)
+    clip = small_demo(tmp_path / "clip.mp4", 9.0)
     with server.client() as client:
         project = bring_in(client, clip, "First.mp4")["id"]
         wait_for_job(client, project, "speakers")
         answer = client.post(
             f"/api/projects/{project}/recordings",
             params={"name": "Second.mp4"},
-            content=cut_demo(tmp_path / "again.mp4", 8.0).read_bytes(),
+            content=small_demo(tmp_path / "again.mp4", 8.0).read_bytes(),
         )
         assert answer.status_code == 201
         wait_for_job(client, project, "speakers", source=answer.json()["source_id"])
