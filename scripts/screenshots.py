@@ -102,13 +102,6 @@ def take(page: Page, address: str) -> None:
             _legible(page)
     _trim(page)
     _frame(page)
-    page.get_by_role("button", name="Pace", exact=False).first.click()
-    page.get_by_role("tab", name="Checks").click()
-    page.get_by_role("radio", name="course").click()
-    page.wait_for_timeout(1_200)
-    page.screenshot(path=OUT / "checks.png")
-    page.get_by_role("radio", name="own pace").click()
-    page.wait_for_timeout(500)
     page.get_by_role("button", name="Proof", exact=False).first.click()
     page.get_by_role("tab", name="Glossary").click()
     for name, heard in (("Marlo", ""), ("Lantern Lane", ""), ("Tamsin Hollis", "tams in")):
