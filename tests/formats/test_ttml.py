@@ -64,7 +64,9 @@ def test_speakers_places_and_signs_that_mean_something_are_kept() -> None:
 def test_it_is_of_the_text_profile() -> None:
     root = ElementTree.fromstring(written([Caption(0, 1_000_000, ("a\x07b",))]).encode())
     assert root.get(f"{PARAMETER}contentProfiles", "").endswith("/imsc1.1/text")
-    assert root.get(f"{XML}lang") is not None
+    assert root.get(f"{XML}lang") == ""
+    spoken = FORMATS["ttml"]([Caption(0, 1, ("Tee",))], Sheet(1, language="de"))
+    assert ElementTree.fromstring(spoken.encode()).get(f"{XML}lang") == "de"
     regions = {one.get(f"{XML}id") for one in root.iter(f"{TT}region")}
     paragraphs = list(root.iter(f"{TT}p"))
     assert {one.get("region") for one in paragraphs} <= regions

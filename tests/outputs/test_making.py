@@ -109,6 +109,7 @@ def test_captions_can_be_switched_on(
     with av.open(str(out)) as reading:
         (stream,) = reading.streams.subtitles
         assert stream.metadata["language"] == "eng"
+        assert reading.streams.audio[0].metadata["language"] == "eng"
         texts = [bytes(packet) for packet in reading.demux(stream)]
     said = [one.removeprefix(one[:2]) if form in ("h264", "h265") else one for one in texts]
     assert [one.decode() for one in said if one.strip(b"\0")] == ["mend", "kettles", "daily"]

@@ -169,6 +169,7 @@ def captions(piece_id: Id, ending: Name, shop: OpenShop) -> Response:
         piece = projects.piece(db, piece_id)
         found = projects.piece_cues(db, piece_id)
         name = file_stem(projects.project_row(db, piece.project_id)["name"])
+        first = projects.source_row(db, piece.timeline.clips[0].source_id)
     kinds = {
         "vtt": "text/vtt",
         "json": "application/json",
@@ -176,7 +177,7 @@ def captions(piece_id: Id, ending: Name, shop: OpenShop) -> Response:
         "csv": "text/csv",
     }
     return Response(
-        caption_text(wanted, found, piece),
+        caption_text(wanted, found, piece, language=first["language"]),
         media_type=f"{kinds.get(ending, 'text/plain')}; charset=utf-8",
         headers=attachment(f"{name}.{ending}"),
     )

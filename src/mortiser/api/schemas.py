@@ -163,6 +163,15 @@ class MicrophoneView(BaseModel):
     laid: bool = Field(description="Whether it is heard already.")
 
 
+def track_names(row: sqlite3.Row) -> list[str]:
+    """A name for each of a recording's sound tracks: its title, beside its number where others have it too."""
+    titles = json.loads(row["track_names"]) or [""] * row["audio_tracks"]
+    return [
+        f"{number}: {title}" if title else f"Track {number}"
+        for number, title in enumerate(titles, start=1)
+    ]
+
+
 class SourceView(BaseModel):
     id: int
     name: str
@@ -174,6 +183,7 @@ class SourceView(BaseModel):
     frame_rate: float
     variable_rate: bool
     audio_tracks: int
+    track_names: list[str] = Field(description="What each sound track is called.")
     video_codec: str | None
     audio_codec: str | None
     language: str
@@ -186,11 +196,12 @@ class SourceView(BaseModel):
 
     @classmethod
     def of(cls, row: sqlite3.Row, workspace: Workspace) -> SourceView:
-        own = ("playable", "missing", "sound", "microphone")
+        own = ("playable", "missing", "sound", "microphone", "track_names")
         values = {name: row[name] for name in cls.model_fields if name not in own}
         found = microphone_of(row)
         return cls(
             **values,
+            track_names=track_names(row),
             playable=playable(row),
             missing=not workspace.path(row["path"]).exists(),
             sound=sound_of(workspace, row).key,

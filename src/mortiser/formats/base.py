@@ -75,6 +75,8 @@ class Sheet:
     timed: bool = False
     look: Look | None = None
     size: tuple[int, int] = (1920, 1080)
+    language: str = ""
+    """What the captions are in (BCP 47), where it is known."""
 
 
 @dataclass(frozen=True)

@@ -22,7 +22,7 @@ FOOT = Place("bottom", "centre")
 _HEAD = """<?xml version="1.0" encoding="UTF-8"?>
 <tt xmlns="http://www.w3.org/ns/ttml" xmlns:ttp="http://www.w3.org/ns/ttml#parameter"
     xmlns:tts="http://www.w3.org/ns/ttml#styling" xmlns:ttm="http://www.w3.org/ns/ttml#metadata"
-    ttp:contentProfiles="http://www.w3.org/ns/ttml/profile/imsc1.1/text" ttp:timeBase="media" xml:lang="">
+    ttp:contentProfiles="http://www.w3.org/ns/ttml/profile/imsc1.1/text" ttp:timeBase="media" xml:lang={language}>
 """
 _ALIGN = {"left": "start", "centre": "center", "right": "end"}
 _DISPLAY = {"top": "before", "middle": "center", "bottom": "after"}
@@ -37,7 +37,7 @@ def write(captions: Sequence[Caption], sheet: Sheet) -> str:
     speakers = sorted({caption.speaker for caption in captions if caption.speaker})
     agents = {name: f"speaker{number}" for number, name in enumerate(speakers, start=1)}
     places = sorted({caption.place or FOOT for caption in captions} | {FOOT})
-    out = [_HEAD, "  <head>\n"]
+    out = [_HEAD.format(language=quoteattr(sheet.language)), "  <head>\n"]
     if agents:
         out.append("    <metadata>\n")
         for name, key in agents.items():

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import os
 import shutil
 from dataclasses import dataclass, replace
@@ -282,6 +283,7 @@ def _new_source(facts: Probe, path: str, size: int, name: str) -> NewSource:
         frame_rate=facts.frame_rate,
         variable_rate=facts.variable_rate,
         audio_tracks=facts.audio_tracks,
+        track_names=json.dumps(facts.track_names),
         video_codec=facts.video_codec,
         audio_codec=facts.audio_codec,
         playable=facts.playable,

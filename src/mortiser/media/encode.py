@@ -35,6 +35,10 @@ def need_encoder(codec: str) -> None:
         ) from None
 
 
+UNKNOWN = "und"
+"""The language that nobody told (ISO 639-2)."""
+
+
 class Encoder:
     """Takes frames and sound in time order, each with its own time; closed by ``finish``.
 
@@ -66,10 +70,16 @@ class Encoder:
         self._sound: av.AudioStream | None = None
         self._text: SubtitleStream | None = None
         self._heard: int | None = None
+        self._spoken = UNKNOWN
+
+    def speaks(self, language: str) -> None:
+        """The sound that comes is in a language (ISO 639-2)."""
+        self._spoken = language
 
     def copies(self, sound: av.AudioStream) -> None:
         """The sound comes as packets of a stream, to be written as they are."""
         self._sound = self._file.add_stream_from_template(sound)
+        self._sound.metadata["language"] = self._spoken
 
     def hears(self, rate: int, layout: str) -> None:
         """The sound comes as frames, to be encoded."""
@@ -80,6 +90,7 @@ class Encoder:
         if form.bit_rate:
             stream.bit_rate = form.bit_rate
         stream.codec_context.format = av.AudioFormat(form.samples)
+        stream.metadata["language"] = self._spoken
         self._sound = stream
         self._resampler = Resampler(form.samples, layout, rate)
 

@@ -39,6 +39,8 @@ class Probe:
     frame_rate: float
     variable_rate: bool
     audio_tracks: int
+    track_names: tuple[str, ...]
+    """What the file calls its sound tracks; "" for one without a name."""
     video_codec: str | None
     audio_codec: str | None
     playable: bool
@@ -106,6 +108,7 @@ def _facts(container: av.container.InputContainer, path: Path) -> Probe:
         frame_rate=(len(frames) - 1) / span * 1e6 if span else 0.0,
         variable_rate=bool(gaps) and max(gaps) - min(gaps) > 2,
         audio_tracks=len(container.streams.audio),
+        track_names=tuple(map(_name_of, container.streams.audio)),
         video_codec=codec_name(picture) if picture else None,
         audio_codec=codec_name(sound),
         playable=_playable(container, picture, pixels),
@@ -169,6 +172,14 @@ def _playable(
         return bool(names & {"mp4", "mp3", "ogg", "flac", "wav", "webm"}) and codec in BROWSER_AUDIO
     fits = bool(names & {"mp4", "webm"}) and codec in BROWSER_AUDIO
     return fits and codec_name(picture) in BROWSER_VIDEO and pixels in BROWSER_PIXELS
+
+
+def _name_of(sound: av.AudioStream) -> str:
+    """A sound track's title. (MP4 keeps it as the name of a handler, which writers fill in by themselves.)"""
+    said = {name.lower(): text.strip() for name, text in sound.metadata.items()}
+    handler = said.get("handler_name", "")
+    own = handler if handler and "handler" not in handler.lower().replace(" ", "") else ""
+    return (said.get("title") or own)[:LONGEST_TAG]
 
 
 def tags(path: Path) -> tuple[str, str]:

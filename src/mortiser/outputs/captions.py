@@ -53,21 +53,26 @@ def _text_file(part: Part) -> TextFile:
 
 def _data(order: Order, part: Part) -> bytes:
     wanted = _text_file(part)
-    text = caption_text(wanted, order.cues, order.piece, part.stretch)
+    text = caption_text(wanted, order.cues, order.piece, part.stretch, order.sources[0].language)
     if wanted.crlf:
         text = text.replace("\r\n", "\n").replace("\n", "\r\n")
     return (codecs.BOM_UTF8 if wanted.mark else b"") + text.encode()
 
 
 def caption_text(
-    wanted: TextFile, cues: Sequence[Cue], piece: Piece, stretch: PieceStretch | None = None
+    wanted: TextFile,
+    cues: Sequence[Cue],
+    piece: Piece,
+    stretch: PieceStretch | None = None,
+    language: str = "",
 ) -> str:
-    """A piece's captions, or those of a stretch of it, as a file."""
+    """A piece's captions, or those of a stretch of it, as a file in a language (BCP 47)."""
     captions = captions_of(cues, piece, wanted, stretch)
     styled = wanted.styled or wanted.form == "ass"
     look = look_of(piece.worn, piece.size) if styled else None
     length = stretch.end_us - stretch.start_us if stretch else piece.timeline.duration_us
-    return FORMATS[wanted.form](captions, Sheet(length, wanted.timed, look, piece.size))
+    sheet = Sheet(length, wanted.timed, look, piece.size, language)
+    return FORMATS[wanted.form](captions, sheet)
 
 
 def captions_of(

@@ -11,6 +11,7 @@ from langcodes import Language
 from mortiser.core.order import Order, Part
 from mortiser.core.output import TextFile, VideoFile
 from mortiser.core.time import SECOND
+from mortiser.media.encode import UNKNOWN
 from mortiser.media.forms import Form, form_of
 from mortiser.outputs.base import Files, Told, Unlike
 from mortiser.outputs.captions import captions_of
@@ -33,7 +34,6 @@ from mortiser.render.reading_back import (
 SLACK_US = SECOND // 4
 """Sound comes in blocks, and a recording's own tracks end apart."""
 NEAR_LU = 0.5
-UNKNOWN = "und"
 
 
 class Videos:
@@ -54,7 +54,7 @@ class Videos:
         else:
             texts = _texts(order, part, wanted) if wanted.switches else None
             level = _level(programme, form, wanted.loudness)
-            burn(programme, out, progress, form, texts=texts, level=level)
+            burn(programme, out, progress, form, texts=texts, level=level, spoken=_spoken(order))
         if not unread:
             return ()
         frames = "a part" if len(unread) == 1 else f"{len(unread)} parts"
@@ -132,10 +132,14 @@ def _programme(
 
 def _texts(order: Order, part: Part, wanted: VideoFile) -> Texts:
     captions = captions_of(order.cues, order.piece, TextFile(), part.stretch)
-    spoken = order.sources[0].language
-    code = Language.get(spoken).to_alpha3() if spoken else UNKNOWN
     lines = tuple((one.start_us, one.end_us, "\n".join(one.named_lines)) for one in captions)
-    return Texts(code, lines)
+    return Texts(_spoken(order), lines)
+
+
+def _spoken(order: Order) -> str:
+    """The language of the talk (ISO 639-2)."""
+    spoken = order.sources[0].language
+    return Language.get(spoken).to_alpha3() if spoken else UNKNOWN
 
 
 def _level(programme: Programme, form: Form, target: float | None) -> Level | None:

@@ -13,7 +13,7 @@ from av.video.reformatter import VideoReformatter
 
 from mortiser.core.scene import Shows
 from mortiser.core.time import SECOND
-from mortiser.media.encode import Encoder, Sound
+from mortiser.media.encode import UNKNOWN, Encoder, Sound
 from mortiser.media.forms import Form, SoundForm, h264
 from mortiser.media.opening import open_media, unfinished
 from mortiser.paint.painter import NOWHERE, Area, area_of, even_area, paint
@@ -94,15 +94,17 @@ def burn(
     *,
     texts: Texts | None = None,
     level: Level | None = None,
+    spoken: str = UNKNOWN,
 ) -> None:
-    """Write a video of a programme with its captions in the picture.
+    """Write a video of a programme with its captions in the picture, and sound in the language ``spoken``
+    (ISO 639-2).
 
     Of an untouched recording every frame keeps its time, and sound is copied where the form can hold it
     and its level is not to change. ``progress`` gets 0..1 and may raise to stop. Raises BadMedia when a
     recording cannot be read, NoSpace on a full disk; ``out`` is then incomplete, to be thrown away by the caller.
     """
     try:
-        _burn(programme, out, progress, form, texts, level)
+        _burn(programme, out, progress, form, texts, level, spoken)
     except av.error.FFmpegError as error:
         raise unfinished(error, "deliver") from error
 
@@ -114,11 +116,13 @@ def _burn(
     form: Form,
     texts: Texts | None,
     level: Level | None,
+    spoken: str,
 ) -> None:
     recording = programme.untouched
     base = picture.time_base(programme)
     rate = programme.rate if recording is None else picture.usual_rate(recording)
     encoder = Encoder(out, programme.size, rate, base, form)
+    encoder.speaks(spoken)
     try:
         heard = _Track(encoder.add_sound, _sound(programme, encoder, form.sound, level))
         tracks: list[_Track[Any]] = [heard]

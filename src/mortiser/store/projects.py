@@ -65,6 +65,7 @@ class NewSource:
     language: str = "en"
     audio_track: int = 0
     first_frame_us: int = 0
+    track_names: str = "[]"
 
 
 def create_project(
