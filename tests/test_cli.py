@@ -17,7 +17,7 @@ from mortiser.jobs.bringing_in import bring_in
 from mortiser.settings import Settings
 from mortiser.store import output_sets, transcript
 from mortiser.wiring import open_shop
-from tests.recordings import small_demo, make_video
+from tests.recordings import make_video, small_demo
 from tests.store.fixtures import spoken
 
 SHORT_S = 6.0

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import shutil
-import tempfile
 from collections.abc import Callable, Iterator, Sequence
 from datetime import datetime
 from functools import partial
@@ -15,6 +13,7 @@ from mortiser.core.jig import JIGS, Jig, read_jig
 from mortiser.core.order import Order, Part
 from mortiser.core.output import Output, Outputs, built_in, each_once
 from mortiser.core.shape import shape_word
+from mortiser.disk.passing import passing
 from mortiser.outputs import make_file
 from mortiser.outputs.base import Files
 from mortiser.settings import Settings
@@ -33,13 +32,10 @@ def make_files(
     if not out.is_dir():
         raise BadInput(f"{out}: the folder does not exist.")
     for part in parts:
-        making = Path(tempfile.mkdtemp(prefix=".mortiser-", dir=out))
-        try:
+        with passing(out) as making:
             made = making / f"made.{part.output.ending}"
             make_file(order, part, made, files, partial(tell, part.name))
             disk.put(made, out / part.name)
-        finally:
-            shutil.rmtree(making, ignore_errors=True)
         tell(part.name, 1.0)
         yield out / part.name
 

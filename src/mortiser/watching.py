@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 import shutil
-import tempfile
 import time
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 from pathlib import Path
 
 from mortiser.core.errors import BadInput, MortiserError, NoSpace, foreseen
+from mortiser.disk.passing import new_folder
 
 DONE, ASIDE = "done", "set aside"
 UNFINISHED = {".part", ".partial", ".crdownload", ".download", ".tmp"}
@@ -74,7 +74,7 @@ class Watch:
         return [file for _, file in sorted(whole)]
 
     def _deal(self, recording: Path) -> Outcome:
-        making = Path(tempfile.mkdtemp(prefix=".mortiser-", dir=self.out))
+        making = new_folder(self.out)
         try:
             self.make(recording, making)
             made = _free(self.out / recording.stem)

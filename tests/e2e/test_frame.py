@@ -99,6 +99,10 @@ def test_a_move_lies_over_what_the_caption_says(frame: Page) -> None:
     assert move["end_us"] == cue["words"][-1]["end_us"]
     frame.get_by_role("button", name=re.compile("^Take the move at")).click()
     expect(frame.get_by_role("list", name="Moves")).to_have_count(0)
+    frame.get_by_role("button", name="Over the whole piece").click()
+    expect(frame.get_by_role("button", name="Undo: moves over the whole piece")).to_be_visible()
+    first = frame.get_by_role("list", name="Moves").get_by_role("listitem").first
+    expect(first).to_contain_text("Slow in")
     undo_all(frame)
 
 
@@ -107,6 +111,7 @@ def test_captions_are_moved_out_of_the_way_of_a_guide(frame: Page) -> None:
     frame.get_by_role("tab", name="In the way").click()
     choose(frame, "Guide", "Short-video feed")
     expect(frame.locator("[data-guide]")).to_contain_text("name and text")
+    frame.get_by_role("tab", name="Picture").click()
     size = (
         "fetch(location.pathname.replace('/projects', '/api/projects')).then((a) => a.json())"
         ".then((p) => p.pieces[0].shapes[0].look)"
@@ -114,6 +119,7 @@ def test_captions_are_moved_out_of_the_way_of_a_guide(frame: Page) -> None:
     down = frame.get_by_role("textbox", name="Up and down, number")
     down.fill("38")
     down.press("Enter")
+    frame.get_by_role("tab", name="In the way").click()
     told = frame.get_by_text(re.compile(r"^\d+ captions? (is|are) in the way"))
     expect(told).to_be_visible()
     before = int(told.inner_text().split()[0])

@@ -42,14 +42,20 @@ def recording(tmp_path_factory: pytest.TempPathFactory) -> Path:
     return make_video(tmp_path_factory.mktemp("r") / "a.mp4", seconds=2.0, size=SIZE)
 
 
-def order(recording: Path, *outputs: Output, stretches: tuple[PieceStretch, ...] = ()) -> Order:
-    timeline = Timeline([Clip(1, 0, LENGTH)])
+def order(
+    recording: Path,
+    *outputs: Output,
+    stretches: tuple[PieceStretch, ...] = (),
+    length_us: int = LENGTH,
+    rate: float = 25.0,
+) -> Order:
+    timeline = Timeline([Clip(1, 0, length_us)])
     piece = Piece(
         1, 1, "Kettle", (Shape(id=1, width=SIZE[0], height=SIZE[1]),), FINISHES["Lacquer"],
-        PACES["quick"], timeline, frames=Frames(25.0), pictures={1: SIZE}, outputs=outputs,
+        PACES["quick"], timeline, frames=Frames(rate), pictures={1: SIZE}, outputs=outputs,
     )  # fmt: skip
-    cues = retime([Cue(1, (word,), 0, 1) for word in WORDS], timeline, PACES["quick"], Frames(25.0))
-    sources = [OrderedSource(id=1, path=str(recording), duration_us=LENGTH, language="en")]
+    cues = retime([Cue(1, (word,), 0, 1) for word in WORDS], timeline, PACES["quick"], Frames(rate))
+    sources = [OrderedSource(id=1, path=str(recording), duration_us=length_us, language="en")]
     return Order.of(piece, cues, sources, "{project}", (), stretches, {"project": "Kettle"})
 
 

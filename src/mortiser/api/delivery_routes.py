@@ -58,6 +58,7 @@ def forms() -> list[FormView]:
             about=facts.about,
             sound=facts.sound,
             switchable=facts.switchable,
+            sized=facts.sized,
             loops=facts.loops,
         )
         for form, facts in VIDEO_FORMS.items()

@@ -134,4 +134,5 @@ class FormView(BaseModel):
     about: str
     sound: bool
     switchable: bool
+    sized: bool = Field(description="Whether it can be kept to a size.")
     loops: bool

@@ -80,7 +80,10 @@ def expected(
     if output.facts.sound:
         bits += length_s * (PCM_BITS if output.form == "prores" else SOUND_BITS)
     seconds = seen * NANOSECONDS[output.form] * SLOWER[output.quality] / 1e9
-    return Expected(bits / 8, LEAST_S + seconds)
+    size = bits / 8
+    if 0 < output.most_bytes < size:
+        return Expected(output.most_bytes, LEAST_S + 2 * seconds)
+    return Expected(size, LEAST_S + seconds)
 
 
 def corrected(first: Expected, before: Sequence[tuple[Expected, Expected]]) -> Expected:

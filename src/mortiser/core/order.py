@@ -235,6 +235,8 @@ def _apart(output: Output) -> list[str]:
         words.append(f"{output.lines}p")
     if output.rate:
         words.append(f"{output.rate}fps")
+    if output.most_mb:
+        words.append(f"{output.most_mb:g}MB")
     if output.captions != "burned":
         words.append(output.captions)
     return [*words, output.quality] if output.quality != "good" else words

@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
+from math import ceil
 from typing import Annotated, Any, Literal
 
 from pydantic import BeforeValidator, Field, TypeAdapter, model_validator
@@ -21,6 +22,10 @@ Quality = Literal["small", "good", "fine"]
 MOST_OUTPUTS = 24
 LEAST_LINES, MOST_LINES = 120, 2160
 MOST_RATE = 60
+MB = 1_000_000
+MOST_MB = 100_000
+LEAST_BITS = 220_000
+"""A second of picture and sound: with fewer nothing can be made out."""
 LOOP_LINES, LOOP_RATE = 480, 12
 """Of pictures that move by themselves in a page, where nothing else is asked."""
 
@@ -36,12 +41,18 @@ class FormFacts:
     switchable: bool = False
     longest_us: int | None = None
     loops: bool = False
+    sized: bool = False
+    """Whether it can be kept to a size."""
 
 
 VIDEO_FORMS: Mapping[VideoForm, FormFacts] = {
-    "h264": FormFacts("mp4", "MP4, H.264", "Plays everywhere.", switchable=True),
-    "h265": FormFacts("mp4", "MP4, H.265", "About half the size, newer players.", switchable=True),
-    "mkv": FormFacts("mkv", "MKV, H.264", "Keeps more kinds of sound and text.", switchable=True),
+    "h264": FormFacts("mp4", "MP4, H.264", "Plays everywhere.", switchable=True, sized=True),
+    "h265": FormFacts(
+        "mp4", "MP4, H.265", "About half the size, newer players.", switchable=True, sized=True
+    ),
+    "mkv": FormFacts(
+        "mkv", "MKV, H.264", "Keeps more kinds of sound and text.", switchable=True, sized=True
+    ),
     "vp9": FormFacts("webm", "WebM, VP9", "For web pages.", switchable=True),
     "av1": FormFacts("webm", "WebM, AV1", "Smallest, newer players.", switchable=True),
     "prores": FormFacts("mov", "MOV, ProRes 422", "For editing suites, large."),
@@ -62,7 +73,8 @@ VIDEO_FORMS: Mapping[VideoForm, FormFacts] = {
 
 class VideoFile(Value):
     """A video. ``lines`` is its shorter side in pixels (0: as the shape says), ``rate`` frames a second (0: as
-    the recording has), ``loudness`` what its sound is brought to (LUFS, EBU R 128; None: left as it is)."""
+    the recording has), ``loudness`` what its sound is brought to (LUFS, EBU R 128; None: left as it is),
+    ``most_mb`` how many megabytes (10⁶ bytes) it has at most (0: as many as its quality makes)."""
 
     kind: Literal["video"] = "video"
     form: VideoForm = "h264"
@@ -71,6 +83,7 @@ class VideoFile(Value):
     quality: Quality = "good"
     captions: Literal["burned", "switchable", "both", "none"] = "burned"
     loudness: float | None = Field(default=None, ge=-40, le=-9)
+    most_mb: float = Field(default=0, ge=0, le=MOST_MB)
 
     @model_validator(mode="after")
     def _fits(self) -> VideoFile:
@@ -81,6 +94,8 @@ class VideoFile(Value):
             raise ValueError(f"{facts.name} cannot hold captions to be switched on.")
         if self.loudness is not None and not facts.sound:
             raise ValueError(f"{facts.name} has no sound.")
+        if self.most_mb and not facts.sized:
+            raise ValueError(f"{facts.name} cannot be kept to a size.")
         if self.form == "overlay" and self.captions != "burned":
             raise ValueError("An overlay is the captions: they cannot be left out.")
         return self
@@ -94,6 +109,16 @@ class VideoFile(Value):
     def ending(self) -> str:
         """Of the file's name."""
         return self.facts.ending
+
+    @property
+    def most_bytes(self) -> int:
+        """How large it is at most; 0 where nothing is said of it."""
+        return round(self.most_mb * MB)
+
+    def too_small_for(self, length_us: int) -> float | None:
+        """How many megabytes a length needs at least, where that is more than is allowed."""
+        least = LEAST_BITS / 8 * length_us / SECOND
+        return ceil(least / MB * 10) / 10 if 0 < self.most_bytes < least else None
 
     @property
     def burns(self) -> bool:

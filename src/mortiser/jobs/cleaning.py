@@ -13,8 +13,8 @@ from collections.abc import Iterator
 from contextlib import suppress
 from pathlib import Path
 
+from mortiser.disk.passing import left_behind
 from mortiser.jobs.workspace import UNKEPT, Workspace
-from mortiser.media import tones
 from mortiser.store import deliveries, jobs, keeping, projects
 from mortiser.store.database import Database
 
@@ -60,7 +60,7 @@ def clean(database: Database, workspace: Workspace) -> None:
         for file in _real(folder, None):
             if file.suffix == ".partial":
                 _remove(file)
-    for left in tones.left_behind():
+    for left in left_behind():
         _remove(left)
     wanted = {workspace.path(p["file"]) for p in jobs.payloads_not_done(db, "import")}
     for folder in (*known, *_real(workspace.root / "deliveries", _NUMBER)):

@@ -6,8 +6,8 @@ What each colour becomes is FFmpeg's own tone mapping (swscale, perceptual inten
 
 from __future__ import annotations
 
-import os
-import tempfile
+import atexit
+import shutil
 from contextlib import suppress
 from fractions import Fraction
 from functools import lru_cache
@@ -18,6 +18,8 @@ import av
 import numpy as np
 from av.filter import Graph
 from av.video.reformatter import ColorPrimaries, ColorRange, Colorspace, ColorTrc
+
+from mortiser.disk.passing import new_folder
 
 TABLES = Path(__file__).with_name("tones.npz")
 HIGH = {ColorTrc.ARIB_STD_B67: "hlg", ColorTrc.SMPTE2084: "pq"}
@@ -80,8 +82,7 @@ def _cube(curve: str) -> Path:
     with np.load(TABLES) as tables:
         table = tables[curve].astype(np.float64) / 65_535
     side = table.shape[0]
-    folder = _folder()
-    file = Path(folder.name) / f"{curve}.cube"
+    file = _folder() / f"{curve}.cube"
     # Red changes fastest.
     rows = table.transpose(2, 1, 0, 3).reshape(-1, 3)
     with file.open("w") as out:
@@ -90,20 +91,8 @@ def _cube(curve: str) -> Path:
     return file
 
 
-PREFIX = "mortiser-tones-"
-
-
 @lru_cache(maxsize=1)
-def _folder() -> tempfile.TemporaryDirectory[str]:
-    return tempfile.TemporaryDirectory(prefix=f"{PREFIX}{os.getpid()}-")
-
-
-def left_behind() -> list[Path]:
-    """Folders of tables whose processes were killed."""
-    found = []
-    for folder in Path(tempfile.gettempdir()).glob(f"{PREFIX}*"):
-        process = folder.name.removeprefix(PREFIX).partition("-")[0]
-        mine = not folder.is_symlink() and folder.stat().st_uid == os.getuid()
-        if mine and process.isdecimal() and not Path(f"/proc/{process}").exists():
-            found.append(folder)
-    return found
+def _folder() -> Path:
+    folder = new_folder()
+    atexit.register(shutil.rmtree, folder, ignore_errors=True)
+    return folder

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from dataclasses import replace
+from functools import partial
 from pathlib import Path
 
 from langcodes import Language
@@ -30,6 +31,7 @@ from mortiser.render.reading_back import (
     loudness_of,
     overlay_missing,
 )
+from mortiser.render.sized import burn_within
 
 SLACK_US = SECOND // 4
 """Sound comes in blocks, and a recording's own tracks end apart."""
@@ -54,7 +56,8 @@ class Videos:
         else:
             texts = _texts(order, part, wanted) if wanted.switches else None
             level = _level(programme, form, wanted.loudness)
-            burn(programme, out, progress, form, texts=texts, level=level, spoken=_spoken(order))
+            make = partial(burn_within, most_bytes=wanted.most_bytes) if wanted.most_bytes else burn
+            make(programme, out, progress, form, texts=texts, level=level, spoken=_spoken(order))
         if not unread:
             return ()
         frames = "a part" if len(unread) == 1 else f"{len(unread)} parts"
@@ -73,6 +76,8 @@ class Videos:
         programme = _programme(order, part, files)
         facts = facts_of(made)
         what = _unlike(wanted, programme, facts)
+        if 0 < wanted.most_bytes < made.stat().st_size:
+            what = f"it is larger than {wanted.most_mb:g} MB"
         if what is None and wanted.loudness is not None:
             heard = loudness_of(made, facts.duration_us)
             if not heard.silent and abs(heard.lufs - wanted.loudness) > NEAR_LU:

@@ -143,14 +143,19 @@ def came_to(db: sqlite3.Connection, form: str) -> list[tuple[Expected, Expected]
 
 
 def _check_lengths(piece: Piece, parts: Sequence[Part]) -> None:
-    """Raise BadInput where a form of video is for shorter stretches."""
+    """Raise BadInput where a form of video is for shorter stretches, or the size that is allowed for it."""
     for part in parts:
-        if not isinstance(part.output, VideoFile) or part.output.facts.longest_us is None:
+        if not isinstance(part.output, VideoFile):
             continue
         facts, length = part.output.facts, _length_us(piece, part)
-        if length > part.output.facts.longest_us:
+        if (least := part.output.too_small_for(length)) is not None:
             raise BadInput(
-                f"{facts.name} is for stretches of {part.output.facts.longest_us // SECOND} s at most, "
+                f"{part.output.most_mb:g} MB are too few for {length / SECOND:.0f} s of video. Allow {least:g} MB "
+                "at least, or deliver a shorter stretch."
+            )
+        if facts.longest_us is not None and length > facts.longest_us:
+            raise BadInput(
+                f"{facts.name} is for stretches of {facts.longest_us // SECOND} s at most, "
                 f"and this one has {length / SECOND:.0f} s. Deliver a stretch of the piece, or leave it out."
             )
 

@@ -47,6 +47,7 @@ export function OutputCard(props: {
   const Arrow = open ? ChevronDown : ChevronRight;
   const size = planned.reduce((sum, one) => sum + one.size, 0);
   const seconds = planned.reduce((sum, one) => sum + one.seconds, 0);
+  const work = output.kind === "video" && size > 0 ? about(seconds) : "";
   return (
     <li className="rounded border border-line bg-card">
       <div className="flex items-start gap-1 py-1 pr-1 pl-1.5">
@@ -58,15 +59,17 @@ export function OutputCard(props: {
         >
           <Arrow size={15} aria-hidden className="mt-1 shrink-0" />
           <span className="min-w-0 flex-1">
-            <span className="block truncate">{name}</span>
-            {note && <span className="block text-small text-dim">{note}</span>}
-          </span>
-          {size > 0 && (
-            <span className="mt-0.5 shrink-0 text-right text-small text-dim tabular">
-              about {bytes(size)}
-              {output.kind === "video" && <span className="block">{about(seconds)}</span>}
+            <span className="flex items-baseline gap-2">
+              <span className="min-w-0 flex-1 truncate">{name}</span>
+              <span className="shrink-0 text-small text-dim tabular">
+                {size > 0 && `about ${bytes(size)}`}
+              </span>
             </span>
-          )}
+            <span className="flex items-baseline gap-2 text-small text-dim">
+              <span className="min-w-0 flex-1">{[note, work].filter(Boolean).join(" · ")}</span>
+              <span className="shrink-0 text-link">{open ? "Fold settings" : "Settings"}</span>
+            </span>
+          </span>
         </button>
         <IconButton label={`Leave out ${name}`} disabled={alone} onClick={onRemove}>
           <X size={14} />
@@ -97,6 +100,11 @@ const SIZES = [0, 2160, 1440, 1080, 720, 540, 480, 360].map((value) => ({
   value,
   text: value ? `${value} lines` : "as the shape",
 }));
+const LARGEST = [0, 8, 10, 25, 50, 100, 250, 500].map((value) => ({
+  value,
+  text: value ? `${value} MB` : "as large as it comes",
+}));
+const FIRST_LARGEST = 20;
 const RATES = [0, 24, 25, 30, 50, 60, 15, 12, 10].map((value) => ({
   value,
   text: value ? `${value} a second` : "as recorded",
@@ -160,6 +168,7 @@ function VideoFields(props: {
           )}
         </div>
       </Row>
+      {form?.sized && <LargestRow most={output.most_mb} onChange={change} />}
       <Row label="Frames">
         <Select
           label="Frames"
@@ -189,6 +198,36 @@ function VideoFields(props: {
         </Row>
       )}
     </>
+  );
+}
+
+/** How large the file may get: it is made once more with fewer bits where it would be larger. */
+function LargestRow(props: { most: number; onChange: (changes: Partial<VideoOutput>) => void }) {
+  const { most, onChange } = props;
+  const known = LARGEST.some((one) => one.value === most);
+  return (
+    <Row label="At most">
+      <div className="flex items-center gap-1">
+        <Select
+          label="Largest file"
+          className="min-w-0 flex-1"
+          options={[...LARGEST, { value: OWN_SIZE, text: known ? "another size" : "this size" }]}
+          chosen={known ? most : OWN_SIZE}
+          onChoose={(value) => onChange({ most_mb: value === OWN_SIZE ? FIRST_LARGEST : value })}
+        />
+        {!known && (
+          <NumberField
+            label="Largest file in megabytes"
+            value={most}
+            step={1}
+            min={0.1}
+            max={100_000}
+            onMove={(most_mb) => onChange({ most_mb })}
+            onRest={() => undefined}
+          />
+        )}
+      </div>
+    </Row>
   );
 }
 

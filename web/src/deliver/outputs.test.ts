@@ -9,6 +9,7 @@ const FORMS = [
     ending: "webm",
     sound: true,
     switchable: true,
+    sized: true,
     loops: false,
   },
 ];

@@ -46,6 +46,7 @@ export function outputNote(output: Output): string {
     if (output.quality !== "good") words.push(QUALITY_NAMES[output.quality]);
     if (output.captions === "none") words.push("no captions");
     else if (output.captions !== "burned") words.push(`captions ${CAPTION_NAMES[output.captions]}`);
+    if (output.most_mb) words.push(`at most ${output.most_mb} MB`);
     if (output.loudness !== null) words.push(`${output.loudness} LUFS`);
   } else if (output.kind === "text") {
     if (output.as_picture) words.push("as on the picture");
@@ -84,6 +85,7 @@ export function newOutput(value: string, atUs: number): Output {
     quality: "good",
     captions: "burned",
     loudness: null,
+    most_mb: 0,
   };
 }
 

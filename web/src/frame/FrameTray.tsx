@@ -41,13 +41,13 @@ export function FrameTray({ piece, player }: { piece: Piece; player: Player | nu
           </>
         )}
         <BackdropSection piece={piece} shape={shape} />
+        <CaptionsHere piece={piece} shape={shape} />
       </Tabs.Content>
       <Tabs.Content value="Layers">
         <LayersSection piece={piece} shape={shape} />
       </Tabs.Content>
       <Tabs.Content value="In the way">
         <GuidesSection piece={piece} shape={shape} player={player} found={found} />
-        <CaptionsHere piece={piece} shape={shape} />
       </Tabs.Content>
       <Tabs.Content value="Jigs">
         <JigsSection piece={piece} />

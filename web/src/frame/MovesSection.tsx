@@ -60,6 +60,13 @@ export function MovesSection(props: { piece: Piece; shape: Shape; player: Player
         stored={zoom - 1}
         set={(more) => setZoom(1 + more)}
       />
+      <Button
+        className="w-full"
+        title="A slow move over longer sentences, a quick one on marked words; what is there already stays"
+        onClick={() => void edit({ kind: "move_over", ...ids, zoom })}
+      >
+        Over the whole piece
+      </Button>
       {clips && clips.moves.length > 0 && (
         <ul aria-label="Moves" className="divide-y divide-line rounded border border-line bg-card">
           {clips.moves.map((move) => (
@@ -94,7 +101,7 @@ export function MovesSection(props: { piece: Piece; shape: Shape; player: Player
 
 /** What a move lies over: the word taken hold of in the Loupe, else all that is said. */
 function aboutMoves(count: number, some: string, word: string | undefined): string {
-  if (!count) return "Click a caption first.";
+  if (!count) return "Over what a caption says: click it first. Or over the whole piece.";
   return word ? `Over the word “${word}”.` : `Over what ${some} ${count === 1 ? "says" : "say"}.`;
 }
 

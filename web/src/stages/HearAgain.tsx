@@ -48,7 +48,7 @@ export function HearAgain({ projectId, source }: { projectId: number; source: So
         void start();
       }}
     >
-      <HearingFields choice={choice} tracks={source.audio_tracks} onChange={setChoice} />
+      <HearingFields choice={choice} tracks={source.track_names} onChange={setChoice} />
       {first && last && (
         <button
           type="button"

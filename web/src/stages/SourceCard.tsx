@@ -61,7 +61,8 @@ export function SourceCard(props: { project: Project; source: Source; open: bool
         </p>
         {source.audio_tracks > 1 && (
           <p className="text-small text-dim">
-            Sound track {source.audio_track + 1} of {source.audio_tracks} is used.
+            Of {source.audio_tracks} sound tracks “{source.track_names[source.audio_track]}” is
+            used.
           </p>
         )}
         {source.missing && <Missing source={source} />}

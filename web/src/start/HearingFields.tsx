@@ -70,7 +70,7 @@ export function languageOptions(known: readonly string[]): { value: string; text
 
 export function HearingFields(props: {
   choice: HearingChoice;
-  tracks: number;
+  tracks: readonly string[];
   onChange: (choice: HearingChoice) => void;
 }) {
   const { choice, tracks, onChange } = props;
@@ -99,10 +99,7 @@ export function HearingFields(props: {
         <Select
           label="Sound track"
           className="h-8 w-full text-[14px] text-ink"
-          options={Array.from({ length: tracks }, (_, index) => ({
-            value: index,
-            text: String(index + 1),
-          }))}
+          options={tracks.map((text, value) => ({ value, text }))}
           chosen={choice.track}
           onChoose={(track) => change({ track })}
         />

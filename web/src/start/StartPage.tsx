@@ -31,7 +31,7 @@ interface Arriving {
 
 let nextKey = 1;
 /** Which tracks a recording has is known once it has arrived; more than these are rare. */
-const MOST_TRACKS = 4;
+const TRACKS = ["first", "second", "third", "fourth"];
 
 export function StartPage() {
   const [, goTo] = useLocation();
@@ -149,7 +149,7 @@ export function StartPage() {
           </Button>
           {choosing ? (
             <div className="mt-3 w-80">
-              <HearingFields choice={choice} tracks={MOST_TRACKS} onChange={setChoice} />
+              <HearingFields choice={choice} tracks={TRACKS} onChange={setChoice} />
             </div>
           ) : (
             <button

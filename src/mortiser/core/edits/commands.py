@@ -36,6 +36,7 @@ from mortiser.core.edits.framing import (
     FrameClips,
     HoldFace,
     LetFaceGo,
+    MoveOver,
     PanClips,
 )
 from mortiser.core.edits.glossary import ApplyGlossary, KeepGlossary, RefuseGlossary
@@ -155,6 +156,7 @@ AskedEdit = Annotated[
     | SetBackdrop
     | AlternateFramings
     | AddMove
+    | MoveOver
     | DropMove
     | DressShape
     | AddLayer

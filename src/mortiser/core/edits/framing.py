@@ -10,10 +10,11 @@ from pydantic import BaseModel, ConfigDict, Field
 from mortiser.core.clip_framing import framing_of
 from mortiser.core.edits.base import counted
 from mortiser.core.edits.desk import Desk
-from mortiser.core.edits.saying import clips_saying, stretches_said
+from mortiser.core.edits.saying import clips_saying, stretches_of, stretches_said
 from mortiser.core.edits.shapes import ShapeEdit, change_shape, first_picture, shape_of
 from mortiser.core.errors import BadInput, NotFound
 from mortiser.core.limits import Id, Ids, Micros
+from mortiser.core.moving import proposed_moves
 from mortiser.core.placing import panned
 from mortiser.core.shape import (
     MOST_STRETCHES,
@@ -188,10 +189,41 @@ class AddMove(ShapeEdit):
             for clip, (start, end) in said.items()
         ]
         kept = [one for one in shape.moves if not any(_meet(one, move) for move in fresh)]
-        if len(kept) + len(fresh) > MOST_STRETCHES:
-            raise BadInput("That is more moves than a piece can have. Take some away first.")
-        moves = sorted([*kept, *fresh], key=lambda one: (one.source_id, one.start_us))
-        change_shape(desk, self, {"moves": tuple(moves)})
+        _set_moves(desk, self, [*kept, *fresh])
+
+
+class MoveOver(ShapeEdit):
+    """Let the picture move over the whole piece, as its words suggest (core.moving), beside the moves it has."""
+
+    kind: Literal["move_over"] = "move_over"
+    zoom: float = Field(default=1.15, ge=1.01, le=3)
+
+    def label(self, desk: Desk) -> str:
+        return "moves over the whole piece"
+
+    def apply(self, desk: Desk) -> None:
+        kept = shape_of(desk, self).moves
+        timeline = desk.timeline(self.piece_id)
+        words = [word for cue in desk.cues(self.piece_id) for word in cue.words]
+        fresh = [
+            Move(source_id=clip.source_id, start_us=start, end_us=end, zoom=self.zoom, way=one.way)
+            for one in proposed_moves(words)
+            for clip, (start, end) in stretches_of(timeline, one.words).items()
+        ]
+        fresh = [move for move in fresh if not any(_meet(one, move) for one in kept)]
+        if not fresh:
+            raise BadInput(
+                "There is no sentence left that is long enough for a slow move, and no marked word for a "
+                "quick one."
+            )
+        _set_moves(desk, self, [*kept, *fresh])
+
+
+def _set_moves(desk: Desk, edit: ShapeEdit, moves: Sequence[Move]) -> None:
+    if len(moves) > MOST_STRETCHES:
+        raise BadInput("That is more moves than a piece can have. Take some away first.")
+    ordered = sorted(moves, key=lambda one: (one.source_id, one.start_us))
+    change_shape(desk, edit, {"moves": tuple(ordered)})
 
 
 class DropMove(ShapeEdit):

@@ -7,7 +7,8 @@ from collections.abc import Sequence
 from mortiser.core.edits.base import chosen, words_of
 from mortiser.core.edits.desk import Desk
 from mortiser.core.errors import NotFound
-from mortiser.core.timeline import Clip
+from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.words import Shown
 
 
 def clips_saying(desk: Desk, piece_id: int, cue_ids: Sequence[int]) -> list[Clip]:
@@ -25,9 +26,13 @@ def stretches_said(
 ) -> dict[Clip, tuple[int, int]]:
     """From when to when (source time, µs) each clip says the words of captions, or some of these words;
     in the order they are said. Raises NotFound."""
-    timeline = desk.timeline(piece_id)
     cues = chosen(desk, cue_ids)
     words = words_of(cues, word_ids) if word_ids else [w for cue in cues for w in cue.words]
+    return stretches_of(desk.timeline(piece_id), words)
+
+
+def stretches_of(timeline: Timeline, words: Sequence[Shown]) -> dict[Clip, tuple[int, int]]:
+    """The same of words of a piece."""
     found: dict[Clip, tuple[int, int]] = {}
     for word in words:
         placed = timeline.place_of(word)
