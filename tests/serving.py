@@ -52,6 +52,12 @@ class Server:
         self._process.send_signal(how)
         self._process.wait(timeout=20)
 
+    @property
+    def pid(self) -> int:
+        """Of the server itself."""
+        assert self._process is not None
+        return self._process.pid
+
     def worker_pid(self) -> int:
         """The worker that this server watches."""
         assert self._process is not None

@@ -10,16 +10,17 @@ import logging
 import sys
 from collections.abc import Callable
 
-from tests.torture import delivering, disk, files, kills, load, requests
+from tests.torture import day, delivering, disk, files, kills, load, requests
 from tests.torture.tally import Tally
 
 PARTS: dict[str, Callable[[bool], Tally]] = {
     "kills": lambda whole: kills.attack(102 if whole else 9),
     "delivering": lambda whole: delivering.attack(100 if whole else 8),
-    "files": lambda whole: files.attack(110 if whole else 24),
-    "requests": lambda whole: requests.attack(1_000 if whole else 500),
+    "files": lambda whole: files.attack(150 if whole else 24),
+    "requests": lambda whole: requests.attack(5_000 if whole else 500),
     "disk": lambda whole: disk.attack() if whole else disk.attack(disk.SITUATIONS[::3]),
     "load": lambda whole: load.attack(70.0 if whole else 15.0),
+    "day": lambda whole: day.attack(600.0 if whole else 40.0),
 }
 
 

@@ -12,6 +12,7 @@ from urllib.parse import quote
 import httpx
 
 from tests.api.test_hostile import DOCUMENT, HOSTILE, nearly
+from tests.api.test_hostile_edits import KINDS, odd_edit
 from tests.recordings import COUNTER
 from tests.serving import Server, bring_in, wait_for_job
 from tests.torture.state import whole
@@ -34,7 +35,7 @@ LINES = [
 
 
 def attack(count: int, seed: int = 13) -> Tally:
-    """So many hostile requests, a tenth as many foreign ones, and all odd lines."""
+    """So many hostile requests, every second one an edit, a tenth as many foreign ones, and all odd lines."""
     tally = Tally("hostile requests")
     chance = random.Random(seed)
     routes = [(m, path, told) for path, ms in DOCUMENT["paths"].items() for m, told in ms.items()]
@@ -45,10 +46,14 @@ def attack(count: int, seed: int = 13) -> Tally:
                 project = bring_in(client, COUNTER)["id"]
                 wait_for_job(client, project, "transcribe")
                 before = client.get(f"/api/projects/{project}").json()
-                for number in range(count):
+                kinds = sorted(KINDS)
+                for number in range(count // 2):
                     method, path, told = routes[number % len(routes)]
                     with tally.trying(f"{number} {method} {path}"):
                         _ask(client, method, path, told, chance)
+                    kind = kinds[number % len(kinds)]
+                    with tally.trying(f"{number} edit {kind}"):
+                        _edit(client, project, odd_edit(kind, chance))
                 for number in range(count // 10):
                     method, path, _ = routes[chance.randrange(len(routes))]
                     headers = FOREIGN[number % len(FOREIGN)]
@@ -62,7 +67,7 @@ def attack(count: int, seed: int = 13) -> Tally:
                 with tally.trying("the project is there, and its words"):
                     after = client.get(f"/api/projects/{project}").json()
                     assert after["sources"][0]["id"] == before["sources"][0]["id"]
-                    assert after["cues"]
+                    assert after["pieces"]
             whole(server.workspace)
         finally:
             server.stop()
@@ -89,6 +94,16 @@ def _ask(client: httpx.Client, method: str, path: str, told: dict, chance: rando
     elif content:
         sent = {"content": chance.randbytes(chance.choice([0, 1, 100, 5_000]))}
     answer = client.request(method, address, params=query, **sent)
+    assert answer.status_code < 500, (answer.status_code, answer.text[:300])
+    if answer.status_code >= 400:
+        assert answer.json()["message"]
+
+
+def _edit(client: httpx.Client, project: int, edit: object) -> None:
+    revision = client.get(f"/api/projects/{project}/pulse").json()["revision"]
+    body = json.dumps({"base_revision": revision, "edit": edit}).encode()
+    headers = {"content-type": "application/json"}
+    answer = client.post(f"/api/projects/{project}/edits", content=body, headers=headers)
     assert answer.status_code < 500, (answer.status_code, answer.text[:300])
     if answer.status_code >= 400:
         assert answer.json()["message"]
