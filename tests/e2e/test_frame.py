@@ -280,6 +280,23 @@ def test_a_box_is_drawn_followed_and_the_face_corrected_by_hand(frame: Page) -> 
     undo_all(frame)
 
 
+def test_a_layer_lasts_from_one_word_to_another(frame: Page) -> None:
+    frame.get_by_role("tab", name="Layers").click()
+    frame.get_by_role("button", name="Plate", exact=True).first.click()
+    expect(frame.get_by_role("button", name="Undo: add plate")).to_be_visible()
+    first, last = (view(frame)["cues"][at]["words"][-1] for at in (1, 3))
+    for word, button in ((first, "From"), (last, "To")):
+        frame.locator(f"[data-word='{word['id']}']").first.click()
+        frame.keyboard.press("Escape")
+        frame.get_by_role("button", name=f"{button} “{word['text']}”").click()
+        expect(frame.get_by_role("button", name="Undo: when plate shows")).to_be_visible()
+    frame.wait_for_timeout(300)
+    (layer,) = view(frame)["pieces"][0]["layers"]
+    assert layer["during"]["start_us"] == first["start_us"]
+    assert layer["during"]["end_us"] == last["end_us"]
+    undo_all(frame)
+
+
 def test_a_layer_under_a_guide_is_moved_out_of_the_way(frame: Page) -> None:
     frame.get_by_role("tab", name="Layers").click()
     frame.get_by_role("button", name="Progress bar", exact=True).first.click()

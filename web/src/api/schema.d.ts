@@ -4100,8 +4100,8 @@ export interface components {
         };
         /**
          * LastLayer
-         * @description Have a layer last for what these captions say, or until the first caption comes; for the whole piece
-         *     with neither.
+         * @description Have a layer last for what these captions say, from a word on or up to the end of one (the other end
+         *     stays where it is), or until the first caption comes; for the whole piece with none of these.
          */
         LastLayer: {
             /** Piece Id */
@@ -4123,6 +4123,10 @@ export interface components {
              * @default false
              */
             intro: boolean;
+            /** From Word */
+            from_word?: number | null;
+            /** To Word */
+            to_word?: number | null;
         };
         /**
          * Layer

@@ -6,7 +6,9 @@ import { Swatch } from "../dress/ColourField";
 import { ENTRANCES, EXITS } from "../dress/MotionTab";
 import { make } from "../dress/scope";
 import { edit } from "../state/commands";
+import { pickedWord } from "../state/session";
 import { useProject } from "../state/store";
+import { Button } from "../ui/Button";
 import { say } from "../ui/notice";
 import { Segments } from "../ui/Segments";
 import { Select } from "../ui/Select";
@@ -22,9 +24,11 @@ type Coming = Exclude<Changes["coming"], undefined>;
 type Going = Exclude<Changes["going"], undefined>;
 
 const NO_PIECES: Piece[] = [];
+const WHEN = { cue_ids: [], intro: false };
 
 export function LayerFields({ piece, shape, layer }: { piece: Piece; shape: Shape; layer: Layer }) {
   const picked = useProject((state) => state.picked);
+  const word = useProject((state) => pickedWord(state, state.word ?? state.doubt));
   const pieces = useProject((state) => state.project?.pieces ?? NO_PIECES);
   const place = shape.places[layer.id];
   const ids = { piece_id: piece.id, layer_id: layer.id };
@@ -163,6 +167,24 @@ export function LayerFields({ piece, shape, layer }: { piece: Piece; shape: Shap
           }
         />
       </Field>
+      {word && (
+        <Field name="Of the word">
+          <Button
+            className="h-7 min-w-0 flex-1 px-1"
+            title={`Show it from “${word.text}” on`}
+            onClick={() => void edit({ kind: "last_layer", ...ids, ...WHEN, from_word: word.id })}
+          >
+            <span className="truncate">From “{word.text}”</span>
+          </Button>
+          <Button
+            className="h-7 min-w-0 flex-1 px-1"
+            title={`Show it up to the end of “${word.text}”`}
+            onClick={() => void edit({ kind: "last_layer", ...ids, ...WHEN, to_word: word.id })}
+          >
+            <span className="truncate">To “{word.text}”</span>
+          </Button>
+        </Field>
+      )}
       {others.length > 0 && (
         <Field name="Copy to">
           <Select

@@ -5,6 +5,7 @@ import type { Piece, Schemas, Shape } from "../api/client";
 import { make } from "../dress/scope";
 import type { Player } from "../playback/player";
 import { edit } from "../state/commands";
+import { pickedWord } from "../state/session";
 import { useProject } from "../state/store";
 import { Button } from "../ui/Button";
 import { clock } from "../ui/format";
@@ -28,8 +29,7 @@ export function MovesSection(props: { piece: Piece; shape: Shape; player: Player
   const picked = useProject((state) => state.picked);
   const clips = useClips(piece, shape);
   const chosen = cues.filter((cue) => picked.has(cue.id));
-  const wordId = useProject((state) => state.word);
-  const word = chosen.flatMap((cue) => cue.words).find((one) => one.id === wordId);
+  const word = useProject((state) => pickedWord(state));
   const ids = { piece_id: piece.id, shape_id: shape.id };
   const some = chosen.length === 1 ? "this caption" : `these ${chosen.length} captions`;
   return (

@@ -17,6 +17,19 @@ export function wordAt(atUs: number): { cue: Cue; word: Word } | null {
   return here && chosen ? { cue: here, word: chosen } : wordSaid(atUs, here);
 }
 
+/** A word of the chosen captions by its id: the one clicked in the Loupe, or else on the Strip. */
+export function pickedWord(
+  state: ReturnType<typeof get>,
+  id: number | null = state.word,
+): Word | undefined {
+  for (const cue of state.cues) {
+    if (!state.picked.has(cue.id)) continue;
+    const word = cue.words.find((one) => one.id === id);
+    if (word) return word;
+  }
+  return undefined;
+}
+
 /** The word that is being said at a moment; where none is shown, the first of another caption. */
 export function wordSaid(atUs: number, other?: Cue): { cue: Cue; word: Word } | null {
   const cue = cueAt(get().cues, atUs) ?? other;

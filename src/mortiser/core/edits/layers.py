@@ -142,17 +142,22 @@ class FinishLayer(LayerEdit):
 
 
 class LastLayer(LayerEdit):
-    """Have a layer last for what these captions say, or until the first caption comes; for the whole piece
-    with neither."""
+    """Have a layer last for what these captions say, from a word on or up to the end of one (the other end
+    stays where it is), or until the first caption comes; for the whole piece with none of these."""
 
     kind: Literal["last_layer"] = "last_layer"
     cue_ids: Ids = Field(default=[])
     intro: bool = False
+    from_word: Id | None = None
+    to_word: Id | None = None
 
     def label(self, desk: Desk) -> str:
         return f"when {_name(desk, self)} shows"
 
     def apply(self, desk: Desk) -> None:
+        if self.from_word is not None or self.to_word is not None:
+            _set(desk, self, {"during": self._from_to(desk), "intro": False})
+            return
         if self.intro or not self.cue_ids:
             _set(desk, self, {"during": None, "intro": self.intro})
             return
@@ -162,6 +167,25 @@ class LastLayer(LayerEdit):
         start, end = min(start for start, _ in here), max(end for _, end in here)
         during = Stretch(source_id=source_id, start_us=start, end_us=end)
         _set(desk, self, {"during": during, "intro": False})
+
+    def _from_to(self, desk: Desk) -> Stretch:
+        first, last = (
+            None if word_id is None else desk.said(word_id)
+            for word_id in (self.from_word, self.to_word)
+        )
+        (source_id, *others) = {word.source_id for word in (first, last) if word}
+        clips = [one for one in desk.timeline(self.piece_id).clips if one.source_id == source_id]
+        if others or not clips:
+            raise BadInput("Choose two words of one recording of this piece.")
+        known = _layer(desk, self).during
+        start, end = min(one.start_us for one in clips), max(one.end_us for one in clips)
+        if known is not None and known.source_id == source_id:
+            start, end = known.start_us, known.end_us
+        start = first.start_us if first else start
+        end = last.end_us if last else end
+        if start >= end:
+            raise BadInput("A layer ends behind where it begins. Choose a word that is said later.")
+        return Stretch(source_id=source_id, start_us=start, end_us=end)
 
 
 class RaiseLayer(LayerEdit):
