@@ -108,6 +108,27 @@ def test_ass_as_another_program_writes_it() -> None:
     assert "no times" in ass.read("[Events]\nDialogue: 0,soon,later,D,,0,0,0,,x").notes[0].text
 
 
+@pytest.mark.parametrize(
+    ("override", "lost"),
+    [
+        ("\\fad(200,200)", "fades and motion"),
+        ("\\fade(255,0,255,0,1,2,3)", "fades and motion"),
+        ("\\move(10,20,30,40)", "fades and motion"),
+        ("\\t(0,500,\\fscx120)", "fades and motion"),
+        ("\\frz30", "turns and slants"),
+        ("\\fax-0.5", "turns and slants"),
+        ("\\bord3", "outlines and shadows"),
+        ("\\blur2", "outlines and shadows"),
+        ("\\iclip(0,0,9,9)", "masks"),
+    ],
+)
+def test_what_of_a_look_is_not_taken_is_said(override: str, lost: str) -> None:
+    line = f"Dialogue: 0,0:00:01.00,0:00:02.00,D,,0,0,0,,{{{override}}}Good morning"
+    reading = ass.read(f"[Events]\n{line}")
+    assert shown(reading) == [(1_000_000, 2_000_000, ("Good morning",))]
+    assert lost in reading.notes[0].text
+
+
 lines = st.lists(
     st.text(
         st.characters(codec="utf-8", categories=["L", "N", "P"], exclude_characters="<>{}&"),

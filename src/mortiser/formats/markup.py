@@ -14,7 +14,10 @@ from typing import Literal
 
 from mortiser.core.time import MILLISECOND
 
-Lost = Literal["colours", "bold", "underlines", "fonts and sizes", "classes", "readings (ruby)"]
+Lost = Literal[
+    "colours", "bold", "underlines", "fonts and sizes", "classes", "readings (ruby)", "fades and motion",
+    "turns and slants", "outlines and shadows", "masks",
+]  # fmt: skip
 
 _TAGS: dict[str, Lost] = {"b": "bold", "u": "underlines", "s": "underlines", "c": "classes"}
 _TIME = re.compile(r"(?:(\d{1,3}):)?(\d{1,2}):(\d{1,2})[.,](\d{1,3})$")
@@ -24,6 +27,13 @@ _NO_LETTER = re.compile(r"&#(?:[xX][0-9a-fA-F]{7,}|[0-9]{8,});?")
 """A letter by a number that no letter has, however long it goes on."""
 _NUMBER = r"-?\d{1,6}(?:\.\d{1,6})?"
 _POSITION = re.compile(rf"(?:pos|move)\(\s*({_NUMBER})\s*,\s*({_NUMBER})")
+_LOST: tuple[tuple[re.Pattern[str], Lost], ...] = (
+    (re.compile(r"(?:fade?|t|move)\("), "fades and motion"),
+    (re.compile(r"(?:fr[xyz]?|fa[xy])-?\d"), "turns and slants"),
+    (re.compile(r"[xy]?(?:bord|shad)\d|(?:be|blur)\d"), "outlines and shadows"),
+    (re.compile(r"i?clip\("), "masks"),
+)
+"""Overrides that say how a caption looks, and what they are called."""
 COLOURS = re.compile(r"[1-4]?(?:c|a|alpha)&", re.IGNORECASE)
 
 
@@ -166,6 +176,7 @@ def _tag(found: Marked, state: _State, inside: str) -> None:
 def _override(found: Marked, state: _State, inside: str) -> None:
     for part in inside.split("\\")[1:]:
         code = part.strip()
+        found.lost.update(what for pattern, what in _LOST if pattern.match(code))
         if (time := _KARAOKE.match(code)) is not None:
             state.due = state.at_us
             state.at_us += int(time.group(1)) * 10 * MILLISECOND
