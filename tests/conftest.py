@@ -4,6 +4,7 @@ import os
 import sys
 from pathlib import Path
 
+import pytest
 from hypothesis import HealthCheck, settings
 
 # No test depends on how busy the machine is.
@@ -16,3 +17,17 @@ os.environ["PYTHONPATH"] = os.pathsep.join(
 )
 sys.path.insert(0, str(RECORDED))
 import sitecustomize  # noqa: E402, F401
+
+LONGEST = (
+    "test_killed", "test_parity", "test_hands", "test_processes", "test_workbench", "test_microphone",
+    "test_recordings", "test_trim", "test_hostile", "test_nothing_grows", "test_one_video", "test_address",
+    "test_pace", "test_making", "test_dress", "test_monkey", "test_frame", "test_delivering", "test_wheel",
+    "test_quick", "test_tones", "test_api",
+)  # fmt: skip
+"""Files that take longest come first, so that both processes end at about the same time."""
+
+
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    """Put the longest files first."""
+    order = {name: number for number, name in enumerate(LONGEST)}
+    items.sort(key=lambda item: order.get(item.path.stem, len(LONGEST)))

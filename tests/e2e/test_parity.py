@@ -98,8 +98,8 @@ def with_room(area: Area) -> Area:
 
 
 def in_skia(state: State, colour: tuple[int, int, int], area: Area) -> np.ndarray:
-    pixels = paint(state, area).astype(float)
-    return np.array(colour, float) * (1 - pixels[..., 3:] / 255) + pixels[..., 2::-1]
+    pixels = paint(state, area).astype(np.float32)
+    return np.array(colour, np.float32) * (1 - pixels[..., 3:] / 255) + pixels[..., 2::-1]
 
 
 def least_alike(page: Page, scene: Scene, moments: list[int], about: str) -> dict[str, Any]:
@@ -117,7 +117,7 @@ def least_alike(page: Page, scene: Scene, moments: list[int], about: str) -> dic
         picture = skia.Image.MakeFromEncoded(skia.Data.MakeWithCopy(base64.b64decode(data)))
         canvas = picture.toarray(colorType=skia.kRGBA_8888_ColorType)[..., :3]
         wanted = in_skia(state_at(scene, at), colour, room)
-        difference = np.abs(canvas.astype(float) - wanted).max(axis=2)
+        difference = np.abs(canvas.astype(np.float32) - wanted).max(axis=2)
         assert difference.max() < 120, f"{about}, at {at}"
         # Only the painted area counts: the empty frame around it would flatter the share.
         x, y = area[0] - room[0], area[1] - room[1]

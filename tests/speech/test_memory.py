@@ -50,5 +50,8 @@ def test_threads_share_their_heaps(tmp_path: Path) -> None:
 
 
 def test_a_library_without_heaps_is_left_alone(monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr(ctypes, "CDLL", lambda name: SimpleNamespace())
+    asked: list[object] = []
+    library = SimpleNamespace()
+    monkeypatch.setattr(ctypes, "CDLL", lambda name: asked.append(name) or library)
     share_heaps()
+    assert asked == [None]
