@@ -111,3 +111,20 @@ def test_where_a_sentence_plays() -> None:
     assert playing(one, cut, strands) == Playing(2, 500_000)
     assert playing(one, Timeline([Clip(2, 0, 500_000, 3, 3)]), strands) is None
     assert playing(one, cut, [Strand(2, 1, STEP_US, 3_000_000)]) is None, "not all of it is there"
+
+
+REWORDED = (
+    "First take the plug out of the wall and wait.",
+    "So first you take the plug out, then wait for a minute.",
+)
+
+
+def test_what_is_said_again_right_away_in_other_words_is_a_take() -> None:
+    ((first, again),) = takes({1: spoken(" ".join(REWORDED))})
+    assert (text_of(first), text_of(again)) == REWORDED
+
+
+def test_the_same_far_from_it_is_none() -> None:
+    between = "The cat sleeps on the shelf all day. Nobody knows why it came here."
+    assert takes({1: spoken(f"{REWORDED[0]} {between} {REWORDED[1]}")}) == []
+    assert takes({1: spoken(REWORDED[0]), 2: spoken(REWORDED[1], 2, 50)}) == []

@@ -1,7 +1,7 @@
 """Takes: sentences that were said more than once, in one recording or in several.
 
 Two sentences are takes of one another where most words of the longer one come in the same order in the
-other (longest common subsequence). Each joins the takes of the first sentence it is alike with.
+other (longest common subsequence); of a sentence that is said again right away, half of them. Each joins the takes of the first sentence it is alike with.
 """
 
 from __future__ import annotations
@@ -21,6 +21,10 @@ FEWEST = 4
 """Words of a take: shorter sentences are said alike by chance."""
 ALIKE = 0.6
 """Of the words of the longer one."""
+REWORDED = 0.5
+"""The same of a sentence said again right away, often in other words; one sentence may stand between."""
+AT_ONCE = 2
+"""Sentences further on."""
 COMMON = 40
 """Pairs of words in so many sentences find no takes: they are how everybody speaks."""
 
@@ -38,7 +42,10 @@ def takes(words: Mapping[int, Sequence[Word]]) -> list[list[Utterance]]:
     keys = [tuple(word_key(word.text) for word in one.words) for one in said]
     group: dict[int, int] = {}
     for first, other in _near(keys):
-        if other not in group and group.get(first, first) == first and _alike(keys, first, other):
+        again = said[first].source_id == said[other].source_id and other - first <= AT_ONCE
+        share = REWORDED if again else ALIKE
+        free = other not in group and group.get(first, first) == first
+        if free and _alike(keys, first, other, share):
             group[first], group[other] = first, first
     together: dict[int, list[int]] = defaultdict(list)
     for at, first in sorted(group.items()):
@@ -68,9 +75,9 @@ def _near(keys: Sequence[tuple[str, ...]]) -> Iterator[tuple[int, int]]:
     yield from sorted(near)
 
 
-def _alike(keys: Sequence[tuple[str, ...]], one: int, other: int) -> bool:
+def _alike(keys: Sequence[tuple[str, ...]], one: int, other: int, share: float) -> bool:
     longer = max(len(keys[one]), len(keys[other]))
-    return LCSseq.similarity(keys[one], keys[other]) >= ALIKE * longer
+    return LCSseq.similarity(keys[one], keys[other]) >= share * longer
 
 
 def _only(mine: Sequence[str], other: Sequence[str]) -> tuple[int, ...]:
