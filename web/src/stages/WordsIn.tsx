@@ -99,10 +99,15 @@ function goToNote(player: Player | null, at: number): void {
 
 function Outcome({ job, player }: { job: Job; player: Player | null }) {
   const [shown, setShown] = useState(4);
+  const hearing = useProject((state) =>
+    state.project?.jobs.some((one) => one.kind === "transcribe" && one.status === "running"),
+  );
   if (job.status === "queued" || job.status === "running") {
+    const what = KINDS[job.kind as keyof typeof KINDS];
+    const waits = hearing ? "waits until the recording has been heard" : "waits for a free worker";
     return (
       <Progress
-        label={KINDS[job.kind as keyof typeof KINDS]}
+        label={job.status === "queued" ? `${what}: ${waits}` : what}
         value={job.progress}
         secondsLeft={job.seconds_left}
       />
