@@ -1,7 +1,8 @@
 """Takes: sentences that were said more than once, in one recording or in several.
 
 Two sentences are takes of one another where most words of the longer one come in the same order in the
-other (longest common subsequence); of a sentence that is said again right away, half of them. Each joins the takes of the first sentence it is alike with.
+other (longest common subsequence); of a sentence that is said again right away, half of them. Each joins
+the takes of the first sentence it is alike with.
 """
 
 from __future__ import annotations
