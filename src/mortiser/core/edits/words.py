@@ -146,8 +146,16 @@ class ReplaceText(BaseEdit):
 def _retype(desk: Desk, texts: Sequence[tuple[Cue, str]]) -> None:
     """Give captions of a piece, in time order, other texts; those that get none go."""
     changes: list[Rewritten] = []
+    again: list[tuple[Cue, str]] = []
+    taken: set[int] = set()
     said_us = 0
     for cue, text in texts:
+        ids = {word.id for word in cue.words}
+        if ids & taken:
+            # The same passage once more: it has the new words by then, or a part of them.
+            again.append((cue, text))
+            continue
+        taken |= ids
         left, right = desk.word_room(cue)
         # What the caption before has been given may lie in the room of this one.
         room = min(max(left, said_us), cue.words[0].start_us), right
@@ -166,3 +174,10 @@ def _retype(desk: Desk, texts: Sequence[tuple[Cue, str]]) -> None:
     saved = rewrite_each(desk, changes)
     kept = {cue.id for cue in saved}
     retime_each(desk, [*saved, *(cue for cue in desk.some(beside) if cue.id not in kept)])
+    for cue, text in again:
+        if not desk.some([cue.id]):
+            continue
+        if text:
+            RetypeCue(cue_id=cue.id, text=text).apply(desk)
+        else:
+            erase(desk, desk.cue(cue.id))
