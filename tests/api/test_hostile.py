@@ -16,6 +16,7 @@ import schemathesis
 from fastapi.testclient import TestClient
 from hypothesis import HealthCheck, given, seed, settings
 from hypothesis import strategies as st
+from hypothesis.errors import FlakyFailure
 from pydantic import BaseModel
 from schemathesis import GenerationMode
 
@@ -95,7 +96,12 @@ def test_no_request_the_document_describes_or_forbids_is_a_fault(
         attacked.cookies.clear()
         call(attacked, sent.pop("method"), sent.pop("url").removeprefix("http://127.0.0.1"), **sent)
 
-    attack()
+    try:
+        attack()
+    except FlakyFailure:
+        # Parsing at the end of the stack fails in Python 3.11 now and then (cpython 106905). What is a fault
+        # of the server fails again: the examples are the same.
+        attack()
 
 
 @pytest.mark.parametrize("path", sorted(DOCUMENT["paths"]))

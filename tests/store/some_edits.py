@@ -349,6 +349,7 @@ MAKERS: dict[type[BaseEdit], Callable[[Place], BaseEdit]] = {
     framing.AddMove: lambda p: framing.AddMove(
         piece_id=p.piece, shape_id=1, cue_ids=p.some, way=["in", "out", "quick"][p.n % 3]
     ),
+    framing.MoveOver: lambda p: framing.MoveOver(piece_id=p.piece, shape_id=1, zoom=1.2),
     framing.DropMove: lambda p: framing.DropMove(
         piece_id=p.piece,
         shape_id=1,

@@ -42,12 +42,17 @@ def takes(words: Mapping[int, Sequence[Word]]) -> list[list[Utterance]]:
     ]
     keys = [tuple(word_key(word.text) for word in one.words) for one in said]
     group: dict[int, int] = {}
-    for first, other in _near(keys):
-        again = said[first].source_id == said[other].source_id and other - first <= AT_ONCE
-        share = REWORDED if again else ALIKE
+    near = list(_near(keys))
+    for first, other in near:
         free = other not in group and group.get(first, first) == first
-        if free and _alike(keys, first, other, share):
+        if free and _alike(keys, first, other, ALIKE):
             group[first], group[other] = first, first
+    for first, other in near:
+        again = said[first].source_id == said[other].source_id and other - first <= AT_ONCE
+        free = first not in group or other not in group
+        if again and free and _alike(keys, first, other, REWORDED):
+            leader = group.get(first, group.get(other, first))
+            group[first], group[other] = leader, leader
     together: dict[int, list[int]] = defaultdict(list)
     for at, first in sorted(group.items()):
         together[first].append(at)
