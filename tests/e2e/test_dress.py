@@ -17,7 +17,9 @@ def piece_of(page: Page) -> dict:
 
 def view_of(page: Page) -> dict:
     number = project_of(page)
-    return page.request.get(re.sub(r"/projects/.*", f"/api/projects/{number}", page.url)).json()
+    return page.request.get(
+        re.sub(r"/projects/.*", f"/api/projects/{number}", page.url), max_retries=2
+    ).json()
 
 
 def open_dress(page: Page, tab: str) -> None:

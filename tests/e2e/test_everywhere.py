@@ -76,7 +76,7 @@ def test_a_speaker_has_a_look_and_a_colour_comes_from_the_picture(bench: Page) -
         expect(number).to_have_value("30")
     bench.keyboard.press("Escape")
     bench.get_by_role("radio", name="Whole piece").click()
-    for colour in bench.request.get("/api/palette").json():
+    for colour in bench.request.get("/api/palette", max_retries=2).json():
         bench.request.delete(f"/api/palette/{colour[1:]}")
     undo_all(bench)
     assert view(bench)["pieces"][0]["speaker_looks"] == {}
@@ -104,7 +104,7 @@ def test_files_are_given_a_pace_and_sound_is_set(bench: Page) -> None:
     choose(bench, "Captions in files", "sentence: 2 × 42 characters")
     expect(bench.get_by_text("At most 2 lines of 42 characters")).to_be_visible()
     piece = view(bench)["pieces"][0]["id"]
-    srt = bench.request.get(f"/api/pieces/{piece}/captions.srt").text()
+    srt = bench.request.get(f"/api/pieces/{piece}/captions.srt", max_retries=2).text()
     assert srt.count("-->") < boxes(bench).count()
     undo_all(bench)
     bench.get_by_role("button", name="Sound", exact=True).click()
@@ -128,7 +128,7 @@ def test_in_dress_a_click_shows_the_caption_whole(bench: Page) -> None:
     expect(bench.get_by_role("button", name="Undo: finish Ember")).to_be_visible()
     cue = view(bench)["cues"][1]
     boxes(bench).nth(1).click()
-    whole = bench.request.get(f"/api/cues/{cue['id']}/whole").json()["at_us"]
+    whole = bench.request.get(f"/api/cues/{cue['id']}/whole", max_retries=2).json()["at_us"]
     until(
         bench,
         "(t) => Math.abs(document.querySelector('video').currentTime - t) < 0.06",

@@ -42,7 +42,8 @@ def typed_id(page: Page, index: int) -> str:
 
 def view(page: Page) -> dict:
     number = project_of(page)
-    return page.request.get(f"/api/projects/{number}").json()
+    # A connection that rested may be closed by the server in the moment it is used again.
+    return page.request.get(f"/api/projects/{number}", max_retries=2).json()
 
 
 def send(page: Page, edit: dict) -> None:
