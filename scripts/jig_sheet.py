@@ -5,7 +5,6 @@
 
 from __future__ import annotations
 
-import json
 import tempfile
 from dataclasses import dataclass
 from pathlib import Path
@@ -13,10 +12,8 @@ from pathlib import Path
 import av
 import skia
 from scripts.contact_sheet import label
+from scripts.said import captions_of, words_of
 
-from mortiser.core.cue_timing import retime
-from mortiser.core.edits.retiming import untimed_cue
-from mortiser.core.grouping import group
 from mortiser.core.jig import JIGS, Jig, behind, filled
 from mortiser.core.order import OrderedSource
 from mortiser.core.own_picture import OwnPicture
@@ -25,7 +22,6 @@ from mortiser.core.shape import Shape
 from mortiser.core.subject import joined
 from mortiser.core.time import SECOND
 from mortiser.core.timeline import Clip, Timeline
-from mortiser.core.words import Shown
 from mortiser.media.faces import look_for_faces
 from mortiser.outputs.programmes import painted, programme_of
 from mortiser.pictures import keep, use_pictures
@@ -52,14 +48,6 @@ class Shot:
     def path(self) -> Path:
         """Where the recording lies."""
         return MEDIA / self.file
-
-    def words(self) -> list[Shown]:
-        """What is said in it."""
-        words = json.loads(self.path.with_suffix(".words.json").read_text())["words"]
-        return [
-            Shown(word["text"], word["start_us"], word["end_us"], speaker=self.speaker, clip_id=1)
-            for word in words
-        ]
 
 
 SHOTS = {
@@ -98,10 +86,10 @@ def main() -> None:
 
 
 def _picture(jig: Jig, shape: Shape, shot: Shot, cover: OwnPicture) -> skia.Image:
-    words = shot.words()
+    words = words_of(shot.path, shot.speaker)
     end_us = words[-1].end_us + SECOND
     line = Timeline([Clip(1, 0, end_us, id=1)])
-    cues = retime([untimed_cue(1, words[a:b]) for a, b in group(words, jig.pace)], line, jig.pace)
+    cues = captions_of(words, line, jig.pace)
     size = _size(shot.path)
     looks = look_for_faces(shot.path, end_us, lambda _: None) if size else []
     layers = filled(jig.layers, (), shot.headline, pictures=[cover])

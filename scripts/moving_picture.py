@@ -5,18 +5,15 @@
 
 from __future__ import annotations
 
-import json
 from contextlib import ExitStack, closing
 from fractions import Fraction
 from pathlib import Path
 
 import av
 import numpy as np
+from scripts.said import captions_of, words_of
 
-from mortiser.core.cue_timing import retime
-from mortiser.core.edits.retiming import untimed_cue
 from mortiser.core.finish.builtin import FINISHES
-from mortiser.core.grouping import group
 from mortiser.core.order import OrderedSource
 from mortiser.core.output import VideoFile
 from mortiser.core.pace import PACES
@@ -24,7 +21,6 @@ from mortiser.core.piece import Piece
 from mortiser.core.shape import Shape
 from mortiser.core.time import SECOND
 from mortiser.core.timeline import Clip, Timeline
-from mortiser.core.words import Shown
 from mortiser.media.encode import Encoder
 from mortiser.media.forms import form_of
 from mortiser.outputs.programmes import painted, programme_of
@@ -67,11 +63,9 @@ def main() -> None:
 
 
 def _programme(name: str) -> Programme:
-    words = json.loads(CLIP.with_suffix(".words.json").read_text())["words"]
-    said = [Shown(word["text"], word["start_us"], word["end_us"], clip_id=1) for word in words]
     line, pace = Timeline([Clip(1, 0, END_US, id=1)]), PACES["quick"]
-    inside = [word for word in said if word.end_us < END_US]
-    cues = retime([untimed_cue(1, inside[a:b]) for a, b in group(inside, pace)], line, pace)
+    inside = [word for word in words_of(CLIP) if word.end_us < END_US]
+    cues = captions_of(inside, line, pace)
     shape = Shape(id=1, width=SIZE[0], height=SIZE[1])
     piece = Piece(
         1, 1, "", (shape,), FINISHES[name], pace, line, pictures={1: (1080, 1920)}

@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-import shutil
 import time
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 from pathlib import Path
 
 from mortiser.core.errors import BadInput, MortiserError, NoSpace, foreseen
-from mortiser.disk.passing import new_folder
+from mortiser.disk.passing import passing
 
 DONE, ASIDE = "done", "set aside"
 UNFINISHED = {".part", ".partial", ".crdownload", ".download", ".tmp"}
@@ -74,11 +73,11 @@ class Watch:
         return [file for _, file in sorted(whole)]
 
     def _deal(self, recording: Path) -> Outcome:
-        making = new_folder(self.out)
         try:
-            self.make(recording, making)
-            made = _free(self.out / recording.stem)
-            making.rename(made)
+            with passing(self.out) as making:
+                self.make(recording, making)
+                made = _free(self.out / recording.stem)
+                making.rename(made)
         except NoSpace:
             raise
         except (MortiserError, OSError) as error:
@@ -86,8 +85,6 @@ class Watch:
             if isinstance(told, NoSpace):
                 raise told from error
             return self._set_aside(recording, str(told or error))
-        finally:
-            shutil.rmtree(making, ignore_errors=True)
         _move(recording, self.folder / DONE)
         return Outcome(recording, made)
 

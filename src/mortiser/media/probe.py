@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import itertools
 from collections import Counter
+from collections.abc import Mapping
 from dataclasses import dataclass
 from fractions import Fraction
 from pathlib import Path
@@ -176,16 +177,20 @@ def _playable(
 
 def _name_of(sound: av.AudioStream) -> str:
     """A sound track's title. (MP4 keeps it as the name of a handler, which writers fill in by themselves.)"""
-    said = {name.lower(): text.strip() for name, text in sound.metadata.items()}
+    said = _told(sound.metadata)
     handler = said.get("handler_name", "")
     own = handler if handler and "handler" not in handler.lower().replace(" ", "") else ""
     return (said.get("title") or own)[:LONGEST_TAG]
 
 
+def _told(metadata: Mapping[str, str]) -> dict[str, str]:
+    return {name.lower(): text.strip() for name, text in metadata.items()}
+
+
 def tags(path: Path) -> tuple[str, str]:
     """The title of a recording and who performs it, as far as its file says."""
     with open_media(path) as reading:
-        said = {name.lower(): text.strip() for name, text in reading.metadata.items()}
+        said = _told(reading.metadata)
         for stream in reading.streams.audio:
-            said |= {name.lower(): text.strip() for name, text in stream.metadata.items()}
+            said |= _told(stream.metadata)
     return said.get("title", "")[:LONGEST_TAG], said.get("artist", "")[:LONGEST_TAG]

@@ -103,7 +103,8 @@ class CaptionRows:
         if not cues:
             return []
         timeline = self._timelines.of(cues[0].piece_id)
-        known = {cue.id: cue.words for cue in self.some({cue.id for cue in cues} - {0})}
+        stored = {cue.id for cue in cues} - {0}
+        known = {cue.id: cue.words for cue in self.some(stored)}
         self.forget()
         saved: list[Cue] = []
         for cue in cues:
@@ -119,7 +120,7 @@ class CaptionRows:
         self._spell()
         self.save_times([cue for cue in saved if cue.id])
         saved = [cue if cue.id else self._insert(cue, timeline) for cue in saved]
-        self._show(saved, {cue.id for cue in cues} - {0}, timeline)
+        self._show(saved, stored, timeline)
         return saved
 
     def _insert(self, cue: Cue, timeline: Timeline) -> Cue:

@@ -25,7 +25,7 @@ import {
 
 type Planned = Schemas["PlannedView"];
 
-/** Chosen, a size of one's own can be typed, beginning with this many lines. */
+/** Chosen, a size of one's own can be typed, beginning with this many lines or megabytes. */
 const OWN_SIZE = -1;
 const FIRST_OWN = 900;
 
@@ -143,32 +143,35 @@ function VideoFields(props: {
         />
       </Row>
       <Row label="Size">
-        <div className="flex items-center gap-1">
-          <Select
-            label="Size"
-            className="min-w-0 flex-1"
-            options={
-              SIZES.some((one) => one.value === output.lines)
-                ? [...SIZES, { value: OWN_SIZE, text: "Another size" }]
-                : [...SIZES, { value: output.lines, text: `${output.lines} lines` }]
-            }
-            chosen={output.lines}
-            onChoose={(lines) => change({ lines: lines === OWN_SIZE ? FIRST_OWN : lines })}
-          />
-          {!SIZES.some((one) => one.value === output.lines) && (
-            <NumberField
-              label="Size in lines"
-              value={output.lines}
-              step={2}
-              min={120}
-              max={2160}
-              onMove={(lines) => change({ lines: Math.max(120, Math.round(lines)) })}
-              onRest={() => undefined}
-            />
-          )}
-        </div>
+        <KnownOrTyped
+          label="Size"
+          typedLabel="Size in lines"
+          known={SIZES}
+          value={output.lines}
+          first={FIRST_OWN}
+          texts={{ other: "Another size", typed: `${output.lines} lines` }}
+          step={2}
+          min={120}
+          max={2160}
+          onChange={(lines) => change({ lines: lines && Math.max(120, Math.round(lines)) })}
+        />
       </Row>
-      {form?.sized && <LargestRow most={output.most_mb} onChange={change} />}
+      {form?.sized && (
+        <Row label="At most">
+          <KnownOrTyped
+            label="Largest file"
+            typedLabel="Largest file in megabytes"
+            known={LARGEST}
+            value={output.most_mb}
+            first={FIRST_LARGEST}
+            texts={{ other: "another size", typed: "this size" }}
+            step={1}
+            min={0.1}
+            max={100_000}
+            onChange={(most_mb) => change({ most_mb })}
+          />
+        </Row>
+      )}
       <Row label="Frames">
         <Select
           label="Frames"
@@ -201,33 +204,41 @@ function VideoFields(props: {
   );
 }
 
-/** How large the file may get: it is made once more with fewer bits where it would be larger. */
-function LargestRow(props: { most: number; onChange: (changes: Partial<VideoOutput>) => void }) {
-  const { most, onChange } = props;
-  const known = LARGEST.some((one) => one.value === most);
+/** One of some values, or a number of one's own that is typed beside them. */
+function KnownOrTyped(props: {
+  label: string;
+  typedLabel: string;
+  known: { value: number; text: string }[];
+  value: number;
+  /** What is typed over, once a number of one's own is chosen. */
+  first: number;
+  texts: { other: string; typed: string };
+  step: number;
+  min: number;
+  max: number;
+  onChange: (value: number) => void;
+}) {
+  const { label, typedLabel, known, value, first, texts, step, min, max, onChange } = props;
+  const typed = !known.some((one) => one.value === value);
+  const own = typed ? { value, text: texts.typed } : { value: OWN_SIZE, text: texts.other };
   return (
-    <Row label="At most">
-      <div className="flex items-center gap-1">
-        <Select
-          label="Largest file"
-          className="min-w-0 flex-1"
-          options={[...LARGEST, { value: OWN_SIZE, text: known ? "another size" : "this size" }]}
-          chosen={known ? most : OWN_SIZE}
-          onChoose={(value) => onChange({ most_mb: value === OWN_SIZE ? FIRST_LARGEST : value })}
+    <div className="flex items-center gap-1">
+      <Select
+        label={label}
+        className="min-w-0 flex-1"
+        options={[...known, own]}
+        chosen={value}
+        onChoose={(chosen) => onChange(chosen === OWN_SIZE ? first : chosen)}
+      />
+      {typed && (
+        <NumberField
+          label={typedLabel}
+          {...{ value, step, min, max }}
+          onMove={onChange}
+          onRest={() => undefined}
         />
-        {!known && (
-          <NumberField
-            label="Largest file in megabytes"
-            value={most}
-            step={1}
-            min={0.1}
-            max={100_000}
-            onMove={(most_mb) => onChange({ most_mb })}
-            onRest={() => undefined}
-          />
-        )}
-      </div>
-    </Row>
+      )}
+    </div>
   );
 }
 

@@ -112,7 +112,11 @@ class KeepGlossary(BaseEdit):
         return "keep what the glossary wrote"
 
     def apply(self, desk: Desk) -> None:
-        each_word(desk, self.piece_id, lambda w: replace(w, heard_as=None))
+        each_word(
+            desk,
+            self.piece_id,
+            lambda w: w if w.heard_as is None else replace(w, heard_as=None),
+        )
 
 
 def changed_run(desk: Desk, cue: Cue, word: Shown) -> tuple[list[Cue], list[Shown]]:

@@ -88,8 +88,8 @@ class LayCaptions(BaseEdit):
             for word in desk.words_between(self.piece_id, self.from_us, self.to_us)
             if not within(word.middle_us, self.spared)
         }
-        others = desk.elsewhere(gone, {cue.id for cue in desk.cues(self.piece_id)})
         mine = desk.cues(self.piece_id)
+        others = desk.elsewhere(gone, {cue.id for cue in mine})
         left = [cue.with_words(tuple(w for w in cue.words if w.id not in gone)) for cue in mine]
         desk.delete_cues([cue for cue in left if not cue.words])
         desk.save_cues(
