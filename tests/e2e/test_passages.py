@@ -1,7 +1,7 @@
 """Text over several captions: selected, copied, cut, pasted, typed over; input methods and emoji."""
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from tests.e2e.pages import texts, undo_all
 
@@ -95,6 +95,31 @@ def test_the_caret_goes_from_caption_to_caption(desk: Page) -> None:
     assert texts(desk)[0] == first
     desk.keyboard.press("Escape")
     undo_all(desk)
+
+
+def test_a_field_pressed_while_a_caption_is_taken_gets_what_is_typed(desk: Page) -> None:
+    before = texts(desk)
+    held: list[Route] = []
+    desk.route("**/edits", lambda route: held.append(route))
+    boxes(desk).nth(1).click()
+    desk.keyboard.press("End")
+    desk.keyboard.type(" gladly")
+    desk.keyboard.press("Enter")
+    expect(desk.get_by_label("Caption end")).to_be_visible()
+    desk.get_by_label("Caption end").click()
+    desk.keyboard.type("0:03")
+    desk.wait_for_timeout(100)
+    assert held
+    for route in held:
+        route.continue_()
+    desk.unroute("**/edits")
+    expect(desk.get_by_role("button", name="Undo: retype “gladly”")).to_be_visible()
+    expect(desk.get_by_label("Caption end")).to_be_focused()
+    expect(desk.get_by_label("Caption end")).to_have_value("0:03")
+    assert texts(desk)[1] == f"{before[1]} gladly"
+    desk.keyboard.press("Escape")
+    undo_all(desk)
+    assert texts(desk) == before
 
 
 def test_keys_select_on_into_the_next_captions_and_all_of_them(desk: Page) -> None:

@@ -1,5 +1,5 @@
 /** The keys of the workbench: what is active says whose a key is (docs/focus.md). */
-import { holdKey } from "../focus/held";
+import { holdKey, holdPress } from "../focus/held";
 import { type Active, activeOf, floating, tabKey } from "../focus/page";
 import type { Player } from "../playback/player";
 import { useStage } from "../stages/stage";
@@ -26,6 +26,7 @@ export function listenToKeys(player: () => Player | null): () => void {
   const over = new AbortController();
   const { signal } = over;
   window.addEventListener("keydown", (event) => void holdKey(event), { signal, capture: true });
+  window.addEventListener("pointerdown", holdPress, { signal, capture: true });
   window.addEventListener(
     "keydown",
     (event) => {

@@ -6,6 +6,7 @@ import { say } from "../ui/notice";
 
 let waiting = 0;
 let letters = "";
+let pressed = false;
 
 /** Whether letters are held that want a caption to go into. */
 export const lettersHeld = (): boolean => letters !== "";
@@ -15,8 +16,12 @@ export function holding(): boolean {
   return waiting > 0;
 }
 
+/** Whether somebody has pressed the mouse somewhere meanwhile: the caret stays where they put it. */
+export const wentElsewhere = (): boolean => pressed;
+
 /** Hold letters until the work is done; then put them in where the caret is. */
 export async function holdTyping(work: () => Promise<unknown>): Promise<void> {
+  if (!waiting) pressed = false;
   waiting += 1;
   try {
     await work();
@@ -26,9 +31,15 @@ export async function holdTyping(work: () => Promise<unknown>): Promise<void> {
   }
 }
 
+/** A press of the mouse meanwhile: what is typed from now on belongs where it is pressed. */
+export function holdPress(): void {
+  if (waiting) pressed = true;
+}
+
 /** A key pressed meanwhile; whether it was taken. */
 export function holdKey(event: KeyboardEvent): boolean {
-  if (!waiting || event.ctrlKey || event.metaKey || event.altKey || event.isComposing) return false;
+  if (!waiting || pressed || event.ctrlKey || event.metaKey || event.altKey || event.isComposing)
+    return false;
   if (event.key.length === 1) letters += event.key;
   else if (event.key === "Backspace") letters = letters.slice(0, -1);
   else if (!["Enter", "Delete", "Tab"].includes(event.key)) return false;
@@ -39,9 +50,11 @@ export function holdKey(event: KeyboardEvent): boolean {
 
 function giveBack(): void {
   const held = letters;
+  const here = !pressed;
   letters = "";
+  pressed = false;
   const active = document.activeElement;
-  const typed = active instanceof HTMLElement && active.isContentEditable;
+  const typed = here && active instanceof HTMLElement && active.isContentEditable;
   // The one way to put text in that the text box hears of as typed.
   if (held && typed) document.execCommand("insertText", false, held);
   else if (held.trim()) say(`Typed, but no caption was there to take it: “${held}”`);

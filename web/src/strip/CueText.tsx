@@ -22,7 +22,7 @@ import {
   typeDraft,
   useDrafts,
 } from "../drafts/store";
-import { holdTyping, lettersHeld } from "../focus/held";
+import { holdTyping, lettersHeld, wentElsewhere } from "../focus/held";
 import { focusPage } from "../focus/page";
 import { edit, step } from "../state/commands";
 import { pick } from "../state/picks";
@@ -160,6 +160,7 @@ export function CueText({ cue, onSeek }: { cue: Cue; onSeek: (atUs: number) => v
 
   /** Back to the page; but whoever typed on meanwhile goes on typing here. */
   const leave = async (letter: number) => {
+    if (wentElsewhere()) return;
     if (!lettersHeld()) focusPage();
     else if (document.activeElement !== box.current) await focusCue(cue.id, letter);
   };

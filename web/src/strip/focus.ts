@@ -1,4 +1,5 @@
 /** Put the caret into a caption's text, wherever on the Strip it stands. */
+import { wentElsewhere } from "../focus/held";
 import { useStage } from "../stages/stage";
 import { select } from "../state/session";
 import { useProject } from "../state/store";
@@ -6,8 +7,12 @@ import { selectLetters } from "./cueDom";
 
 const MOST_TRIES = 30;
 
-/** At a letter, or where the browser puts it. A caption out of view is scrolled to first. */
+/**
+ * At a letter, or where the browser puts it. A caption out of view is scrolled to first. Who has
+ * pressed somewhere else meanwhile stays there.
+ */
 export async function focusCue(cueId: number, letter?: number, upTo = letter): Promise<void> {
+  if (wentElsewhere()) return;
   select(cueId);
   // At time scale only the caption that is typed in has a text box.
   if (useStage.getState().stage === "Pace") useProject.setState({ typing: cueId });
@@ -19,5 +24,6 @@ export async function focusCue(cueId: number, letter?: number, upTo = letter): P
       return;
     }
     await new Promise((next) => requestAnimationFrame(next));
+    if (wentElsewhere()) return;
   }
 }
