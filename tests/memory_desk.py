@@ -19,7 +19,7 @@ from mortiser.core.shape import Shape, Shapes
 from mortiser.core.standing import NOTHING, Standing
 from mortiser.core.strand import Strand
 from mortiser.core.timeline import Clip, Placed, Timeline
-from mortiser.core.words import Cue, Shown, Word
+from mortiser.core.words import Cue, Shown, Word, capitalised
 
 DURATION_US = 60_000_000
 WHOLE = Timeline([Clip(1, 0, DURATION_US, id=1, strand_id=1)])
@@ -94,8 +94,18 @@ class MemoryDesk:
         places = [self._placed(kept.piece_id, word) for word in kept.words]
         for word, placed in zip(kept.words, places, strict=True):
             if placed is not None:
-                own = {"seam": word.seam, "accent": word.accent, "look": word.look, "own": word.own}
-                words.append(replace(placed.show(self.transcript[word.id]), **own))
+                show = placed.show(self.transcript[word.id])
+                words.append(
+                    replace(
+                        show,
+                        text=capitalised(show.text) if word.capital else show.text,
+                        seam=word.seam,
+                        accent=word.accent,
+                        look=word.look,
+                        own=word.own,
+                        capital=word.capital,
+                    )
+                )
         shown = [placed for placed in places if placed]
         if not shown:
             return None
@@ -204,6 +214,8 @@ class MemoryDesk:
             said = placed.said(word, (placed.show(stored), stored))
             if (said.start_us, said.end_us) != (stored.start_us, stored.end_us):
                 self.times_changed.add(said.id)
+            if word.capital and word.text != capitalised(word.text):
+                word = replace(word, capital=False)
         else:
             said = self.say(placed.said(word), placed.clip.source_id)
         self.transcript[said.id] = said

@@ -192,7 +192,7 @@ def test_an_edge_moves_as_far_as_its_neighbours_let_it(desk: Desk) -> None:
     make(desk, StrikeWords(piece_id=1, passages=[passage(desk, "Today", "cold.")]))
     left, right = desk.timeline(1).clips
     make(desk, MoveCut(piece_id=1, clip_id=right.id, edge="start", to_us=right.start_us - 350 * MS))
-    assert "cold. Nine" in text_of(desk)
+    assert "Cold. Nine" in text_of(desk)
     make(desk, MoveCut(piece_id=1, clip_id=right.id, edge="start", to_us=0))
     (one, other) = desk.timeline(1).clips
     assert other.start_us == one.end_us == left.end_us
@@ -334,7 +334,7 @@ def test_a_passage_goes_from_one_piece_into_another(desk: Desk) -> None:
     assert "mend things. Bring your radio Today this" in text_of(desk)
     assert {clip.source_id for clip in desk.timeline(1).clips} == {1, 2}
     put(desk, passage(desk, "stone", "cold."), behind(desk, "Bring", 2), piece_id=2)
-    assert "Bring stone cold. your radio" in text_of(desk, 2)
+    assert "Bring stone cold. Your radio" in text_of(desk, 2)
 
 
 def test_struck_words_come_back_where_a_passage_parts_them(desk: Desk) -> None:
@@ -441,12 +441,12 @@ def test_an_edge_is_moved_beyond_what_was_put_in_but_not_into_what_follows(desk:
     make(desk, MoveCut(piece_id=1, clip_id=clip.id, edge="end", to_us=DURATION_US * 2))
     (now,) = [one for one in desk.timeline(1).clips if one.source_id == 2]
     assert (now.start_us, now.end_us) == (0, DURATION_US)
-    assert text_of(desk) == TEXT.replace("mend things", f"mend {OTHER} things")
+    assert text_of(desk) == TEXT.replace("mend things", f"mend {OTHER} Things")
     # What was parted by it goes on behind it: neither side is said twice.
     before, after = (one for one in desk.timeline(1).clips if one.source_id == 1)
     make(desk, MoveCut(piece_id=1, clip_id=before.id, edge="end", to_us=before.end_us + 900 * MS))
     make(desk, MoveCut(piece_id=1, clip_id=after.id, edge="start", to_us=after.start_us - 900 * MS))
-    assert text_of(desk) == TEXT.replace("mend things", f"mend {OTHER} things")
+    assert text_of(desk) == TEXT.replace("mend things", f"mend {OTHER} Things")
 
 
 def test_a_struck_sentence_leaves_one_of_its_pauses(tmp_path: Path) -> None:
@@ -467,3 +467,34 @@ def test_a_struck_sentence_leaves_one_of_its_pauses(tmp_path: Path) -> None:
             assert pause <= gap <= pause + 180 * MS
             carry_out(RestoreWords(piece_id=1, passages=[sentence]), desk)
             assert desk.timeline(1).duration_us == pytest.approx(before, abs=1)
+
+
+def test_capitals_follow_what_begins_a_sentence_and_come_back_with_it(desk: Desk) -> None:
+    said = desk.said(with_word(desk, "this")[1].id)
+    today = passage(desk, "Today", "Today")
+    make(desk, StrikeWords(piece_id=1, passages=[today]))
+    assert "This kettle came in" in text_of(desk)
+    assert with_word(desk, "This")[1].capital
+    assert desk.said(said.id) == said, "the transcript keeps its small letter"
+    # A piece of it, and the same passage once more, have it too.
+    make(desk, NewPiece(piece_id=1, passages=[passage(desk, "This", "cold.")], name="Kettle"))
+    assert desk.said(said.id) == said
+    made = max(cue.piece_id for cue in desk.elsewhere([said.id], ()))
+    assert text_of(desk, made) == "This kettle came in stone cold."
+    make(desk, RestoreWords(piece_id=1, passages=[today]))
+    assert "Today this kettle" in text_of(desk)
+    assert text_of(desk, made).startswith("This")
+    assert desk.said(said.id) == said
+
+
+def test_a_capital_of_a_cut_stays_what_somebody_writes(desk: Desk) -> None:
+    make(desk, StrikeWords(piece_id=1, passages=[passage(desk, "Today", "Today")]))
+    cue, this = with_word(desk, "This")
+    make(desk, RetypeCue(cue_id=cue.id, text=cue.text.replace("This kettle", "This pot")))
+    assert desk.said(this.id).text == "this"
+    cue, this = with_word(desk, "This")
+    make(desk, RetypeCue(cue_id=cue.id, text=cue.text.replace("This", "this")))
+    cue, this = with_word(desk, "this")
+    assert not this.capital
+    make(desk, RetypeCue(cue_id=cue.id, text=cue.text.replace("this", "That")))
+    assert desk.said(with_word(desk, "That")[1].id).text == "That"

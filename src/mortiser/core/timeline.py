@@ -8,7 +8,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from itertools import accumulate, pairwise
 
-from mortiser.core.words import Shown, Word, shown
+from mortiser.core.words import Shown, Word, capitalised, shown
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,14 +73,18 @@ class Placed:
 
     def said(self, word: Shown, before: tuple[Shown, Word] | None = None) -> Word:
         """A shown word in source time. Of a stored one (``before``: as it was shown, and as the
-        transcript has it) times that did not change stay, also where the clip cuts into them."""
+        transcript has it) times that did not change stay, also where the clip cuts into them, and so
+        does a small letter that the piece alone shows as a capital."""
         start, end = self.to_source(word.start_us), self.to_source(word.end_us)
+        text = word.text
         if before is not None:
             was, stored = before
             start = stored.start_us if word.start_us == was.start_us else start
             end = stored.end_us if word.end_us == was.end_us else end
+            if word.capital and text == capitalised(stored.text):
+                text = stored.text
         return Word(
-            word.text,
+            text,
             start,
             max(start, end),
             word.confidence,

@@ -73,6 +73,8 @@ class Shown(Word):
     that it goes where the words go."""
     own: str = ""
     """What the word alone has of its own, as stored."""
+    capital: bool = False
+    """Whether its capital is the piece's, where a cut made it begin a sentence, not the transcript's."""
 
     def at(self, start_us: int, end_us: int) -> Shown:
         """The same word at other times of the piece. (``replace`` takes three times as long, and edits of
@@ -80,7 +82,7 @@ class Shown(Word):
         return Shown(
             self.text, start_us, end_us, self.confidence, self.speaker, self.origin, self.aligned,
             self.id, self.alternatives, self.heard_as, self.source_id, self.clip_id, self.seam,
-            self.accent, self.look, self.own,
+            self.accent, self.look, self.own, self.capital,
         )  # fmt: skip
 
 
@@ -177,6 +179,18 @@ def tokens_plain(text: str) -> list[str]:
     """A text's runs without white space, control characters taken out."""
     clean = "".join(" " if unicodedata.category(ch) in ("Cc", "Zl", "Zp") else ch for ch in text)
     return clean.split()
+
+
+def first_letter(text: str) -> int | None:
+    """Where a text's first letter stands; None where it has none, or begins with a number."""
+    at = next((at for at, letter in enumerate(text) if letter.isalnum()), None)
+    return at if at is not None and text[at].isalpha() else None
+
+
+def capitalised(text: str) -> str:
+    """A text with its first letter as a capital."""
+    at = first_letter(text)
+    return text if at is None else text[:at] + text[at].upper() + text[at + 1 :]
 
 
 def spoken_weight(text: str) -> int:

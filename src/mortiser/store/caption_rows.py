@@ -15,7 +15,7 @@ from typing import Any
 from mortiser.core.errors import NotFound
 from mortiser.core.standing import Standing
 from mortiser.core.timeline import Timeline
-from mortiser.core.words import Cue, Shown, Word
+from mortiser.core.words import Cue, Shown, Word, capitalised
 from mortiser.store.cue_times import kept_edge
 from mortiser.store.rows import (
     PIECE_COLUMNS,
@@ -157,6 +157,9 @@ class CaptionRows:
                 self._spelled[said.id] = word_values(said)
             if times(said) != times(stored):
                 self.moved.add(said.id)
+            if word.capital and word.text != capitalised(word.text):
+                # Somebody has written it small.
+                word = replace(word, capital=False)
         self._said[said.id] = said
         self._read.pop(said.id, None)
         at = placed.to_piece(said.start_us), placed.to_piece(said.end_us)
@@ -206,7 +209,7 @@ class CaptionRows:
         self._db.executemany("DELETE FROM shown_word WHERE id = ?", gone)
         self._db.executemany(
             f"INSERT INTO shown_word (cue_id, position, {', '.join(columns)}) "
-            "VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
+            "VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)",
             fresh,
         )
 

@@ -10,7 +10,7 @@ from typing import Any
 from mortiser.core.cue_timing import Frames
 from mortiser.core.strand import Strand
 from mortiser.core.timeline import Clip, Timeline
-from mortiser.core.words import Cue, Shown, Word
+from mortiser.core.words import Cue, Shown, Word, capitalised
 
 WORD_COLUMNS = (
     "word.id AS word_id, word.text, word.start_us AS word_start, word.end_us AS word_end, "
@@ -20,7 +20,7 @@ WORD_COLUMNS = (
 
 
 CUE_COLUMNS = "cue.id, cue.piece_id, cue.start_us, cue.end_us, cue.start_pinned, cue.end_pinned"
-WORD_AT = 11
+WORD_AT = 12
 """Where a word begins in a row of captions."""
 
 
@@ -46,13 +46,13 @@ def insert(db: sqlite3.Connection, table: str, **values: object) -> int:
     return int(cursor.lastrowid or 0)
 
 
-PIECE_COLUMNS = ("strand_id", "seam", "accent", "look", "own")
+PIECE_COLUMNS = ("strand_id", "seam", "accent", "look", "own", "capital")
 """What a word has in a piece, not in its source: columns of ``shown_word``."""
 
 
 def piece_values(word: Shown, strand_id: int) -> tuple[object, ...]:
     """The values of PIECE_COLUMNS."""
-    return strand_id, word.seam, word.accent, word.look, word.own
+    return strand_id, word.seam, word.accent, word.look, word.own, int(word.capital)
 
 
 WordRow = tuple[Any, ...]
@@ -106,7 +106,7 @@ def load_cues(
     cursor.row_factory = None
     cursor.execute(
         f"SELECT {CUE_COLUMNS}, shown_word.strand_id, shown_word.seam, shown_word.accent, "
-        f"shown_word.look, shown_word.own, {WORD_COLUMNS} "
+        f"shown_word.look, shown_word.own, shown_word.capital, {WORD_COLUMNS} "
         "FROM cue JOIN shown_word ON shown_word.cue_id = cue.id "
         f"JOIN word ON word.id = shown_word.word_id WHERE {where} AND cue.start_us IS NOT NULL "
         "ORDER BY cue.start_us, cue.id, shown_word.position",
@@ -121,7 +121,7 @@ def load_cues(
                 cues.append(_cue(head, words))
             words = []
         head = row
-        strand_id, seam, accent, look, own = row[6:WORD_AT]
+        strand_id, seam, accent, look, own, capital = row[6:WORD_AT]
         said_row = row[WORD_AT:]
         word_id, text, start, end, sure, speaker, origin, aligned, others, heard_as, of = said_row
         if said is not None:
@@ -131,9 +131,9 @@ def load_cues(
             continue
         words.append(
             Shown(
-                text, placed.to_piece(start), placed.to_piece(end), sure, speaker, origin,
-                bool(aligned), word_id, _alternatives(others), heard_as, of, placed.clip.id, seam,
-                accent, look, own,
+                capitalised(text) if capital else text, placed.to_piece(start), placed.to_piece(end),
+                sure, speaker, origin, bool(aligned), word_id, _alternatives(others), heard_as, of,
+                placed.clip.id, seam, accent, look, own, bool(capital),
             )
         )  # fmt: skip
     if head and words:

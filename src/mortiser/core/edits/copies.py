@@ -52,6 +52,7 @@ def _copies(
                         accent=word.accent,
                         look=word.look,
                         own=word.own,
+                        capital=word.capital,
                     )
                 )
         if not shown:

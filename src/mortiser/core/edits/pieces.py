@@ -10,6 +10,7 @@ from pydantic import Field
 
 from mortiser.core.cutting import Room, kept_around
 from mortiser.core.edits.base import BaseEdit, short
+from mortiser.core.edits.capitals import follow_capitals
 from mortiser.core.edits.copies import copy_captions
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import retime_all
@@ -67,6 +68,7 @@ class NewPiece(BaseEdit):
         made = desk.add_piece(self.piece_id, self._name(desk), parts, of_part)
         copy_captions(desk, desk.cues(self.piece_id), timeline, made)
         retime_all(desk, made)
+        follow_capitals(desk, made)
 
 
 class NamePiece(BaseEdit):

@@ -9,6 +9,7 @@ from typing import Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from mortiser.core.edits.base import BaseEdit
+from mortiser.core.edits.capitals import follow_capitals
 from mortiser.core.edits.copies import copy_captions
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.pieces import part_of
@@ -61,6 +62,7 @@ class PutPassages(BaseEdit):
         copy_captions(desk, cues, said_by, self.piece_id, fresh)
         caption_words(desk, self.piece_id, desk.unshown(self.piece_id))
         retime_all(desk, self.piece_id)
+        follow_capitals(desk, self.piece_id)
 
 
 def _clips(desk: Desk, from_piece: int, passages: Sequence[Passage], piece_id: int) -> list[Clip]:

@@ -7,6 +7,7 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import replace
 
 from mortiser.core.cue_timing import SHORTEST_SHOWN_US
+from mortiser.core.edits.capitals import follow_capitals
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import FEW, retime_all, retime_near, untimed_cue
 from mortiser.core.errors import NotFound
@@ -34,6 +35,7 @@ def follow_cut(desk: Desk, piece_id: int, before: Timeline, clips: Sequence[Clip
     touched = {cue.id: cue for cue in (*reached, *made)}
     if len(touched) > FEW or len(stretches) > FEW:
         retime_all(desk, piece_id)
+        follow_capitals(desk, piece_id)
         return
     for at_us in _cuts(after, stretches):
         for side in desk.around(Cue(piece_id, (), at_us, at_us + 1), 1):
@@ -43,6 +45,7 @@ def follow_cut(desk: Desk, piece_id: int, before: Timeline, clips: Sequence[Clip
             retime_near(desk, desk.cue(cue_id))
         except NotFound:
             continue  # Regrouped into another one.
+    follow_capitals(desk, piece_id, touched)
 
 
 def caption_words(desk: Desk, piece_id: int, words: Sequence[Shown]) -> list[Cue]:

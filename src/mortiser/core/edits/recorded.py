@@ -9,6 +9,7 @@ from typing import Literal
 from pydantic import BaseModel, ConfigDict
 
 from mortiser.core.edits.base import BaseEdit, short
+from mortiser.core.edits.capitals import follow_capitals
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.putting import WordPlace, clip_of, put_clips
 from mortiser.core.edits.recaptioning import caption_words
@@ -105,6 +106,7 @@ class UseTake(BaseEdit):
 def _caption(desk: Desk, piece_id: int) -> None:
     caption_words(desk, piece_id, desk.unshown(piece_id))
     retime_all(desk, piece_id)
+    follow_capitals(desk, piece_id)
 
 
 def _whole(desk: Desk, said: Recorded) -> dict[int, Strand]:
