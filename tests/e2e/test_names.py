@@ -53,7 +53,7 @@ def test_a_correction_made_again_is_offered(glossary: Page, server: Server, proj
         expect(glossary.get_by_text("2 times")).to_be_visible()
         glossary.get_by_role("button", name="add to the glossary").click()
         expect(glossary.get_by_role("button", name="Undo: glossary: “Layne,”")).to_be_visible()
-        expect(glossary.get_by_text("Corrected more than once")).to_have_count(0)
+        expect(glossary.get_by_text("Corrected by hand")).to_have_count(0)
         expect(glossary.get_by_text("heard as Lane")).to_be_visible()
         for copy in copies:
             client.delete(f"/api/projects/{copy}")

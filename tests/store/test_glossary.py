@@ -78,6 +78,25 @@ def test_a_correction_made_twice_is_offered_once_it_is_not_known(opened) -> None
     assert glossary.offers(database.connection) == []
 
 
+def test_a_name_put_right_once_is_offered_where_it_was_heard_elsewhere(opened) -> None:
+    database, project, piece = opened
+    with database.transaction() as db:
+        db.execute("UPDATE word SET text = 'lane' WHERE text IN ('fuse.', 'radio')")
+        db.execute("UPDATE word SET text = 'Lane', confidence = 1.0 WHERE text = 'kettle'")
+    lane = next(
+        cue for cue in projects.piece_cues(database.connection, piece) if "Lane," in cue.text
+    )
+    text = lane.text.replace("Lane,", "Layne,")
+    editing.apply(database, project, 0, RetypeCue(cue_id=lane.id, text=text))
+    (offer,) = glossary.offers(database.connection, project)
+    # What somebody has agreed to is not counted.
+    assert (offer.heard, offer.written, offer.times, offer.elsewhere) == ("Lane", "Layne", 1, 2)
+    assert glossary.offers(database.connection) == []
+    assert glossary.offers(database.connection, project + 1) == []
+    glossary.add(database, Entry("Layne", ("lane",)))
+    assert glossary.offers(database.connection, project) == []
+
+
 def test_a_declined_offer_stays_away(opened) -> None:
     database, project, _ = opened
     with database.transaction() as db:

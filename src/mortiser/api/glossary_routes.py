@@ -45,6 +45,7 @@ class CorrectionBody(BaseModel):
 
 class OfferView(CorrectionBody):
     times: int = Field(description="How often it was corrected by hand.")
+    elsewhere: int = Field(description="In how many places of the project the same was heard.")
 
 
 class GlossaryView(BaseModel):
@@ -63,14 +64,20 @@ class GlossaryApplied(BaseModel):
 
 
 @router.get("/glossary")
-def read_glossary(shop: OpenShop) -> GlossaryView:
-    """All entries, and corrections made again that could become one."""
+def read_glossary(shop: OpenShop, project_id: Id | None = None) -> GlossaryView:
+    """All entries, and corrections that could become one: those made again, and those of a project whose
+    words were heard in other places of it too."""
     entries = glossary.entries(shop.database.connection)
     return GlossaryView(
         entries=[EntryView.of(entry) for entry in entries],
         offers=[
-            OfferView(heard=offer.heard, written=offer.written, times=offer.times)
-            for offer in shop.glossary.offers()
+            OfferView(
+                heard=offer.heard,
+                written=offer.written,
+                times=offer.times,
+                elsewhere=offer.elsewhere,
+            )
+            for offer in shop.glossary.offers(project_id)
         ],
     )
 

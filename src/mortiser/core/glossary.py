@@ -177,6 +177,17 @@ def corrections(old: Sequence[Word], text: str) -> list[tuple[str, str]]:
     ]
 
 
+def heard_at(words: Sequence[Word], heard: str) -> list[int]:
+    """Where (by the first word's place) something was heard with these letters and nobody has settled it."""
+    letters = _letters(heard)
+    return [
+        first
+        for first, last in _windows(words)
+        if letters.startswith(word_key(words[first].text))
+        and _letters(_split([word.text for word in words[first : last + 1]])[1]) == letters
+    ]
+
+
 def worth_an_entry(heard: str, written: str, sounds: Sounds) -> bool:
     """Whether a correction looks like something misheard and not like a change of mind."""
     said, meant = sounds.phones(heard), sounds.phones(written)

@@ -78,10 +78,10 @@ class GlossaryBench:
         edit = ApplyGlossary(piece_id=piece.id, changes=changes)
         return len(changes), editing.apply(self._database, project_id, base_revision, edit)
 
-    def offers(self) -> list[Offer]:
-        """Corrections made again that look like something misheard."""
+    def offers(self, project_id: int | None = None) -> list[Offer]:
+        """Corrections made again (or of a project, once) that look like something misheard."""
         return [
             offer
-            for offer in glossary.offers(self._database.connection)
+            for offer in glossary.offers(self._database.connection, project_id)
             if worth_an_entry(offer.heard, offer.written, self._sounds)
         ]

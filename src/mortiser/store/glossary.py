@@ -8,11 +8,14 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from mortiser.core.errors import BadInput, NotFound
-from mortiser.core.glossary import MOST_WORDS, Entry
-from mortiser.core.words import tokens
+from mortiser.core.glossary import MOST_WORDS, Entry, heard_at
+from mortiser.core.words import Word, tokens
 from mortiser.store.database import Database
+from mortiser.store.transcript import source_words
 
 OFFERED_AFTER = 2
+LOOKED_FOR = 12
+"""So many of a project's newest corrections are looked for in its other words."""
 MOST_LETTERS = 80
 MOST_NAMES = 40
 """An engine listens for no more words than go into its prompt."""
@@ -20,11 +23,13 @@ MOST_NAMES = 40
 
 @dataclass(frozen=True)
 class Offer:
-    """A correction that was made several times."""
+    """A correction that was made several times, or once where the same was heard in other places."""
 
     heard: str
     written: str
     times: int
+    elsewhere: int = 0
+    """In how many places of the project the same was heard and stands as it was."""
 
 
 @dataclass(frozen=True)
@@ -89,21 +94,36 @@ def remove(database: Database, entry_id: int) -> None:
             raise NotFound("That entry is not there any more.")
 
 
-def offers(db: sqlite3.Connection) -> list[Offer]:
-    """Corrections made again that the glossary does not know yet, most frequent first."""
+def offers(db: sqlite3.Connection, project_id: int | None = None) -> list[Offer]:
+    """Corrections that the glossary does not know yet, most frequent first: those made again, and the
+    newest of a project whose words were heard in other places of it too."""
     rows = db.execute(
-        "SELECT heard, written, count(*) AS times FROM correction WHERE NOT EXISTS "
+        "SELECT heard, written, count(*) AS times, max(id) AS last, "
+        "sum(project_id IS ?) AS here FROM correction WHERE NOT EXISTS "
         "(SELECT 1 FROM declined_offer AS no WHERE no.heard = correction.heard "
-        "AND no.written = correction.written) AND heard <> written GROUP BY heard, written HAVING count(*) >= ? "
-        "ORDER BY times DESC, written",
-        (OFFERED_AFTER,),
+        "AND no.written = correction.written) AND heard <> written GROUP BY heard, written "
+        "ORDER BY last DESC",
+        (project_id,),
     ).fetchall()
     known = {(entry.written, form.casefold()) for entry in entries(db) for form in entry.heard}
-    return [
-        Offer(row["heard"], row["written"], row["times"])
-        for row in rows
-        if (row["written"], row["heard"].casefold()) not in known
+    fresh = [row for row in rows if (row["written"], row["heard"].casefold()) not in known]
+    newest = [row for row in fresh if row["here"]][:LOOKED_FOR]
+    words = _heard(db, project_id) if newest else []
+    elsewhere = {
+        row["last"]: sum(len(heard_at(one, row["heard"])) for one in words) for row in newest
+    }
+    found = [
+        Offer(row["heard"], row["written"], row["times"], elsewhere.get(row["last"], 0))
+        for row in fresh
+        if row["times"] >= OFFERED_AFTER or elsewhere.get(row["last"])
     ]
+    return sorted(found, key=lambda offer: (-offer.times, offer.written))
+
+
+def _heard(db: sqlite3.Connection, project_id: int | None) -> list[list[Word]]:
+    """The words of each recording of a project, in time order."""
+    ids = db.execute("SELECT id FROM source WHERE project_id = ?", (project_id,)).fetchall()
+    return [source_words(db, row["id"]) for row in ids]
 
 
 def refused(db: sqlite3.Connection) -> list[str]:

@@ -1645,7 +1645,8 @@ export interface paths {
         };
         /**
          * Read Glossary
-         * @description All entries, and corrections made again that could become one.
+         * @description All entries, and corrections that could become one: those made again, and those of a project whose
+         *     words were heard in other places of it too.
          */
         get: operations["read_glossary"];
         put?: never;
@@ -4806,6 +4807,11 @@ export interface components {
              * @description How often it was corrected by hand.
              */
             times: number;
+            /**
+             * Elsewhere
+             * @description In how many places of the project the same was heard.
+             */
+            elsewhere: number;
         };
         /**
          * OneLook
@@ -10044,7 +10050,9 @@ export interface operations {
     };
     read_glossary: {
         parameters: {
-            query?: never;
+            query?: {
+                project_id?: number | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;

@@ -58,15 +58,16 @@ interface Props {
   player: Player | null;
 }
 
-export function GlossarySection({ piece, player }: Props) {
+export function GlossarySection({ project, piece, player }: Props) {
   const client = useQueryClient();
   const revision = useProject((state) => state.project?.revision);
   const cues = useProject((state) => state.cues);
   const changes = allChanges(cues);
   const book = useQuery({
-    queryKey: ["glossary", revision],
+    queryKey: ["glossary", project.id, revision],
     placeholderData: (before) => before,
-    queryFn: () => take(api.GET("/api/glossary")),
+    queryFn: () =>
+      take(api.GET("/api/glossary", { params: { query: { project_id: project.id } } })),
   });
   const act = async (work: Promise<unknown>, said?: string): Promise<boolean> => {
     const taken = await attempt(work);
@@ -92,7 +93,7 @@ export function GlossarySection({ piece, player }: Props) {
         </TraySection>
       )}
       {book.data && book.data.offers.length > 0 && (
-        <TraySection title="Corrected more than once">
+        <TraySection title="Corrected by hand">
           {book.data.offers.map((offer) => (
             <OfferCard
               key={`${offer.heard}>${offer.written}`}
@@ -157,10 +158,16 @@ function OfferCard(props: { offer: Offer; onTake: () => void; onDecline: () => v
     <div className="rounded border border-line bg-card p-2.5">
       <p>
         <s className="text-dim">{offer.heard}</s> <b>{offer.written}</b>{" "}
-        <span className="text-dim">{offer.times} times</span>
+        <span className="text-dim">
+          {offer.times === 1 ? "once" : `${offer.times} times`}
+          {offer.elsewhere > 0 &&
+            `, heard so in ${offer.elsewhere} other ${offer.elsewhere === 1 ? "place" : "places"}`}
+        </span>
       </p>
       <div className="mt-2 flex gap-1.5">
-        <Chip onClick={onTake}>add to the glossary</Chip>
+        <Chip onClick={onTake}>
+          {offer.elsewhere > 0 ? "write it so everywhere" : "add to the glossary"}
+        </Chip>
         <Chip quiet onClick={onDecline}>
           not this
         </Chip>
