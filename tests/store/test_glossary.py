@@ -70,7 +70,7 @@ def test_a_correction_made_twice_is_offered_once_it_is_not_known(opened) -> None
             RetypeCue(cue_id=cue.id, text=wrong.replace("Lane", "Layne")),
         )
     (offer,) = glossary.offers(database.connection)
-    assert (offer.heard, offer.written, offer.times) == ("Lane", "Layne", 2)
+    assert (offer.heard, offer.written, offer.times) == ("lane", "Layne", 2)
     editing.undo(database, project, 3)
     assert glossary.offers(database.connection) == []
     editing.redo(database, project, 4)
@@ -81,7 +81,7 @@ def test_a_correction_made_twice_is_offered_once_it_is_not_known(opened) -> None
 def test_a_name_put_right_once_is_offered_where_it_was_heard_elsewhere(opened) -> None:
     database, project, piece = opened
     with database.transaction() as db:
-        db.execute("UPDATE word SET text = 'lane' WHERE text IN ('fuse.', 'radio')")
+        db.execute("UPDATE word SET text = 'lane' WHERE text IN ('fuse.', 'mend')")
         db.execute("UPDATE word SET text = 'Lane', confidence = 1.0 WHERE text = 'kettle'")
     lane = next(
         cue for cue in projects.piece_cues(database.connection, piece) if "Lane," in cue.text
