@@ -320,3 +320,21 @@ def test_western_letters_are_read_as_windows_1252(text: str, encoding: str) -> N
     assert unsaid is None
     with pytest.raises(BadInput, match="no encoding"):
         decode(data, "klingon")
+
+
+@pytest.mark.parametrize(
+    ("file", "what"),
+    [
+        ("1\n00:00:00,000 --> 00:00:01,000\nA\n\n" * 20_001, "20,001 captions"),
+        ("WEBVTT\n\n" + "00:00.000 --> 00:01.000\nA\n\n" * 20_001, "20,001 captions"),
+        (
+            "[Events]\nDialogue: 0,0:00:00.00,0:00:01.00,,,0,0,0,," + "{\\k1}a" * 200_001,
+            "200,001 words",
+        ),
+        ('<tt xmlns="http://www.w3.org/ns/ttml">' + "<p>a</p>" * 20_001 + "</tt>", "20,001 cap"),
+    ],
+    ids=["srt", "vtt", "ass", "ttml"],
+)
+def test_a_file_without_an_end_is_refused_at_once(file: str, what: str) -> None:
+    with pytest.raises(BadInput, match=what):
+        read(file)

@@ -25,6 +25,13 @@ READERS: dict[str, Callable[[str], Reading]] = {
 }
 
 
+MOST_CAPTIONS = 20_000
+"""Of a file: more than in ten hours of talk."""
+MOST_TIMED_WORDS = 200_000
+_CAPTION_MARK = {"srt": "-->", "vtt": "-->", "ass": "Dialogue:", "ttml": "<p"}
+_WORD_MARK = {"vtt": "<0", "ass": "\\k", "ttml": "<span"}
+
+
 def reader_of(text: str) -> str | None:
     """Which format a text is in, by what it says itself; None for words without times."""
     if text.lstrip("\ufeff").startswith("WEBVTT"):
@@ -39,8 +46,24 @@ def reader_of(text: str) -> str | None:
 def read(text: str) -> Reading:
     """The captions of a file in any of the formats. Raises BadInput when there are none."""
     kind = reader_of(text)
+    if kind:
+        _refuse_endless(text, kind)
     reading = READERS[kind](text) if kind else Reading()
     if not reading.captions:
         why = f" {reading.notes[0].text}" if reading.notes else ""
         raise BadInput(f"No caption could be read in that file.{why}")
     return reading
+
+
+def _refuse_endless(text: str, kind: str) -> None:
+    """Raise BadInput for a file that would take very long to be read."""
+    for marks, most, what in (
+        (_CAPTION_MARK, MOST_CAPTIONS, "captions"),
+        (_WORD_MARK, MOST_TIMED_WORDS, "words with times of their own"),
+    ):
+        count = text.count(marks[kind]) if kind in marks else 0
+        if count > most:
+            raise BadInput(
+                f"That file has some {count:,} {what}; {most:,} can be taken in at once. "
+                "Cut it down to what belongs to the recording."
+            )
