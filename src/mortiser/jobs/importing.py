@@ -21,6 +21,7 @@ from mortiser.jobs.kind import Kind
 from mortiser.jobs.piece_sound import PieceGiven, PieceSound, keep_captions, read_piece
 from mortiser.jobs.task import Task
 from mortiser.jobs.tools import Tools
+from mortiser.speech.activity import voices_alone
 from mortiser.speech.placing import placed
 from mortiser.speech.protocols import Aligner
 
@@ -57,7 +58,7 @@ class Bench:
         end = min(self.duration_us, max(room[1] + MARGIN_US, *(w.end_us for w in after), 0))
         if end - start > LONGEST_US:
             end = start
-        samples = self._sound.read(start, end)
+        samples = voices_alone(self._sound.read(start, end))
         everything = [*texts, *(word.text for word in after)]
         found = placed(everything, samples, start, (room[0], end), self.aligner, origin)
         return [
