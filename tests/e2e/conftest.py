@@ -1,11 +1,12 @@
 """A real server, Debian's Chromium, a page of 1280 by 800."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from pathlib import Path
 from typing import Any
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Browser, ConsoleMessage, Error, Page, ViewportSize, expect
 
 from tests.e2e.pages import until
 from tests.recordings import small_demo
@@ -13,6 +14,7 @@ from tests.serving import Server, bring_in, wait_for_job
 
 expect.set_options(timeout=30_000)
 """As patient as ``until``: a machine that is busy with other work takes its time."""
+SIZE: ViewportSize = {"width": 1280, "height": 800}
 POLICY = "Content Security Policy"
 """What the browser says when the page does what its policy forbids."""
 
@@ -34,8 +36,7 @@ def browser_type_launch_args() -> dict[str, Any]:
 
 @pytest.fixture(scope="session")
 def browser_context_args(server: Server) -> dict[str, Any]:
-    size = {"width": 1280, "height": 800}
-    return {"viewport": size, "accept_downloads": True, "base_url": server.address}
+    return {"viewport": SIZE, "accept_downloads": True, "base_url": server.address}
 
 
 @pytest.fixture(scope="session")
@@ -61,13 +62,62 @@ def project(server: Server, tmp_path_factory: pytest.TempPathFactory) -> dict:
         return client.get(f"/api/projects/{view['id']}").json()
 
 
+@pytest.fixture(scope="module")
+def kept_page(
+    browser: Browser, browser_context_args: dict[str, Any]
+) -> Iterator[Callable[[], Page]]:
+    """The page of a file's tests; another one where a test has closed it. Opening one and filling its cache
+    takes longer than most tests."""
+    context = browser.new_context(**browser_context_args)
+
+    def at_hand() -> Page:
+        there = context.pages
+        for further in there[1:]:
+            further.close()
+        return there[0] if there else context.new_page()
+
+    yield at_hand
+    context.close()
+
+
+@pytest.fixture
+def page(kept_page: Callable[[], Page]) -> Iterator[Page]:
+    """A page that remembers nothing of the tests before."""
+    yield (page := kept_page())
+    if page.is_closed():
+        return
+    page.unroute_all(behavior="ignoreErrors")
+    page.set_viewport_size(SIZE)
+    page.context.clear_permissions()
+    if page.url.startswith("http"):
+        page.evaluate("localStorage.clear(); sessionStorage.clear()")
+    page.goto("about:blank")
+
+
+@contextmanager
+def no_faults(page: Page) -> Iterator[None]:
+    """Fail where a script of the page fails, or does what its policy forbids."""
+    faults: list[str] = []
+
+    def failed(error: Error) -> None:
+        faults.append(str(error))
+
+    def told(said: ConsoleMessage) -> None:
+        if POLICY in said.text:
+            faults.append(said.text)
+
+    page.on("pageerror", failed)
+    page.on("console", told)
+    yield
+    page.remove_listener("pageerror", failed)
+    page.remove_listener("console", told)
+    assert faults == []
+
+
 @pytest.fixture
 def bench(page: Page, server: Server, project: dict) -> Iterator[Page]:
-    faults: list[str] = []
-    page.on("pageerror", lambda error: faults.append(str(error)))
-    page.on("console", lambda said: faults.append(said.text) if POLICY in said.text else None)
-    page.goto(f"{server.address}/projects/{project['id']}")
-    expect(page.locator("[data-cue-text]").first).to_be_visible()
-    until(page, "document.querySelector('video').readyState >= 2")
-    yield page
-    assert faults == []
+    with no_faults(page):
+        page.goto(f"{server.address}/projects/{project['id']}")
+        expect(page.locator("[data-cue-text]").first).to_be_visible()
+        until(page, "document.querySelector('video').readyState >= 2")
+        yield page
