@@ -18,10 +18,10 @@ from av.filter import Graph
 
 from bench.burning import CLIP, SIZE, reel
 from bench.report import alone, at_least, at_most, measured
-from mortiser.core.expectation import expected
-from mortiser.core.output import VideoFile
-from mortiser.core.time import SECOND
-from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.common.time import SECOND
+from mortiser.core.delivery.estimate import expected
+from mortiser.core.delivery.output import VideoFile
+from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.media.forms import Form, form_of, h264
 from mortiser.media.probe import probe
 from mortiser.render import sound

@@ -16,9 +16,9 @@ import numpy as np
 import numpy.typing as npt
 
 from bench.report import at_least, at_most
-from mortiser.core.comparing import compare
-from mortiser.core.doubt import doubtful
-from mortiser.core.words import Word
+from mortiser.core.transcript.comparing import compare
+from mortiser.core.transcript.doubt import doubtful
+from mortiser.core.transcript.words import Word
 from mortiser.media.sound import RATE, stream_sound
 from mortiser.settings import Settings
 from mortiser.speech.engines import jury_for

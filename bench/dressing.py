@@ -10,12 +10,12 @@ from tests.serving import Server
 
 from bench.report import at_most
 from bench.screen import long_project
-from mortiser.core.cue_timing import retime
-from mortiser.core.finish.builtin import FINISHES
-from mortiser.core.pace import PACES
-from mortiser.core.scene import Scene, build_scene, scene_json
-from mortiser.core.timeline import Clip, Timeline
-from mortiser.core.words import Cue, Shown
+from mortiser.core.captions.cue_timing import retime
+from mortiser.core.captions.pace import PACES
+from mortiser.core.editing.timeline import Clip, Timeline
+from mortiser.core.style.finish.builtin import FINISHES
+from mortiser.core.style.scene import Scene, build_scene, scene_json
+from mortiser.core.transcript.words import Cue, Shown
 from mortiser.fonts import font_book
 
 FRAMES = 120

@@ -11,8 +11,8 @@ import numpy as np
 import numpy.typing as npt
 
 from bench.report import at_most
-from mortiser.core.time import SECOND
-from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.common.time import SECOND
+from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.render.burn import burn
 from mortiser.render.programme import Programme, Recording
 

@@ -16,7 +16,7 @@ import av
 import numpy as np
 
 from bench.report import at_least, at_most
-from mortiser.core.words import Cue
+from mortiser.core.transcript.words import Cue
 from mortiser.jobs.bringing_in import bring_in
 from mortiser.settings import Settings
 from mortiser.store import jobs, projects

@@ -18,8 +18,8 @@ import numpy as np
 
 from bench.looped import looped
 from bench.report import alone, at_least, at_most, measured
-from mortiser.core.comparing import compare
-from mortiser.core.words import Word
+from mortiser.core.transcript.comparing import compare
+from mortiser.core.transcript.words import Word
 from mortiser.media.probe import probe
 from mortiser.media.sound import stream_sound
 from mortiser.settings import Settings

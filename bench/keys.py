@@ -13,10 +13,10 @@ from collections.abc import Sequence
 
 from bench.doubting import as_said, hear_twice, voices
 from bench.report import at_most
-from mortiser.core.comparing import compare
-from mortiser.core.doubt import doubtful
-from mortiser.core.voting import contests
-from mortiser.core.words import Word
+from mortiser.core.transcript.comparing import compare
+from mortiser.core.transcript.doubt import doubtful
+from mortiser.core.transcript.voting import contests
+from mortiser.core.transcript.words import Word
 from mortiser.settings import Settings
 from mortiser.speech.beside import as_said as spoken_as
 from mortiser.speech.engines import jury_for

@@ -10,7 +10,7 @@ from tests.core.test_matching import microphone
 
 from bench.report import at_least, at_most
 from bench.trimming import VOICES
-from mortiser.core.matching import RATE, Sound, match
+from mortiser.core.editing.matching import RATE, Sound, match
 from mortiser.media.sound import stream_sound
 
 LONG_S = 600

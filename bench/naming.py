@@ -13,8 +13,8 @@ from pathlib import Path
 from scripts.demo_media.corpus import NAMES
 
 from bench.report import at_least, at_most
-from mortiser.core.glossary import Entry, Glossary, reworded
-from mortiser.core.words import Word, word_key
+from mortiser.core.transcript.glossary import Entry, Glossary, reworded
+from mortiser.core.transcript.words import Word, word_key
 from mortiser.media.sound import stream_sound
 from mortiser.speech.moonshine import MoonshineRecogniser
 from mortiser.speech.sounds import DictionarySounds

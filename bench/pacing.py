@@ -14,13 +14,13 @@ from playwright.sync_api import Page, sync_playwright
 
 from bench.report import at_least, at_most
 from bench.screen import WORDS, long_project
-from mortiser.core.checks import check
-from mortiser.core.cue_timing import Frames, retime
+from mortiser.core.captions.checks import check
+from mortiser.core.captions.cue_timing import Frames, retime
+from mortiser.core.captions.grouping import SHORT_PAUSE_US, ends_clause, ends_sentence, group
+from mortiser.core.captions.pace import PACES, Pace
+from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.edits.retiming import untimed_cue
-from mortiser.core.grouping import SHORT_PAUSE_US, ends_clause, ends_sentence, group
-from mortiser.core.pace import PACES, Pace
-from mortiser.core.timeline import Clip, Timeline
-from mortiser.core.words import Cue, Shown
+from mortiser.core.transcript.words import Cue, Shown
 
 HOUR_US = 3_600_000_000
 CLIPS = ("kettle", "counter", "lyric")

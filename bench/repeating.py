@@ -5,9 +5,9 @@ from __future__ import annotations
 from pathlib import Path
 
 from bench.report import at_least
-from mortiser.core.fillers import filler_runs, of_language
-from mortiser.core.repeats import repeats
-from mortiser.core.words import Word, tokens
+from mortiser.core.editing.repeats import repeats
+from mortiser.core.transcript.fillers import filler_runs, of_language
+from mortiser.core.transcript.words import Word, tokens
 
 SCRIPTS = ("repeats", "repeats-unseen")
 """What is to go stands in braces. The second one was written when the rules stood."""

@@ -17,7 +17,7 @@ from tests.recordings import KETTLE
 from tests.serving import Server, bring_in, wait_for_job
 
 from bench.report import at_most
-from mortiser.core.words import Word
+from mortiser.core.transcript.words import Word
 from mortiser.store import projects, transcript
 from mortiser.store.database import Database
 

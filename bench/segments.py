@@ -9,7 +9,7 @@ from pathlib import Path
 import numpy as np
 
 from bench.report import at_least, at_most
-from mortiser.core.time import SECOND
+from mortiser.core.common.time import SECOND
 from mortiser.media.probe import probe
 from mortiser.render.picture import Reels, usual_rate
 from mortiser.render.programme import Recording

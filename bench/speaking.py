@@ -17,7 +17,7 @@ import numpy.typing as npt
 from scripts.demo_media.story import COUNTER
 
 from bench.report import at_least, at_most
-from mortiser.core.words import Word
+from mortiser.core.transcript.words import Word
 from mortiser.media.sound import RATE, stream_sound
 from mortiser.speech.speakers import SpectralSpeakers
 

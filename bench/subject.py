@@ -13,11 +13,11 @@ import numpy as np
 import numpy.typing as npt
 
 from bench.report import at_least
-from mortiser.core.clip_framing import clip_framings
-from mortiser.core.placing import matrix_of
-from mortiser.core.shape import Framing, Shape
-from mortiser.core.subject import joined
-from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.editing.timeline import Clip, Timeline
+from mortiser.core.framing.clip_framing import clip_framings
+from mortiser.core.framing.placing import matrix_of
+from mortiser.core.framing.shape import Framing, Shape
+from mortiser.core.framing.subject import joined
 from mortiser.media.faces import look_for_faces
 from mortiser.media.probe import probe
 

@@ -18,9 +18,9 @@ from bench.editing import WORDS, long_talk
 from bench.pacing import SCROLL, smooth
 from bench.report import at_least, at_most
 from bench.screen import long_project
-from mortiser.core.cutting import Loudness, Room, stretch_of
-from mortiser.core.fillers import filler_runs, of_language
-from mortiser.core.words import Word, word_key
+from mortiser.core.editing.cutting import Loudness, Room, stretch_of
+from mortiser.core.transcript.fillers import filler_runs, of_language
+from mortiser.core.transcript.words import Word, word_key
 from mortiser.media.peaks import FINEST_US, compute_peaks
 from mortiser.media.sound import stream_sound
 

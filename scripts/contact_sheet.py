@@ -11,13 +11,13 @@ from pathlib import Path
 import numpy as np
 import skia
 
-from mortiser.core.cue_timing import retime
-from mortiser.core.finish.builtin import FINISHES
-from mortiser.core.finish.model import Finish
-from mortiser.core.pace import PACES
-from mortiser.core.scene import build_scene
-from mortiser.core.timeline import Clip, Timeline
-from mortiser.core.words import Cue, Shown
+from mortiser.core.captions.cue_timing import retime
+from mortiser.core.captions.pace import PACES
+from mortiser.core.editing.timeline import Clip, Timeline
+from mortiser.core.style.finish.builtin import FINISHES
+from mortiser.core.style.finish.model import Finish
+from mortiser.core.style.scene import build_scene
+from mortiser.core.transcript.words import Cue, Shown
 from mortiser.fonts import font_book
 from mortiser.paint.outlines import outline
 from mortiser.paint.painter import draw

@@ -13,14 +13,14 @@ import av
 import numpy as np
 from scripts.said import captions_of, words_of
 
-from mortiser.core.finish.builtin import FINISHES
-from mortiser.core.order import OrderedSource
-from mortiser.core.output import VideoFile
-from mortiser.core.pace import PACES
-from mortiser.core.piece import Piece
-from mortiser.core.shape import Shape
-from mortiser.core.time import SECOND
-from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.captions.pace import PACES
+from mortiser.core.common.time import SECOND
+from mortiser.core.delivery.order import OrderedSource
+from mortiser.core.delivery.output import VideoFile
+from mortiser.core.editing.piece import Piece
+from mortiser.core.editing.timeline import Clip, Timeline
+from mortiser.core.framing.shape import Shape
+from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.media.encode import Encoder
 from mortiser.media.forms import form_of
 from mortiser.outputs.programmes import painted, programme_of

@@ -6,12 +6,12 @@ import json
 from collections.abc import Sequence
 from pathlib import Path
 
-from mortiser.core.cue_timing import retime
+from mortiser.core.captions.cue_timing import retime
+from mortiser.core.captions.grouping import group
+from mortiser.core.captions.pace import Pace
+from mortiser.core.editing.timeline import Timeline
 from mortiser.core.edits.retiming import untimed_cue
-from mortiser.core.grouping import group
-from mortiser.core.pace import Pace
-from mortiser.core.timeline import Timeline
-from mortiser.core.words import Cue, Shown
+from mortiser.core.transcript.words import Cue, Shown
 
 
 def words_of(path: Path, speaker: str | None = None) -> list[Shown]:

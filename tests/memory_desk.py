@@ -4,22 +4,22 @@ from collections.abc import Collection, Sequence
 from dataclasses import replace
 from itertools import count
 
-from mortiser.core.cue_timing import Frames
-from mortiser.core.cutting import SILENT, Loudness
+from mortiser.core.captions.cue_timing import Frames
+from mortiser.core.captions.pace import PACES, Pace, RuleSet
+from mortiser.core.captions.standing import NOTHING, Standing
+from mortiser.core.common.errors import BadInput, NotFound
+from mortiser.core.delivery.output import Outputs
+from mortiser.core.delivery.post import Post
+from mortiser.core.editing.cutting import SILENT, Loudness
+from mortiser.core.editing.microphone import Microphone
+from mortiser.core.editing.strand import Strand
+from mortiser.core.editing.timeline import Clip, Placed, Timeline
 from mortiser.core.edits.apart import of_cues
-from mortiser.core.errors import BadInput, NotFound
-from mortiser.core.finish.builtin import DEFAULT_FINISH, FINISHES
-from mortiser.core.finish.model import Finish
-from mortiser.core.layer import Layers
-from mortiser.core.microphone import Microphone
-from mortiser.core.output import Outputs
-from mortiser.core.pace import PACES, Pace, RuleSet
-from mortiser.core.post import Post
-from mortiser.core.shape import Shape, Shapes
-from mortiser.core.standing import NOTHING, Standing
-from mortiser.core.strand import Strand
-from mortiser.core.timeline import Clip, Placed, Timeline
-from mortiser.core.words import Cue, Shown, Word, capitalised
+from mortiser.core.framing.layer import Layers
+from mortiser.core.framing.shape import Shape, Shapes
+from mortiser.core.style.finish.builtin import DEFAULT_FINISH, FINISHES
+from mortiser.core.style.finish.model import Finish
+from mortiser.core.transcript.words import Cue, Shown, Word, capitalised
 
 DURATION_US = 60_000_000
 WHOLE = Timeline([Clip(1, 0, DURATION_US, id=1, strand_id=1)])

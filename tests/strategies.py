@@ -4,7 +4,7 @@ from itertools import accumulate
 
 from hypothesis import strategies as st
 
-from mortiser.core.words import Cue, Shown
+from mortiser.core.transcript.words import Cue, Shown
 
 SPELLINGS = [
     "kettle", "fuse,", "the", "Marlo", "mend", "it.", "of", "chair", "and", "radio!", "a", "ten",

@@ -13,7 +13,7 @@ from PIL import Image
 
 from mortiser import apart
 from mortiser.apart import done_apart
-from mortiser.core.errors import BadInput
+from mortiser.core.common.errors import BadInput
 from mortiser.fonts import own
 from mortiser.formats import registry
 from mortiser.pictures import checking

@@ -8,7 +8,7 @@ import pytest
 from PIL import Image
 
 from mortiser import pictures
-from mortiser.core.errors import BadInput, NotFound
+from mortiser.core.common.errors import BadInput, NotFound
 from mortiser.pictures.checking import checked
 
 SVG = '<svg xmlns="http://www.w3.org/2000/svg" {size}>{body}</svg>'

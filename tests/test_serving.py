@@ -4,7 +4,7 @@ import socket
 
 import pytest
 
-from mortiser.core.errors import Conflict
+from mortiser.core.common.errors import Conflict
 from mortiser.serving import listening
 
 

@@ -12,25 +12,25 @@ from pathlib import Path
 
 from tqdm import tqdm
 
-from mortiser.core.cue_timing import Frames, retime
-from mortiser.core.cutting import Loudness
+from mortiser.core.captions.cue_timing import Frames, retime
+from mortiser.core.captions.grouping import group
+from mortiser.core.captions.pace import PACES, PaceName
+from mortiser.core.common.errors import BadInput
+from mortiser.core.delivery.order import Order, OrderedSource
+from mortiser.core.delivery.output import Outputs, TextFile
+from mortiser.core.editing.cutting import Loudness
+from mortiser.core.editing.piece import Piece
+from mortiser.core.editing.removals import Tightening, tightened
+from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.edits.retiming import untimed_cue
-from mortiser.core.errors import BadInput
-from mortiser.core.finish.builtin import FINISHES
-from mortiser.core.frame import BACKDROP_FPS, even_size
-from mortiser.core.glossary import Entry, Glossary, reworded
-from mortiser.core.grouping import group
-from mortiser.core.jig import Jig, behind, filled
-from mortiser.core.layout.ruler import LetterRuler
-from mortiser.core.order import Order, OrderedSource
-from mortiser.core.output import Outputs, TextFile
-from mortiser.core.pace import PACES, PaceName
-from mortiser.core.piece import Piece
-from mortiser.core.scene import SceneReel
-from mortiser.core.shape import Shape
-from mortiser.core.tightening import Tightening, tightened
-from mortiser.core.timeline import Clip, Timeline
-from mortiser.core.words import Cue, Word
+from mortiser.core.framing.frame import BACKDROP_FPS, even_size
+from mortiser.core.framing.jig import Jig, behind, filled
+from mortiser.core.framing.shape import Shape
+from mortiser.core.style.finish.builtin import FINISHES
+from mortiser.core.style.layout.ruler import LetterRuler
+from mortiser.core.style.scene import SceneReel
+from mortiser.core.transcript.glossary import Entry, Glossary, reworded
+from mortiser.core.transcript.words import Cue, Word
 from mortiser.delivering import Tell, make_files
 from mortiser.fonts import font_book
 from mortiser.formats import glossary as glossary_file

@@ -15,15 +15,15 @@ from typing import TYPE_CHECKING
 from pydantic import ValidationError
 
 from mortiser import __version__
-from mortiser.core.errors import MortiserError, NoSpace, foreseen
-from mortiser.core.finish.builtin import DEFAULT_FINISH, FINISHES
-from mortiser.core.pace import PACES
+from mortiser.core.captions.pace import PACES
+from mortiser.core.common.errors import MortiserError, NoSpace, foreseen
+from mortiser.core.style.finish.builtin import DEFAULT_FINISH, FINISHES
 from mortiser.jobs.worker import end_with_input, hold_alone
 from mortiser.settings import Settings
 from mortiser.speech.memory import share_heaps
 
 if TYPE_CHECKING:
-    from mortiser.core.glossary import Entry
+    from mortiser.core.transcript.glossary import Entry
     from mortiser.speech.engines import Engines
 
 BEHIND = 5
@@ -249,7 +249,7 @@ def _caption(options: argparse.Namespace, parser: argparse.ArgumentParser) -> in
         return 1
     # Mistakes are told before what takes seconds to load.
     from mortiser.captioning import caption, names_of
-    from mortiser.core.tightening import tightening
+    from mortiser.core.editing.removals import tightening
     from mortiser.delivering import jig_and_outputs
 
     names = names_of(options.glossary) if options.glossary else []

@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import replace
 from itertools import pairwise
 
-from mortiser.core.errors import BadInput
-from mortiser.core.words import Shown, tokens
+from mortiser.core.common.errors import BadInput
+from mortiser.core.transcript.words import Shown, tokens
 from mortiser.formats import registry
 from mortiser.formats.base import Caption, Sheet
 from mortiser.formats.decoding import decode

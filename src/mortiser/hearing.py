@@ -9,10 +9,10 @@ from pathlib import Path
 
 import numpy as np
 
-from mortiser.core.comparing import Comparison, compare
-from mortiser.core.errors import BadInput
-from mortiser.core.time import timecode
-from mortiser.core.words import Word
+from mortiser.core.common.errors import BadInput
+from mortiser.core.common.time import timecode
+from mortiser.core.transcript.comparing import Comparison, compare
+from mortiser.core.transcript.words import Word
 from mortiser.formats.decoding import decode
 from mortiser.speech.spoken import spoken_map
 

@@ -11,7 +11,7 @@ from contextlib import suppress
 
 import uvicorn
 
-from mortiser.core.errors import Conflict
+from mortiser.core.common.errors import Conflict
 from mortiser.settings import Settings, own_names
 
 

@@ -7,7 +7,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 from pathlib import Path
 
-from mortiser.core.errors import BadInput, MortiserError, NoSpace, foreseen
+from mortiser.core.common.errors import BadInput, MortiserError, NoSpace, foreseen
 from mortiser.disk.passing import passing
 
 DONE, ASIDE = "done", "set aside"

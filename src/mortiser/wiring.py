@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from mortiser.core.cutting import Loudness
-from mortiser.core.errors import BadInput
-from mortiser.core.finish.model import Finish
-from mortiser.core.layout.ruler import LetterRuler
+from mortiser.core.common.errors import BadInput
+from mortiser.core.editing.cutting import Loudness
+from mortiser.core.style.finish.model import Finish
+from mortiser.core.style.layout.ruler import LetterRuler
 from mortiser.fonts import font_book, use_own_fonts
 from mortiser.jobs.aligning import TypedWordAligner
 from mortiser.jobs.delivering import DELIVER

@@ -12,7 +12,7 @@ from fastapi.testclient import TestClient
 
 from mortiser.api.app import create_app
 from mortiser.api.openapi import description
-from mortiser.core.naming import file_stem
+from mortiser.core.delivery.naming import file_stem
 from mortiser.wiring import Shop
 from tests.api.routes import edit, read, shop_in
 from tests.recordings import COUNTER, make_sound, make_video

@@ -7,8 +7,8 @@ import pytest
 import skia
 from fastapi.testclient import TestClient
 
-from mortiser.core.finish.builtin import FINISHES
-from mortiser.core.finish.stored import finish_of, finish_text, read_finishes, write_finishes
+from mortiser.core.style.finish.builtin import FINISHES
+from mortiser.core.style.finish.stored import finish_of, finish_text, read_finishes, write_finishes
 from mortiser.store import finishes
 from mortiser.wiring import Shop
 from tests.api.routes import edit, read

@@ -9,7 +9,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from mortiser.api.app import create_app
-from mortiser.core.subject import Face, Track
+from mortiser.core.framing.subject import Face, Track
 from mortiser.jobs.bringing_in import bring_in
 from mortiser.settings import Settings
 from mortiser.store import subjects, transcript

@@ -6,9 +6,9 @@ from pathlib import Path
 
 import pytest
 
+from mortiser.core.editing.timeline import Clip, Timeline
+from mortiser.core.edits.captions.pacing import Regroup
 from mortiser.core.edits.desk import Desk
-from mortiser.core.edits.pacing import Regroup
-from mortiser.core.timeline import Clip, Timeline
 from mortiser.store.sql_desk import SqlDesk
 from tests.memory_desk import DURATION_US, MemoryDesk
 from tests.store.fixtures import OTHER, SHORT, open_project, open_two_pieces, spoken

@@ -8,7 +8,7 @@ from typing import Any
 
 import pytest
 
-from mortiser.core.errors import Cancelled, Conflict, NotFound
+from mortiser.core.common.errors import Cancelled, Conflict, NotFound
 from mortiser.jobs.broker import Broker, Ending, Taken
 from mortiser.jobs.glossary import GlossaryBench
 from mortiser.jobs.kind import Home, Kind

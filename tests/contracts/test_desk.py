@@ -5,7 +5,9 @@ from itertools import pairwise
 
 import pytest
 
-from mortiser.core.edits.captions import (
+from mortiser.core.captions.pace import PACES
+from mortiser.core.common.errors import BadInput, NotFound
+from mortiser.core.edits.captions.captions import (
     AddCue,
     DeleteCues,
     JoinCue,
@@ -14,17 +16,27 @@ from mortiser.core.edits.captions import (
     SplitAt,
     SplitCue,
 )
+from mortiser.core.edits.captions.pacing import CheckBy, Regroup, SetPace
+from mortiser.core.edits.captions.shifting import ShiftCues
+from mortiser.core.edits.captions.times import (
+    CloseGaps,
+    MoveCues,
+    SetCueTimes,
+    TypeCueTime,
+    UnpinCues,
+)
+from mortiser.core.edits.captions.word_times import MoveWordEdge
 from mortiser.core.edits.commands import EDIT
 from mortiser.core.edits.desk import Desk
-from mortiser.core.edits.pacing import CheckBy, Regroup, SetPace
-from mortiser.core.edits.settings import RenameProject, SetFinish
-from mortiser.core.edits.shifting import ShiftCues
-from mortiser.core.edits.times import CloseGaps, MoveCues, SetCueTimes, TypeCueTime, UnpinCues
-from mortiser.core.edits.word_times import MoveWordEdge
-from mortiser.core.edits.words import AcceptAll, AcceptWord, ReplaceText, ReplaceWord, RetypeCue
-from mortiser.core.errors import BadInput, NotFound
-from mortiser.core.pace import PACES
-from mortiser.core.words import Cue
+from mortiser.core.edits.look.settings import RenameProject, SetFinish
+from mortiser.core.edits.text.words import (
+    AcceptAll,
+    AcceptWord,
+    ReplaceText,
+    ReplaceWord,
+    RetypeCue,
+)
+from mortiser.core.transcript.words import Cue
 
 
 def cues(desk: Desk) -> list[Cue]:

@@ -11,14 +11,14 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from mortiser.core.common.errors import MortiserError
 from mortiser.core.edits.apart import carry_out
-from mortiser.core.edits.captions import SplitCue
+from mortiser.core.edits.captions.captions import SplitCue
+from mortiser.core.edits.captions.shifting import ShiftCues
+from mortiser.core.edits.captions.times import CloseGaps, MoveCues, SetCueTimes, UnpinCues
+from mortiser.core.edits.cutting.trimming import CutStretches, RestoreStretches, Stretch
 from mortiser.core.edits.desk import Desk
-from mortiser.core.edits.laying import LaidCaption, LaidWord, LayCaptions
-from mortiser.core.edits.shifting import ShiftCues
-from mortiser.core.edits.times import CloseGaps, MoveCues, SetCueTimes, UnpinCues
-from mortiser.core.edits.trimming import CutStretches, RestoreStretches, Stretch
-from mortiser.core.errors import MortiserError
+from mortiser.core.edits.text.laying import LaidCaption, LaidWord, LayCaptions
 from mortiser.store.sql_desk import SqlDesk
 from tests.memory_desk import MemoryDesk
 from tests.store.fixtures import open_project, spoken

@@ -2,9 +2,12 @@
 
 import pytest
 
-from mortiser.core.edits.captions import SplitCue
+from mortiser.core.captions.pace import PACES
+from mortiser.core.common.errors import BadInput, NotFound
+from mortiser.core.edits.captions.captions import SplitCue
+from mortiser.core.edits.captions.pacing import SetPace
 from mortiser.core.edits.desk import Desk
-from mortiser.core.edits.dressing import (
+from mortiser.core.edits.look.dressing import (
     CopyLook,
     DressCues,
     DressEach,
@@ -12,13 +15,10 @@ from mortiser.core.edits.dressing import (
     OneLook,
     UndressCues,
 )
-from mortiser.core.edits.pacing import SetPace
-from mortiser.core.edits.settings import ChangeFinish, SetFinish
-from mortiser.core.edits.words import RetypeCue
-from mortiser.core.errors import BadInput, NotFound
-from mortiser.core.finish.builtin import FINISHES
-from mortiser.core.finish.changes import look_of, worn
-from mortiser.core.pace import PACES
+from mortiser.core.edits.look.settings import ChangeFinish, SetFinish
+from mortiser.core.edits.text.words import RetypeCue
+from mortiser.core.style.finish.builtin import FINISHES
+from mortiser.core.style.finish.changes import look_of, worn
 
 
 def looks(desk: Desk) -> list[dict]:

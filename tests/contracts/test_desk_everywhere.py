@@ -4,27 +4,27 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.edits.captions import AddCue, DeleteCues
+from mortiser.core.captions.pace import PACES
+from mortiser.core.captions.standing import Standing, standing_of, standing_text
+from mortiser.core.common.errors import BadInput
+from mortiser.core.edits.captions.captions import AddCue, DeleteCues
+from mortiser.core.edits.captions.pacing import Regroup, SetFilePace
+from mortiser.core.edits.captions.shifting import Anchor, StretchCues
+from mortiser.core.edits.captions.times import MoveCues, TypeCueTime
 from mortiser.core.edits.desk import Desk
-from mortiser.core.edits.dressing import DressCues, DressWords
-from mortiser.core.edits.everywhere import (
+from mortiser.core.edits.look.dressing import DressCues, DressWords
+from mortiser.core.edits.look.marking import MarkWords
+from mortiser.core.edits.text.everywhere import (
     DressEverywhere,
     DressSpeaker,
     MarkEverywhere,
     TakeBack,
 )
-from mortiser.core.edits.marking import MarkWords
-from mortiser.core.edits.pacing import Regroup, SetFilePace
-from mortiser.core.edits.runs import RetypeRun
-from mortiser.core.edits.shifting import Anchor, StretchCues
-from mortiser.core.edits.speakers import SetSpeaker
-from mortiser.core.edits.times import MoveCues, TypeCueTime
-from mortiser.core.edits.words import RetypeCue
-from mortiser.core.errors import BadInput
-from mortiser.core.finish.changes import look_of
-from mortiser.core.pace import PACES
-from mortiser.core.standing import Standing, standing_of, standing_text
-from mortiser.core.words import Shown
+from mortiser.core.edits.text.runs import RetypeRun
+from mortiser.core.edits.text.speakers import SetSpeaker
+from mortiser.core.edits.text.words import RetypeCue
+from mortiser.core.style.finish.changes import look_of
+from mortiser.core.transcript.words import Shown
 
 GREEN = [0, 200, 0, 255]
 

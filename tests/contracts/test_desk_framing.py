@@ -2,10 +2,12 @@
 
 import pytest
 
-from mortiser.core.clip_framing import framing_of
+from mortiser.core.common.errors import BadInput, NotFound
 from mortiser.core.edits.base import BaseEdit
+from mortiser.core.edits.cutting.pieces import NewPiece
+from mortiser.core.edits.cutting.trimming import CutStretches
 from mortiser.core.edits.desk import Desk
-from mortiser.core.edits.framing import (
+from mortiser.core.edits.look.framing import (
     AddMove,
     AlternateFramings,
     CopyFraming,
@@ -15,11 +17,15 @@ from mortiser.core.edits.framing import (
     FramingChanges,
     PanClips,
 )
-from mortiser.core.edits.pieces import NewPiece
-from mortiser.core.edits.shapes import AddShape, DressShape, DropShape, ResizeShape, SetBackdrop
-from mortiser.core.edits.trimming import CutStretches
-from mortiser.core.errors import BadInput, NotFound
-from mortiser.core.shape import Backdrop, Framing, Shape
+from mortiser.core.edits.look.shapes import (
+    AddShape,
+    DressShape,
+    DropShape,
+    ResizeShape,
+    SetBackdrop,
+)
+from mortiser.core.framing.clip_framing import framing_of
+from mortiser.core.framing.shape import Backdrop, Framing, Shape
 
 LEFT = FramingChanges(x=0.2)
 

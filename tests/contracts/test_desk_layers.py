@@ -2,9 +2,12 @@
 
 import pytest
 
+from mortiser.core.captions.pace import PACES
+from mortiser.core.common.errors import BadInput, NotFound
+from mortiser.core.edits.cutting.pieces import NewPiece
 from mortiser.core.edits.desk import Desk
-from mortiser.core.edits.jigs import ApplyJig
-from mortiser.core.edits.layers import (
+from mortiser.core.edits.look.jigs import ApplyJig
+from mortiser.core.edits.look.layers import (
     AddLayer,
     ChangeLayer,
     DropLayer,
@@ -15,12 +18,9 @@ from mortiser.core.edits.layers import (
     PlaceLayer,
     RaiseLayer,
 )
-from mortiser.core.edits.pieces import NewPiece
-from mortiser.core.edits.shapes import AddShape
-from mortiser.core.errors import BadInput, NotFound
-from mortiser.core.finish.builtin import FINISHES
-from mortiser.core.jig import JIGS
-from mortiser.core.pace import PACES
+from mortiser.core.edits.look.shapes import AddShape
+from mortiser.core.framing.jig import JIGS
+from mortiser.core.style.finish.builtin import FINISHES
 
 
 @pytest.fixture

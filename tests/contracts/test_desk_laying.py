@@ -5,14 +5,14 @@ from itertools import pairwise
 import pytest
 from pydantic import ValidationError
 
+from mortiser.core.captions.pace import PACES
+from mortiser.core.captions.tapping import reaction_delay
+from mortiser.core.common.errors import BadInput
+from mortiser.core.edits.captions.tapping import TapTimes
+from mortiser.core.edits.captions.times import SetCueTimes
 from mortiser.core.edits.desk import Desk
-from mortiser.core.edits.laying import LaidCaption, LaidWord, LayCaptions, grouped
-from mortiser.core.edits.tapping import TapTimes
-from mortiser.core.edits.times import SetCueTimes
-from mortiser.core.errors import BadInput
-from mortiser.core.pace import PACES
-from mortiser.core.tapping import reaction_delay
-from mortiser.core.words import Shown
+from mortiser.core.edits.text.laying import LaidCaption, LaidWord, LayCaptions, grouped
+from mortiser.core.transcript.words import Shown
 from tests.contracts.test_desk import cues, texts
 
 

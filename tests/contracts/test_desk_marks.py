@@ -2,14 +2,14 @@
 
 import pytest
 
-from mortiser.core.edits.captions import JoinCue, SplitCue
+from mortiser.core.captions.pace import PACES
+from mortiser.core.common.errors import NotFound
+from mortiser.core.edits.captions.captions import JoinCue, SplitCue
+from mortiser.core.edits.captions.pacing import SetPace
 from mortiser.core.edits.desk import Desk
-from mortiser.core.edits.marking import MarkWords
-from mortiser.core.edits.pacing import SetPace
-from mortiser.core.edits.settings import SetFinish
-from mortiser.core.edits.words import ReplaceWord, RetypeCue
-from mortiser.core.errors import NotFound
-from mortiser.core.pace import PACES
+from mortiser.core.edits.look.marking import MarkWords
+from mortiser.core.edits.look.settings import SetFinish
+from mortiser.core.edits.text.words import ReplaceWord, RetypeCue
 
 
 def marks(desk: Desk) -> list[tuple[str, int]]:

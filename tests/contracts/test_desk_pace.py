@@ -4,8 +4,10 @@ from itertools import pairwise
 
 import pytest
 
-from mortiser.core.checks import check
-from mortiser.core.edits.captions import (
+from mortiser.core.captions.checks import check
+from mortiser.core.captions.pace import PACES, Pace
+from mortiser.core.common.errors import BadInput, NotFound
+from mortiser.core.edits.captions.captions import (
     AddCue,
     BreakLine,
     DeleteCues,
@@ -15,16 +17,20 @@ from mortiser.core.edits.captions import (
     SplitAt,
     SplitCue,
 )
+from mortiser.core.edits.captions.fixing import Finding, FixChecks, LeaveOut, lines_by_hand
+from mortiser.core.edits.captions.pacing import CheckBy, Regroup, SetPace
+from mortiser.core.edits.captions.shifting import Anchor, ShiftCues, StretchCues
+from mortiser.core.edits.captions.times import (
+    CloseGaps,
+    MoveCues,
+    SetCueTimes,
+    TypeCueTime,
+    UnpinCues,
+)
+from mortiser.core.edits.captions.word_times import MoveWordEdge
 from mortiser.core.edits.desk import Desk
-from mortiser.core.edits.fixing import Finding, FixChecks, LeaveOut, lines_by_hand
-from mortiser.core.edits.pacing import CheckBy, Regroup, SetPace
-from mortiser.core.edits.shifting import Anchor, ShiftCues, StretchCues
-from mortiser.core.edits.times import CloseGaps, MoveCues, SetCueTimes, TypeCueTime, UnpinCues
-from mortiser.core.edits.word_times import MoveWordEdge
-from mortiser.core.edits.words import RetypeCue
-from mortiser.core.errors import BadInput, NotFound
-from mortiser.core.pace import PACES, Pace
-from mortiser.core.words import Cue, Shown, Word
+from mortiser.core.edits.text.words import RetypeCue
+from mortiser.core.transcript.words import Cue, Shown, Word
 from tests.memory_desk import MemoryDesk
 
 FRAME = 1_000_000 / 30

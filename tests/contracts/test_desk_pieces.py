@@ -2,19 +2,19 @@
 
 import pytest
 
+from mortiser.core.captions.pace import PACES
 from mortiser.core.edits.base import BaseEdit
-from mortiser.core.edits.captions import BreakLine, DeleteCues, SplitCue
+from mortiser.core.edits.captions.captions import BreakLine, DeleteCues, SplitCue
+from mortiser.core.edits.captions.pacing import Regroup
+from mortiser.core.edits.captions.times import SetCueTimes
+from mortiser.core.edits.captions.word_times import MoveWordEdge
 from mortiser.core.edits.desk import Desk
-from mortiser.core.edits.laying import LayCaptions, grouped
-from mortiser.core.edits.marking import MarkWords
-from mortiser.core.edits.pacing import Regroup
+from mortiser.core.edits.look.marking import MarkWords
 from mortiser.core.edits.projection import follow_times
-from mortiser.core.edits.runs import RetypeRun
-from mortiser.core.edits.times import SetCueTimes
-from mortiser.core.edits.word_times import MoveWordEdge
-from mortiser.core.edits.words import ReplaceWord, RetypeCue
-from mortiser.core.pace import PACES
-from mortiser.core.words import Cue, Shown
+from mortiser.core.edits.text.laying import LayCaptions, grouped
+from mortiser.core.edits.text.runs import RetypeRun
+from mortiser.core.edits.text.words import ReplaceWord, RetypeCue
+from mortiser.core.transcript.words import Cue, Shown
 from tests.memory_desk import DURATION_US
 from tests.store.fixtures import FUSE, OTHER, before
 

@@ -6,14 +6,14 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from mortiser.core.common.errors import BadInput
+from mortiser.core.edits.captions.pacing import Regroup
+from mortiser.core.edits.captions.times import SetCueTimes
 from mortiser.core.edits.desk import Desk
-from mortiser.core.edits.glossary import ApplyGlossary, KeepGlossary, RefuseGlossary, Rewording
-from mortiser.core.edits.pacing import Regroup
-from mortiser.core.edits.runs import RetypeRun
-from mortiser.core.edits.times import SetCueTimes
-from mortiser.core.edits.words import AcceptWord, RetypeCue
-from mortiser.core.errors import BadInput
-from mortiser.core.words import Cue
+from mortiser.core.edits.text.glossary import ApplyGlossary, KeepGlossary, RefuseGlossary, Rewording
+from mortiser.core.edits.text.runs import RetypeRun
+from mortiser.core.edits.text.words import AcceptWord, RetypeCue
+from mortiser.core.transcript.words import Cue
 from tests.contracts.test_desk import cues, texts
 from tests.memory_desk import MemoryDesk
 from tests.store.fixtures import spoken

@@ -5,14 +5,14 @@ from itertools import pairwise
 
 import pytest
 
+from mortiser.core.captions.pace import PACES
+from mortiser.core.common.errors import BadInput
+from mortiser.core.edits.captions.pacing import SetPace
+from mortiser.core.edits.captions.times import SetCueTimes
 from mortiser.core.edits.desk import Desk
-from mortiser.core.edits.pacing import SetPace
-from mortiser.core.edits.speakers import NameSpeakers, RenameSpeaker, SetSpeaker, ShowSpeakers
-from mortiser.core.edits.times import SetCueTimes
-from mortiser.core.errors import BadInput
-from mortiser.core.pace import PACES
-from mortiser.core.speakers import turns, with_names
-from mortiser.core.words import Cue, Shown
+from mortiser.core.edits.text.speakers import NameSpeakers, RenameSpeaker, SetSpeaker, ShowSpeakers
+from mortiser.core.transcript.speakers import turns, with_names
+from mortiser.core.transcript.words import Cue, Shown
 from mortiser.formats import srt, txt, vtt
 from mortiser.formats.base import Caption, Sheet
 from tests.contracts.test_desk import cues

@@ -5,15 +5,14 @@ from pathlib import Path
 
 import pytest
 
+from mortiser.core.common.errors import BadInput, NotFound
 from mortiser.core.edits.apart import carry_out
 from mortiser.core.edits.base import BaseEdit
-from mortiser.core.edits.desk import Desk
-from mortiser.core.edits.marking import MarkWords
-from mortiser.core.edits.pieces import DeletePiece, NamePiece, NewPiece
-from mortiser.core.edits.putting import PutPassages, WordPlace
-from mortiser.core.edits.recorded import PutRecorded, Recorded, UseTake
-from mortiser.core.edits.times import SetCueTimes
-from mortiser.core.edits.trimming import (
+from mortiser.core.edits.captions.times import SetCueTimes
+from mortiser.core.edits.cutting.pieces import DeletePiece, NamePiece, NewPiece
+from mortiser.core.edits.cutting.putting import PutPassages, WordPlace
+from mortiser.core.edits.cutting.recorded import PutRecorded, Recorded, UseTake
+from mortiser.core.edits.cutting.trimming import (
     BringIn,
     CutStretches,
     MoveCut,
@@ -24,9 +23,10 @@ from mortiser.core.edits.trimming import (
     Stretch,
     StrikeWords,
 )
-from mortiser.core.edits.words import RetypeCue
-from mortiser.core.errors import BadInput, NotFound
-from mortiser.core.words import Cue, Shown, Word
+from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.look.marking import MarkWords
+from mortiser.core.edits.text.words import RetypeCue
+from mortiser.core.transcript.words import Cue, Shown, Word
 from mortiser.store.sql_desk import SqlDesk
 from tests.memory_desk import DURATION_US, MemoryDesk
 from tests.store.fixtures import OTHER, TEXT, open_project, spoken

@@ -9,7 +9,7 @@ from itertools import pairwise
 import numpy as np
 import pytest
 
-from mortiser.core.words import tokens
+from mortiser.core.transcript.words import tokens
 from mortiser.media.sound import stream_sound
 from mortiser.settings import Settings
 from mortiser.speech.chunks import MOST_S

@@ -2,8 +2,8 @@
 
 import pytest
 
-from mortiser.core.capitals import takes_capital
-from mortiser.core.words import Word, capitalised
+from mortiser.core.transcript.capitals import takes_capital
+from mortiser.core.transcript.words import Word, capitalised
 
 
 def said(text: str) -> list[Word]:

@@ -5,8 +5,8 @@ from collections import Counter
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.carry import carry, spread
-from mortiser.core.words import Shown, tokens, word_key
+from mortiser.core.transcript.carry import carry, spread
+from mortiser.core.transcript.words import Shown, tokens, word_key
 from tests.strategies import new_text, spoken_words
 
 

@@ -6,11 +6,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.checks import check
-from mortiser.core.cue_timing import Frames, retime
-from mortiser.core.pace import PACES, limits
-from mortiser.core.timeline import Clip, Timeline
-from mortiser.core.words import Cue, Shown
+from mortiser.core.captions.checks import check
+from mortiser.core.captions.cue_timing import Frames, retime
+from mortiser.core.captions.pace import PACES, limits
+from mortiser.core.editing.timeline import Clip, Timeline
+from mortiser.core.transcript.words import Cue, Shown
 from tests.strategies import cues_of, spoken_words
 
 QUICK, SENTENCE = PACES["quick"], PACES["sentence"]

@@ -4,11 +4,19 @@ from itertools import pairwise
 
 import pytest
 
-from mortiser.core.clip_framing import ClipFraming, clip_framings, framing_of, recorded
-from mortiser.core.placing import matrix_of
-from mortiser.core.shape import Framed, Framing, Move, Shape, shape_word, shapes_of, shapes_text
-from mortiser.core.subject import Face, Track
-from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.editing.timeline import Clip, Timeline
+from mortiser.core.framing.clip_framing import ClipFraming, clip_framings, framing_of, recorded
+from mortiser.core.framing.placing import matrix_of
+from mortiser.core.framing.shape import (
+    Framed,
+    Framing,
+    Move,
+    Shape,
+    shape_word,
+    shapes_of,
+    shapes_text,
+)
+from mortiser.core.framing.subject import Face, Track
 
 SECOND = 1_000_000
 WIDE = {1: (1920, 1080)}

@@ -6,17 +6,17 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.cue_timing import retime
-from mortiser.core.errors import BadInput
-from mortiser.core.finish.builtin import FINISHES
-from mortiser.core.finish.changes import changed_accent, look_text
-from mortiser.core.layout.block import Block, lay_out_cue
-from mortiser.core.layout.caption_lines import lay_out_all
-from mortiser.core.motion.track import value_at
-from mortiser.core.pace import PACES
-from mortiser.core.scene import build_scene
-from mortiser.core.timeline import Clip, Timeline
-from mortiser.core.words import Cue, Shown
+from mortiser.core.captions.cue_timing import retime
+from mortiser.core.captions.pace import PACES
+from mortiser.core.common.errors import BadInput
+from mortiser.core.editing.timeline import Clip, Timeline
+from mortiser.core.style.finish.builtin import FINISHES
+from mortiser.core.style.finish.changes import changed_accent, look_text
+from mortiser.core.style.layout.block import Block, lay_out_cue
+from mortiser.core.style.layout.caption_lines import lay_out_all
+from mortiser.core.style.motion.track import value_at
+from mortiser.core.style.scene import build_scene
+from mortiser.core.transcript.words import Cue, Shown
 from mortiser.fonts import font_book
 
 SIZE = (1080, 1920)

@@ -3,7 +3,7 @@
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.comparing import Difference, compare
+from mortiser.core.transcript.comparing import Difference, compare
 
 words = st.lists(st.sampled_from(["good", "morning", "from", "lane", "kettle"]), max_size=12)
 

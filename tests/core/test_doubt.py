@@ -3,8 +3,8 @@ from dataclasses import replace
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.doubt import DOUBT_BELOW, Signs, confidences, doubtful
-from mortiser.core.words import Word
+from mortiser.core.transcript.doubt import DOUBT_BELOW, Signs, confidences, doubtful
+from mortiser.core.transcript.words import Word
 
 ONCE = Signs(False, 2.0, 5)
 AGREED = replace(ONCE, sure=0.99)

@@ -5,13 +5,13 @@ from dataclasses import replace
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from mortiser.core.checks import check
+from mortiser.core.captions.checks import check
+from mortiser.core.captions.pace import PACES, Pace
+from mortiser.core.common.errors import BadInput
 from mortiser.core.edits.apart import carry_out
-from mortiser.core.edits.fixing import Finding, FixChecks, lines_by_hand, with_even_lines
+from mortiser.core.edits.captions.fixing import Finding, FixChecks, lines_by_hand, with_even_lines
 from mortiser.core.edits.retiming import retime_all
-from mortiser.core.errors import BadInput
-from mortiser.core.pace import PACES, Pace
-from mortiser.core.words import Cue, Shown
+from mortiser.core.transcript.words import Cue, Shown
 from tests.memory_desk import MemoryDesk
 from tests.store.fixtures import spoken
 

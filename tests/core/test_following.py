@@ -2,11 +2,11 @@
 
 import pytest
 
-from mortiser.core.clip_framing import clip_framings
-from mortiser.core.following import Turn, followed, nearest
-from mortiser.core.shape import Chosen, Framing, Seat, Shape
-from mortiser.core.subject import LOOK_US, Face, Track
-from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.editing.timeline import Clip, Timeline
+from mortiser.core.framing.clip_framing import clip_framings
+from mortiser.core.framing.following import Turn, followed, nearest
+from mortiser.core.framing.shape import Chosen, Framing, Seat, Shape
+from mortiser.core.framing.subject import LOOK_US, Face, Track
 
 LOOKS = 50
 CLIP = Clip(1, 0, LOOKS * LOOK_US)

@@ -6,15 +6,15 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.glossary import (
+from mortiser.core.transcript.glossary import (
     Entry,
     Glossary,
     corrections,
     reworded,
     worth_an_entry,
 )
-from mortiser.core.sounding import difference
-from mortiser.core.words import Word
+from mortiser.core.transcript.sounding import difference
+from mortiser.core.transcript.words import Word
 from mortiser.speech.sounds import DictionarySounds
 from tests.strategies import spoken_words
 

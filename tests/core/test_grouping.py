@@ -8,10 +8,18 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from mortiser.core.cue_timing import MOST_EARLY_US
-from mortiser.core.grouping import NEVER, ORPHAN, TOO_SHORT, break_cost, fill, group, inside_cost
-from mortiser.core.pace import PACES, Pace
-from mortiser.core.words import Seam, Shown
+from mortiser.core.captions.cue_timing import MOST_EARLY_US
+from mortiser.core.captions.grouping import (
+    NEVER,
+    ORPHAN,
+    TOO_SHORT,
+    break_cost,
+    fill,
+    group,
+    inside_cost,
+)
+from mortiser.core.captions.pace import PACES, Pace
+from mortiser.core.transcript.words import Seam, Shown
 from tests.strategies import spoken_words
 
 SEAMS: list[Seam] = ["free", "free", "free", "free", "break", "join", "line"]

@@ -2,11 +2,11 @@
 
 import pytest
 
+from mortiser.core.common.errors import BadInput
+from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.edits.apart import carry_out
-from mortiser.core.edits.layers import AddLayer, LastLayer
-from mortiser.core.errors import BadInput
-from mortiser.core.shape import Stretch
-from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.edits.look.layers import AddLayer, LastLayer
+from mortiser.core.framing.shape import Stretch
 from tests.memory_desk import MemoryDesk
 from tests.store.fixtures import spoken
 

@@ -8,13 +8,13 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 import mortiser.fonts
-from mortiser.core.finish.builtin import FINISHES
-from mortiser.core.finish.model import Pattern
-from mortiser.core.finish.parts import Place
-from mortiser.core.layout.bidi import levels, runs_left, visual_order
-from mortiser.core.layout.block import lay_out, lay_out_cue
-from mortiser.core.layout.lines import break_lines
-from mortiser.core.words import Cue, Shown
+from mortiser.core.style.finish.builtin import FINISHES
+from mortiser.core.style.finish.model import Pattern
+from mortiser.core.style.finish.parts import Place
+from mortiser.core.style.layout.bidi import levels, runs_left, visual_order
+from mortiser.core.style.layout.block import lay_out, lay_out_cue
+from mortiser.core.style.layout.lines import break_lines
+from mortiser.core.transcript.words import Cue, Shown
 from mortiser.emoji import emoji_png
 from mortiser.fonts import FALLBACKS, font_book
 

@@ -3,9 +3,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.finish.builtin import FINISHES
-from mortiser.core.finish.changes import changed
-from mortiser.core.legibility import (
+from mortiser.core.style.finish.builtin import FINISHES
+from mortiser.core.style.finish.changes import changed
+from mortiser.core.style.legibility import (
     DARK,
     LIGHT,
     READABLE,
@@ -14,7 +14,7 @@ from mortiser.core.legibility import (
     moments,
     remedies,
 )
-from mortiser.core.words import Cue, Shown
+from mortiser.core.transcript.words import Cue, Shown
 from tests.strategies import cues_of, spoken_words
 
 channels = st.integers(0, 255)

@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 from scipy import signal
 
-from mortiser.core.matching import NONE, RATE, Sound, match
+from mortiser.core.editing.matching import NONE, RATE, Sound, match
 from mortiser.media.sound import stream_sound
 from tests.recordings import COUNTER, KETTLE
 

@@ -6,22 +6,22 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from mortiser.core.finish.builtin import FINISHES
-from mortiser.core.finish.model import Accent, Finish
-from mortiser.core.finish.motions import Emphasis, Exit, Loop
-from mortiser.core.finish.parts import Plank
-from mortiser.core.layout.block import lay_out
-from mortiser.core.layout.rect import Rect
-from mortiser.core.motion.emphases import EMPHASES, emphasis_layer
-from mortiser.core.motion.entrances import ENTRANCES, Coming
-from mortiser.core.motion.exits import exit_layer
-from mortiser.core.motion.layers import Layer
-from mortiser.core.motion.loops import loop_layer
-from mortiser.core.motion.paints import fill_track, fill_values, ink_tracks, plank_box, states
-from mortiser.core.motion.timing import SHORTEST_LIVE_US, live_spans, lived_together
-from mortiser.core.motion.track import Key, eased, value_at
-from mortiser.core.motion.units import leavings
-from mortiser.core.scene.moving import Movement
+from mortiser.core.style.finish.builtin import FINISHES
+from mortiser.core.style.finish.model import Accent, Finish
+from mortiser.core.style.finish.motions import Emphasis, Exit, Loop
+from mortiser.core.style.finish.parts import Plank
+from mortiser.core.style.layout.block import lay_out
+from mortiser.core.style.layout.rect import Rect
+from mortiser.core.style.motion.emphases import EMPHASES, emphasis_layer
+from mortiser.core.style.motion.entrances import ENTRANCES, Coming
+from mortiser.core.style.motion.exits import exit_layer
+from mortiser.core.style.motion.layers import Layer
+from mortiser.core.style.motion.loops import loop_layer
+from mortiser.core.style.motion.paints import fill_track, fill_values, ink_tracks, plank_box, states
+from mortiser.core.style.motion.timing import SHORTEST_LIVE_US, live_spans, lived_together
+from mortiser.core.style.motion.track import Key, eased, value_at
+from mortiser.core.style.motion.units import leavings
+from mortiser.core.style.scene.moving import Movement
 from mortiser.fonts import font_book
 
 LACQUER, PINE = FINISHES["Lacquer"], FINISHES["Pine"]

@@ -5,8 +5,8 @@ from itertools import pairwise
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.moving import LEAST_US, REST_US, proposed_moves
-from mortiser.core.words import Shown
+from mortiser.core.framing.moving import LEAST_US, REST_US, proposed_moves
+from mortiser.core.transcript.words import Shown
 
 
 def talk(*sentences: str, word_us: int = 400_000) -> list[Shown]:

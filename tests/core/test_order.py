@@ -7,13 +7,13 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from mortiser.core.errors import BadInput
-from mortiser.core.expectation import Expected, corrected, expected
-from mortiser.core.finish.builtin import FINISHES
-from mortiser.core.held import not_held
-from mortiser.core.naming import FIELDS, checked_pattern, file_stem, filled
-from mortiser.core.order import Order, PieceStretch
-from mortiser.core.output import (
+from mortiser.core.captions.pace import PACES
+from mortiser.core.common.errors import BadInput
+from mortiser.core.delivery.estimate import Expected, corrected, expected
+from mortiser.core.delivery.format_limits import not_held
+from mortiser.core.delivery.naming import FIELDS, checked_pattern, file_stem, filled
+from mortiser.core.delivery.order import Order, PieceStretch
+from mortiser.core.delivery.output import (
     OUTPUT_SETS,
     USUAL_OUTPUTS,
     VIDEO_FORMS,
@@ -25,11 +25,11 @@ from mortiser.core.output import (
     outputs_of,
     outputs_text,
 )
-from mortiser.core.pace import PACES
-from mortiser.core.piece import Piece
-from mortiser.core.shape import Shape
-from mortiser.core.timeline import Clip, Timeline
-from mortiser.core.words import Cue, Shown
+from mortiser.core.editing.piece import Piece
+from mortiser.core.editing.timeline import Clip, Timeline
+from mortiser.core.framing.shape import Shape
+from mortiser.core.style.finish.builtin import FINISHES
+from mortiser.core.transcript.words import Cue, Shown
 
 TALL, SQUARE = Shape(id=1, width=1080, height=1920), Shape(id=2, width=1080, height=1080)
 VIDEOS = st.builds(

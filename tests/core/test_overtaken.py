@@ -3,9 +3,9 @@
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.edits.laying import LaidCaption, LaidWord, LayCaptions
-from mortiser.core.edits.overtaken import brought_up
-from mortiser.core.timeline import Timeline
+from mortiser.core.editing.timeline import Timeline
+from mortiser.core.edits.text.laying import LaidCaption, LaidWord, LayCaptions
+from mortiser.core.edits.text.overtaken import brought_up
 from tests.core.test_strand import STRANDS, WHOLE, stepped, steps
 
 BEFORE = Timeline(WHOLE)

@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.placing import (
+from mortiser.core.framing.placing import (
     Affine,
     Size,
     centre_of,
@@ -18,7 +18,7 @@ from mortiser.core.placing import (
     seen_box,
     snapped,
 )
-from mortiser.core.shape import Framing
+from mortiser.core.framing.shape import Framing
 
 PICTURES = st.sampled_from([(1920, 1080), (1080, 1920), (720, 576), (640, 640), (1280, 534)])
 FRAMES = st.sampled_from([(1080, 1920), (1080, 1080), (1920, 1080), (1080, 1350)])

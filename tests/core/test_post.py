@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.post import (
+from mortiser.core.delivery.post import (
     LONGEST_TAG,
     TAGS,
     TEXT,
@@ -14,7 +14,7 @@ from mortiser.core.post import (
     post_text,
     proposed,
 )
-from mortiser.core.words import Cue, Shown
+from mortiser.core.transcript.words import Cue, Shown
 
 SAID = (
     "Um, good morning from Lantern Lane, where we mend things. This kettle came in cold. "

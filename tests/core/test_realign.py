@@ -4,8 +4,8 @@ from itertools import pairwise
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.realign import realigned
-from mortiser.core.words import Word
+from mortiser.core.transcript.realign import realigned
+from mortiser.core.transcript.words import Word
 from tests.strategies import spoken_words
 
 places = st.none() | st.tuples(st.integers(0, 3_000_000), st.integers(1, 600_000)).map(

@@ -4,10 +4,10 @@ from itertools import pairwise
 
 import pytest
 
+from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.edits.apart import carry_out
-from mortiser.core.edits.words import ReplaceText
-from mortiser.core.timeline import Clip, Timeline
-from mortiser.core.words import Cue
+from mortiser.core.edits.text.words import ReplaceText
+from mortiser.core.transcript.words import Cue
 from tests.memory_desk import MemoryDesk
 from tests.store.fixtures import spoken
 

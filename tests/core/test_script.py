@@ -3,8 +3,8 @@
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.script import Part, beside, difference, line_ends, spoken, verses
-from mortiser.core.words import Word, word_key
+from mortiser.core.transcript.script import Part, beside, difference, line_ends, spoken, verses
+from mortiser.core.transcript.words import Word, word_key
 
 
 def heard(text: str) -> list[Word]:

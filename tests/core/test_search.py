@@ -1,8 +1,8 @@
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.search import find, replaced_texts
-from mortiser.core.words import Cue, Shown
+from mortiser.core.transcript.search import find, replaced_texts
+from mortiser.core.transcript.words import Cue, Shown
 from tests.strategies import cues_of, spoken_words
 
 

@@ -5,8 +5,8 @@ from itertools import pairwise
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.strand import Strand, with_stretch, without, without_all
-from mortiser.core.timeline import Clip, Timeline, changed_stretches, shifts
+from mortiser.core.editing.strand import Strand, with_stretch, without, without_all
+from mortiser.core.editing.timeline import Clip, Timeline, changed_stretches, shifts
 
 STRANDS = (Strand(1, 1, 0, 100), Strand(2, 2, 10, 60), Strand(3, 1, 40, 90))
 WHOLE = [Clip(s.source_id, s.start_us, s.end_us, s.id, s.id) for s in STRANDS]

@@ -6,7 +6,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from hypothesis.extra.numpy import arrays
 
-from mortiser.core.subject import LOOK_US, Face, FacePath, Track, joined, path_of, taut
+from mortiser.core.framing.subject import LOOK_US, Face, FacePath, Track, joined, path_of, taut
 
 SECOND = 1_000_000
 

@@ -3,8 +3,8 @@ from dataclasses import replace
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.suggesting import suggest
-from mortiser.core.words import Cue, Shown
+from mortiser.core.style.suggesting import suggest
+from mortiser.core.transcript.words import Cue, Shown
 from tests.strategies import cues_of, spoken_words
 
 

@@ -7,16 +7,16 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.cue_timing import Frames
-from mortiser.core.cutting import SHARP_US, SILENT, Loudness, Room, stretch_of
-from mortiser.core.errors import BadInput
-from mortiser.core.fillers import FILLERS, filler_runs, of_language
-from mortiser.core.repeats import repeats
-from mortiser.core.strand import Strand
-from mortiser.core.talk import Quiet, TalkWord, rows, talk
-from mortiser.core.tightening import Removal, Wanted, removals, tightened, tightening
-from mortiser.core.timeline import Clip, Timeline
-from mortiser.core.words import Word
+from mortiser.core.captions.cue_timing import Frames
+from mortiser.core.common.errors import BadInput
+from mortiser.core.editing.cutting import SHARP_US, SILENT, Loudness, Room, stretch_of
+from mortiser.core.editing.removals import Removal, Wanted, removals, tightened, tightening
+from mortiser.core.editing.repeats import repeats
+from mortiser.core.editing.strand import Strand
+from mortiser.core.editing.talk import Quiet, TalkWord, rows, talk
+from mortiser.core.editing.timeline import Clip, Timeline
+from mortiser.core.transcript.fillers import FILLERS, filler_runs, of_language
+from mortiser.core.transcript.words import Word
 
 MS = 1_000
 GAP = 100 * MS

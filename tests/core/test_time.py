@@ -2,8 +2,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.errors import BadInput
-from mortiser.core.time import parse_entry, parse_timecode, timecode
+from mortiser.core.common.errors import BadInput
+from mortiser.core.common.time import parse_entry, parse_timecode, timecode
 
 
 @pytest.mark.parametrize(

@@ -4,8 +4,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.timeline import Clip, Timeline
-from mortiser.core.words import Word
+from mortiser.core.editing.timeline import Clip, Timeline
+from mortiser.core.transcript.words import Word
 
 clips = st.lists(
     st.tuples(st.integers(1, 2), st.integers(0, 500), st.integers(1, 300)), min_size=1, max_size=6

@@ -4,12 +4,12 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.carry import carry
-from mortiser.core.finish.builtin import FINISHES
-from mortiser.core.layout.block import lay_out
-from mortiser.core.search import find
-from mortiser.core.unspaced import joined, tight
-from mortiser.core.words import Cue, Shown, tokens
+from mortiser.core.style.finish.builtin import FINISHES
+from mortiser.core.style.layout.block import lay_out
+from mortiser.core.transcript.carry import carry
+from mortiser.core.transcript.search import find
+from mortiser.core.transcript.unspaced import joined, tight
+from mortiser.core.transcript.words import Cue, Shown, tokens
 from mortiser.fonts import font_book
 
 CHINESE = "今天这个水壶送来的时候是冷的，我们来修理它吧。"

@@ -3,12 +3,12 @@
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.sentences import sentences
-from mortiser.core.strand import Strand
-from mortiser.core.takes import FEWEST, takes
-from mortiser.core.timeline import Clip, Timeline
-from mortiser.core.utterances import Playing, Utterance, playing, said
-from mortiser.core.words import Word
+from mortiser.core.editing.strand import Strand
+from mortiser.core.editing.takes import FEWEST, takes
+from mortiser.core.editing.timeline import Clip, Timeline
+from mortiser.core.transcript.sentences import sentences
+from mortiser.core.transcript.utterances import Playing, Utterance, playing, said
+from mortiser.core.transcript.words import Word
 
 STEP_US = 400_000
 

@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.voting import (
+from mortiser.core.transcript.voting import (
     SECOND,
     THIRD,
     Contest,

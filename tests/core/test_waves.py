@@ -4,9 +4,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.layer import Wave
-from mortiser.core.layout.rect import Rect
-from mortiser.core.scene.waves import APART_US, LEAST, NOT_HEARD, Heard, wave_item
+from mortiser.core.framing.layer import Wave
+from mortiser.core.style.layout.rect import Rect
+from mortiser.core.style.scene.waves import APART_US, LEAST, NOT_HEARD, Heard, wave_item
 
 BOX = Rect.sized(100, 200, 640, 160)
 WHITE = (255, 255, 255, 255)

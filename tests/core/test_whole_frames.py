@@ -5,12 +5,12 @@ from itertools import pairwise
 from hypothesis import given
 from hypothesis import strategies as st
 
+from mortiser.core.editing.strand import Strand, without
+from mortiser.core.editing.timeline import Clip
+from mortiser.core.editing.whole_frames import parting_of, whole_frames
+from mortiser.core.edits.cutting.trimming import Passage, StrikeWords
 from mortiser.core.edits.retiming import retime_all
-from mortiser.core.edits.trimming import Passage, StrikeWords
-from mortiser.core.strand import Strand, without
-from mortiser.core.timeline import Clip
-from mortiser.core.whole_frames import parting_of, whole_frames
-from mortiser.core.words import Word
+from mortiser.core.transcript.words import Word
 from tests.core.test_strand import STRANDS, WHOLE, kept_of, steps
 from tests.memory_desk import MemoryDesk
 

@@ -2,9 +2,9 @@
 
 from playwright.sync_api import Page
 
-from mortiser.core.finish.builtin import FINISHES
-from mortiser.core.scene import build_scene, scene_json
-from mortiser.core.words import Cue, Shown
+from mortiser.core.style.finish.builtin import FINISHES
+from mortiser.core.style.scene import build_scene, scene_json
+from mortiser.core.transcript.words import Cue, Shown
 from mortiser.fonts import font_book
 from tests.e2e.pages import until
 from tests.serving import Server

@@ -6,7 +6,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, expect
 
-from mortiser.core.timeline import Clip
+from mortiser.core.editing.timeline import Clip
 from mortiser.store.database import Database
 from tests.e2e.conftest import bring_in, no_faults, wait_for_job
 from tests.e2e.pages import undo_all, until

@@ -8,8 +8,8 @@ from fontTools.fontBuilder import FontBuilder
 from fontTools.pens.ttGlyphPen import TTGlyphPen
 from fontTools.ttLib import TTFont
 
-from mortiser.core.errors import BadInput, NotFound
-from mortiser.core.layout.face import Face
+from mortiser.core.common.errors import BadInput, NotFound
+from mortiser.core.style.layout.face import Face
 from mortiser.fonts import font_book, own, shipped, use_own_fonts
 
 LETTERS = "abcdefghijklmnopqrstuvwxyz"

@@ -5,7 +5,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.errors import BadInput
+from mortiser.core.common.errors import BadInput
 from mortiser.formats.cut_list import CutClip, CutRecording, write
 
 FRAME_US = 1_000_000 / 30

@@ -13,10 +13,10 @@ import webvtt
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.errors import BadInput
-from mortiser.core.glossary import Entry
-from mortiser.core.time import SECOND
-from mortiser.core.words import Shown
+from mortiser.core.common.errors import BadInput
+from mortiser.core.common.time import SECOND
+from mortiser.core.transcript.glossary import Entry
+from mortiser.core.transcript.words import Shown
 from mortiser.formats import glossary
 from mortiser.formats.base import Caption, Look, Place, Sheet
 from mortiser.formats.registry import FORMATS, READERS, read

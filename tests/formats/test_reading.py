@@ -5,7 +5,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.errors import BadInput
+from mortiser.core.common.errors import BadInput
 from mortiser.formats import ass, srt, vtt
 from mortiser.formats.base import Caption, Place, Sheet
 from mortiser.formats.decoding import decode

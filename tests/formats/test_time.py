@@ -9,7 +9,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from mortiser.core.errors import BadInput
+from mortiser.core.common.errors import BadInput
 from mortiser.formats import glossary
 from mortiser.formats.decoding import decode
 from mortiser.formats.registry import READERS

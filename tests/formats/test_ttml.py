@@ -8,8 +8,8 @@ import pysubs2
 import pytest
 from hypothesis import given
 
-from mortiser.core.errors import BadInput
-from mortiser.core.words import Shown
+from mortiser.core.common.errors import BadInput
+from mortiser.core.transcript.words import Shown
 from mortiser.formats.base import Caption, Place, Sheet
 from mortiser.formats.registry import FORMATS, read, reader_of
 from mortiser.formats.ttml import PARAMETER, TT, XML

@@ -7,8 +7,8 @@ from pathlib import Path
 
 import pytest
 
-from mortiser.core.errors import NotFound
-from mortiser.core.words import Word
+from mortiser.core.common.errors import NotFound
+from mortiser.core.transcript.words import Word
 from mortiser.jobs import bringing_in
 from mortiser.jobs.bringing_in import bring_in, copy_project
 from mortiser.jobs.cleaning import clean, remove_delivery

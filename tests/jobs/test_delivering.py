@@ -7,8 +7,8 @@ from pathlib import Path
 import av
 import pytest
 
-from mortiser.core.output import VideoFile, outputs_text
-from mortiser.core.words import Word
+from mortiser.core.delivery.output import VideoFile, outputs_text
+from mortiser.core.transcript.words import Word
 from mortiser.jobs.bringing_in import bring_in
 from mortiser.media import forms
 from mortiser.outputs import video

@@ -7,10 +7,10 @@ from pathlib import Path
 import numpy as np
 import pytest
 
-from mortiser.core.edits.words import RetypeCue
-from mortiser.core.errors import BadInput, Conflict
-from mortiser.core.output import TextFile
-from mortiser.core.words import word_key
+from mortiser.core.common.errors import BadInput, Conflict
+from mortiser.core.delivery.output import TextFile
+from mortiser.core.edits.text.words import RetypeCue
+from mortiser.core.transcript.words import word_key
 from mortiser.formats import srt
 from mortiser.formats.base import Caption, Sheet
 from mortiser.jobs.bringing_in import BroughtIn, Hearing, bring_in, hear_again

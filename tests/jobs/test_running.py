@@ -10,10 +10,10 @@ import av
 import numpy as np
 import pytest
 
-from mortiser.core.edits.words import RetypeCue
-from mortiser.core.errors import BadMedia, Cancelled, NoSpace
-from mortiser.core.naming import file_stem
-from mortiser.core.words import Word
+from mortiser.core.common.errors import BadMedia, Cancelled, NoSpace
+from mortiser.core.delivery.naming import file_stem
+from mortiser.core.edits.text.words import RetypeCue
+from mortiser.core.transcript.words import Word
 from mortiser.jobs import runner, task
 from mortiser.jobs.bringing_in import copy_project, title
 from mortiser.jobs.delivering import DELIVER, Ordered

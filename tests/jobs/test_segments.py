@@ -5,7 +5,7 @@ from pathlib import Path
 
 import pytest
 
-from mortiser.core.errors import BadInput
+from mortiser.core.common.errors import BadInput
 from mortiser.jobs import segments
 from mortiser.jobs.bringing_in import bring_in
 from mortiser.settings import Settings

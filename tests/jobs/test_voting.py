@@ -3,9 +3,9 @@
 import itertools
 from dataclasses import replace
 
-from mortiser.core.edits.trimming import Passage, StrikeWords
-from mortiser.core.edits.words import AcceptWord, RetypeCue
-from mortiser.core.words import Word
+from mortiser.core.edits.cutting.trimming import Passage, StrikeWords
+from mortiser.core.edits.text.words import AcceptWord, RetypeCue
+from mortiser.core.transcript.words import Word
 from mortiser.jobs.bringing_in import Hearing, hear_again
 from mortiser.speech.protocols import RATE, Change, Relistened, Verdict
 from mortiser.store import editing, projects, transcript

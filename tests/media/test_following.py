@@ -8,8 +8,8 @@ import av
 import numpy as np
 import pytest
 
-from mortiser.core.errors import BadInput
-from mortiser.core.subject import LOOK_US
+from mortiser.core.common.errors import BadInput
+from mortiser.core.framing.subject import LOOK_US
 from mortiser.media.following import follow_box
 
 WIDE = (640, 360)

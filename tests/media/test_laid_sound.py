@@ -6,7 +6,7 @@ import av
 import numpy as np
 import pytest
 
-from mortiser.core.errors import BadMedia
+from mortiser.core.common.errors import BadMedia
 from mortiser.media.laid_sound import RATE, lay
 
 CLICKS_S = (0.5, 1.5, 2.5, 3.5)

@@ -7,7 +7,7 @@ from struct import pack
 import av
 import pytest
 
-from mortiser.core.errors import BadMedia, NoSpace
+from mortiser.core.common.errors import BadMedia, NoSpace
 from mortiser.media import probe as probing
 from mortiser.media.forms import AAC, OPUS
 from mortiser.media.opening import limit_pixels, reason

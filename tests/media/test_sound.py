@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.media.peaks import FINEST_US, LEVELS, compute_peaks, piece_peaks, save_peaks
 from mortiser.media.sound import RATE, read_sound, stream_sound
 from tests.recordings import COUNTER, make_video

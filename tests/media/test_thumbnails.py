@@ -3,7 +3,7 @@ from pathlib import Path
 import numpy as np
 import pytest
 
-from mortiser.core.errors import BadMedia
+from mortiser.core.common.errors import BadMedia
 from mortiser.media.thumbnails import EVERY_US, SHORT_SIDE, Thumbnails, make_thumbnails
 from tests.recordings import make_sound, make_video
 

@@ -9,7 +9,7 @@ import pytest
 from av.filter import Graph
 from av.video.reformatter import ColorPrimaries, ColorRange, Colorspace, ColorTrc
 
-from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.media.picture import plane_of, turned
 from mortiser.media.probe import probe
 from mortiser.media.tones import high_range, in_bt709

@@ -5,8 +5,8 @@ from pathlib import Path
 import av
 import pytest
 
-from mortiser.core.errors import BadInput
-from mortiser.core.output import MB, VideoFile
+from mortiser.core.common.errors import BadInput
+from mortiser.core.delivery.output import MB, VideoFile
 from mortiser.media.probe import probe
 from mortiser.outputs import OUTPUTS
 from tests.outputs.test_making import order

@@ -5,14 +5,14 @@ from dataclasses import dataclass
 import numpy as np
 import pytest
 
-from mortiser.core.cue_timing import retime
-from mortiser.core.finish.builtin import FINISHES
-from mortiser.core.finish.changes import changed, look_text
-from mortiser.core.finish.model import Finish
-from mortiser.core.legibility import READABLE, Faint
-from mortiser.core.pace import PACES
-from mortiser.core.timeline import Clip, Timeline
-from mortiser.core.words import Cue, Shown
+from mortiser.core.captions.cue_timing import retime
+from mortiser.core.captions.pace import PACES
+from mortiser.core.editing.timeline import Clip, Timeline
+from mortiser.core.style.finish.builtin import FINISHES
+from mortiser.core.style.finish.changes import changed, look_text
+from mortiser.core.style.finish.model import Finish
+from mortiser.core.style.legibility import READABLE, Faint
+from mortiser.core.transcript.words import Cue, Shown
 from mortiser.fonts import font_book
 from mortiser.media.thumbnails import PieceThumbnails
 from mortiser.paint.legibility import Pictures, faint_captions

@@ -12,7 +12,7 @@ from typing import Any
 
 import numpy as np
 
-from mortiser.core.errors import BadInput
+from mortiser.core.common.errors import BadInput
 from mortiser.speech import moonshine, reader, whisper
 from mortiser.speech.conversion import converted
 from mortiser.speech.models import languages_of

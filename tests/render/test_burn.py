@@ -6,13 +6,13 @@ import av
 import numpy as np
 import pytest
 
-from mortiser.core.cue_timing import retime
-from mortiser.core.errors import BadMedia
-from mortiser.core.finish.builtin import FINISHES
-from mortiser.core.pace import PACES
-from mortiser.core.scene import NO_CAPTIONS, SceneReel
-from mortiser.core.timeline import Clip, Timeline
-from mortiser.core.words import Cue, Shown
+from mortiser.core.captions.cue_timing import retime
+from mortiser.core.captions.pace import PACES
+from mortiser.core.common.errors import BadMedia
+from mortiser.core.editing.timeline import Clip, Timeline
+from mortiser.core.style.finish.builtin import FINISHES
+from mortiser.core.style.scene import NO_CAPTIONS, SceneReel
+from mortiser.core.transcript.words import Cue, Shown
 from mortiser.fonts import font_book
 from mortiser.media.probe import probe
 from mortiser.render.burn import burn

@@ -6,9 +6,9 @@ import av
 import numpy as np
 import pytest
 
-from mortiser.core.clip_framing import ClipFraming
-from mortiser.core.placing import matrix_of, snapped
-from mortiser.core.shape import Backdrop, Framing, Move
+from mortiser.core.framing.clip_framing import ClipFraming
+from mortiser.core.framing.placing import matrix_of, snapped
+from mortiser.core.framing.shape import Backdrop, Framing, Move
 from mortiser.render.framing import Framer
 
 SECOND = 1_000_000

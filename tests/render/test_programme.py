@@ -9,9 +9,9 @@ import av
 import numpy as np
 import pytest
 
-from mortiser.core.clip_framing import ClipFraming
-from mortiser.core.shape import Backdrop
-from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.editing.timeline import Clip, Timeline
+from mortiser.core.framing.clip_framing import ClipFraming
+from mortiser.core.framing.shape import Backdrop
 from mortiser.media.probe import probe
 from mortiser.render.ahead import ahead
 from mortiser.render.burn import burn

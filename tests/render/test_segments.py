@@ -8,8 +8,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.errors import BadMedia
-from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.common.errors import BadMedia
+from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.render.picture import Reel, Reels, usual_rate
 from mortiser.render.segments import PART_US, parts_of, preview_size, write_segment
 from tests.recordings import make_video

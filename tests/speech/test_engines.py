@@ -8,7 +8,7 @@ from pathlib import Path
 import numpy as np
 import pytest
 
-from mortiser.core.errors import BadInput
+from mortiser.core.common.errors import BadInput
 from mortiser.media.sound import stream_sound
 from mortiser.settings import Settings
 from mortiser.speech import engines as speech_engines

@@ -4,7 +4,7 @@ from pathlib import Path
 
 import pytest
 
-from mortiser.core.errors import BadInput
+from mortiser.core.common.errors import BadInput
 from mortiser.settings import Settings
 from mortiser.speech import conversion
 from mortiser.speech.conversion import converted

@@ -2,7 +2,7 @@
 
 import pytest
 
-from mortiser.core.doubt import LEAST_RIVAL
+from mortiser.core.transcript.doubt import LEAST_RIVAL
 from mortiser.speech.rivals import Rivals
 from mortiser.speech.sound_alikes import sound_alikes
 from tests.contracts.test_speech import PlainReading, small_model

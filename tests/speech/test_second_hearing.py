@@ -6,8 +6,8 @@ from pathlib import Path
 import numpy as np
 import pytest
 
-from mortiser.core.doubt import doubtful
-from mortiser.core.words import Word
+from mortiser.core.transcript.doubt import doubtful
+from mortiser.core.transcript.words import Word
 from mortiser.media.sound import stream_sound
 from mortiser.settings import Settings
 from mortiser.speech.activity import over_speech, passages, speech_in

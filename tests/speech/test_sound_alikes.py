@@ -7,8 +7,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from rapidfuzz.distance import Levenshtein
 
-from mortiser.core.sounding import classes, difference
-from mortiser.core.words import Word
+from mortiser.core.transcript.sounding import classes, difference
+from mortiser.core.transcript.words import Word
 from mortiser.speech.sound_alikes import FARTHEST, SoundAlikes, sound_alikes
 from mortiser.speech.sounds import DictionarySounds, dictionary
 from mortiser.speech.wording import Wording

@@ -7,7 +7,7 @@ import numpy as np
 import pytest
 from scripts.demo_media.story import COUNTER as COUNTER_LINES
 
-from mortiser.core.words import Word
+from mortiser.core.transcript.words import Word
 from mortiser.media.sound import stream_sound
 from mortiser.speech.protocols import RATE, Samples, SpeakerFinder
 from mortiser.speech.speakers import SpectralSpeakers

@@ -6,8 +6,8 @@ from itertools import pairwise
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.voting import SECOND, THIRD
-from mortiser.core.words import Word
+from mortiser.core.transcript.voting import SECOND, THIRD
+from mortiser.core.transcript.words import Word
 from mortiser.speech.protocols import Change
 from mortiser.speech.standing import changes, standing, voted
 from tests.contracts.test_speech import PlainReader, PlainReading

@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.words import Word
+from mortiser.core.transcript.words import Word
 from mortiser.media.sound import stream_sound
 from mortiser.speech.chunks import MOST_S, chunks
 from mortiser.speech.letters import phones

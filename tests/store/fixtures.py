@@ -2,11 +2,11 @@
 
 from pathlib import Path
 
+from mortiser.core.captions.pace import PACES
+from mortiser.core.editing.timeline import Clip
 from mortiser.core.edits.projection import caption_fresh
 from mortiser.core.edits.retiming import retime_all
-from mortiser.core.pace import PACES
-from mortiser.core.timeline import Clip
-from mortiser.core.words import Word
+from mortiser.core.transcript.words import Word
 from mortiser.store import projects, transcript
 from mortiser.store.database import Database
 from mortiser.store.journal import BOOKKEEPING, TABLES

@@ -4,6 +4,9 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import get_args
 
+from mortiser.core.captions.pace import PACES
+from mortiser.core.delivery.post import Post
+from mortiser.core.editing.timeline import Timeline
 from mortiser.core.edits import (
     captions,
     delivering,
@@ -31,16 +34,13 @@ from mortiser.core.edits import (
     words,
 )
 from mortiser.core.edits.base import BaseEdit
+from mortiser.core.edits.captions.word_times import MoveWordEdge
 from mortiser.core.edits.commands import AskedEdit, MadeEdit
-from mortiser.core.edits.marking import MarkWords
-from mortiser.core.edits.word_times import MoveWordEdge
-from mortiser.core.finish.builtin import FINISHES
-from mortiser.core.jig import JIGS
-from mortiser.core.pace import PACES
-from mortiser.core.post import Post
-from mortiser.core.shape import Backdrop, Chosen
-from mortiser.core.timeline import Timeline
-from mortiser.core.words import Cue, Shown
+from mortiser.core.edits.look.marking import MarkWords
+from mortiser.core.framing.jig import JIGS
+from mortiser.core.framing.shape import Backdrop, Chosen
+from mortiser.core.style.finish.builtin import FINISHES
+from mortiser.core.transcript.words import Cue, Shown
 
 
 @dataclass(frozen=True)

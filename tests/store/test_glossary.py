@@ -4,11 +4,11 @@ from pathlib import Path
 
 import pytest
 
-from mortiser.core.edits.captions import JoinCue
-from mortiser.core.edits.glossary import ApplyGlossary, RefuseGlossary, Rewording
-from mortiser.core.edits.words import AcceptWord, RetypeCue
-from mortiser.core.errors import BadInput, NotFound
-from mortiser.core.glossary import Entry
+from mortiser.core.common.errors import BadInput, NotFound
+from mortiser.core.edits.captions.captions import JoinCue
+from mortiser.core.edits.text.glossary import ApplyGlossary, RefuseGlossary, Rewording
+from mortiser.core.edits.text.words import AcceptWord, RetypeCue
+from mortiser.core.transcript.glossary import Entry
 from mortiser.store import editing, glossary, projects, transcript
 from mortiser.store.database import Database
 from tests.store.fixtures import open_project, rows

@@ -3,7 +3,7 @@ from pathlib import Path
 
 import pytest
 
-from mortiser.core.errors import Conflict, NoSpace
+from mortiser.core.common.errors import Conflict, NoSpace
 from mortiser.store import jobs
 from mortiser.store.database import Database, _statements
 from mortiser.store.jobs import Lease

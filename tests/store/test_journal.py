@@ -11,15 +11,15 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from mortiser.core.edits.captions import BreakLine, DeleteCues, JoinCue
+from mortiser.core.captions.pace import PACES
+from mortiser.core.common.errors import BadInput, Conflict, NoSpace, NotFound, Stale
+from mortiser.core.edits.captions.captions import BreakLine, DeleteCues, JoinCue
+from mortiser.core.edits.captions.pacing import CheckBy
 from mortiser.core.edits.commands import EDIT, Edit
-from mortiser.core.edits.dressing import DressCues
-from mortiser.core.edits.pacing import CheckBy
-from mortiser.core.edits.settings import RenameProject
-from mortiser.core.edits.words import AcceptAll, RetypeCue
-from mortiser.core.errors import BadInput, Conflict, NoSpace, NotFound, Stale
-from mortiser.core.pace import PACES
-from mortiser.core.words import Cue
+from mortiser.core.edits.look.dressing import DressCues
+from mortiser.core.edits.look.settings import RenameProject
+from mortiser.core.edits.text.words import AcceptAll, RetypeCue
+from mortiser.core.transcript.words import Cue
 from mortiser.store import copying, editing, paces, projects, transcript
 from mortiser.store.database import Database
 from mortiser.store.editing import Outcome

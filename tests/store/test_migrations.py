@@ -8,9 +8,9 @@ from pathlib import Path
 import pytest
 
 from mortiser.cli import main
-from mortiser.core.edits.words import RetypeCue
-from mortiser.core.errors import Damaged
-from mortiser.core.pace import PACES
+from mortiser.core.captions.pace import PACES
+from mortiser.core.common.errors import Damaged
+from mortiser.core.edits.text.words import RetypeCue
 from mortiser.store import editing, projects
 from mortiser.store.database import Database, _statements
 

@@ -12,7 +12,7 @@ import threading
 from collections.abc import Callable
 from typing import ParamSpec, TypeVar
 
-from mortiser.core.errors import BadInput, MortiserError
+from mortiser.core.common.errors import BadInput, MortiserError
 
 P = ParamSpec("P")
 T = TypeVar("T")

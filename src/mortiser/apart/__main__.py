@@ -10,7 +10,7 @@ import sys
 from functools import reduce
 from typing import Any
 
-from mortiser.core.errors import BadInput, MortiserError
+from mortiser.core.common.errors import BadInput, MortiserError
 
 
 def main() -> None:

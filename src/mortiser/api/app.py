@@ -41,7 +41,7 @@ from mortiser.api.guard import LOCAL, Guard
 from mortiser.api.pairing import Pairing
 from mortiser.api.routing import prepare_routes
 from mortiser.api.schemas import Problem
-from mortiser.core.errors import NotFound
+from mortiser.core.common.errors import NotFound
 from mortiser.jobs.cleaning import clean
 from mortiser.jobs.worker import Supervisor
 from mortiser.settings import is_local, own_names

@@ -12,7 +12,7 @@ from fastapi import Request
 from fastapi.concurrency import run_in_threadpool
 from starlette.requests import ClientDisconnect
 
-from mortiser.core.errors import BadInput, NoSpace, TooLarge
+from mortiser.core.common.errors import BadInput, NoSpace, TooLarge
 from mortiser.formats.decoding import LARGEST
 from mortiser.wiring import Shop
 

@@ -21,13 +21,13 @@ from mortiser.api.delivery_schemas import (
 )
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
-from mortiser.core.errors import Conflict, NotFound
-from mortiser.core.expectation import Expected, corrected
-from mortiser.core.held import not_held
-from mortiser.core.limits import Id
-from mortiser.core.order import PieceStretch
-from mortiser.core.output import OUTPUT_SETS, VIDEO_FORMS
-from mortiser.core.shape import MOST_SHAPES
+from mortiser.core.common.errors import Conflict, NotFound
+from mortiser.core.common.limits import Id
+from mortiser.core.delivery.estimate import Expected, corrected
+from mortiser.core.delivery.format_limits import not_held
+from mortiser.core.delivery.order import PieceStretch
+from mortiser.core.delivery.output import OUTPUT_SETS, VIDEO_FORMS
+from mortiser.core.framing.shape import MOST_SHAPES
 from mortiser.jobs import cleaning
 from mortiser.jobs.sounds import is_laid
 from mortiser.outputs.zipped import zipped

@@ -10,8 +10,8 @@ from itertools import groupby
 from pydantic import BaseModel, Field
 
 from mortiser.api.schemas import JobStatus, NoteView, seconds_left
-from mortiser.core.order import Part
-from mortiser.core.output import Output
+from mortiser.core.delivery.order import Part
+from mortiser.core.delivery.output import Output
 from mortiser.store import deliveries
 from mortiser.store.database import now_us
 

@@ -14,13 +14,13 @@ from mortiser.api.bodies import in_time, small_body
 from mortiser.api.routing import routes
 from mortiser.api.schemas import OneShape
 from mortiser.api.shop import OpenShop
-from mortiser.core.errors import BadInput, NotFound
-from mortiser.core.finish.builtin import FINISHES
-from mortiser.core.finish.model import Finish
-from mortiser.core.finish.stored import read_finishes, write_finishes
-from mortiser.core.limits import Id, Micros, Name
-from mortiser.core.naming import file_stem
-from mortiser.core.suggesting import suggest
+from mortiser.core.common.errors import BadInput, NotFound
+from mortiser.core.common.limits import Id, Micros, Name
+from mortiser.core.delivery.naming import file_stem
+from mortiser.core.style.finish.builtin import FINISHES
+from mortiser.core.style.finish.model import Finish
+from mortiser.core.style.finish.stored import read_finishes, write_finishes
+from mortiser.core.style.suggesting import suggest
 from mortiser.emoji import LARGEST_SIDE, emoji_png, emoji_to_choose, find_emoji
 from mortiser.fonts import font_book, own, shipped
 from mortiser.outputs.programmes import painted, programme_of

@@ -7,11 +7,11 @@ from pydantic import BaseModel, Field
 from mortiser.api import schemas
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
+from mortiser.core.common.errors import Stale
+from mortiser.core.common.limits import Id
 from mortiser.core.edits.commands import AskedEdit
-from mortiser.core.edits.microphone import MoveMicrophone
-from mortiser.core.edits.settings import ChangeFinish, SetFinish
-from mortiser.core.errors import Stale
-from mortiser.core.limits import Id
+from mortiser.core.edits.cutting.microphone import MoveMicrophone
+from mortiser.core.edits.look.settings import ChangeFinish, SetFinish
 from mortiser.store import editing, finishes, journal, projects
 
 router = routes("/api/projects", "projects")

@@ -11,7 +11,7 @@ from fastapi.responses import JSONResponse
 from starlette.exceptions import HTTPException
 from starlette.requests import ClientDisconnect
 
-from mortiser.core import errors
+from mortiser.core.common import errors
 
 TOO_LARGE = "The request is larger than any that can be used here. Send it in parts."
 log = logging.getLogger(__name__)

@@ -14,8 +14,8 @@ from mortiser.api import schemas
 from mortiser.api.delivery_schemas import DeliveryView
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
-from mortiser.core.errors import MortiserError
-from mortiser.core.limits import Id
+from mortiser.core.common.errors import MortiserError
+from mortiser.core.common.limits import Id
 from mortiser.store import jobs, projects, transcript
 
 router = routes("/api/projects", "projects")

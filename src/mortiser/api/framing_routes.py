@@ -13,16 +13,16 @@ from pydantic import BaseModel, Field
 from mortiser.api.routing import routes
 from mortiser.api.schemas import JobView, OneShape
 from mortiser.api.shop import OpenShop
-from mortiser.core.clip_framing import framing_of
-from mortiser.core.errors import BadInput
-from mortiser.core.following import followed, nearest, place_at
-from mortiser.core.layout.rect import Rect
-from mortiser.core.limits import Id, Micros
-from mortiser.core.piece import Piece
-from mortiser.core.placing import Size, from_frame, lying
-from mortiser.core.shape import Chosen, Framing, Way
-from mortiser.core.subject import LOOK_US
-from mortiser.core.timeline import Clip
+from mortiser.core.common.errors import BadInput
+from mortiser.core.common.limits import Id, Micros
+from mortiser.core.editing.piece import Piece
+from mortiser.core.editing.timeline import Clip
+from mortiser.core.framing.clip_framing import framing_of
+from mortiser.core.framing.following import followed, nearest, place_at
+from mortiser.core.framing.placing import Size, from_frame, lying
+from mortiser.core.framing.shape import Chosen, Framing, Way
+from mortiser.core.framing.subject import LOOK_US
+from mortiser.core.style.layout.rect import Rect
 from mortiser.store import jobs, projects, subjects
 
 router = routes("/api", "framing")

@@ -11,9 +11,9 @@ from mortiser.api.bodies import in_time, small_body
 from mortiser.api.importing_routes import OfPiece
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
-from mortiser.core.errors import BadInput
-from mortiser.core.glossary import Entry
-from mortiser.core.limits import Id, Name
+from mortiser.core.common.errors import BadInput
+from mortiser.core.common.limits import Id, Name
+from mortiser.core.transcript.glossary import Entry
 from mortiser.formats import glossary as files
 from mortiser.formats.decoding import decode
 from mortiser.store import glossary

@@ -14,9 +14,9 @@ from mortiser.api import schemas
 from mortiser.api.bodies import in_time, small_body
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
-from mortiser.core.errors import BadInput
-from mortiser.core.limits import Id
-from mortiser.core.words import tokens
+from mortiser.core.common.errors import BadInput
+from mortiser.core.common.limits import Id
+from mortiser.core.transcript.words import tokens
 from mortiser.formats.decoding import CHOICES, decode
 from mortiser.formats.registry import read, reader_of
 from mortiser.jobs.bringing_in import hear_again

@@ -9,11 +9,11 @@ from mortiser.api.attachments import attachment
 from mortiser.api.bodies import in_time, small_body
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
-from mortiser.core.edits.jigs import ApplyJig
-from mortiser.core.jig import JIGS, SUNG, Jig, jig_of, read_jig, write_jig
-from mortiser.core.limits import Id
-from mortiser.core.naming import file_stem
-from mortiser.core.own_picture import OwnPicture
+from mortiser.core.common.limits import Id
+from mortiser.core.delivery.naming import file_stem
+from mortiser.core.edits.look.jigs import ApplyJig
+from mortiser.core.framing.jig import JIGS, SUNG, Jig, jig_of, read_jig, write_jig
+from mortiser.core.framing.own_picture import OwnPicture
 from mortiser.media.probe import tags
 from mortiser.store import editing, jigs, projects
 

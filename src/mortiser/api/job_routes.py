@@ -5,7 +5,7 @@ from __future__ import annotations
 from mortiser.api import schemas
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
-from mortiser.core.limits import Id
+from mortiser.core.common.limits import Id
 from mortiser.store import jobs
 
 router = routes("/api/jobs", "jobs")

@@ -11,9 +11,9 @@ from mortiser.api import schemas
 from mortiser.api.routing import routes
 from mortiser.api.schemas import OneShape
 from mortiser.api.shop import OpenShop
-from mortiser.core.frame import even_size
-from mortiser.core.legibility import Way
-from mortiser.core.limits import Id, Micros
+from mortiser.core.common.limits import Id, Micros
+from mortiser.core.framing.frame import even_size
+from mortiser.core.style.legibility import Way
 from mortiser.fonts import font_book
 from mortiser.jobs.thumbnails import thumbnails_of
 from mortiser.store import jobs, projects

@@ -14,10 +14,10 @@ from starlette.concurrency import run_in_threadpool
 from mortiser.api.bodies import received
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
-from mortiser.core.clip_framing import ClipFraming
-from mortiser.core.errors import Conflict, NotFound
-from mortiser.core.frame import even_size
-from mortiser.core.limits import Id, Micros, Name
+from mortiser.core.common.errors import Conflict, NotFound
+from mortiser.core.common.limits import Id, Micros, Name
+from mortiser.core.framing.clip_framing import ClipFraming
+from mortiser.core.framing.frame import even_size
 from mortiser.jobs.bringing_in import bring_back
 from mortiser.jobs.preparing import playable
 from mortiser.store import projects

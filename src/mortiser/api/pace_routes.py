@@ -6,10 +6,10 @@ from pydantic import BaseModel, Field
 
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
-from mortiser.core.checks import Check, CheckKind, check
-from mortiser.core.layout.caption_lines import lay_out_all
-from mortiser.core.limits import Id
-from mortiser.core.pace import PACES, Pace, limits
+from mortiser.core.captions.checks import Check, CheckKind, check
+from mortiser.core.captions.pace import PACES, Pace, limits
+from mortiser.core.common.limits import Id
+from mortiser.core.style.layout.caption_lines import lay_out_all
 from mortiser.fonts import font_book
 from mortiser.store import paces, projects
 

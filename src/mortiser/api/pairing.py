@@ -27,8 +27,8 @@ from pydantic import BaseModel, Field
 from mortiser import disk
 from mortiser.api.bodies import small_body
 from mortiser.api.routing import routes
-from mortiser.core.errors import Damaged, NotFound
-from mortiser.core.limits import Id
+from mortiser.core.common.errors import Damaged, NotFound
+from mortiser.core.common.limits import Id
 
 PAIR_PATH = "/pair"
 COOKIE = "mortiser-paired"

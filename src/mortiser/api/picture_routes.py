@@ -11,7 +11,7 @@ from mortiser.api.bodies import in_time, small_body
 from mortiser.api.dress_routes import FOR_EVER
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
-from mortiser.core.own_picture import Digest, OwnPicture
+from mortiser.core.framing.own_picture import Digest, OwnPicture
 from mortiser.pictures import keep, sized_png
 from mortiser.pictures.checking import LARGEST, checked
 from mortiser.store import pictures

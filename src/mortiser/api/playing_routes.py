@@ -10,8 +10,8 @@ from pydantic import BaseModel, Field
 from mortiser.api.routing import routes
 from mortiser.api.schemas import OneShape
 from mortiser.api.shop import OpenShop
-from mortiser.core.limits import Id, Micros
-from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.common.limits import Id, Micros
+from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.jobs.preparing import peaks_files, peaks_of
 from mortiser.jobs.sounds import sound_of
 from mortiser.media.peaks import piece_peaks

@@ -15,8 +15,8 @@ from mortiser.api.bodies import received
 from mortiser.api.delivery_schemas import DeliveryView
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
-from mortiser.core.errors import NotFound
-from mortiser.core.limits import Id
+from mortiser.core.common.errors import NotFound
+from mortiser.core.common.limits import Id
 from mortiser.jobs.bringing_in import BroughtIn, bring_in, copy_project, translated_copy
 from mortiser.store import deliveries, jobs, journal, projects
 from mortiser.wiring import Shop, recognisable

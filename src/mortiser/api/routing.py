@@ -18,7 +18,7 @@ from fastapi.routing import APIRoute
 from pydantic import BaseModel, TypeAdapter
 from starlette.concurrency import run_in_threadpool
 
-from mortiser.core.errors import BadInput
+from mortiser.core.common.errors import BadInput
 
 LARGEST_JSON = 4 * 1024**2
 """Bytes of a request that is no file."""

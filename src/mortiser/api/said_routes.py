@@ -10,10 +10,10 @@ from pydantic import BaseModel, Field
 
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
-from mortiser.core.limits import Id
-from mortiser.core.takes import takes
-from mortiser.core.utterances import Utterance, playing, said
-from mortiser.core.words import Word
+from mortiser.core.common.limits import Id
+from mortiser.core.editing.takes import takes
+from mortiser.core.transcript.utterances import Utterance, playing, said
+from mortiser.core.transcript.words import Word
 from mortiser.store import projects, transcript
 from mortiser.store.rows import load_strands
 

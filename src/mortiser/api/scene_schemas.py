@@ -1,10 +1,10 @@
-"""The scene over the wire: what core/scene/sending.py writes. The page's types come from here."""
+"""The scene over the wire: what core/style/scene/sending.py writes. The page's types come from here."""
 
 from __future__ import annotations
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from mortiser.core.motion.track import Ease
+from mortiser.core.style.motion.track import Ease
 
 TrackView = list[tuple[int, list[float], Ease]]
 ColourView = tuple[int, int, int, int]
@@ -96,7 +96,7 @@ class SceneCueView(_View):
 
 
 class SceneView(_View):
-    """Everything a painter needs (see core.scene)."""
+    """Everything a painter needs (see core.style.scene)."""
 
     width: int
     height: int

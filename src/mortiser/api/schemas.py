@@ -9,19 +9,19 @@ from typing import Annotated, Literal
 from fastapi import Query
 from pydantic import BaseModel, Field, JsonValue
 
-from mortiser.core.doubt import doubtful
-from mortiser.core.finish.changes import look_of
-from mortiser.core.finish.model import Finish
-from mortiser.core.layer import PLACES, Layer
-from mortiser.core.limits import Id
-from mortiser.core.output import Output
-from mortiser.core.pace import Pace, RuleSet
-from mortiser.core.piece import Piece
-from mortiser.core.post import Post
-from mortiser.core.shape import Backdrop, Framed, Framing, LayerPlace, Move, shape_word
-from mortiser.core.time import parse_timecode
-from mortiser.core.unspaced import tight
-from mortiser.core.words import Cue, Seam, Shown
+from mortiser.core.captions.pace import Pace, RuleSet
+from mortiser.core.common.limits import Id
+from mortiser.core.common.time import parse_timecode
+from mortiser.core.delivery.output import Output
+from mortiser.core.delivery.post import Post
+from mortiser.core.editing.piece import Piece
+from mortiser.core.framing.layer import PLACES, Layer
+from mortiser.core.framing.shape import Backdrop, Framed, Framing, LayerPlace, Move, shape_word
+from mortiser.core.style.finish.changes import look_of
+from mortiser.core.style.finish.model import Finish
+from mortiser.core.transcript.doubt import doubtful
+from mortiser.core.transcript.unspaced import tight
+from mortiser.core.transcript.words import Cue, Seam, Shown
 from mortiser.jobs.bringing_in import Hearing
 from mortiser.jobs.preparing import playable
 from mortiser.jobs.sounds import is_laid, sound_of
@@ -218,7 +218,7 @@ class SourceView(BaseModel):
 
 
 class ShapeView(BaseModel):
-    """A frame of a piece; see core.shape."""
+    """A frame of a piece; see core.framing.shape."""
 
     id: int
     word: str = Field(description="The name of the shape it is nearest to.")

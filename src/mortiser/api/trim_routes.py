@@ -12,19 +12,19 @@ from pydantic import BaseModel, ConfigDict, Field
 from mortiser.api.attachments import attachment
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
-from mortiser.core import talk
-from mortiser.core.cutting import Loudness, Room
-from mortiser.core.limits import Id, Micros, Name
-from mortiser.core.naming import file_stem
-from mortiser.core.piece import Piece
-from mortiser.core.sentences import Side, beyond
-from mortiser.core.strand import Strand, reach
-from mortiser.core.talk import Item, Quiet
-from mortiser.core.thoughts import thoughts
-from mortiser.core.tightening import Kind, Wanted, removals
-from mortiser.core.time import SECOND
-from mortiser.core.unspaced import joined
-from mortiser.core.words import Word
+from mortiser.core.common.limits import Id, Micros, Name
+from mortiser.core.common.time import SECOND
+from mortiser.core.delivery.naming import file_stem
+from mortiser.core.editing import talk
+from mortiser.core.editing.cutting import Loudness, Room
+from mortiser.core.editing.highlights import thoughts
+from mortiser.core.editing.piece import Piece
+from mortiser.core.editing.removals import Kind, Wanted, removals
+from mortiser.core.editing.strand import Strand, reach
+from mortiser.core.editing.talk import Item, Quiet
+from mortiser.core.transcript.sentences import Side, beyond
+from mortiser.core.transcript.unspaced import joined
+from mortiser.core.transcript.words import Word
 from mortiser.formats.cut_list import CutClip, CutRecording
 from mortiser.formats.cut_list import write as cut_list_of
 from mortiser.store import projects, transcript

@@ -8,8 +8,8 @@ from fastapi import Query
 
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
+from mortiser.core.common.limits import Id
 from mortiser.core.edits.base import word_of
-from mortiser.core.limits import Id
 from mortiser.store import projects, transcript
 from mortiser.wiring import words_alike
 

@@ -6,17 +6,17 @@ import json
 import shutil
 from importlib.resources import as_file, files
 
-from mortiser.core.edits.jigs import ApplyJig
-from mortiser.core.edits.layers import AddLayer
-from mortiser.core.edits.pieces import NewPiece
-from mortiser.core.edits.shapes import AddShape
-from mortiser.core.edits.trimming import CutStretches, Passage, Stretch
-from mortiser.core.jig import SUNG
-from mortiser.core.own_picture import OwnPicture
-from mortiser.core.pace import PaceName
-from mortiser.core.talk import talk
-from mortiser.core.tightening import Wanted, removals
-from mortiser.core.words import Word
+from mortiser.core.captions.pace import PaceName
+from mortiser.core.editing.removals import Wanted, removals
+from mortiser.core.editing.talk import talk
+from mortiser.core.edits.cutting.pieces import NewPiece
+from mortiser.core.edits.cutting.trimming import CutStretches, Passage, Stretch
+from mortiser.core.edits.look.jigs import ApplyJig
+from mortiser.core.edits.look.layers import AddLayer
+from mortiser.core.edits.look.shapes import AddShape
+from mortiser.core.framing.jig import SUNG
+from mortiser.core.framing.own_picture import OwnPicture
+from mortiser.core.transcript.words import Word
 from mortiser.jobs.bringing_in import BroughtIn, Hearing, bring_in
 from mortiser.pictures import keep
 from mortiser.pictures.checking import checked

@@ -11,7 +11,7 @@ from typing import Any
 
 import resvg_py
 
-from mortiser.core.errors import NotFound
+from mortiser.core.common.errors import NotFound
 
 LARGEST_SIDE = 512
 TONES = range(0x1F3FB, 0x1F400)

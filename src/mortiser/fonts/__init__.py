@@ -6,7 +6,7 @@ from functools import cache, lru_cache
 from importlib.resources import files
 from pathlib import Path
 
-from mortiser.core.layout.fonts import FontBook
+from mortiser.core.style.layout.fonts import FontBook
 from mortiser.emoji import known_emoji
 from mortiser.fonts.own import listed
 

@@ -19,7 +19,7 @@ from fontTools.ttLib import TTFont, TTLibError
 from fontTools.varLib import instancer
 
 from mortiser import disk
-from mortiser.core.errors import BadInput, NotFound
+from mortiser.core.common.errors import BadInput, NotFound
 
 LARGEST = 20_000_000
 FEWEST_LETTERS = 10

@@ -10,7 +10,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal, NamedTuple
 
-from mortiser.core.words import Word
+from mortiser.core.transcript.words import Word
 
 
 class Place(NamedTuple):

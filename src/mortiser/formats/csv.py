@@ -6,7 +6,7 @@ import csv
 import io
 from collections.abc import Sequence
 
-from mortiser.core.time import SECOND
+from mortiser.core.common.time import SECOND
 from mortiser.formats.base import Caption, Sheet
 
 HEAD = ("caption", "word", "start", "end", "speaker", "confidence")

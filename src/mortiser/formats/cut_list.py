@@ -10,8 +10,8 @@ from typing import Literal
 
 import opentimelineio as otio
 
-from mortiser.core.errors import BadInput
-from mortiser.core.time import SECOND
+from mortiser.core.common.errors import BadInput
+from mortiser.core.common.time import SECOND
 
 CutFormat = Literal["otio", "edl"]
 ADAPTERS: dict[str, str] = {"otio": "otio_json", "edl": "cmx_3600"}

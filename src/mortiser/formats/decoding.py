@@ -7,7 +7,7 @@ import re
 
 import charset_normalizer
 
-from mortiser.core.errors import BadInput
+from mortiser.core.common.errors import BadInput
 
 _MARKS = (
     (codecs.BOM_UTF8, "utf-8-sig"),

@@ -11,8 +11,8 @@ import io
 import re
 from collections.abc import Iterable
 
-from mortiser.core.errors import BadInput
-from mortiser.core.glossary import Entry
+from mortiser.core.common.errors import BadInput
+from mortiser.core.transcript.glossary import Entry
 
 HEADER = ("written", "heard")
 MOST_FORMS = 200

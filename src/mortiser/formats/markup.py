@@ -12,7 +12,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field
 from typing import Literal
 
-from mortiser.core.time import MILLISECOND
+from mortiser.core.common.time import MILLISECOND
 
 Lost = Literal[
     "colours", "bold", "underlines", "fonts and sizes", "classes", "readings (ruby)", "fades and motion",

@@ -2,7 +2,7 @@
 
 from collections.abc import Callable, Sequence
 
-from mortiser.core.errors import BadInput
+from mortiser.core.common.errors import BadInput
 from mortiser.formats import ass, csv, json, srt, ttml, txt, vtt
 from mortiser.formats.base import Caption, Sheet
 from mortiser.formats.timed import Reading

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from mortiser.core.time import timecode
+from mortiser.core.common.time import timecode
 from mortiser.formats.base import Caption, Sheet
 from mortiser.formats.markup import marked
 from mortiser.formats.timed import Reading, blocks

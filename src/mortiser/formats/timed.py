@@ -7,7 +7,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field, replace
 from itertools import pairwise
 
-from mortiser.core.time import MILLISECOND, SECOND
+from mortiser.core.common.time import MILLISECOND, SECOND
 from mortiser.formats.base import Caption, Place
 from mortiser.formats.markup import Marked
 

@@ -7,8 +7,8 @@ from collections.abc import Iterator, Sequence
 from xml.etree import ElementTree
 from xml.sax.saxutils import escape, quoteattr
 
-from mortiser.core.errors import BadInput
-from mortiser.core.time import SECOND, timecode
+from mortiser.core.common.errors import BadInput
+from mortiser.core.common.time import SECOND, timecode
 from mortiser.formats.base import Caption, Place, Sheet
 from mortiser.formats.markup import marked
 from mortiser.formats.timed import Reading

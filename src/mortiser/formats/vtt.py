@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Sequence
 
-from mortiser.core.time import round_to_ms, timecode
+from mortiser.core.common.time import round_to_ms, timecode
 from mortiser.formats.base import Caption, Colour, Look, Place, Sheet
 from mortiser.formats.markup import marked
 from mortiser.formats.timed import Reading, blocks

@@ -8,12 +8,12 @@ from collections.abc import Sequence
 from functools import partial
 from queue import SimpleQueue
 
+from mortiser.core.common.errors import Conflict, MortiserError, NotFound
+from mortiser.core.common.time import SECOND
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import retime_near
-from mortiser.core.errors import Conflict, MortiserError, NotFound
-from mortiser.core.realign import realigned
-from mortiser.core.time import SECOND
-from mortiser.core.words import Cue, Shown
+from mortiser.core.transcript.realign import realigned
+from mortiser.core.transcript.words import Cue, Shown
 from mortiser.jobs.piece_sound import PieceSound
 from mortiser.jobs.tools import Tools
 from mortiser.speech.protocols import Aligner, WordTime

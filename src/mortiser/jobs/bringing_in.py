@@ -11,9 +11,9 @@ from pathlib import Path, PurePath
 import numpy as np
 
 from mortiser import disk
-from mortiser.core.errors import BadInput, Conflict
-from mortiser.core.pace import PaceName
-from mortiser.core.time import SECOND
+from mortiser.core.captions.pace import PaceName
+from mortiser.core.common.errors import BadInput, Conflict
+from mortiser.core.common.time import SECOND
 from mortiser.jobs.broker import Payload
 from mortiser.jobs.workspace import UNKEPT, Workspace
 from mortiser.media.picture import save_poster

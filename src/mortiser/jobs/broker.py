@@ -10,7 +10,7 @@ from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any, Literal, Protocol, TypedDict
 
-from mortiser.core.errors import MortiserError
+from mortiser.core.common.errors import MortiserError
 from mortiser.store.jobs import Lease
 
 Payload = Mapping[str, Any]

@@ -8,8 +8,8 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from mortiser import disk
-from mortiser.core.errors import BadInput, Conflict
-from mortiser.core.order import Order, OrderedSource, Part
+from mortiser.core.common.errors import BadInput, Conflict
+from mortiser.core.delivery.order import Order, OrderedSource, Part
 from mortiser.jobs.broker import Taken
 from mortiser.jobs.kind import Home, Kind
 from mortiser.jobs.task import Task

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 
-from mortiser.core.words import Word
+from mortiser.core.transcript.words import Word
 from mortiser.jobs.glossary import Speller
 from mortiser.jobs.kind import Home, Kind
 from mortiser.jobs.sounds import sound_of

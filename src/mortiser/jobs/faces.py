@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from mortiser.core.subject import Tracks, joined
+from mortiser.core.framing.subject import Tracks, joined
 from mortiser.jobs.draft import to_look_at
 from mortiser.jobs.kind import Home, Kind
 from mortiser.jobs.source_given import SourceGiven, read_source

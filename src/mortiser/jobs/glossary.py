@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 
-from mortiser.core.doubt import MOST_ALTERNATIVES, doubtful
-from mortiser.core.edits.glossary import ApplyGlossary, Rewording
-from mortiser.core.glossary import Change, Glossary, reworded, worth_an_entry
-from mortiser.core.sounding import Sounds
-from mortiser.core.words import Word
+from mortiser.core.edits.text.glossary import ApplyGlossary, Rewording
+from mortiser.core.transcript.doubt import MOST_ALTERNATIVES, doubtful
+from mortiser.core.transcript.glossary import Change, Glossary, reworded, worth_an_entry
+from mortiser.core.transcript.sounding import Sounds
+from mortiser.core.transcript.words import Word
 from mortiser.store import editing, glossary, projects
 from mortiser.store.database import Database
 from mortiser.store.editing import Outcome

@@ -7,13 +7,13 @@ from dataclasses import replace
 from itertools import accumulate
 
 from mortiser.apart import done_apart
-from mortiser.core import script
-from mortiser.core.edits.laying import LaidCaption, LaidWord, LayCaptions
-from mortiser.core.errors import BadInput
-from mortiser.core.finish.changes import look_text
-from mortiser.core.script import Part
-from mortiser.core.time import SECOND
-from mortiser.core.words import Origin, Seam, Word, shown, tokens
+from mortiser.core.common.errors import BadInput
+from mortiser.core.common.time import SECOND
+from mortiser.core.edits.text.laying import LaidCaption, LaidWord, LayCaptions
+from mortiser.core.style.finish.changes import look_text
+from mortiser.core.transcript import script
+from mortiser.core.transcript.script import Part
+from mortiser.core.transcript.words import Origin, Seam, Word, shown, tokens
 from mortiser.formats import registry
 from mortiser.formats.base import Caption, Place
 from mortiser.formats.decoding import decode

@@ -8,9 +8,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from mortiser import disk
-from mortiser.core.edits.microphone import UseMicrophone
-from mortiser.core.matching import Match, match
-from mortiser.core.microphone import Microphone
+from mortiser.core.editing.matching import Match, match
+from mortiser.core.editing.microphone import Microphone
+from mortiser.core.edits.cutting.microphone import UseMicrophone
 from mortiser.jobs.broker import Payload, Taken
 from mortiser.jobs.kind import Home, Kind
 from mortiser.jobs.preparing import make_peaks

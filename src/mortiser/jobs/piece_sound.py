@@ -7,9 +7,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from mortiser.core.edits.laying import LayCaptions
-from mortiser.core.piece import Piece
-from mortiser.core.words import Shown
+from mortiser.core.editing.piece import Piece
+from mortiser.core.edits.text.laying import LayCaptions
+from mortiser.core.transcript.words import Shown
 from mortiser.jobs.broker import Taken
 from mortiser.jobs.kind import Home
 from mortiser.jobs.sounds import sound_of

@@ -10,7 +10,7 @@ from collections.abc import Iterator, Mapping
 from contextlib import contextmanager
 from typing import Any
 
-from mortiser.core.errors import UNFORESEEN, Cancelled
+from mortiser.core.common.errors import UNFORESEEN, Cancelled
 from mortiser.jobs.broker import Broker, Ending
 from mortiser.jobs.kind import Kind
 from mortiser.jobs.task import Task

@@ -11,9 +11,9 @@ from pathlib import Path
 import numpy as np
 import numpy.typing as npt
 
-from mortiser.core.clip_framing import ClipFraming
-from mortiser.core.errors import BadInput
-from mortiser.core.piece import Piece
+from mortiser.core.common.errors import BadInput
+from mortiser.core.editing.piece import Piece
+from mortiser.core.framing.clip_framing import ClipFraming
 from mortiser.jobs.draft import draft_of
 from mortiser.jobs.sounds import Sound, sound_of
 from mortiser.jobs.workspace import Workspace

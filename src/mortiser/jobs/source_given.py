@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from mortiser.core.words import Word
+from mortiser.core.transcript.words import Word
 from mortiser.jobs.broker import Taken
 from mortiser.jobs.kind import Home
 from mortiser.store import projects, transcript

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from mortiser.core.edits.speakers import NameSpeakers
+from mortiser.core.edits.text.speakers import NameSpeakers
 from mortiser.jobs.kind import Home, Kind
 from mortiser.jobs.preparing import counted
 from mortiser.jobs.sounds import sound_of

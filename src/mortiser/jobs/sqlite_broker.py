@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Collection, Mapping
 from typing import Any
 
-from mortiser.core.errors import Cancelled, MortiserError
+from mortiser.core.common.errors import Cancelled, MortiserError
 from mortiser.jobs.broker import Ending, Taken
 from mortiser.jobs.kind import Home, Kind
 from mortiser.store import jobs

@@ -6,7 +6,7 @@ import shutil
 import time
 from pathlib import Path
 
-from mortiser.core.errors import Cancelled
+from mortiser.core.common.errors import Cancelled
 from mortiser.jobs.broker import Broker, Note, Payload, Taken
 
 REPORT_S = 0.25

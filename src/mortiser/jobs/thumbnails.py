@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 
 from mortiser import disk
-from mortiser.core.timeline import Timeline
+from mortiser.core.editing.timeline import Timeline
 from mortiser.jobs.kind import Kind
 from mortiser.jobs.source_given import SourceGiven, keep_nothing, read_source
 from mortiser.jobs.task import Task

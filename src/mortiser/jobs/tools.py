@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
-from mortiser.core.finish.model import Finish
-from mortiser.core.grouping import Ruler
-from mortiser.core.sounding import Sounds
-from mortiser.core.words import Word
+from mortiser.core.captions.grouping import Ruler
+from mortiser.core.style.finish.model import Finish
+from mortiser.core.transcript.sounding import Sounds
+from mortiser.core.transcript.words import Word
 from mortiser.jobs.workspace import Workspace
 from mortiser.speech.protocols import (
     Aligner,

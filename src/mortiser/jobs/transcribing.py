@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, replace
 
-from mortiser.core.edits.laying import LaidCaption, LayCaptions, grouped
-from mortiser.core.errors import BadInput
-from mortiser.core.time import SECOND, timecode
-from mortiser.core.words import Word, shown
+from mortiser.core.common.errors import BadInput
+from mortiser.core.common.time import SECOND, timecode
+from mortiser.core.edits.text.laying import LaidCaption, LayCaptions, grouped
+from mortiser.core.transcript.words import Word, shown
 from mortiser.jobs.broker import Taken
 from mortiser.jobs.doubting import JUDGED, second_look
 from mortiser.jobs.glossary import Speller

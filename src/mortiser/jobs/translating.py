@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import replace
 
-from mortiser.core.carry import spread
-from mortiser.core.edits.laying import LaidCaption, LayCaptions, grouped
-from mortiser.core.errors import BadInput
-from mortiser.core.time import SECOND
-from mortiser.core.words import shown, tokens
+from mortiser.core.common.errors import BadInput
+from mortiser.core.common.time import SECOND
+from mortiser.core.edits.text.laying import LaidCaption, LayCaptions, grouped
+from mortiser.core.transcript.carry import spread
+from mortiser.core.transcript.words import shown, tokens
 from mortiser.jobs.kind import Kind
 from mortiser.jobs.piece_sound import PieceGiven, PieceSound, keep_captions, read_piece
 from mortiser.jobs.task import Task

@@ -11,7 +11,7 @@ from contextlib import contextmanager, suppress
 from pathlib import Path
 
 from mortiser import disk
-from mortiser.core.errors import Conflict, Damaged, NoSpace
+from mortiser.core.common.errors import Conflict, Damaged, NoSpace
 
 FOLDERS = ("sources", "deliveries", "uploads")
 UNKEPT = "unkept"

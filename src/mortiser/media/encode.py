@@ -11,7 +11,7 @@ import av
 from av.subtitles.stream import SubtitleStream
 from av.video.reformatter import ColorPrimaries, Colorspace, ColorTrc
 
-from mortiser.core.errors import BadInput, MortiserError
+from mortiser.core.common.errors import BadInput, MortiserError
 from mortiser.media.forms import Form, h264
 from mortiser.media.frames import Resampler
 from mortiser.media.scheduling import take_ordinary_place

@@ -15,8 +15,8 @@ import cv2
 import numpy as np
 import numpy.typing as npt
 
-from mortiser.core.errors import BadMedia
-from mortiser.core.subject import LOOK_US, Face
+from mortiser.core.common.errors import BadMedia
+from mortiser.core.framing.subject import LOOK_US, Face
 from mortiser.media.opening import moving_picture, open_media, unfinished
 from mortiser.media.picture import turned
 

@@ -13,8 +13,8 @@ import cv2
 import numpy as np
 import numpy.typing as npt
 
-from mortiser.core.errors import BadInput, BadMedia
-from mortiser.core.subject import LOOK_US, Face, Track
+from mortiser.core.common.errors import BadInput, BadMedia
+from mortiser.core.framing.subject import LOOK_US, Face, Track
 from mortiser.media.faces import SIDE, small_pictures
 
 ALIKE, LOST = 0.8, 0.45

@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterator
 
 import av
 
-from mortiser.core.time import SECOND
+from mortiser.core.common.time import SECOND
 
 
 def decoded_picture(

@@ -9,7 +9,7 @@ from pathlib import Path
 import av
 import numpy as np
 
-from mortiser.core.time import SECOND
+from mortiser.core.common.time import SECOND
 from mortiser.media.frames import Resampler
 from mortiser.media.opening import open_media, unfinished
 from mortiser.media.sound import Samples, timed_sound

@@ -16,7 +16,7 @@ from pathlib import Path
 import av
 from av.container import InputContainer
 
-from mortiser.core.errors import BadMedia, MortiserError, NoSpace
+from mortiser.core.common.errors import BadMedia, MortiserError, NoSpace
 
 FORMATS = "mov,mp4,m4a,3gp,3g2,mj2,matroska,webm,wav,w64,mp3,ogg,flac,aac,aiff,caf"
 OPTIONS = {"format_whitelist": FORMATS, "protocol_whitelist": "pipe"}

@@ -9,7 +9,7 @@ import av
 import numpy as np
 import numpy.typing as npt
 
-from mortiser.core.errors import BadMedia
+from mortiser.core.common.errors import BadMedia
 from mortiser.media.opening import open_media, unfinished
 from mortiser.media.tones import in_bt709
 

@@ -12,7 +12,7 @@ from typing import Literal
 
 import av
 
-from mortiser.core.errors import BadMedia
+from mortiser.core.common.errors import BadMedia
 from mortiser.media.opening import TAKES, codec_name, moving_picture, open_media, origin_s, reason
 
 BROWSER_VIDEO = {"h264", "vp8", "vp9", "av1"}

@@ -9,7 +9,7 @@ import av
 import numpy as np
 import numpy.typing as npt
 
-from mortiser.core.time import SECOND
+from mortiser.core.common.time import SECOND
 from mortiser.media.frames import Resampler, decoded_sound
 from mortiser.media.opening import open_media, origin_s
 

@@ -12,10 +12,10 @@ import av
 import numpy as np
 from av.container import OutputContainer
 
-from mortiser.core.errors import BadMedia
-from mortiser.core.frame import BACKDROP
-from mortiser.core.legibility import Rgb
-from mortiser.core.timeline import Timeline
+from mortiser.core.common.errors import BadMedia
+from mortiser.core.editing.timeline import Timeline
+from mortiser.core.framing.frame import BACKDROP
+from mortiser.core.style.legibility import Rgb
 from mortiser.media.opening import moving_picture, open_media, unfinished
 from mortiser.media.picture import turned
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping, Sequence
 from pathlib import Path
 
-from mortiser.core.order import Order, Part
+from mortiser.core.delivery.order import Order, Part
 from mortiser.outputs.base import Files, Maker, Told
 from mortiser.outputs.captions import TextFiles
 from mortiser.outputs.still import Stills

@@ -6,8 +6,8 @@ from collections.abc import Callable, Sequence
 from pathlib import Path
 from typing import NamedTuple, Protocol
 
-from mortiser.core.errors import MortiserError
-from mortiser.core.order import Order, Part
+from mortiser.core.common.errors import MortiserError
+from mortiser.core.delivery.order import Order, Part
 
 Files = Callable[[str], Path]
 """Where a recording lies, by its path in the workspace."""

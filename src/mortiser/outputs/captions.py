@@ -7,13 +7,13 @@ from collections.abc import Callable, Sequence
 from dataclasses import replace
 from pathlib import Path
 
-from mortiser.core.file_captions import file_captions
-from mortiser.core.layout.caption_lines import caption_lines
-from mortiser.core.order import Order, Part, PieceStretch
-from mortiser.core.output import TextFile
-from mortiser.core.piece import Piece
-from mortiser.core.speakers import speaker_of, turns
-from mortiser.core.words import Cue
+from mortiser.core.captions.file_captions import file_captions
+from mortiser.core.delivery.order import Order, Part, PieceStretch
+from mortiser.core.delivery.output import TextFile
+from mortiser.core.editing.piece import Piece
+from mortiser.core.style.layout.caption_lines import caption_lines
+from mortiser.core.transcript.speakers import speaker_of, turns
+from mortiser.core.transcript.words import Cue
 from mortiser.fonts import font_book
 from mortiser.formats import registry
 from mortiser.formats.base import Caption, Sheet

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from mortiser.core.finish.changes import dressed
-from mortiser.core.finish.model import Finish
-from mortiser.core.finish.parts import Paint, ends
-from mortiser.core.words import Cue
+from mortiser.core.style.finish.changes import dressed
+from mortiser.core.style.finish.model import Finish
+from mortiser.core.style.finish.parts import Paint, ends
+from mortiser.core.transcript.words import Cue
 from mortiser.formats.base import Colour, Look
 from mortiser.formats.base import Place as Corner
 

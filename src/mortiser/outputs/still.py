@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from pathlib import Path
 
-from mortiser.core.order import Order, Part
-from mortiser.core.output import StillFile
+from mortiser.core.delivery.order import Order, Part
+from mortiser.core.delivery.output import StillFile
 from mortiser.outputs.base import Files, Told, Unlike
 from mortiser.outputs.programmes import painted, programme_of
 from mortiser.render.still import still

@@ -9,9 +9,9 @@ from pathlib import Path
 
 from langcodes import Language
 
-from mortiser.core.order import Order, Part
-from mortiser.core.output import TextFile, VideoFile
-from mortiser.core.time import SECOND
+from mortiser.core.common.time import SECOND
+from mortiser.core.delivery.order import Order, Part
+from mortiser.core.delivery.output import TextFile, VideoFile
 from mortiser.media.encode import UNKNOWN
 from mortiser.media.forms import Form, form_of
 from mortiser.outputs.base import Files, Told, Unlike

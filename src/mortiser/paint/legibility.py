@@ -9,12 +9,12 @@ from typing import NamedTuple, Protocol
 
 import numpy as np
 
-from mortiser.core.checks import outside
-from mortiser.core.finish.changes import dressed, look_of, look_text
-from mortiser.core.finish.model import Finish
-from mortiser.core.layout.caption_lines import lay_out_all
-from mortiser.core.layout.fonts import FontBook
-from mortiser.core.legibility import (
+from mortiser.core.captions.checks import outside
+from mortiser.core.style.finish.changes import dressed, look_of, look_text
+from mortiser.core.style.finish.model import Finish
+from mortiser.core.style.layout.caption_lines import lay_out_all
+from mortiser.core.style.layout.fonts import FontBook
+from mortiser.core.style.legibility import (
     READABLE,
     Faint,
     Remedy,
@@ -25,9 +25,9 @@ from mortiser.core.legibility import (
     moments,
     remedies,
 )
-from mortiser.core.scene import build_scene
-from mortiser.core.scene.model import Scene, Stroke
-from mortiser.core.words import Cue
+from mortiser.core.style.scene import build_scene
+from mortiser.core.style.scene.model import Scene, Stroke
+from mortiser.core.transcript.words import Cue
 from mortiser.paint.painter import Area, area_of, paint
 from mortiser.paint.state import CueState, PathState, state_at
 

@@ -1,4 +1,4 @@
-"""Paint a scene's moment with Skia, by the steps written in core.scene."""
+"""Paint a scene's moment with Skia, by the steps written in core.style.scene."""
 
 from __future__ import annotations
 
@@ -10,8 +10,8 @@ from functools import lru_cache
 import numpy as np
 import skia
 
-from mortiser.core.errors import NotFound
-from mortiser.core.layout.rect import Rect
+from mortiser.core.common.errors import NotFound
+from mortiser.core.style.layout.rect import Rect
 from mortiser.emoji import emoji_png
 from mortiser.paint.inks import SEEN, Inks, Pixels, fill, picture_of, plain, rounded_stroke
 from mortiser.paint.outlines import outline

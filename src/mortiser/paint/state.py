@@ -6,10 +6,10 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from math import ceil, cos, floor, radians, sin
 
-from mortiser.core.layout.rect import Rect
-from mortiser.core.motion.layers import Layer
-from mortiser.core.motion.track import Track, value_at
-from mortiser.core.scene.model import (
+from mortiser.core.style.layout.rect import Rect
+from mortiser.core.style.motion.layers import Layer
+from mortiser.core.style.motion.track import Track, value_at
+from mortiser.core.style.scene.model import (
     PathItem,
     PictureItem,
     RectItem,

@@ -9,7 +9,7 @@ from pathlib import Path
 from PIL import Image
 
 from mortiser import disk
-from mortiser.core.errors import NotFound
+from mortiser.core.common.errors import NotFound
 from mortiser.pictures.checking import CheckedPicture
 
 _folder: Path | None = None

@@ -13,8 +13,8 @@ from xml.etree import ElementTree
 import resvg_py
 from PIL import Image, ImageOps
 
-from mortiser.core.errors import BadInput
-from mortiser.core.own_picture import MOST_SIDE
+from mortiser.core.common.errors import BadInput
+from mortiser.core.framing.own_picture import MOST_SIDE
 
 LARGEST = 30_000_000
 """Of a file, in bytes."""

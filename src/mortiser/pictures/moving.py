@@ -9,7 +9,7 @@ import numpy as np
 import numpy.typing as npt
 from PIL import Image, ImageSequence
 
-from mortiser.core.errors import BadMedia
+from mortiser.core.common.errors import BadMedia
 
 
 @dataclass(frozen=True)

@@ -7,8 +7,8 @@ import cv2
 import numpy as np
 import numpy.typing as npt
 
-from mortiser.core.errors import NotFound
-from mortiser.core.shape import Backdrop
+from mortiser.core.common.errors import NotFound
+from mortiser.core.framing.shape import Backdrop
 from mortiser.media.picture import Planes, plane_of
 from mortiser.paint.inks import FOOT, GREY
 from mortiser.pictures import sized_png

@@ -9,9 +9,9 @@ import cv2
 import numpy as np
 from av.video.reformatter import Interpolation, VideoReformatter
 
-from mortiser.core.clip_framing import ClipFraming
-from mortiser.core.frame import even_size
-from mortiser.core.placing import (
+from mortiser.core.framing.clip_framing import ClipFraming
+from mortiser.core.framing.frame import even_size
+from mortiser.core.framing.placing import (
     Affine,
     Size,
     covers,
@@ -21,7 +21,7 @@ from mortiser.core.placing import (
     matrix_of,
     scale_of,
 )
-from mortiser.core.shape import Backdrop, Framing
+from mortiser.core.framing.shape import Backdrop, Framing
 from mortiser.media.picture import Planes, plane_of
 from mortiser.render.backdrops import backdrop_planes
 

@@ -10,7 +10,7 @@ import av
 import numpy as np
 from av.video.reformatter import ColorRange, Colorspace, VideoReformatter
 
-from mortiser.core.time import SECOND
+from mortiser.core.common.time import SECOND
 from mortiser.media.encode import Encoder
 from mortiser.media.forms import Form
 from mortiser.media.opening import unfinished

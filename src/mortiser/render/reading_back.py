@@ -10,10 +10,10 @@ import av
 import numpy as np
 import numpy.typing as npt
 
-from mortiser.core.errors import BadMedia
-from mortiser.core.frame import even_size
-from mortiser.core.time import SECOND
-from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.common.errors import BadMedia
+from mortiser.core.common.time import SECOND
+from mortiser.core.editing.timeline import Clip, Timeline
+from mortiser.core.framing.frame import even_size
 from mortiser.media.opening import moving_picture, open_media
 from mortiser.media.picture import plane_of
 from mortiser.paint.painter import NOWHERE, Area, area_of

@@ -17,10 +17,10 @@ import av
 import numpy as np
 import numpy.typing as npt
 
-from mortiser.core.clip_framing import ClipFraming
-from mortiser.core.frame import BACKDROP_FPS, even_size
-from mortiser.core.time import SECOND
-from mortiser.core.timeline import Clip, Timeline
+from mortiser.core.common.time import SECOND
+from mortiser.core.editing.timeline import Clip, Timeline
+from mortiser.core.framing.clip_framing import ClipFraming
+from mortiser.core.framing.frame import BACKDROP_FPS, even_size
 from mortiser.media.encode import Encoder
 from mortiser.media.forms import STREAMED
 from mortiser.media.opening import unfinished

@@ -9,7 +9,7 @@ import av
 import numpy as np
 import numpy.typing as npt
 
-from mortiser.core.timeline import Placed
+from mortiser.core.editing.timeline import Placed
 from mortiser.media.forms import SoundForm
 from mortiser.media.frames import Resampler, decoded_sound
 from mortiser.media.opening import codec_name, open_media, origin_s

@@ -5,8 +5,8 @@ from __future__ import annotations
 import av
 import numpy as np
 
-from mortiser.core.errors import BadMedia
-from mortiser.core.output import StillForm
+from mortiser.core.common.errors import BadMedia
+from mortiser.core.delivery.output import StillForm
 from mortiser.media.opening import reason
 from mortiser.paint.pictures import jpeg, png
 from mortiser.render import picture

@@ -7,9 +7,9 @@ from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 from difflib import SequenceMatcher
 
-from mortiser.core.doubt import MOST_ALTERNATIVES
-from mortiser.core.voting import Spoken
-from mortiser.core.words import Word, word_key
+from mortiser.core.transcript.doubt import MOST_ALTERNATIVES
+from mortiser.core.transcript.voting import Spoken
+from mortiser.core.transcript.words import Word, word_key
 from mortiser.speech.spoken import spoken, spoken_map
 
 WRITTEN = {"grey": "gray", "tyre": "tire"}

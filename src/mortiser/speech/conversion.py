@@ -16,7 +16,7 @@ import tempfile
 from pathlib import Path
 from typing import Any
 
-from mortiser.core.errors import BadInput
+from mortiser.core.common.errors import BadInput
 from mortiser.speech.models import has_all
 
 FILES = ("model.bin", "config.json", "vocabulary.json", "tokenizer.json")

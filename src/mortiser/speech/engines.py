@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import TypeVar
 
-from mortiser.core.errors import BadInput
+from mortiser.core.common.errors import BadInput
 from mortiser.speech.conversion import converted
 from mortiser.speech.memory import give_back
 from mortiser.speech.models import ENGLISH, WORDING, ModelPlace, Packaged, languages_of

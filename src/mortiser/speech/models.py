@@ -19,7 +19,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 from pathlib import Path
 
-from mortiser.core.errors import BadInput
+from mortiser.core.common.errors import BadInput
 
 NEEDED = ("model.bin", "config.json", "tokenizer.json")
 BASE = "base"

@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 
-from mortiser.core.carry import spread
-from mortiser.core.time import SECOND
-from mortiser.core.words import Origin, Word
+from mortiser.core.common.time import SECOND
+from mortiser.core.transcript.carry import spread
+from mortiser.core.transcript.words import Origin, Word
 from mortiser.speech.protocols import Aligner, Samples
 
 

@@ -9,7 +9,7 @@ from typing import Protocol
 import numpy as np
 import numpy.typing as npt
 
-from mortiser.core.words import Word
+from mortiser.core.transcript.words import Word
 
 RATE = 16_000
 Samples = npt.NDArray[np.float32]
@@ -29,7 +29,7 @@ class HeardLine:
     """A stretch of speech: its text, where it lies (s) and its sound, shape (n,) at RATE.
 
     ``offset_s`` is the time of the first sample; it may lie a little before ``start_s``. ``times`` has
-    the times (s from the first sample) of the text's words (see core.words.tokens) where the engine
+    the times (s from the first sample) of the text's words (see core.transcript.words.tokens) where the engine
     finds them itself.
     """
 

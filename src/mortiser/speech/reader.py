@@ -14,7 +14,7 @@ from typing import Any
 import numpy as np
 import numpy.typing as npt
 
-from mortiser.core.errors import BadInput
+from mortiser.core.common.errors import BadInput
 
 BEGIN = "<|endoftext|>"
 """What texts stood behind in training."""

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from mortiser.core.doubt import LEAST_RIVAL
+from mortiser.core.transcript.doubt import LEAST_RIVAL
 from mortiser.speech.beside import as_said
 from mortiser.speech.protocols import Reading
 from mortiser.speech.sound_alikes import SoundAlikes

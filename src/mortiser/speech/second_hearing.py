@@ -1,6 +1,6 @@
 """Hear a stretch again in other ways: vote on its words, and say which of them do not hold.
 
-A second engine and a third one stand against what the first has heard, one after another (core.voting),
+A second engine and a third one stand against what the first has heard, one after another (core.transcript.voting),
 and a reader says which wording is the likelier. What was heard instead is offered as an alternative.
 Without a second engine words are judged and none is changed.
 """
@@ -11,11 +11,11 @@ from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import replace
 from difflib import SequenceMatcher
 
-from mortiser.core.doubt import LEAST_RIVAL, Signs, confidences, doubtful
-from mortiser.core.time import SECOND
-from mortiser.core.voting import SECOND as AGAINST_FIRST
-from mortiser.core.voting import THIRD as AGAINST_BOTH
-from mortiser.core.words import Word, tokens, word_key
+from mortiser.core.common.time import SECOND
+from mortiser.core.transcript.doubt import LEAST_RIVAL, Signs, confidences, doubtful
+from mortiser.core.transcript.voting import SECOND as AGAINST_FIRST
+from mortiser.core.transcript.voting import THIRD as AGAINST_BOTH
+from mortiser.core.transcript.words import Word, tokens, word_key
 from mortiser.speech.beside import alternatives, compare
 from mortiser.speech.chunks import LONG_S, chunks
 from mortiser.speech.pipelined import one_ahead
@@ -176,8 +176,8 @@ class SecondHearing:
         return [self._with_alikes(judged, i) for i in range(len(judged))]
 
     def _read(self, texts: Sequence[str]) -> list[tuple[float, float]]:
-        """How little the reader expected each word, and by how much it prefers a rival (see core.doubt.Signs); of
-        fillers nothing is said."""
+        """How little the reader expected each word, and by how much it prefers a rival
+        (see core.transcript.doubt.Signs); of fillers nothing is said."""
         found = [(0.0, LEAST_RIVAL)] * len(texts)
         if self._jury.reader is not None:
             spoken = [i for i, text in enumerate(texts) if not silent(text)]

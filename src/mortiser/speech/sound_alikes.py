@@ -11,16 +11,16 @@ from sys import intern
 from rapidfuzz.distance import Levenshtein
 from rapidfuzz.process import extract
 
-from mortiser.core.doubt import MOST_ALTERNATIVES
-from mortiser.core.sounding import Phones, classes, difference
-from mortiser.core.words import Word, word_key
+from mortiser.core.transcript.doubt import MOST_ALTERNATIVES
+from mortiser.core.transcript.sounding import Phones, classes, difference
+from mortiser.core.transcript.words import Word, word_key
 from mortiser.speech.beside import alternatives, as_heard, as_said
 from mortiser.speech.sounds import DictionarySounds, dictionary
 from mortiser.speech.spoken import spoken
 from mortiser.speech.wording import RAREST, Wording
 
 FARTHEST = 0.4
-"""Words that sound more different (see core.sounding.difference) are not offered."""
+"""Words that sound more different (see core.transcript.sounding.difference) are not offered."""
 USUAL = 0.03
 """What a nat of the language model counts, in such differences. Of 93 doubtful words that were wrong in six recordings,
 28 were right in what else was heard, 46 with six of what was heard and what sounds alike."""
@@ -112,7 +112,8 @@ class SoundAlikes:
         return [word for _, word in sorted(found)[:most]]
 
     def _nearby(self, text: str) -> tuple[tuple[str, float], ...]:
-        """Words that sound like a spoken word, and by how much each differs (see core.sounding.difference)."""
+        """Words that sound like a spoken word, and by how much each differs
+        (see core.transcript.sounding.difference)."""
         return tuple((word, apart) for word, apart in self._compared(text) if apart <= FARTHEST)
 
     def _compared(self, text: str, begun: str = "") -> Iterator[tuple[str, float]]:

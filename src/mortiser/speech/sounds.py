@@ -9,7 +9,7 @@ from pathlib import Path
 
 from pocketsphinx import get_model_path
 
-from mortiser.core.sounding import Phones
+from mortiser.core.transcript.sounding import Phones
 from mortiser.speech.letters import phones as by_rule
 from mortiser.speech.spoken import spoken
 
@@ -19,7 +19,7 @@ LEAST_PART = 4
 
 
 class DictionarySounds:
-    """Sounds (see core.sounding), of the dictionary in the aligner's wheel."""
+    """Sounds (see core.transcript.sounding), of the dictionary in the aligner's wheel."""
 
     def phones(self, text: str) -> Phones:
         """See Sounds."""

@@ -15,8 +15,8 @@ import kaldi_native_fbank as knf
 import numpy as np
 import numpy.typing as npt
 
-from mortiser.core.time import SECOND
-from mortiser.core.words import Word
+from mortiser.core.common.time import SECOND
+from mortiser.core.transcript.words import Word
 from mortiser.speech.protocols import RATE, Samples
 
 FRAMES_S = 100

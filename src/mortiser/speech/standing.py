@@ -1,12 +1,12 @@
-"""What stands for the words of a stretch of speech while hearings of it vote (see core.voting)."""
+"""What stands for the words of a stretch of speech while hearings of it vote (see core.transcript.voting)."""
 
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
 
-from mortiser.core.fillers import FILLERS
-from mortiser.core.voting import (
+from mortiser.core.transcript.fillers import FILLERS
+from mortiser.core.transcript.voting import (
     Evidence,
     Spoken,
     Weights,
@@ -17,7 +17,7 @@ from mortiser.core.voting import (
     opens,
     styled,
 )
-from mortiser.core.words import Word, word_key
+from mortiser.core.transcript.words import Word, word_key
 from mortiser.speech.beside import as_said
 from mortiser.speech.protocols import Change, Reader
 

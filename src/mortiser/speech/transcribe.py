@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
 
-from mortiser.core.carry import spread
-from mortiser.core.doubt import alone
-from mortiser.core.words import Word, tokens, word_key
+from mortiser.core.transcript.carry import spread
+from mortiser.core.transcript.doubt import alone
+from mortiser.core.transcript.words import Word, tokens, word_key
 from mortiser.speech.chunks import chunks
 from mortiser.speech.pipelined import one_ahead
 from mortiser.speech.protocols import (

@@ -13,9 +13,9 @@ from pathlib import Path
 from types import SimpleNamespace
 from typing import Any, Literal
 
-from mortiser.core.errors import BadInput
-from mortiser.core.unspaced import joined
-from mortiser.core.words import tokens, word_key
+from mortiser.core.common.errors import BadInput
+from mortiser.core.transcript.unspaced import joined
+from mortiser.core.transcript.words import tokens, word_key
 from mortiser.speech.activity import passages
 from mortiser.speech.chunks import LONG_S
 from mortiser.speech.models import languages_of

@@ -12,10 +12,10 @@ from dataclasses import replace
 from operator import attrgetter
 from typing import Any
 
-from mortiser.core.errors import NotFound
-from mortiser.core.standing import Standing
-from mortiser.core.timeline import Timeline
-from mortiser.core.words import Cue, Shown, Word, capitalised
+from mortiser.core.captions.standing import Standing
+from mortiser.core.common.errors import NotFound
+from mortiser.core.editing.timeline import Timeline
+from mortiser.core.transcript.words import Cue, Shown, Word, capitalised
 from mortiser.store.cue_times import kept_edge
 from mortiser.store.rows import (
     PIECE_COLUMNS,

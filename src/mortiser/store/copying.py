@@ -5,8 +5,8 @@ from __future__ import annotations
 import sqlite3
 from dataclasses import dataclass
 
-from mortiser.core.layer import layers_of, layers_text
-from mortiser.core.shape import shapes_of, shapes_text
+from mortiser.core.framing.layer import layers_of, layers_text
+from mortiser.core.framing.shape import shapes_of, shapes_text
 from mortiser.store import jobs
 from mortiser.store.database import Database, now_us
 from mortiser.store.projects import project_row

@@ -12,9 +12,9 @@ from bisect import bisect_right
 from collections.abc import Collection, Iterator, Sequence
 from itertools import accumulate, groupby, pairwise
 
-from mortiser.core.cue_timing import SHORTEST_SHOWN_US
+from mortiser.core.captions.cue_timing import SHORTEST_SHOWN_US
+from mortiser.core.editing.timeline import Placed, Shift, Timeline, changed_stretches, shifts
 from mortiser.core.edits.apart import ROUNDING_US, crowded
-from mortiser.core.timeline import Placed, Shift, Timeline, changed_stretches, shifts
 from mortiser.store.rows import batched, insert
 
 MOST_AT_ONCE = 8

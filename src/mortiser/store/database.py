@@ -13,7 +13,7 @@ from importlib.resources import files
 from pathlib import Path
 from typing import TypeVar
 
-from mortiser.core.errors import Busy, Damaged, MortiserError, NoSpace, NotFound, foreseen
+from mortiser.core.common.errors import Busy, Damaged, MortiserError, NoSpace, NotFound, foreseen
 from mortiser.store.reserve import Reserve
 from mortiser.store.senses import NO_SENSES, Senses
 

@@ -7,12 +7,12 @@ from collections.abc import Callable, Sequence
 from dataclasses import replace
 from datetime import date
 
-from mortiser.core.errors import BadInput, Conflict, NotFound
-from mortiser.core.expectation import Expected, expected
-from mortiser.core.order import Order, OrderedSource, Part, PieceStretch
-from mortiser.core.output import Outputs, VideoFile
-from mortiser.core.piece import Piece
-from mortiser.core.time import SECOND
+from mortiser.core.common.errors import BadInput, Conflict, NotFound
+from mortiser.core.common.time import SECOND
+from mortiser.core.delivery.estimate import Expected, expected
+from mortiser.core.delivery.order import Order, OrderedSource, Part, PieceStretch
+from mortiser.core.delivery.output import Outputs, VideoFile
+from mortiser.core.editing.piece import Piece
 from mortiser.store import jobs, projects
 from mortiser.store.database import Database, now_us
 from mortiser.store.rows import insert

@@ -6,16 +6,16 @@ import sqlite3
 from collections.abc import Callable, Collection, Mapping, Sequence
 from dataclasses import dataclass, field
 
+from mortiser.core.common.errors import Conflict
+from mortiser.core.editing.piece import Piece
+from mortiser.core.editing.timeline import Shift, Timeline, changed_stretches, shifts
 from mortiser.core.edits.apart import carry_out, kept_apart
 from mortiser.core.edits.commands import Edit
 from mortiser.core.edits.desk import Desk
-from mortiser.core.edits.laying import LayCaptions
-from mortiser.core.edits.overtaken import brought_up
 from mortiser.core.edits.projection import follow_times
-from mortiser.core.errors import Conflict
-from mortiser.core.piece import Piece
-from mortiser.core.timeline import Shift, Timeline, changed_stretches, shifts
-from mortiser.core.words import Cue
+from mortiser.core.edits.text.laying import LayCaptions
+from mortiser.core.edits.text.overtaken import brought_up
+from mortiser.core.transcript.words import Cue
 from mortiser.store import cue_times, journal, revisions
 from mortiser.store.database import Database, now_us
 from mortiser.store.journal import Changes

@@ -6,9 +6,9 @@ import json
 import sqlite3
 from collections.abc import Sequence
 
-from mortiser.core.errors import BadInput
-from mortiser.core.fillers import of_language
-from mortiser.core.words import tokens
+from mortiser.core.common.errors import BadInput
+from mortiser.core.transcript.fillers import of_language
+from mortiser.core.transcript.words import tokens
 from mortiser.store.database import Database
 from mortiser.store.preferences import prefer, preferred
 

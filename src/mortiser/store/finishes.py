@@ -5,10 +5,10 @@ from __future__ import annotations
 import sqlite3
 from collections.abc import Sequence
 
-from mortiser.core.errors import BadInput, NotFound
-from mortiser.core.finish.builtin import DEFAULT_FINISH, FINISHES
-from mortiser.core.finish.model import Finish
-from mortiser.core.finish.stored import finish_of, finish_text
+from mortiser.core.common.errors import BadInput, NotFound
+from mortiser.core.style.finish.builtin import DEFAULT_FINISH, FINISHES
+from mortiser.core.style.finish.model import Finish
+from mortiser.core.style.finish.stored import finish_of, finish_text
 from mortiser.store.database import Database
 from mortiser.store.preferences import prefer, preferred
 

@@ -7,9 +7,9 @@ import sqlite3
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from mortiser.core.errors import BadInput, NotFound
-from mortiser.core.glossary import MOST_WORDS, Entry, heard_at
-from mortiser.core.words import Word, tokens
+from mortiser.core.common.errors import BadInput, NotFound
+from mortiser.core.transcript.glossary import MOST_WORDS, Entry, heard_at
+from mortiser.core.transcript.words import Word, tokens
 from mortiser.store.database import Database
 from mortiser.store.transcript import source_words
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import sqlite3
 
-from mortiser.core.guides import Guides, guides_of, guides_text
+from mortiser.core.framing.guides import Guides, guides_of, guides_text
 from mortiser.store.database import Database
 from mortiser.store.preferences import prefer, preferred
 

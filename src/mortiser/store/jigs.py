@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import sqlite3
 
-from mortiser.core.errors import BadInput, NotFound
-from mortiser.core.jig import JIGS, Jig
+from mortiser.core.common.errors import BadInput, NotFound
+from mortiser.core.framing.jig import JIGS, Jig
 from mortiser.store.database import Database
 
 

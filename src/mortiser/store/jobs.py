@@ -13,7 +13,7 @@ from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from mortiser.core.errors import Conflict, NotFound
+from mortiser.core.common.errors import Conflict, NotFound
 from mortiser.store.database import Database, now_us
 
 LEASE_US = 15_000_000

@@ -17,7 +17,7 @@ from operator import itemgetter
 
 from pydantic_core import from_json
 
-from mortiser.core.errors import Conflict
+from mortiser.core.common.errors import Conflict
 from mortiser.store.database import now_us
 
 TABLES = (

@@ -5,8 +5,8 @@ from __future__ import annotations
 import sqlite3
 from collections.abc import Sequence
 
-from mortiser.core.errors import BadInput, NotFound
-from mortiser.core.output import (
+from mortiser.core.common.errors import BadInput, NotFound
+from mortiser.core.delivery.output import (
     OUTPUT_SETS,
     Output,
     Outputs,

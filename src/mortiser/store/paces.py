@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import sqlite3
 
-from mortiser.core.errors import BadInput, NotFound
-from mortiser.core.pace import PACES, Pace
+from mortiser.core.captions.pace import PACES, Pace
+from mortiser.core.common.errors import BadInput, NotFound
 from mortiser.store.database import Database
 
 MOST_LETTERS = 40

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import sqlite3
 
-from mortiser.core.errors import BadInput
+from mortiser.core.common.errors import BadInput
 from mortiser.store.database import Database
 
 MOST_COLOURS = 40

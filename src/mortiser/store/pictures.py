@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import sqlite3
 
-from mortiser.core.own_picture import OwnPicture
+from mortiser.core.framing.own_picture import OwnPicture
 from mortiser.store.database import Database
 
 MOST_LISTED = 60

@@ -7,16 +7,16 @@ from collections.abc import Callable
 from functools import cached_property
 from typing import TypeVar
 
-from mortiser.core.errors import MortiserError
-from mortiser.core.finish.builtin import DEFAULT_FINISH, FINISHES
-from mortiser.core.finish.model import Finish
-from mortiser.core.finish.stored import finish_of
-from mortiser.core.layer import Layers, layers_of
-from mortiser.core.output import USUAL_OUTPUTS, Outputs, outputs_of
-from mortiser.core.pace import PACES, Pace, pace_of
-from mortiser.core.post import Post, post_of
-from mortiser.core.shape import MOST_SIDE, Shape, Shapes, shapes_of
-from mortiser.core.standing import NOTHING, Standing, standing_of
+from mortiser.core.captions.pace import PACES, Pace, pace_of
+from mortiser.core.captions.standing import NOTHING, Standing, standing_of
+from mortiser.core.common.errors import MortiserError
+from mortiser.core.delivery.output import USUAL_OUTPUTS, Outputs, outputs_of
+from mortiser.core.delivery.post import Post, post_of
+from mortiser.core.framing.layer import Layers, layers_of
+from mortiser.core.framing.shape import MOST_SIDE, Shape, Shapes, shapes_of
+from mortiser.core.style.finish.builtin import DEFAULT_FINISH, FINISHES
+from mortiser.core.style.finish.model import Finish
+from mortiser.core.style.finish.stored import finish_of
 
 T = TypeVar("T")
 COLUMNS = {

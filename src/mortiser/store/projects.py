@@ -7,19 +7,19 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from pathlib import PurePath
 
-from mortiser.core.errors import NotFound
-from mortiser.core.finish.stored import finish_text
-from mortiser.core.following import Turn
-from mortiser.core.microphone import Microphone
-from mortiser.core.pace import PACES, PaceName, pace_text
-from mortiser.core.piece import Piece
-from mortiser.core.placing import Size
-from mortiser.core.scene import MOST_OVER_US
-from mortiser.core.shape import Shapes
-from mortiser.core.speakers import with_names
-from mortiser.core.subject import Tracks
-from mortiser.core.timeline import Timeline
-from mortiser.core.words import Cue, Shown
+from mortiser.core.captions.pace import PACES, PaceName, pace_text
+from mortiser.core.common.errors import NotFound
+from mortiser.core.editing.microphone import Microphone
+from mortiser.core.editing.piece import Piece
+from mortiser.core.editing.timeline import Timeline
+from mortiser.core.framing.following import Turn
+from mortiser.core.framing.placing import Size
+from mortiser.core.framing.shape import Shapes
+from mortiser.core.framing.subject import Tracks
+from mortiser.core.style.finish.stored import finish_text
+from mortiser.core.style.scene import MOST_OVER_US
+from mortiser.core.transcript.speakers import with_names
+from mortiser.core.transcript.words import Cue, Shown
 from mortiser.store import finishes, subjects
 from mortiser.store.database import Database, now_us
 from mortiser.store.piece_settings import PieceSettings

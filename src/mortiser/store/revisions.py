@@ -8,8 +8,8 @@ from collections.abc import Collection
 from dataclasses import dataclass
 from typing import Literal
 
+from mortiser.core.common.errors import NotFound, Stale
 from mortiser.core.edits.base import BaseEdit
-from mortiser.core.errors import NotFound, Stale
 
 Kind = Literal["edit", "follow", "step"]
 """An edit; what followed from the newest edit, under its undo; an undo or redo."""

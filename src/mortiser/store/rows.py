@@ -7,10 +7,10 @@ import sqlite3
 from collections.abc import Collection, Iterable
 from typing import Any
 
-from mortiser.core.cue_timing import Frames
-from mortiser.core.strand import Strand
-from mortiser.core.timeline import Clip, Timeline
-from mortiser.core.words import Cue, Shown, Word, capitalised
+from mortiser.core.captions.cue_timing import Frames
+from mortiser.core.editing.strand import Strand
+from mortiser.core.editing.timeline import Clip, Timeline
+from mortiser.core.transcript.words import Cue, Shown, Word, capitalised
 
 WORD_COLUMNS = (
     "word.id AS word_id, word.text, word.start_us AS word_start, word.end_us AS word_end, "

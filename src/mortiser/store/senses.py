@@ -6,9 +6,9 @@ import sqlite3
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from mortiser.core.cutting import Loudness
-from mortiser.core.finish.model import Finish
-from mortiser.core.grouping import Ruler
+from mortiser.core.captions.grouping import Ruler
+from mortiser.core.editing.cutting import Loudness
+from mortiser.core.style.finish.model import Finish
 
 
 @dataclass(frozen=True)

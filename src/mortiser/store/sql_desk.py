@@ -6,22 +6,22 @@ import sqlite3
 from collections.abc import Collection, Sequence
 from dataclasses import asdict
 
-from mortiser.core.cue_timing import Frames
-from mortiser.core.cutting import SILENT, Loudness
-from mortiser.core.errors import BadInput, NotFound
-from mortiser.core.finish.model import Finish
-from mortiser.core.finish.stored import finish_text
-from mortiser.core.grouping import Ruler
-from mortiser.core.layer import Layers, layers_text
-from mortiser.core.microphone import Microphone
-from mortiser.core.output import Outputs, outputs_text
-from mortiser.core.pace import Pace, RuleSet, pace_text
-from mortiser.core.post import Post, post_text
-from mortiser.core.shape import Shapes, shapes_text
-from mortiser.core.standing import Standing, standing_text
-from mortiser.core.strand import Strand
-from mortiser.core.timeline import Clip, Timeline
-from mortiser.core.words import Cue, Shown, Word
+from mortiser.core.captions.cue_timing import Frames
+from mortiser.core.captions.grouping import Ruler
+from mortiser.core.captions.pace import Pace, RuleSet, pace_text
+from mortiser.core.captions.standing import Standing, standing_text
+from mortiser.core.common.errors import BadInput, NotFound
+from mortiser.core.delivery.output import Outputs, outputs_text
+from mortiser.core.delivery.post import Post, post_text
+from mortiser.core.editing.cutting import SILENT, Loudness
+from mortiser.core.editing.microphone import Microphone
+from mortiser.core.editing.strand import Strand
+from mortiser.core.editing.timeline import Clip, Timeline
+from mortiser.core.framing.layer import Layers, layers_text
+from mortiser.core.framing.shape import Shapes, shapes_text
+from mortiser.core.style.finish.model import Finish
+from mortiser.core.style.finish.stored import finish_text
+from mortiser.core.transcript.words import Cue, Shown, Word
 from mortiser.store.caption_rows import CaptionRows
 from mortiser.store.cue_times import crowding, move, part_cues, touched
 from mortiser.store.piece_settings import PieceSettings

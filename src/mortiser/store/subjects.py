@@ -5,8 +5,8 @@ from __future__ import annotations
 import sqlite3
 from collections.abc import Collection
 
-from mortiser.core.following import Turn
-from mortiser.core.subject import Track, Tracks, tracks_of, tracks_text
+from mortiser.core.framing.following import Turn
+from mortiser.core.framing.subject import Track, Tracks, tracks_of, tracks_text
 from mortiser.store.database import Database
 
 MOST_DRAWN = 24

@@ -541,7 +541,7 @@ export interface paths {
         };
         /**
          * Scene
-         * @description The scene of a window of the piece (see core.scene), in its finish or in another to try.
+         * @description The scene of a window of the piece (see core.style.scene), in its finish or in another to try.
          */
         get: operations["scene"];
         put?: never;
@@ -4659,7 +4659,7 @@ export interface components {
         };
         /**
          * MoveOver
-         * @description Let the picture move over the whole piece, as its words suggest (core.moving), beside the moves it has.
+         * @description Let the picture move over the whole piece, as its words suggest (core.framing.moving), beside the moves it has.
          */
         MoveOver: {
             /** Piece Id */
@@ -5924,7 +5924,7 @@ export interface components {
         };
         /**
          * SceneView
-         * @description Everything a painter needs (see core.scene).
+         * @description Everything a painter needs (see core.style.scene).
          */
         SceneView: {
             /** Width */
@@ -6247,7 +6247,7 @@ export interface components {
         };
         /**
          * ShapeView
-         * @description A frame of a piece; see core.shape.
+         * @description A frame of a piece; see core.framing.shape.
          */
         ShapeView: {
             /** Id */
@@ -6771,7 +6771,7 @@ export interface components {
         };
         /**
          * TypeCueTime
-         * @description Pin an edge of a caption to a time as somebody typed it (see core.time.parse_entry).
+         * @description Pin an edge of a caption to a time as somebody typed it (see core.common.time.parse_entry).
          */
         TypeCueTime: {
             /**

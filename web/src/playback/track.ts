@@ -1,4 +1,4 @@
-/** Keyframed values read at a moment: the same few lines as core/motion/track.py. */
+/** Keyframed values read at a moment: the same few lines as core/style/motion/track.py. */
 import type { Track } from "../api/client";
 
 type Ease = Track[number][2];

@@ -1,6 +1,6 @@
 """No edit leaves captions of one speaker showing at once that did not before.
 
-Rules for free edges see to that (core.cue_timing); pinned edges go where a cut, a drag or a shift takes them.
+Rules for free edges see to that (core.captions.cue_timing); pinned edges go where a cut, a drag or a shift takes them.
 """
 
 from __future__ import annotations
@@ -9,11 +9,11 @@ from collections.abc import Collection, Iterable, Iterator, Sequence
 from contextlib import contextmanager
 from dataclasses import replace
 
-from mortiser.core.cue_timing import SHORTEST_SHOWN_US
+from mortiser.core.captions.cue_timing import SHORTEST_SHOWN_US
 from mortiser.core.edits.base import BaseEdit
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.projection import follow_times
-from mortiser.core.words import Cue
+from mortiser.core.transcript.words import Cue
 
 ROUNDING_US = 1
 """Times that a cut has moved are a microsecond off."""

@@ -12,9 +12,9 @@ from dataclasses import replace
 
 from pydantic import BaseModel, ConfigDict
 
+from mortiser.core.common.errors import NotFound
 from mortiser.core.edits.desk import Desk
-from mortiser.core.errors import NotFound
-from mortiser.core.words import Cue, Seam, Shown, shortened
+from mortiser.core.transcript.words import Cue, Seam, Shown, shortened
 
 
 class BaseEdit(BaseModel, ABC):

@@ -8,7 +8,7 @@ from typing import Annotated
 
 from pydantic import Field, TypeAdapter
 
-from mortiser.core.edits.captions import (
+from mortiser.core.edits.captions.captions import (
     AddCue,
     BreakLine,
     DeleteCues,
@@ -18,16 +18,40 @@ from mortiser.core.edits.captions import (
     SplitAt,
     SplitCue,
 )
-from mortiser.core.edits.delivering import SetOutputs, SetPost
-from mortiser.core.edits.dressing import CopyLook, DressCues, DressEach, DressWords, UndressCues
-from mortiser.core.edits.everywhere import (
-    DressEverywhere,
-    DressSpeaker,
-    MarkEverywhere,
-    TakeBack,
+from mortiser.core.edits.captions.fixing import FixChecks, LeaveOut
+from mortiser.core.edits.captions.pacing import CheckBy, Regroup, SetFilePace, SetPace
+from mortiser.core.edits.captions.shifting import ShiftCues, StretchCues
+from mortiser.core.edits.captions.tapping import TapTimes
+from mortiser.core.edits.captions.times import (
+    CloseGaps,
+    MoveCues,
+    SetCueTimes,
+    TypeCueTime,
+    UnpinCues,
 )
-from mortiser.core.edits.fixing import FixChecks, LeaveOut
-from mortiser.core.edits.framing import (
+from mortiser.core.edits.captions.word_times import MoveWordEdge
+from mortiser.core.edits.cutting.microphone import DropMicrophone, MoveMicrophone, UseMicrophone
+from mortiser.core.edits.cutting.pieces import DeletePiece, NamePiece, NewPiece
+from mortiser.core.edits.cutting.putting import PutPassages
+from mortiser.core.edits.cutting.recorded import PutRecorded, UseTake
+from mortiser.core.edits.cutting.trimming import (
+    BringIn,
+    CutStretches,
+    MoveCut,
+    RestoreStretches,
+    RestoreWords,
+    SetGoal,
+    StrikeWords,
+)
+from mortiser.core.edits.look.delivering import SetOutputs, SetPost
+from mortiser.core.edits.look.dressing import (
+    CopyLook,
+    DressCues,
+    DressEach,
+    DressWords,
+    UndressCues,
+)
+from mortiser.core.edits.look.framing import (
     AddMove,
     AlternateFramings,
     CopyFraming,
@@ -39,9 +63,8 @@ from mortiser.core.edits.framing import (
     MoveOver,
     PanClips,
 )
-from mortiser.core.edits.glossary import ApplyGlossary, KeepGlossary, RefuseGlossary
-from mortiser.core.edits.jigs import ApplyJig
-from mortiser.core.edits.layers import (
+from mortiser.core.edits.look.jigs import ApplyJig
+from mortiser.core.edits.look.layers import (
     AddLayer,
     ChangeLayer,
     CopyLayer,
@@ -51,36 +74,37 @@ from mortiser.core.edits.layers import (
     PlaceLayer,
     RaiseLayer,
 )
-from mortiser.core.edits.laying import LayCaptions
-from mortiser.core.edits.marking import MarkWords
-from mortiser.core.edits.microphone import DropMicrophone, MoveMicrophone, UseMicrophone
-from mortiser.core.edits.pacing import CheckBy, Regroup, SetFilePace, SetPace
-from mortiser.core.edits.pieces import DeletePiece, NamePiece, NewPiece
-from mortiser.core.edits.putting import PutPassages
-from mortiser.core.edits.recorded import PutRecorded, UseTake
-from mortiser.core.edits.runs import RetypeRun
-from mortiser.core.edits.settings import ChangeFinish, RenameProject, SetFinish
-from mortiser.core.edits.shapes import AddShape, DressShape, DropShape, ResizeShape, SetBackdrop
-from mortiser.core.edits.shifting import ShiftCues, StretchCues
-from mortiser.core.edits.speakers import (
+from mortiser.core.edits.look.marking import MarkWords
+from mortiser.core.edits.look.settings import ChangeFinish, RenameProject, SetFinish
+from mortiser.core.edits.look.shapes import (
+    AddShape,
+    DressShape,
+    DropShape,
+    ResizeShape,
+    SetBackdrop,
+)
+from mortiser.core.edits.text.everywhere import (
+    DressEverywhere,
+    DressSpeaker,
+    MarkEverywhere,
+    TakeBack,
+)
+from mortiser.core.edits.text.glossary import ApplyGlossary, KeepGlossary, RefuseGlossary
+from mortiser.core.edits.text.laying import LayCaptions
+from mortiser.core.edits.text.runs import RetypeRun
+from mortiser.core.edits.text.speakers import (
     NameSpeakers,
     RenameSpeaker,
     SetSpeaker,
     ShowSpeakers,
 )
-from mortiser.core.edits.tapping import TapTimes
-from mortiser.core.edits.times import CloseGaps, MoveCues, SetCueTimes, TypeCueTime, UnpinCues
-from mortiser.core.edits.trimming import (
-    BringIn,
-    CutStretches,
-    MoveCut,
-    RestoreStretches,
-    RestoreWords,
-    SetGoal,
-    StrikeWords,
+from mortiser.core.edits.text.words import (
+    AcceptAll,
+    AcceptWord,
+    ReplaceText,
+    ReplaceWord,
+    RetypeCue,
 )
-from mortiser.core.edits.word_times import MoveWordEdge
-from mortiser.core.edits.words import AcceptAll, AcceptWord, ReplaceText, ReplaceWord, RetypeCue
 
 AskedEdit = Annotated[
     RetypeCue

@@ -8,20 +8,20 @@ from __future__ import annotations
 from collections.abc import Collection, Sequence
 from typing import Protocol
 
-from mortiser.core.cue_timing import Frames
-from mortiser.core.cutting import Loudness
-from mortiser.core.finish.model import Finish
-from mortiser.core.grouping import Ruler
-from mortiser.core.layer import Layers
-from mortiser.core.microphone import Microphone
-from mortiser.core.output import Outputs
-from mortiser.core.pace import Pace, RuleSet
-from mortiser.core.post import Post
-from mortiser.core.shape import Shapes
-from mortiser.core.standing import Standing
-from mortiser.core.strand import Strand
-from mortiser.core.timeline import Clip, Timeline
-from mortiser.core.words import Cue, Shown, Word
+from mortiser.core.captions.cue_timing import Frames
+from mortiser.core.captions.grouping import Ruler
+from mortiser.core.captions.pace import Pace, RuleSet
+from mortiser.core.captions.standing import Standing
+from mortiser.core.delivery.output import Outputs
+from mortiser.core.delivery.post import Post
+from mortiser.core.editing.cutting import Loudness
+from mortiser.core.editing.microphone import Microphone
+from mortiser.core.editing.strand import Strand
+from mortiser.core.editing.timeline import Clip, Timeline
+from mortiser.core.framing.layer import Layers
+from mortiser.core.framing.shape import Shapes
+from mortiser.core.style.finish.model import Finish
+from mortiser.core.transcript.words import Cue, Shown, Word
 
 
 class Desk(Protocol):
@@ -89,7 +89,7 @@ class Desk(Protocol):
         """Insert (id 0) or update a cue with its words; returns it with all ids.
 
         A word that was in the stored cue and is in no cue's words afterwards stays in the source.
-        Words that come, or read otherwise than before, get what stands for them (core.standing).
+        Words that come, or read otherwise than before, get what stands for them (core.captions.standing).
         """
 
     def save_cues(self, cues: Sequence[Cue]) -> list[Cue]:

@@ -13,6 +13,9 @@ from itertools import islice
 
 from rapidfuzz.distance import LCSseq
 
+from mortiser.core.captions.grouping import group
+from mortiser.core.captions.pace import Pace
+from mortiser.core.common.errors import NotFound
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import (
     CONTEXT,
@@ -23,10 +26,7 @@ from mortiser.core.edits.retiming import (
     retime_run,
     untimed_cue,
 )
-from mortiser.core.errors import NotFound
-from mortiser.core.grouping import group
-from mortiser.core.pace import Pace
-from mortiser.core.words import Cue, Shown
+from mortiser.core.transcript.words import Cue, Shown
 
 Rewritten = tuple[Sequence[Cue], Sequence[Cue]]
 """Neighbouring captions, and what stands in their place."""

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from mortiser.core.cue_timing import SHORTEST_SHOWN_US, retime
+from mortiser.core.captions.cue_timing import SHORTEST_SHOWN_US, retime
 from mortiser.core.edits.desk import Desk
-from mortiser.core.words import Cue, Shown
+from mortiser.core.transcript.words import Cue, Shown
 
 CONTEXT = 5
 """How many neighbours on each side the times of changed captions are worked out from."""

@@ -1,0 +1,49 @@
+"""What of a piece a kind of file cannot hold: told before it is lost."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from mortiser.core.delivery.output import Output, TextFile, VideoFile
+from mortiser.core.editing.piece import Piece
+from mortiser.core.style.finish.changes import look_of
+from mortiser.core.transcript.words import Cue
+
+PLAIN = ("srt", "vtt", "ttml", "txt", "csv", "json")
+"""Formats without the colours of marked words."""
+
+PLACED = ("vtt", "ass", "ttml")
+"""Formats that say where a caption stands, to the third of the picture."""
+
+
+def not_held(output: Output, piece: Piece, cues: Sequence[Cue]) -> list[str]:
+    """What the piece has that the file will not have, in words."""
+    if isinstance(output, VideoFile):
+        return _of_video(output)
+    if not isinstance(output, TextFile):
+        return []
+    lost: list[str] = []
+    words = [word for cue in cues for word in cue.words]
+    if output.form in PLAIN and any(word.accent for word in words):
+        lost.append("the accents of marked words")
+    looks = {path.split(".")[0] for text in {word.look for word in words} for path in look_of(text)}
+    if "place" in looks and output.form not in PLACED:
+        lost.append("the places that captions have of their own")
+    if looks - {"place"} or any(word.own for word in words):
+        lost.append("the looks that captions and words have of their own")
+    if output.form in ("ass", "vtt") and piece.finish.motion != type(piece.finish.motion)():
+        lost.append("motion")
+    if piece.show_speakers and output.form == "csv":
+        lost.append("where a speaker's name is shown")
+    return lost
+
+
+def _of_video(output: VideoFile) -> list[str]:
+    lost: list[str] = []
+    if not output.facts.sound and output.form != "overlay":
+        lost.append("sound")
+    if output.captions == "switchable":
+        lost.append("the look and the motion of captions: the player chooses")
+    if output.form == "overlay":
+        lost.append("picture and sound: they are the other editor's")
+    return lost

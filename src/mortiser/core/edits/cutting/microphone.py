@@ -1,0 +1,81 @@
+"""Edits of which sound is heard in a recording's stead."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Literal
+
+from pydantic import Field
+
+from mortiser.core.common.errors import NotFound
+from mortiser.core.common.limits import Id
+from mortiser.core.editing.matching import MOST_DRIFT_PPM
+from mortiser.core.editing.microphone import Microphone
+from mortiser.core.edits.base import BaseEdit, short
+from mortiser.core.edits.desk import Desk
+
+FARTHEST_US = 10_000_000
+"""A sound is moved by so much at once."""
+
+
+class UseMicrophone(BaseEdit):
+    """Hear a sound in a recording's stead, as it was found to lie under it. The piece that was made of
+    the sound alone goes, as long as it has no captions."""
+
+    kind: Literal["use_microphone"] = "use_microphone"
+    source_id: Id
+    sound_id: Id
+    offset_us: int
+    drift_ppm: float = Field(ge=-MOST_DRIFT_PPM, le=MOST_DRIFT_PPM)
+    sure: float = Field(ge=0, le=1)
+    piece_id: Id | None = None
+
+    def label(self, desk: Desk) -> str:
+        return f"hear {short(desk.source_name(self.sound_id))}"
+
+    def apply(self, desk: Desk) -> None:
+        found = Microphone(self.sound_id, self.offset_us, self.drift_ppm, self.sure)
+        desk.set_microphone(self.source_id, found)
+        if self.piece_id is None or desk.cues(self.piece_id):
+            return
+        if {clip.source_id for clip in desk.timeline(self.piece_id).clips} == {self.sound_id}:
+            desk.delete_piece(self.piece_id)
+
+
+class MoveMicrophone(BaseEdit):
+    """Hear the sound that stands for a recording's own earlier or later."""
+
+    kind: Literal["move_microphone"] = "move_microphone"
+    source_id: Id
+    by_us: int = Field(ge=-FARTHEST_US, le=FARTHEST_US, description="Later where above 0.")
+
+    def label(self, desk: Desk) -> str:
+        side = "later" if self.by_us > 0 else "earlier"
+        return f"hear the sound {abs(self.by_us) / 1000:g} ms {side}"
+
+    def apply(self, desk: Desk) -> None:
+        found = _microphone(desk, self.source_id)
+        # What sounded at a moment of the sound is to be heard later: an earlier one is heard now.
+        moved = replace(found, offset_us=found.offset_us - self.by_us)
+        desk.set_microphone(self.source_id, moved)
+
+
+class DropMicrophone(BaseEdit):
+    """Hear a recording's own sound again."""
+
+    kind: Literal["drop_microphone"] = "drop_microphone"
+    source_id: Id
+
+    def label(self, desk: Desk) -> str:
+        return "hear the recording's own sound"
+
+    def apply(self, desk: Desk) -> None:
+        _microphone(desk, self.source_id)
+        desk.set_microphone(self.source_id, None)
+
+
+def _microphone(desk: Desk, source_id: int) -> Microphone:
+    found = desk.microphone(source_id)
+    if found is None:
+        raise NotFound("That recording's own sound is heard already.")
+    return found

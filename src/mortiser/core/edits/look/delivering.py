@@ -1,0 +1,44 @@
+"""Edits of what a piece is delivered as, and of what is written beside it."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import Field
+
+from mortiser.core.common.limits import Id
+from mortiser.core.delivery.naming import MOST_PATTERN, checked_pattern
+from mortiser.core.delivery.output import MOST_OUTPUTS, StoredOutput, each_once
+from mortiser.core.delivery.post import Post
+from mortiser.core.edits.base import BaseEdit
+from mortiser.core.edits.desk import Desk
+
+
+class SetOutputs(BaseEdit):
+    """Say what a piece is delivered as, and how the files are named (as before where None is said)."""
+
+    kind: Literal["set_outputs"] = "set_outputs"
+    piece_id: Id
+    outputs: list[StoredOutput] = Field(min_length=1, max_length=MOST_OUTPUTS)
+    naming: str | None = Field(default=None, max_length=MOST_PATTERN)
+
+    def label(self, desk: Desk) -> str:
+        return "files to deliver"
+
+    def apply(self, desk: Desk) -> None:
+        naming = None if self.naming is None else checked_pattern(self.naming)
+        desk.set_outputs(self.piece_id, each_once(self.outputs), naming)
+
+
+class SetPost(BaseEdit):
+    """Write the title, the description and the tags that go with a piece."""
+
+    kind: Literal["set_post"] = "set_post"
+    piece_id: Id
+    post: Post
+
+    def label(self, desk: Desk) -> str:
+        return "text for the post"
+
+    def apply(self, desk: Desk) -> None:
+        desk.set_post(self.piece_id, self.post)

@@ -1,0 +1,67 @@
+"""Edits of the project and its pieces as wholes."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import Field, JsonValue
+
+from mortiser.core.common.errors import BadInput
+from mortiser.core.common.limits import Id, Name
+from mortiser.core.edits.base import BaseEdit
+from mortiser.core.edits.desk import Desk
+from mortiser.core.style.finish.builtin import FINISHES
+from mortiser.core.style.finish.changes import changed
+from mortiser.core.style.finish.model import Finish
+
+
+class SetFinish(BaseEdit):
+    """Give the whole piece another finish: a built-in one by its name, or any as a value."""
+
+    kind: Literal["set_finish"] = "set_finish"
+    piece_id: Id
+    finish: Name | Finish
+
+    def label(self, desk: Desk) -> str:
+        return f"finish {self.finish if isinstance(self.finish, str) else self.finish.name}"
+
+    def apply(self, desk: Desk) -> None:
+        finish = FINISHES.get(self.finish) if isinstance(self.finish, str) else self.finish
+        if finish is None:
+            raise BadInput(f"There is no finish “{self.finish}”. Try {', '.join(FINISHES)}.")
+        desk.set_finish(self.piece_id, finish)
+
+
+class ChangeFinish(BaseEdit):
+    """Set some values of the piece's finish, by their dotted paths: ``{"shadow.blur": 0.2}``."""
+
+    kind: Literal["change_finish"] = "change_finish"
+    piece_id: Id
+    changes: dict[str, JsonValue] = Field(min_length=1, max_length=60)
+
+    def label(self, desk: Desk) -> str:
+        return f"finish: {setting_name(next(iter(self.changes)))}"
+
+    def apply(self, desk: Desk) -> None:
+        desk.set_finish(self.piece_id, changed(desk.finish(self.piece_id), self.changes))
+
+
+def setting_name(path: str) -> str:
+    """A dotted path as somebody would say it."""
+    steps = [step.replace("_", " ") for step in path.split(".") if not step.isdecimal()]
+    return " ".join(steps)
+
+
+class RenameProject(BaseEdit):
+    """Give the project another name."""
+
+    kind: Literal["rename_project"] = "rename_project"
+    name: str = Field(min_length=1, max_length=120)
+
+    def label(self, desk: Desk) -> str:
+        return "rename project"
+
+    def apply(self, desk: Desk) -> None:
+        if not self.name.strip():
+            raise BadInput("A project needs a name.")
+        desk.rename_project(self.name.strip())

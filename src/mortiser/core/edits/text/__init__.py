@@ -1,0 +1,1 @@
+"""Edits of what captions say, and of who says it."""

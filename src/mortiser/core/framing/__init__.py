@@ -1,0 +1,1 @@
+"""How the picture lies in its frames, who is followed, and what stands over it."""
