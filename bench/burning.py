@@ -15,13 +15,12 @@ import av
 
 from bench.looped import looped
 from bench.report import alone, at_least, at_most, measured
-from mortiser.core.captions.cue_timing import retime
+from mortiser.core.captions.cue_timing import retime, untimed_cue
 from mortiser.core.captions.grouping import group
 from mortiser.core.captions.pace import PACES, PaceName
 from mortiser.core.editing.timeline import Clip, Timeline
-from mortiser.core.edits.retiming import untimed_cue
+from mortiser.core.scene import SceneReel
 from mortiser.core.style.finish.builtin import FINISHES
-from mortiser.core.style.scene import SceneReel
 from mortiser.core.transcript.words import Shown
 from mortiser.fonts import font_book
 from mortiser.media.forms import h264

@@ -20,8 +20,8 @@ from bench.burning import CLIP, SIZE, reel
 from bench.report import alone, at_least, at_most, measured
 from mortiser.core.common.time import SECOND
 from mortiser.core.delivery.estimate import expected
-from mortiser.core.delivery.output import VideoFile
 from mortiser.core.editing.timeline import Clip, Timeline
+from mortiser.core.project.output import VideoFile
 from mortiser.media.forms import Form, form_of, h264
 from mortiser.media.probe import probe
 from mortiser.render import sound

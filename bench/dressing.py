@@ -13,8 +13,8 @@ from bench.screen import long_project
 from mortiser.core.captions.cue_timing import retime
 from mortiser.core.captions.pace import PACES
 from mortiser.core.editing.timeline import Clip, Timeline
+from mortiser.core.scene import Scene, build_scene, scene_json
 from mortiser.core.style.finish.builtin import FINISHES
-from mortiser.core.style.scene import Scene, build_scene, scene_json
 from mortiser.core.transcript.words import Cue, Shown
 from mortiser.fonts import font_book
 

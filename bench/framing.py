@@ -21,14 +21,14 @@ import numpy.typing as npt
 from bench.burning import Filter, reel, reencode
 from bench.report import alone, at_least, at_most, measured
 from mortiser.core.captions.pace import PACES
-from mortiser.core.editing.piece import Piece
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.clip_framing import ClipFraming
 from mortiser.core.framing.layer import Layer, Wave
 from mortiser.core.framing.placing import snapped
 from mortiser.core.framing.shape import Backdrop, Framing, Move, Shape
+from mortiser.core.project.piece import Piece
+from mortiser.core.scene.layered import LayerReel, layer_reels
 from mortiser.core.style.finish.builtin import FINISHES
-from mortiser.core.style.scene.layered import LayerReel, layer_reels
 from mortiser.fonts import font_book
 from mortiser.jobs.draft import FORM as DRAFTED
 from mortiser.media.peaks import compute_peaks, piece_sound, save_peaks

@@ -15,11 +15,12 @@ from playwright.sync_api import Page, sync_playwright
 from bench.report import at_least, at_most
 from bench.screen import WORDS, long_project
 from mortiser.core.captions.checks import check
-from mortiser.core.captions.cue_timing import Frames, retime
-from mortiser.core.captions.grouping import SHORT_PAUSE_US, ends_clause, ends_sentence, group
+from mortiser.core.captions.cue_timing import retime, untimed_cue
+from mortiser.core.captions.grouping import SHORT_PAUSE_US, group
 from mortiser.core.captions.pace import PACES, Pace
+from mortiser.core.common.frames import Frames
 from mortiser.core.editing.timeline import Clip, Timeline
-from mortiser.core.edits.retiming import untimed_cue
+from mortiser.core.transcript.sentences import ends_clause, ends_sentence
 from mortiser.core.transcript.words import Cue, Shown
 
 HOUR_US = 3_600_000_000

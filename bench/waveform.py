@@ -11,8 +11,8 @@ import numpy.typing as npt
 from bench.report import at_most
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.layer import Wave
+from mortiser.core.scene.waves import LEAST, wave_item
 from mortiser.core.style.layout.rect import Rect
-from mortiser.core.style.scene.waves import LEAST, wave_item
 from mortiser.media.peaks import compute_peaks, piece_sound, save_peaks
 from mortiser.media.sound import RATE, stream_sound
 

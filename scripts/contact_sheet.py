@@ -14,9 +14,9 @@ import skia
 from mortiser.core.captions.cue_timing import retime
 from mortiser.core.captions.pace import PACES
 from mortiser.core.editing.timeline import Clip, Timeline
+from mortiser.core.scene import build_scene
 from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.core.style.finish.model import Finish
-from mortiser.core.style.scene import build_scene
 from mortiser.core.transcript.words import Cue, Shown
 from mortiser.fonts import font_book
 from mortiser.paint.outlines import outline

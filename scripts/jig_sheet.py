@@ -16,12 +16,12 @@ from scripts.said import captions_of, words_of
 
 from mortiser.core.common.time import SECOND
 from mortiser.core.delivery.order import OrderedSource
-from mortiser.core.editing.piece import Piece
 from mortiser.core.editing.timeline import Clip, Timeline
-from mortiser.core.framing.jig import JIGS, Jig, behind, filled
 from mortiser.core.framing.own_picture import OwnPicture
 from mortiser.core.framing.shape import Shape
 from mortiser.core.framing.subject import joined
+from mortiser.core.project.jig import JIGS, Jig, behind, filled
+from mortiser.core.project.piece import Piece
 from mortiser.media.faces import look_for_faces
 from mortiser.outputs.programmes import painted, programme_of
 from mortiser.pictures import keep, use_pictures

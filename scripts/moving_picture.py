@@ -16,10 +16,10 @@ from scripts.said import captions_of, words_of
 from mortiser.core.captions.pace import PACES
 from mortiser.core.common.time import SECOND
 from mortiser.core.delivery.order import OrderedSource
-from mortiser.core.delivery.output import VideoFile
-from mortiser.core.editing.piece import Piece
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.shape import Shape
+from mortiser.core.project.output import VideoFile
+from mortiser.core.project.piece import Piece
 from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.media.encode import Encoder
 from mortiser.media.forms import form_of

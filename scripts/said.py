@@ -6,11 +6,10 @@ import json
 from collections.abc import Sequence
 from pathlib import Path
 
-from mortiser.core.captions.cue_timing import retime
+from mortiser.core.captions.cue_timing import retime, untimed_cue
 from mortiser.core.captions.grouping import group
 from mortiser.core.captions.pace import Pace
 from mortiser.core.editing.timeline import Timeline
-from mortiser.core.edits.retiming import untimed_cue
 from mortiser.core.transcript.words import Cue, Shown
 
 

@@ -4,12 +4,10 @@ from collections.abc import Collection, Sequence
 from dataclasses import replace
 from itertools import count
 
-from mortiser.core.captions.cue_timing import Frames
 from mortiser.core.captions.pace import PACES, Pace, RuleSet
 from mortiser.core.captions.standing import NOTHING, Standing
 from mortiser.core.common.errors import BadInput, NotFound
-from mortiser.core.delivery.output import Outputs
-from mortiser.core.delivery.post import Post
+from mortiser.core.common.frames import Frames
 from mortiser.core.editing.cutting import SILENT, Loudness
 from mortiser.core.editing.microphone import Microphone
 from mortiser.core.editing.strand import Strand
@@ -17,6 +15,8 @@ from mortiser.core.editing.timeline import Clip, Placed, Timeline
 from mortiser.core.edits.apart import of_cues
 from mortiser.core.framing.layer import Layers
 from mortiser.core.framing.shape import Shape, Shapes
+from mortiser.core.project.output import Outputs
+from mortiser.core.project.post import Post
 from mortiser.core.style.finish.builtin import DEFAULT_FINISH, FINISHES
 from mortiser.core.style.finish.model import Finish
 from mortiser.core.transcript.words import Cue, Shown, Word, capitalised

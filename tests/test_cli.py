@@ -12,7 +12,7 @@ import pytest
 
 from mortiser import captioning
 from mortiser.cli import main
-from mortiser.core.delivery.output import TextFile
+from mortiser.core.project.output import TextFile
 from mortiser.jobs.bringing_in import bring_in
 from mortiser.settings import Settings
 from mortiser.store import output_sets, transcript

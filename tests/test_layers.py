@@ -119,6 +119,31 @@ def test_the_core_touches_nothing_outside() -> None:
         assert not roots & FOREIGN_TO_CORE, file
 
 
+CORE = (
+    "common", "transcript", "editing", "style", "captions", "framing", "project", "scene", "delivery", "edits",
+)  # fmt: skip
+"""The packages of the core: each imports only those before it."""
+MOST_MODULES = 22
+
+
+@pytest.mark.parametrize("package", CORE)
+def test_packages_of_the_core_import_only_those_before_them(package: str) -> None:
+    may = set(CORE[: CORE.index(package) + 1])
+    for file in (ROOT / "core" / package).rglob("*.py"):
+        own = {name.split(".")[2] for name in imports(file) if name.startswith("mortiser.core.")}
+        assert own <= may, f"{file} imports {own - may}"
+
+
+def test_packages_of_the_core_say_what_they_are_and_stay_small() -> None:
+    assert {path.name for path in (ROOT / "core").iterdir()} - {"__pycache__"} == {
+        *CORE,
+        "__init__.py",
+    }
+    for init in (ROOT / "core").rglob("__init__.py"):
+        assert ast.get_docstring(ast.parse(init.read_text())), init
+        assert len(list(init.parent.glob("*.py"))) <= MOST_MODULES, init.parent
+
+
 def test_a_server_starts_without_loading_the_second_engine() -> None:
     ask = "import sys, mortiser.wiring; print('faster_whisper' in sys.modules)"
     answer = subprocess.run([sys.executable, "-c", ask], capture_output=True, text=True, check=True)

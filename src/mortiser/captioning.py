@@ -12,23 +12,23 @@ from pathlib import Path
 
 from tqdm import tqdm
 
-from mortiser.core.captions.cue_timing import Frames, retime
+from mortiser.core.captions.cue_timing import retime, untimed_cue
 from mortiser.core.captions.grouping import group
 from mortiser.core.captions.pace import PACES, PaceName
 from mortiser.core.common.errors import BadInput
+from mortiser.core.common.frames import Frames
 from mortiser.core.delivery.order import Order, OrderedSource
-from mortiser.core.delivery.output import Outputs, TextFile
 from mortiser.core.editing.cutting import Loudness
-from mortiser.core.editing.piece import Piece
 from mortiser.core.editing.removals import Tightening, tightened
 from mortiser.core.editing.timeline import Clip, Timeline
-from mortiser.core.edits.retiming import untimed_cue
 from mortiser.core.framing.frame import BACKDROP_FPS, even_size
-from mortiser.core.framing.jig import Jig, behind, filled
 from mortiser.core.framing.shape import Shape
+from mortiser.core.project.jig import Jig, behind, filled
+from mortiser.core.project.output import Outputs, TextFile
+from mortiser.core.project.piece import Piece
+from mortiser.core.scene import SceneReel
 from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.core.style.layout.ruler import LetterRuler
-from mortiser.core.style.scene import SceneReel
 from mortiser.core.transcript.glossary import Entry, Glossary, reworded
 from mortiser.core.transcript.words import Cue, Word
 from mortiser.delivering import Tell, make_files

@@ -10,9 +10,9 @@ from pathlib import Path
 from mortiser import disk
 from mortiser.core.common.errors import BadInput, NotFound
 from mortiser.core.delivery.order import Order, Part
-from mortiser.core.delivery.output import Output, Outputs, built_in, each_once
-from mortiser.core.framing.jig import JIGS, Jig, read_jig
 from mortiser.core.framing.shape import shape_word
+from mortiser.core.project.jig import JIGS, Jig, read_jig
+from mortiser.core.project.output import Output, Outputs, built_in, each_once
 from mortiser.disk.passing import passing
 from mortiser.outputs import make_file
 from mortiser.outputs.base import Files

@@ -10,7 +10,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from mortiser.api.app import create_app
-from mortiser.core.delivery.output import USUAL_OUTPUTS
+from mortiser.core.project.output import USUAL_OUTPUTS
 from mortiser.jobs.bringing_in import bring_in
 from mortiser.settings import Settings
 from mortiser.store import transcript

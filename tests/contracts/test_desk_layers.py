@@ -19,7 +19,7 @@ from mortiser.core.edits.look.layers import (
     RaiseLayer,
 )
 from mortiser.core.edits.look.shapes import AddShape
-from mortiser.core.framing.jig import JIGS
+from mortiser.core.project.jig import JIGS
 from mortiser.core.style.finish.builtin import FINISHES
 
 

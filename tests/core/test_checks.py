@@ -7,8 +7,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from mortiser.core.captions.checks import check
-from mortiser.core.captions.cue_timing import Frames, retime
+from mortiser.core.captions.cue_timing import retime
 from mortiser.core.captions.pace import PACES, limits
+from mortiser.core.common.frames import Frames
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.transcript.words import Cue, Shown
 from tests.strategies import cues_of, spoken_words

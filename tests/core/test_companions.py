@@ -10,12 +10,12 @@ from mortiser.core.captions.cue_timing import retime
 from mortiser.core.captions.pace import PACES
 from mortiser.core.common.errors import BadInput
 from mortiser.core.editing.timeline import Clip, Timeline
+from mortiser.core.scene import build_scene
 from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.core.style.finish.changes import changed_accent, look_text
 from mortiser.core.style.layout.block import Block, lay_out_cue
 from mortiser.core.style.layout.caption_lines import lay_out_all
 from mortiser.core.style.motion.track import value_at
-from mortiser.core.style.scene import build_scene
 from mortiser.core.transcript.words import Cue, Shown
 from mortiser.fonts import font_book
 

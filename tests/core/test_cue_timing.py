@@ -4,10 +4,11 @@ from dataclasses import replace
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.captions.cue_timing import MOST_EARLY_US, SHORTEST_SHOWN_US, Frames
+from mortiser.core.captions.cue_timing import MOST_EARLY_US, SHORTEST_SHOWN_US
 from mortiser.core.captions.cue_timing import retime as retime_by
 from mortiser.core.captions.grouping import group
 from mortiser.core.captions.pace import PACES, Pace
+from mortiser.core.common.frames import Frames
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.transcript.words import Cue, Shown
 from tests.strategies import cues_of, spoken_words

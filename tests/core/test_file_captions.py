@@ -5,12 +5,12 @@ from dataclasses import replace
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.captions.cue_timing import Frames
+from mortiser.core.captions.cue_timing import untimed_cue
 from mortiser.core.captions.file_captions import file_captions
 from mortiser.core.captions.grouping import group
 from mortiser.core.captions.pace import PACES
+from mortiser.core.common.frames import Frames
 from mortiser.core.editing.timeline import Clip, Timeline
-from mortiser.core.edits.retiming import untimed_cue
 from mortiser.core.transcript.words import Shown
 from tests.strategies import spoken_words
 

@@ -6,13 +6,13 @@ import pytest
 
 from mortiser.core.captions.pace import PACES
 from mortiser.core.common.errors import BadInput
-from mortiser.core.delivery.output import TextFile, VideoFile
-from mortiser.core.editing.piece import Piece
 from mortiser.core.editing.timeline import Clip, Timeline
-from mortiser.core.framing.jig import JIGS, SUNG, Jig, behind, filled, jig_of, read_jig, write_jig
 from mortiser.core.framing.layer import Layer
 from mortiser.core.framing.own_picture import OwnPicture
 from mortiser.core.framing.shape import Framed, Framing, Move, Shape, Stretch
+from mortiser.core.project.jig import JIGS, SUNG, Jig, behind, filled, jig_of, read_jig, write_jig
+from mortiser.core.project.output import TextFile, VideoFile
+from mortiser.core.project.piece import Piece
 from mortiser.core.style.finish.builtin import FINISHES
 
 STRETCH = {"source_id": 1, "start_us": 0, "end_us": 5}

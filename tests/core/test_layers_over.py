@@ -5,15 +5,15 @@ import re
 import pytest
 
 from mortiser.core.captions.pace import PACES
-from mortiser.core.editing.piece import Piece
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.layer import Layer, layers_of, layers_text
 from mortiser.core.framing.own_picture import OwnPicture
 from mortiser.core.framing.shape import LayerPlace, Shape, Stretch
+from mortiser.core.project.piece import Piece
+from mortiser.core.scene import SceneCue
+from mortiser.core.scene.layered import layer_reels, span_of
 from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.core.style.motion.track import value_at
-from mortiser.core.style.scene import SceneCue
-from mortiser.core.style.scene.layered import layer_reels, span_of
 from mortiser.core.transcript.words import Cue, Shown
 from mortiser.fonts import font_book
 

@@ -6,6 +6,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from mortiser.core.scene.moving import Movement
 from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.core.style.finish.model import Accent, Finish
 from mortiser.core.style.finish.motions import Emphasis, Exit, Loop
@@ -21,7 +22,6 @@ from mortiser.core.style.motion.paints import fill_track, fill_values, ink_track
 from mortiser.core.style.motion.timing import SHORTEST_LIVE_US, live_spans, lived_together
 from mortiser.core.style.motion.track import Key, eased, value_at
 from mortiser.core.style.motion.units import leavings
-from mortiser.core.style.scene.moving import Movement
 from mortiser.fonts import font_book
 
 LACQUER, PINE = FINISHES["Lacquer"], FINISHES["Pine"]

@@ -13,7 +13,9 @@ from mortiser.core.delivery.estimate import Expected, corrected, expected
 from mortiser.core.delivery.format_limits import not_held
 from mortiser.core.delivery.naming import FIELDS, checked_pattern, file_stem, filled
 from mortiser.core.delivery.order import Order, PieceStretch
-from mortiser.core.delivery.output import (
+from mortiser.core.editing.timeline import Clip, Timeline
+from mortiser.core.framing.shape import Shape
+from mortiser.core.project.output import (
     OUTPUT_SETS,
     USUAL_OUTPUTS,
     VIDEO_FORMS,
@@ -25,9 +27,7 @@ from mortiser.core.delivery.output import (
     outputs_of,
     outputs_text,
 )
-from mortiser.core.editing.piece import Piece
-from mortiser.core.editing.timeline import Clip, Timeline
-from mortiser.core.framing.shape import Shape
+from mortiser.core.project.piece import Piece
 from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.core.transcript.words import Cue, Shown
 

@@ -7,17 +7,17 @@ from typing import Any
 import pytest
 
 from mortiser.core.captions.pace import PACES
-from mortiser.core.editing.piece import Piece
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.guides import GUIDES, Area, guides_of, guides_text
 from mortiser.core.framing.layer import Layer
-from mortiser.core.framing.overlap_checks import Help, PlacedCaptions, Trouble, layers_in_the_way
 from mortiser.core.framing.shape import Framing, LayerPlace, Shape, Stretch
 from mortiser.core.framing.subject import Face, Track
+from mortiser.core.project.piece import Piece
+from mortiser.core.scene.layered import LayerReel, layer_reels
+from mortiser.core.scene.overlap_checks import Help, PlacedCaptions, Trouble, layers_in_the_way
 from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.core.style.finish.model import Finish
 from mortiser.core.style.layout.rect import Rect
-from mortiser.core.style.scene.layered import LayerReel, layer_reels
 from mortiser.core.transcript.words import Cue, Shown
 from mortiser.fonts import font_book
 

@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.delivery.post import (
+from mortiser.core.project.post import (
     LONGEST_TAG,
     TAGS,
     TEXT,

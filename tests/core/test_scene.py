@@ -9,9 +9,9 @@ from mortiser.api.scene_schemas import SceneView
 from mortiser.core.captions.cue_timing import retime
 from mortiser.core.captions.pace import PACES
 from mortiser.core.editing.timeline import Clip, Timeline
+from mortiser.core.scene import SceneReel, build_scene, scene_json
 from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.core.style.finish.model import Finish
-from mortiser.core.style.scene import SceneReel, build_scene, scene_json
 from mortiser.core.transcript.words import Cue, Shown
 from mortiser.fonts import font_book
 from tests.strategies import cues_of, spoken_words

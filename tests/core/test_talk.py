@@ -7,8 +7,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.captions.cue_timing import Frames
 from mortiser.core.common.errors import BadInput
+from mortiser.core.common.frames import Frames
 from mortiser.core.editing.cutting import SHARP_US, SILENT, Loudness, Room, stretch_of
 from mortiser.core.editing.removals import Removal, Wanted, removals, tightened, tightening
 from mortiser.core.editing.repeats import repeats

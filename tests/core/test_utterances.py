@@ -6,8 +6,8 @@ from hypothesis import strategies as st
 from mortiser.core.editing.strand import Strand
 from mortiser.core.editing.takes import FEWEST, takes
 from mortiser.core.editing.timeline import Clip, Timeline
+from mortiser.core.editing.utterances import Playing, Utterance, playing, said
 from mortiser.core.transcript.sentences import sentences
-from mortiser.core.transcript.utterances import Playing, Utterance, playing, said
 from mortiser.core.transcript.words import Word
 
 STEP_US = 400_000

@@ -5,8 +5,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from mortiser.core.framing.layer import Wave
+from mortiser.core.scene.waves import APART_US, LEAST, NOT_HEARD, Heard, wave_item
 from mortiser.core.style.layout.rect import Rect
-from mortiser.core.style.scene.waves import APART_US, LEAST, NOT_HEARD, Heard, wave_item
 
 BOX = Rect.sized(100, 200, 640, 160)
 WHITE = (255, 255, 255, 255)

@@ -11,8 +11,8 @@ import pytest
 from av.video.reformatter import VideoReformatter
 from playwright.sync_api import Page, expect
 
+from mortiser.core.scene import build_scene
 from mortiser.core.style.finish.model import Finish
-from mortiser.core.style.scene import build_scene
 from mortiser.core.transcript.words import Cue, Shown
 from mortiser.fonts import font_book
 from mortiser.media.picture import turned

@@ -14,17 +14,17 @@ from playwright.sync_api import Page
 from mortiser import pictures
 from mortiser.core.captions.cue_timing import retime
 from mortiser.core.captions.pace import PACES
-from mortiser.core.editing.piece import Piece
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.layer import Layer, Wave
 from mortiser.core.framing.own_picture import OwnPicture
 from mortiser.core.framing.shape import LayerPlace, Shape
+from mortiser.core.project.piece import Piece
+from mortiser.core.scene import Scene, build_scene, scene_json
+from mortiser.core.scene.layered import layer_reels
+from mortiser.core.scene.waves import Heard
 from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.core.style.finish.changes import look_text
 from mortiser.core.style.finish.model import Finish
-from mortiser.core.style.scene import Scene, build_scene, scene_json
-from mortiser.core.style.scene.layered import layer_reels
-from mortiser.core.style.scene.waves import Heard
 from mortiser.core.transcript.words import Cue, Shown
 from mortiser.fonts import font_book
 from mortiser.paint.painter import Area, area_of, paint

@@ -2,8 +2,8 @@
 
 from playwright.sync_api import Page
 
+from mortiser.core.scene import build_scene, scene_json
 from mortiser.core.style.finish.builtin import FINISHES
-from mortiser.core.style.scene import build_scene, scene_json
 from mortiser.core.transcript.words import Cue, Shown
 from mortiser.fonts import font_book
 from tests.e2e.pages import until

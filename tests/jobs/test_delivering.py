@@ -7,7 +7,7 @@ from pathlib import Path
 import av
 import pytest
 
-from mortiser.core.delivery.output import VideoFile, outputs_text
+from mortiser.core.project.output import VideoFile, outputs_text
 from mortiser.core.transcript.words import Word
 from mortiser.jobs.bringing_in import bring_in
 from mortiser.media import forms

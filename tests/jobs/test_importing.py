@@ -8,8 +8,8 @@ import numpy as np
 import pytest
 
 from mortiser.core.common.errors import BadInput, Conflict
-from mortiser.core.delivery.output import TextFile
 from mortiser.core.edits.text.words import RetypeCue
+from mortiser.core.project.output import TextFile
 from mortiser.core.transcript.words import word_key
 from mortiser.formats import srt
 from mortiser.formats.base import Caption, Sheet

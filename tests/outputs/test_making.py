@@ -12,14 +12,15 @@ import numpy as np
 import pytest
 from PIL import Image
 
-from mortiser.core.captions.cue_timing import Frames, retime
+from mortiser.core.captions.cue_timing import retime
 from mortiser.core.captions.pace import PACES
 from mortiser.core.common.errors import MortiserError
+from mortiser.core.common.frames import Frames
 from mortiser.core.delivery.order import Order, OrderedSource, Part, PieceStretch
-from mortiser.core.delivery.output import VIDEO_FORMS, Output, StillFile, TextFile, VideoFile
-from mortiser.core.editing.piece import Piece
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.shape import Shape
+from mortiser.core.project.output import VIDEO_FORMS, Output, StillFile, TextFile, VideoFile
+from mortiser.core.project.piece import Piece
 from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.core.transcript.words import Cue, Shown
 from mortiser.outputs import OUTPUTS
@@ -243,7 +244,7 @@ def test_what_is_not_as_ordered_is_no_success(tmp_path: Path, recording: Path) -
 
 def test_encoders_say_nothing_where_all_is_well(tmp_path: Path, recording: Path) -> None:
     code = (
-        "import sys; from pathlib import Path; from mortiser.core.delivery.output import VideoFile\n"
+        "import sys; from pathlib import Path; from mortiser.core.project.output import VideoFile\n"
         "from tests.outputs.test_making import made\n"
         "made(Path(sys.argv[1]), Path(sys.argv[2]), VideoFile(form='av1', captions='none'))\n"
         "made(Path(sys.argv[1]), Path(sys.argv[2]), VideoFile(form='h265'))"

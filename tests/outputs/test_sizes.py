@@ -6,7 +6,7 @@ import av
 import pytest
 
 from mortiser.core.common.errors import BadInput
-from mortiser.core.delivery.output import MB, VideoFile
+from mortiser.core.project.output import MB, VideoFile
 from mortiser.media.probe import probe
 from mortiser.outputs import OUTPUTS
 from tests.outputs.test_making import order

@@ -8,9 +8,9 @@ from av.video.reformatter import ColorRange, Colorspace, VideoReformatter
 from hypothesis import given
 from hypothesis import strategies as st
 
+from mortiser.core.scene.model import PathItem, Scene, SceneCue, StampItem
 from mortiser.core.style.motion.layers import Layer
 from mortiser.core.style.motion.track import fixed
-from mortiser.core.style.scene.model import PathItem, Scene, SceneCue, StampItem
 from mortiser.paint.inks import SEEN, PlaneInks, fill
 from mortiser.paint.painter import paint
 from mortiser.paint.pictures import surface_on

@@ -10,8 +10,8 @@ from av.video.reformatter import ColorRange, Colorspace, VideoReformatter
 from mortiser.core.captions.cue_timing import retime
 from mortiser.core.captions.pace import PACES
 from mortiser.core.editing.timeline import Clip, Timeline
+from mortiser.core.scene import SceneReel, build_scene
 from mortiser.core.style.finish.builtin import FINISHES
-from mortiser.core.style.scene import SceneReel, build_scene
 from mortiser.core.transcript.words import Cue, Shown
 from mortiser.fonts import font_book
 from mortiser.paint.painter import area_of, paint

@@ -10,8 +10,8 @@ from mortiser.core.captions.cue_timing import retime
 from mortiser.core.captions.pace import PACES
 from mortiser.core.common.errors import BadMedia
 from mortiser.core.editing.timeline import Clip, Timeline
+from mortiser.core.scene import NO_CAPTIONS, SceneReel
 from mortiser.core.style.finish.builtin import FINISHES
-from mortiser.core.style.scene import NO_CAPTIONS, SceneReel
 from mortiser.core.transcript.words import Cue, Shown
 from mortiser.fonts import font_book
 from mortiser.media.probe import probe

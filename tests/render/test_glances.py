@@ -10,12 +10,12 @@ import numpy as np
 import pytest
 
 from mortiser.core.captions.pace import PACES
-from mortiser.core.editing.piece import Piece
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.layer import Layer
 from mortiser.core.framing.shape import Backdrop, Framing, LayerPlace, Shape
+from mortiser.core.project.piece import Piece
+from mortiser.core.scene.layered import layer_reels
 from mortiser.core.style.finish.builtin import FINISHES
-from mortiser.core.style.scene.layered import layer_reels
 from mortiser.fonts import font_book
 from mortiser.media.thumbnails import PieceThumbnails, Thumbnails, make_thumbnails
 from mortiser.render import picture

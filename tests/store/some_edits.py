@@ -5,7 +5,6 @@ from dataclasses import dataclass
 from typing import get_args
 
 from mortiser.core.captions.pace import PACES
-from mortiser.core.delivery.post import Post
 from mortiser.core.editing.timeline import Timeline
 from mortiser.core.edits import (
     captions,
@@ -37,8 +36,9 @@ from mortiser.core.edits.base import BaseEdit
 from mortiser.core.edits.captions.word_times import MoveWordEdge
 from mortiser.core.edits.commands import AskedEdit, MadeEdit
 from mortiser.core.edits.look.marking import MarkWords
-from mortiser.core.framing.jig import JIGS
 from mortiser.core.framing.shape import Backdrop, Chosen
+from mortiser.core.project.jig import JIGS
+from mortiser.core.project.post import Post
 from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.core.transcript.words import Cue, Shown
 

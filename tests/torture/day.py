@@ -16,7 +16,7 @@ from typing import Any
 
 import httpx
 
-from mortiser.core.delivery.output import StillFile, TextFile, VideoFile
+from mortiser.core.project.output import StillFile, TextFile, VideoFile
 from tests.recordings import COUNTER, small_demo
 from tests.serving import Server, bring_in
 from tests.torture.state import jobs_ended, no_fault_inside, read, until, whole

@@ -11,7 +11,7 @@ from pathlib import Path
 
 import httpx
 
-from mortiser.core.delivery.output import StillFile, TextFile, VideoFile
+from mortiser.core.project.output import StillFile, TextFile, VideoFile
 from mortiser.media.probe import probe
 from tests.recordings import small_demo
 from tests.serving import Server, bring_in, wait_for_job

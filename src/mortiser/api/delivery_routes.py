@@ -26,8 +26,8 @@ from mortiser.core.common.limits import Id
 from mortiser.core.delivery.estimate import Expected, corrected
 from mortiser.core.delivery.format_limits import not_held
 from mortiser.core.delivery.order import PieceStretch
-from mortiser.core.delivery.output import OUTPUT_SETS, VIDEO_FORMS
 from mortiser.core.framing.shape import MOST_SHAPES
+from mortiser.core.project.output import OUTPUT_SETS, VIDEO_FORMS
 from mortiser.jobs import cleaning
 from mortiser.jobs.sounds import is_laid
 from mortiser.outputs.zipped import zipped

@@ -11,7 +11,7 @@ from pydantic import BaseModel, Field
 
 from mortiser.api.schemas import JobStatus, NoteView, seconds_left
 from mortiser.core.delivery.order import Part
-from mortiser.core.delivery.output import Output
+from mortiser.core.project.output import Output
 from mortiser.store import deliveries
 from mortiser.store.database import now_us
 

@@ -15,13 +15,13 @@ from mortiser.api.schemas import JobView, OneShape
 from mortiser.api.shop import OpenShop
 from mortiser.core.common.errors import BadInput
 from mortiser.core.common.limits import Id, Micros
-from mortiser.core.editing.piece import Piece
 from mortiser.core.editing.timeline import Clip
 from mortiser.core.framing.clip_framing import framing_of
 from mortiser.core.framing.following import followed, nearest, place_at
 from mortiser.core.framing.placing import Size, from_frame, lying
 from mortiser.core.framing.shape import Chosen, Framing, Way
 from mortiser.core.framing.subject import LOOK_US
+from mortiser.core.project.piece import Piece
 from mortiser.core.style.layout.rect import Rect
 from mortiser.store import jobs, projects, subjects
 

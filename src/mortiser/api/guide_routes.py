@@ -14,12 +14,12 @@ from mortiser.api.shop import OpenShop
 from mortiser.core.common.limits import Id, Name
 from mortiser.core.framing.frame import even_size
 from mortiser.core.framing.guides import MOST_GUIDES, Guide
-from mortiser.core.framing.overlap_checks import Kind, PlacedCaptions, layers_in_the_way
 from mortiser.core.framing.shape import shape_word
+from mortiser.core.scene.layered import layer_reels
+from mortiser.core.scene.overlap_checks import Kind, PlacedCaptions, layers_in_the_way
 from mortiser.core.style.finish.model import Finish
 from mortiser.core.style.layout.caption_lines import lay_out_all
 from mortiser.core.style.layout.rect import Rect
-from mortiser.core.style.scene.layered import layer_reels
 from mortiser.core.transcript.words import Cue
 from mortiser.fonts import font_book
 from mortiser.store import guides, projects, subjects

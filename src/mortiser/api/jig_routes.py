@@ -12,8 +12,8 @@ from mortiser.api.shop import OpenShop
 from mortiser.core.common.limits import Id
 from mortiser.core.delivery.naming import file_stem
 from mortiser.core.edits.look.jigs import ApplyJig
-from mortiser.core.framing.jig import JIGS, SUNG, Jig, jig_of, read_jig, write_jig
 from mortiser.core.framing.own_picture import OwnPicture
+from mortiser.core.project.jig import JIGS, SUNG, Jig, jig_of, read_jig, write_jig
 from mortiser.media.probe import tags
 from mortiser.store import editing, jigs, projects
 

@@ -19,11 +19,11 @@ from mortiser.core.captions.tapping import reaction_delay
 from mortiser.core.common.errors import NotFound
 from mortiser.core.common.limits import Id, Micros, Name
 from mortiser.core.delivery.naming import file_stem
-from mortiser.core.delivery.output import TextFile
 from mortiser.core.framing.frame import even_size
-from mortiser.core.style.scene import build_scene, scene_json
-from mortiser.core.style.scene.layered import layer_reels
-from mortiser.core.style.scene.waves import LONGEST_US, NOT_HEARD
+from mortiser.core.project.output import TextFile
+from mortiser.core.scene import build_scene, scene_json
+from mortiser.core.scene.layered import layer_reels
+from mortiser.core.scene.waves import LONGEST_US, NOT_HEARD
 from mortiser.core.transcript import search
 from mortiser.fonts import font_book
 from mortiser.formats.registry import FORMATS
@@ -123,7 +123,7 @@ def scene(
     finish: Name | None = None,
     shape_id: OneShape = None,
 ) -> JSONResponse:
-    """The scene of a window of the piece (see core.style.scene), in its finish or in another to try."""
+    """The scene of a window of the piece (see core.scene), in its finish or in another to try."""
     with shop.database.snapshot() as db:
         piece = projects.piece(db, piece_id).in_shape(shape_id)
         found = projects.shown_cues(db, piece, from_us, to_us)

@@ -7,7 +7,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
 from mortiser.core.common.limits import Id
-from mortiser.core.delivery.post import Post, proposed
+from mortiser.core.project.post import Post, proposed
 from mortiser.store import projects
 
 router = routes("/api/pieces", "pieces")

@@ -12,7 +12,7 @@ from mortiser.api.routing import routes
 from mortiser.api.shop import OpenShop
 from mortiser.core.common.limits import Id
 from mortiser.core.editing.takes import takes
-from mortiser.core.transcript.utterances import Utterance, playing, said
+from mortiser.core.editing.utterances import Utterance, playing, said
 from mortiser.core.transcript.words import Word
 from mortiser.store import projects, transcript
 from mortiser.store.rows import load_strands

@@ -1,4 +1,4 @@
-"""The scene over the wire: what core/style/scene/sending.py writes. The page's types come from here."""
+"""The scene over the wire: what core/scene/sending.py writes. The page's types come from here."""
 
 from __future__ import annotations
 
@@ -96,7 +96,7 @@ class SceneCueView(_View):
 
 
 class SceneView(_View):
-    """Everything a painter needs (see core.style.scene)."""
+    """Everything a painter needs (see core.scene)."""
 
     width: int
     height: int

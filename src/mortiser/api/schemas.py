@@ -12,11 +12,11 @@ from pydantic import BaseModel, Field, JsonValue
 from mortiser.core.captions.pace import Pace, RuleSet
 from mortiser.core.common.limits import Id
 from mortiser.core.common.time import parse_timecode
-from mortiser.core.delivery.output import Output
-from mortiser.core.delivery.post import Post
-from mortiser.core.editing.piece import Piece
 from mortiser.core.framing.layer import PLACES, Layer
 from mortiser.core.framing.shape import Backdrop, Framed, Framing, LayerPlace, Move, shape_word
+from mortiser.core.project.output import Output
+from mortiser.core.project.piece import Piece
+from mortiser.core.project.post import Post
 from mortiser.core.style.finish.changes import look_of
 from mortiser.core.style.finish.model import Finish
 from mortiser.core.transcript.doubt import doubtful

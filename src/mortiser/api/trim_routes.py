@@ -16,13 +16,13 @@ from mortiser.core.common.limits import Id, Micros, Name
 from mortiser.core.common.time import SECOND
 from mortiser.core.delivery.naming import file_stem
 from mortiser.core.editing import talk
+from mortiser.core.editing.beyond import Side, beyond
 from mortiser.core.editing.cutting import Loudness, Room
 from mortiser.core.editing.highlights import thoughts
-from mortiser.core.editing.piece import Piece
 from mortiser.core.editing.removals import Kind, Wanted, removals
 from mortiser.core.editing.strand import Strand, reach
 from mortiser.core.editing.talk import Item, Quiet
-from mortiser.core.transcript.sentences import Side, beyond
+from mortiser.core.project.piece import Piece
 from mortiser.core.transcript.unspaced import joined
 from mortiser.core.transcript.words import Word
 from mortiser.formats.cut_list import CutClip, CutRecording

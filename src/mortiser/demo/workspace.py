@@ -14,8 +14,8 @@ from mortiser.core.edits.cutting.trimming import CutStretches, Passage, Stretch
 from mortiser.core.edits.look.jigs import ApplyJig
 from mortiser.core.edits.look.layers import AddLayer
 from mortiser.core.edits.look.shapes import AddShape
-from mortiser.core.framing.jig import SUNG
 from mortiser.core.framing.own_picture import OwnPicture
+from mortiser.core.project.jig import SUNG
 from mortiser.core.transcript.words import Word
 from mortiser.jobs.bringing_in import BroughtIn, Hearing, bring_in
 from mortiser.pictures import keep

@@ -7,8 +7,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from mortiser.core.editing.piece import Piece
 from mortiser.core.edits.text.laying import LayCaptions
+from mortiser.core.project.piece import Piece
 from mortiser.core.transcript.words import Shown
 from mortiser.jobs.broker import Taken
 from mortiser.jobs.kind import Home

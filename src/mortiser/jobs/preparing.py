@@ -7,8 +7,8 @@ from pathlib import Path
 
 from mortiser import disk
 from mortiser.core.common.time import SECOND
-from mortiser.core.editing.piece import Piece
 from mortiser.core.framing.frame import even_size
+from mortiser.core.project.piece import Piece
 from mortiser.jobs.kind import Home, Kind
 from mortiser.jobs.sounds import own_sound, sound_of
 from mortiser.jobs.source_given import SourceGiven, read_source

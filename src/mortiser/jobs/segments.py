@@ -12,8 +12,8 @@ import numpy as np
 import numpy.typing as npt
 
 from mortiser.core.common.errors import BadInput
-from mortiser.core.editing.piece import Piece
 from mortiser.core.framing.clip_framing import ClipFraming
+from mortiser.core.project.piece import Piece
 from mortiser.jobs.draft import draft_of
 from mortiser.jobs.sounds import Sound, sound_of
 from mortiser.jobs.workspace import Workspace

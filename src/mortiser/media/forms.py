@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Collection, Mapping
 from dataclasses import dataclass, field
 
-from mortiser.core.delivery.output import Quality, VideoForm
+from mortiser.core.project.output import Quality, VideoForm
 
 AAC_RATES = (8_000, 11_025, 12_000, 16_000, 22_050, 24_000, 32_000, 44_100, 48_000)
 """Sample rates (Hz) that AAC has and players take."""

@@ -11,7 +11,7 @@ import numpy.typing as npt
 
 from mortiser.core.editing.cutting import SILENT, Loudness
 from mortiser.core.editing.timeline import Timeline
-from mortiser.core.style.scene.waves import NOT_HEARD, Heard
+from mortiser.core.scene.waves import NOT_HEARD, Heard
 from mortiser.media.sound import RATE, Samples
 
 FINEST_US = 5_000

@@ -9,8 +9,8 @@ from pathlib import Path
 
 from mortiser.core.captions.file_captions import file_captions
 from mortiser.core.delivery.order import Order, Part, PieceStretch
-from mortiser.core.delivery.output import TextFile
-from mortiser.core.editing.piece import Piece
+from mortiser.core.project.output import TextFile
+from mortiser.core.project.piece import Piece
 from mortiser.core.style.layout.caption_lines import caption_lines
 from mortiser.core.transcript.speakers import speaker_of, turns
 from mortiser.core.transcript.words import Cue

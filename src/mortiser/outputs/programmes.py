@@ -10,14 +10,14 @@ from tempfile import TemporaryDirectory
 
 from mortiser.core.common.errors import BadInput
 from mortiser.core.delivery.order import OrderedSource, PieceStretch
-from mortiser.core.delivery.output import VideoFile
-from mortiser.core.editing.piece import Piece
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.clip_framing import ClipFraming
 from mortiser.core.framing.frame import BACKDROP_FPS, even_size
-from mortiser.core.style.scene import SceneReel
-from mortiser.core.style.scene.layered import layer_reels
-from mortiser.core.style.scene.waves import NOT_HEARD, Heard
+from mortiser.core.project.output import VideoFile
+from mortiser.core.project.piece import Piece
+from mortiser.core.scene import SceneReel
+from mortiser.core.scene.layered import layer_reels
+from mortiser.core.scene.waves import NOT_HEARD, Heard
 from mortiser.core.transcript.speakers import with_names
 from mortiser.core.transcript.words import Cue
 from mortiser.fonts import font_book

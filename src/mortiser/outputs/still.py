@@ -6,7 +6,7 @@ from collections.abc import Callable, Sequence
 from pathlib import Path
 
 from mortiser.core.delivery.order import Order, Part
-from mortiser.core.delivery.output import StillFile
+from mortiser.core.project.output import StillFile
 from mortiser.outputs.base import Files, Told, Unlike
 from mortiser.outputs.programmes import painted, programme_of
 from mortiser.render.still import still

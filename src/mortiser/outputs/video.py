@@ -11,7 +11,7 @@ from langcodes import Language
 
 from mortiser.core.common.time import SECOND
 from mortiser.core.delivery.order import Order, Part
-from mortiser.core.delivery.output import TextFile, VideoFile
+from mortiser.core.project.output import TextFile, VideoFile
 from mortiser.media.encode import UNKNOWN
 from mortiser.media.forms import Form, form_of
 from mortiser.outputs.base import Files, Told, Unlike

@@ -10,7 +10,7 @@ import numpy as np
 import numpy.typing as npt
 import skia
 
-from mortiser.core.style.scene.model import Line, Stroke
+from mortiser.core.scene.model import Line, Stroke
 
 FOOT, GREY = 16, 128
 """Black in a limited range, and no colour, in the planes."""

@@ -10,6 +10,8 @@ from typing import NamedTuple, Protocol
 import numpy as np
 
 from mortiser.core.captions.checks import outside
+from mortiser.core.scene import build_scene
+from mortiser.core.scene.model import Scene, Stroke
 from mortiser.core.style.finish.changes import dressed, look_of, look_text
 from mortiser.core.style.finish.model import Finish
 from mortiser.core.style.layout.caption_lines import lay_out_all
@@ -25,8 +27,6 @@ from mortiser.core.style.legibility import (
     moments,
     remedies,
 )
-from mortiser.core.style.scene import build_scene
-from mortiser.core.style.scene.model import Scene, Stroke
 from mortiser.core.transcript.words import Cue
 from mortiser.paint.painter import Area, area_of, paint
 from mortiser.paint.state import CueState, PathState, state_at

@@ -1,4 +1,4 @@
-"""Paint a scene's moment with Skia, by the steps written in core.style.scene."""
+"""Paint a scene's moment with Skia, by the steps written in core.scene."""
 
 from __future__ import annotations
 

@@ -11,8 +11,8 @@ from typing import NamedTuple
 import numpy as np
 import skia
 
+from mortiser.core.scene.model import Drop, Line, Stroke
 from mortiser.core.style.layout.rect import Rect
-from mortiser.core.style.scene.model import Drop, Line, Stroke
 from mortiser.paint.inks import Inks, Numbers, Pixels, fill, picture_of, plain, stroke
 from mortiser.paint.outlines import outline
 from mortiser.paint.state import Matrix, reach_of

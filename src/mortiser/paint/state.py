@@ -6,10 +6,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from math import ceil, cos, floor, radians, sin
 
-from mortiser.core.style.layout.rect import Rect
-from mortiser.core.style.motion.layers import Layer
-from mortiser.core.style.motion.track import Track, value_at
-from mortiser.core.style.scene.model import (
+from mortiser.core.scene.model import (
     PathItem,
     PictureItem,
     RectItem,
@@ -18,6 +15,9 @@ from mortiser.core.style.scene.model import (
     StampItem,
     WaveItem,
 )
+from mortiser.core.style.layout.rect import Rect
+from mortiser.core.style.motion.layers import Layer
+from mortiser.core.style.motion.track import Track, value_at
 
 Matrix = tuple[float, float, float, float, float, float]
 """(a, b, c, d, e, f): x' = a x + c y + e, y' = b x + d y + f."""

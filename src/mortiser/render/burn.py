@@ -12,7 +12,7 @@ import av
 from av.video.reformatter import VideoReformatter
 
 from mortiser.core.common.time import SECOND
-from mortiser.core.style.scene import Shows
+from mortiser.core.scene import Shows
 from mortiser.media.encode import UNKNOWN, Encoder, Sound
 from mortiser.media.forms import Form, SoundForm, h264
 from mortiser.media.opening import open_media, unfinished

@@ -8,15 +8,15 @@ from dataclasses import dataclass, field
 import cv2
 import numpy as np
 
-from mortiser.core.editing.piece import Piece
 from mortiser.core.framing.clip_framing import ClipFraming
 from mortiser.core.framing.layer import Layers
 from mortiser.core.framing.placing import Size, covers, is_plain, matrix_of
 from mortiser.core.framing.shape import Backdrop
+from mortiser.core.project.piece import Piece
+from mortiser.core.scene.layered import LayerReel, layer_reels
 from mortiser.core.style.finish.model import Finish
 from mortiser.core.style.layout.fonts import FontBook
 from mortiser.core.style.legibility import Rgb
-from mortiser.core.style.scene.layered import LayerReel, layer_reels
 from mortiser.core.transcript.words import Cue
 from mortiser.media.thumbnails import PieceThumbnails
 from mortiser.paint.painter import area_of, paint

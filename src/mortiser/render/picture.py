@@ -17,7 +17,7 @@ from mortiser.core.common.time import SECOND
 from mortiser.core.framing.clip_framing import ClipFraming
 from mortiser.core.framing.frame import BACKDROP_FPS
 from mortiser.core.framing.shape import Backdrop
-from mortiser.core.style.scene import SceneCue
+from mortiser.core.scene import SceneCue
 from mortiser.media.frames import decoded_picture
 from mortiser.media.opening import moving_picture, open_media
 from mortiser.media.picture import plane_of, turned

@@ -11,7 +11,7 @@ from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.clip_framing import ClipFraming
 from mortiser.core.framing.frame import BACKDROP_FPS
 from mortiser.core.framing.placing import Size
-from mortiser.core.style.scene import NO_CAPTIONS, Shows
+from mortiser.core.scene import NO_CAPTIONS, Shows
 
 WHOLE = ClipFraming()
 

@@ -13,7 +13,7 @@ from pathlib import Path
 import av
 
 from mortiser.core.common.errors import BadInput
-from mortiser.core.delivery.output import MB
+from mortiser.core.project.output import MB
 from mortiser.disk.passing import passing
 from mortiser.media.encode import UNKNOWN
 from mortiser.media.forms import Form

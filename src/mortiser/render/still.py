@@ -6,7 +6,7 @@ import av
 import numpy as np
 
 from mortiser.core.common.errors import BadMedia
-from mortiser.core.delivery.output import StillForm
+from mortiser.core.project.output import StillForm
 from mortiser.media.opening import reason
 from mortiser.paint.pictures import jpeg, png
 from mortiser.render import picture

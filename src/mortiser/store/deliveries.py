@@ -11,8 +11,8 @@ from mortiser.core.common.errors import BadInput, Conflict, NotFound
 from mortiser.core.common.time import SECOND
 from mortiser.core.delivery.estimate import Expected, expected
 from mortiser.core.delivery.order import Order, OrderedSource, Part, PieceStretch
-from mortiser.core.delivery.output import Outputs, VideoFile
-from mortiser.core.editing.piece import Piece
+from mortiser.core.project.output import Outputs, VideoFile
+from mortiser.core.project.piece import Piece
 from mortiser.store import jobs, projects
 from mortiser.store.database import Database, now_us
 from mortiser.store.rows import insert

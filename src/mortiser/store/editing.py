@@ -7,7 +7,6 @@ from collections.abc import Callable, Collection, Mapping, Sequence
 from dataclasses import dataclass, field
 
 from mortiser.core.common.errors import Conflict
-from mortiser.core.editing.piece import Piece
 from mortiser.core.editing.timeline import Shift, Timeline, changed_stretches, shifts
 from mortiser.core.edits.apart import carry_out, kept_apart
 from mortiser.core.edits.commands import Edit
@@ -15,6 +14,7 @@ from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.projection import follow_times
 from mortiser.core.edits.text.laying import LayCaptions
 from mortiser.core.edits.text.overtaken import brought_up
+from mortiser.core.project.piece import Piece
 from mortiser.core.transcript.words import Cue
 from mortiser.store import cue_times, journal, revisions
 from mortiser.store.database import Database, now_us

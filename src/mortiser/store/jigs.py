@@ -5,7 +5,7 @@ from __future__ import annotations
 import sqlite3
 
 from mortiser.core.common.errors import BadInput, NotFound
-from mortiser.core.framing.jig import JIGS, Jig
+from mortiser.core.project.jig import JIGS, Jig
 from mortiser.store.database import Database
 
 

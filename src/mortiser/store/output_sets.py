@@ -6,7 +6,7 @@ import sqlite3
 from collections.abc import Sequence
 
 from mortiser.core.common.errors import BadInput, NotFound
-from mortiser.core.delivery.output import (
+from mortiser.core.project.output import (
     OUTPUT_SETS,
     Output,
     Outputs,

@@ -10,10 +10,10 @@ from typing import TypeVar
 from mortiser.core.captions.pace import PACES, Pace, pace_of
 from mortiser.core.captions.standing import NOTHING, Standing, standing_of
 from mortiser.core.common.errors import MortiserError
-from mortiser.core.delivery.output import USUAL_OUTPUTS, Outputs, outputs_of
-from mortiser.core.delivery.post import Post, post_of
 from mortiser.core.framing.layer import Layers, layers_of
 from mortiser.core.framing.shape import MOST_SIDE, Shape, Shapes, shapes_of
+from mortiser.core.project.output import USUAL_OUTPUTS, Outputs, outputs_of
+from mortiser.core.project.post import Post, post_of
 from mortiser.core.style.finish.builtin import DEFAULT_FINISH, FINISHES
 from mortiser.core.style.finish.model import Finish
 from mortiser.core.style.finish.stored import finish_of

@@ -10,14 +10,14 @@ from pathlib import PurePath
 from mortiser.core.captions.pace import PACES, PaceName, pace_text
 from mortiser.core.common.errors import NotFound
 from mortiser.core.editing.microphone import Microphone
-from mortiser.core.editing.piece import Piece
 from mortiser.core.editing.timeline import Timeline
 from mortiser.core.framing.following import Turn
 from mortiser.core.framing.placing import Size
 from mortiser.core.framing.shape import Shapes
 from mortiser.core.framing.subject import Tracks
+from mortiser.core.project.piece import Piece
+from mortiser.core.scene import MOST_OVER_US
 from mortiser.core.style.finish.stored import finish_text
-from mortiser.core.style.scene import MOST_OVER_US
 from mortiser.core.transcript.speakers import with_names
 from mortiser.core.transcript.words import Cue, Shown
 from mortiser.store import finishes, subjects

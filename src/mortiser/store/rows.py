@@ -7,7 +7,7 @@ import sqlite3
 from collections.abc import Collection, Iterable
 from typing import Any
 
-from mortiser.core.captions.cue_timing import Frames
+from mortiser.core.common.frames import Frames
 from mortiser.core.editing.strand import Strand
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.transcript.words import Cue, Shown, Word, capitalised

@@ -10,12 +10,13 @@ import sqlite3
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 
+from mortiser.core.captions.cue_timing import untimed_cue
 from mortiser.core.captions.grouping import group
 from mortiser.core.editing.timeline import Placed
 from mortiser.core.edits.apart import kept_apart
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.projection import add_captions, follow_times, rewrite
-from mortiser.core.edits.retiming import CONTEXT, retime_run, untimed_cue
+from mortiser.core.edits.retiming import CONTEXT, retime_run
 from mortiser.core.transcript.words import Cue, Shown, Word
 from mortiser.store import journal
 from mortiser.store.database import Database

@@ -6,19 +6,19 @@ import sqlite3
 from collections.abc import Collection, Sequence
 from dataclasses import asdict
 
-from mortiser.core.captions.cue_timing import Frames
 from mortiser.core.captions.grouping import Ruler
 from mortiser.core.captions.pace import Pace, RuleSet, pace_text
 from mortiser.core.captions.standing import Standing, standing_text
 from mortiser.core.common.errors import BadInput, NotFound
-from mortiser.core.delivery.output import Outputs, outputs_text
-from mortiser.core.delivery.post import Post, post_text
+from mortiser.core.common.frames import Frames
 from mortiser.core.editing.cutting import SILENT, Loudness
 from mortiser.core.editing.microphone import Microphone
 from mortiser.core.editing.strand import Strand
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.layer import Layers, layers_text
 from mortiser.core.framing.shape import Shapes, shapes_text
+from mortiser.core.project.output import Outputs, outputs_text
+from mortiser.core.project.post import Post, post_text
 from mortiser.core.style.finish.model import Finish
 from mortiser.core.style.finish.stored import finish_text
 from mortiser.core.transcript.words import Cue, Shown, Word

@@ -7,8 +7,8 @@ import sqlite3
 from collections.abc import Sequence
 from dataclasses import replace
 
-from mortiser.core.editing.piece import Piece
 from mortiser.core.edits.projection import add_captions
+from mortiser.core.project.piece import Piece
 from mortiser.core.transcript.words import Shown, Word
 from mortiser.store.database import Database
 from mortiser.store.projects import pieces, source_row

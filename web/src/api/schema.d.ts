@@ -541,7 +541,7 @@ export interface paths {
         };
         /**
          * Scene
-         * @description The scene of a window of the piece (see core.style.scene), in its finish or in another to try.
+         * @description The scene of a window of the piece (see core.scene), in its finish or in another to try.
          */
         get: operations["scene"];
         put?: never;
@@ -5924,7 +5924,7 @@ export interface components {
         };
         /**
          * SceneView
-         * @description Everything a painter needs (see core.style.scene).
+         * @description Everything a painter needs (see core.scene).
          */
         SceneView: {
             /** Width */

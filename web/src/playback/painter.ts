@@ -1,5 +1,5 @@
 /**
- * Paints a scene's moment on a 2D canvas by the steps written in core/style/scene/model.py. Decides
+ * Paints a scene's moment on a 2D canvas by the steps written in core/scene/model.py. Decides
  * nothing: the delivery's painter plays the same scene, and a test compares them pixel by pixel.
  */
 import type { Layer, Scene, SceneCue } from "../api/client";

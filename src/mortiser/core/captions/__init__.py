@@ -1,1 +1,5 @@
-"""Words as captions: grouped, timed, at a pace, checked, and what holds for them from now on."""
+"""Words as captions.
+
+``grouping`` (which words stand together), ``cue_timing`` (when they show), ``pace`` (both as one value), ``checks``
+(what may be wrong), ``standing`` (what holds from now on), ``file_captions`` (at a pace of their own), ``tapping``.
+"""

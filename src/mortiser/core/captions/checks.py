@@ -7,12 +7,12 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from mortiser.core.captions.cue_timing import Frames
-from mortiser.core.captions.grouping import ends_sentence
 from mortiser.core.captions.pace import Pace
+from mortiser.core.common.frames import Frames
 from mortiser.core.common.time import MILLISECOND, SECOND
 from mortiser.core.style.finish.changes import look_of
 from mortiser.core.style.layout.rect import Rect
+from mortiser.core.transcript.sentences import ends_sentence
 from mortiser.core.transcript.words import Cue, Word, shortened
 
 CheckKind = Literal[

@@ -6,11 +6,11 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 
-from mortiser.core.captions.cue_timing import Frames, retime
+from mortiser.core.captions.cue_timing import retime, untimed_cue
 from mortiser.core.captions.grouping import group
 from mortiser.core.captions.pace import Pace
+from mortiser.core.common.frames import Frames
 from mortiser.core.editing.timeline import Timeline
-from mortiser.core.edits.retiming import untimed_cue
 from mortiser.core.style.layout.lines import break_lines
 from mortiser.core.transcript.unspaced import joined
 from mortiser.core.transcript.words import Cue, Shown

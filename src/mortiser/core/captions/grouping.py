@@ -33,6 +33,7 @@ import numpy.typing as npt
 from mortiser.core.captions.cue_timing import MOST_EARLY_US
 from mortiser.core.captions.pace import Pace
 from mortiser.core.common.time import MILLISECOND, SECOND
+from mortiser.core.transcript.sentences import ends_clause, ends_sentence
 from mortiser.core.transcript.words import Shown, word_key
 
 LONG_PAUSE_US = 450 * MILLISECOND
@@ -52,7 +53,6 @@ _NUMBERS = frozenset({
     "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve",
     "thirteen", "fourteen", "fifteen", "twenty", "thirty", "forty", "fifty", "hundred", "thousand",
 })  # fmt: skip
-_QUOTES = "\"'”’)]"
 
 Floats = npt.NDArray[np.float64]
 Ints = npt.NDArray[np.int64]
@@ -227,16 +227,6 @@ def _unevenness(edges: Ints, first: Ints, last: Ints, lines: Ints, most: int) ->
         )
         off += np.where(several, near, 0.0)
     return off
-
-
-def ends_sentence(text: str) -> bool:
-    """Whether a word ends a sentence."""
-    return text.rstrip(_QUOTES).endswith((".", "!", "?", "…"))
-
-
-def ends_clause(text: str) -> bool:
-    """Whether a word ends a clause inside a sentence."""
-    return text.rstrip(_QUOTES).endswith((",", ";", ":", "–", "—"))
 
 
 def _lean(text: str, after: str) -> float:

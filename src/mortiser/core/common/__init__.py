@@ -1,1 +1,5 @@
-"""What every package of the core uses: time, errors, limits of what is asked for, files of ours."""
+"""What every package of the core uses.
+
+``time`` (microseconds and their text forms), ``frames`` (when the frames of a piece show), ``errors``
+(what is said to people), ``limits`` (of what is asked for), ``exported`` (files of ours).
+"""

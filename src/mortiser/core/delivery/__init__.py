@@ -1,1 +1,5 @@
-"""What a piece is delivered as: outputs, orders, names, sizes, what formats hold, the text beside it."""
+"""What is ordered, and what is known of it beforehand.
+
+``order`` (a piece as it was when it was ordered), ``naming``, ``estimate`` (size and time), ``format_limits`` (what a
+format cannot hold).
+"""

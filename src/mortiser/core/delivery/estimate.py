@@ -10,7 +10,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from statistics import median
 
-from mortiser.core.delivery.output import Output, Quality, StillFile, TextFile, VideoForm
+from mortiser.core.project.output import Output, Quality, StillFile, TextFile, VideoForm
 
 FINENESS: Mapping[VideoForm, Mapping[Quality, float]] = {
     "h264": {"small": 0.8, "good": 1.1, "fine": 1.6},

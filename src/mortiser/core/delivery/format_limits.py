@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from mortiser.core.delivery.output import Output, TextFile, VideoFile
-from mortiser.core.editing.piece import Piece
+from mortiser.core.project.output import Output, TextFile, VideoFile
+from mortiser.core.project.piece import Piece
 from mortiser.core.style.finish.changes import look_of
 from mortiser.core.transcript.words import Cue
 

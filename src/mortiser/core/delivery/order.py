@@ -7,19 +7,19 @@ from collections.abc import Sequence
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from mortiser.core.captions.cue_timing import Frames
 from mortiser.core.captions.pace import Pace, RuleSet
 from mortiser.core.captions.standing import Standing
+from mortiser.core.common.frames import Frames
 from mortiser.core.common.time import SECOND
 from mortiser.core.delivery.naming import filled
-from mortiser.core.delivery.output import Output, Outputs, TextFile, VideoFile
-from mortiser.core.editing.piece import Piece
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.following import Turn
 from mortiser.core.framing.frame import BACKDROP_FPS
 from mortiser.core.framing.layer import Layers
 from mortiser.core.framing.shape import Shape, Shapes, shape_word
 from mortiser.core.framing.subject import Tracks
+from mortiser.core.project.output import Output, Outputs, TextFile, VideoFile
+from mortiser.core.project.piece import Piece
 from mortiser.core.style.finish.model import Finish
 from mortiser.core.transcript.words import Cue
 

@@ -15,11 +15,10 @@ from math import log
 
 import numpy as np
 
-from mortiser.core.captions.grouping import ends_sentence
 from mortiser.core.common.time import SECOND
 from mortiser.core.editing.repeats import LEADS_ON, listed
 from mortiser.core.editing.talk import Item, Quiet, TalkWord
-from mortiser.core.transcript.sentences import PARTED_US
+from mortiser.core.transcript.sentences import PARTED_US, ends_sentence
 from mortiser.core.transcript.unspaced import joined
 from mortiser.core.transcript.words import word_key
 

@@ -7,8 +7,8 @@ from dataclasses import dataclass, replace
 from itertools import groupby
 from typing import Literal
 
-from mortiser.core.captions.cue_timing import Frames
 from mortiser.core.common.errors import BadInput
+from mortiser.core.common.frames import Frames
 from mortiser.core.common.time import MILLISECOND, SECOND
 from mortiser.core.editing.cutting import Loudness, Room, stretch_of
 from mortiser.core.editing.repeats import repeats

@@ -19,8 +19,8 @@ from dataclasses import dataclass
 
 from rapidfuzz.distance import LCSseq
 
-from mortiser.core.captions.grouping import ends_sentence
 from mortiser.core.common.time import MILLISECOND
+from mortiser.core.transcript.sentences import ends_sentence
 from mortiser.core.transcript.words import Word, word_key
 
 

@@ -14,8 +14,8 @@ from itertools import pairwise
 
 from rapidfuzz.distance import LCSseq
 
+from mortiser.core.editing.utterances import Utterance
 from mortiser.core.transcript.sentences import sentences
-from mortiser.core.transcript.utterances import Utterance
 from mortiser.core.transcript.words import Word, word_key
 
 FEWEST = 4

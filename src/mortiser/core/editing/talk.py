@@ -6,11 +6,11 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from mortiser.core.captions.grouping import ends_sentence
 from mortiser.core.common.time import MILLISECOND
 from mortiser.core.editing.cutting import SILENT, Loudness, Room
 from mortiser.core.editing.strand import Strand
 from mortiser.core.editing.timeline import Placed, Timeline
+from mortiser.core.transcript.sentences import ends_sentence
 from mortiser.core.transcript.words import Word
 
 QUIET_US = 300 * MILLISECOND

@@ -8,18 +8,18 @@ from __future__ import annotations
 from collections.abc import Collection, Sequence
 from typing import Protocol
 
-from mortiser.core.captions.cue_timing import Frames
 from mortiser.core.captions.grouping import Ruler
 from mortiser.core.captions.pace import Pace, RuleSet
 from mortiser.core.captions.standing import Standing
-from mortiser.core.delivery.output import Outputs
-from mortiser.core.delivery.post import Post
+from mortiser.core.common.frames import Frames
 from mortiser.core.editing.cutting import Loudness
 from mortiser.core.editing.microphone import Microphone
 from mortiser.core.editing.strand import Strand
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.layer import Layers
 from mortiser.core.framing.shape import Shapes
+from mortiser.core.project.output import Outputs
+from mortiser.core.project.post import Post
 from mortiser.core.style.finish.model import Finish
 from mortiser.core.transcript.words import Cue, Shown, Word
 

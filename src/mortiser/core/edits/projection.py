@@ -13,6 +13,7 @@ from itertools import islice
 
 from rapidfuzz.distance import LCSseq
 
+from mortiser.core.captions.cue_timing import untimed_cue
 from mortiser.core.captions.grouping import group
 from mortiser.core.captions.pace import Pace
 from mortiser.core.common.errors import NotFound
@@ -24,7 +25,6 @@ from mortiser.core.edits.retiming import (
     retime_each,
     retime_near,
     retime_run,
-    untimed_cue,
 )
 from mortiser.core.transcript.words import Cue, Shown
 

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from mortiser.core.captions.cue_timing import SHORTEST_SHOWN_US, retime
+from mortiser.core.captions.cue_timing import retime
 from mortiser.core.edits.desk import Desk
-from mortiser.core.transcript.words import Cue, Shown
+from mortiser.core.transcript.words import Cue
 
 CONTEXT = 5
 """How many neighbours on each side the times of changed captions are worked out from."""
@@ -70,10 +70,3 @@ def _apart(old: Cue, new: Cue) -> bool:
     """Whether times differ by more than rounding: captions that a cut has moved by whole frames are a
     microsecond off the grid."""
     return abs(old.start_us - new.start_us) > 1 or abs(old.end_us - new.end_us) > 1
-
-
-def untimed_cue(piece_id: int, words: Sequence[Shown]) -> Cue:
-    """An unsaved cue with its words' own times, to be retimed."""
-    start = words[0].start_us
-    end = max(words[-1].end_us, start + SHORTEST_SHOWN_US)
-    return Cue(piece_id, tuple(words), start, end)

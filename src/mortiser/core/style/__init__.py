@@ -1,1 +1,5 @@
-"""How captions look and move: finishes, motion, layout, the scene that both painters play."""
+"""How captions look and move.
+
+``finish`` (complete, named looks), ``motion`` (what moves, as keyframed tracks), ``layout`` (text laid out once),
+``legibility`` (whether it can be read), ``suggesting`` (words worth an accent).
+"""

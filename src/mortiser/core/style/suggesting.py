@@ -11,7 +11,7 @@ from collections import Counter
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from mortiser.core.captions.grouping import ends_sentence
+from mortiser.core.transcript.sentences import ends_sentence
 from mortiser.core.transcript.words import Cue, Word, word_key
 
 

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from mortiser.core.captions.grouping import ends_sentence
+from mortiser.core.transcript.sentences import ends_sentence
 from mortiser.core.transcript.words import Word, first_letter
 
 

@@ -10,8 +10,8 @@ from typing import Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from mortiser.core.captions.checks import CheckKind, check
-from mortiser.core.captions.cue_timing import SHORTEST_SHOWN_US
-from mortiser.core.captions.grouping import ends_sentence, group
+from mortiser.core.captions.cue_timing import SHORTEST_SHOWN_US, untimed_cue
+from mortiser.core.captions.grouping import group
 from mortiser.core.captions.pace import Pace, limits
 from mortiser.core.common.errors import BadInput, NotFound
 from mortiser.core.common.limits import Id, Ids
@@ -21,8 +21,9 @@ from mortiser.core.edits.captions.pacing import regroup
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.look.dressing import UndressCues
 from mortiser.core.edits.projection import caption_fresh
-from mortiser.core.edits.retiming import CONTEXT, retime_all, retime_of, untimed_cue
+from mortiser.core.edits.retiming import CONTEXT, retime_all, retime_of
 from mortiser.core.style.finish.changes import look_of
+from mortiser.core.transcript.sentences import ends_sentence
 from mortiser.core.transcript.unspaced import joined
 from mortiser.core.transcript.words import Cue, Shown
 

@@ -8,12 +8,13 @@ from typing import Literal
 
 from pydantic import Field
 
+from mortiser.core.captions.cue_timing import untimed_cue
 from mortiser.core.captions.grouping import group
 from mortiser.core.captions.pace import Pace, RuleSet, pace_text, regroups
 from mortiser.core.common.limits import Id, Ids
 from mortiser.core.edits.base import BaseEdit, chosen, counted
 from mortiser.core.edits.desk import Desk
-from mortiser.core.edits.retiming import retime_all, retime_of, untimed_cue
+from mortiser.core.edits.retiming import retime_all, retime_of
 from mortiser.core.transcript.words import Cue, Shown
 
 SAID = {

@@ -6,13 +6,13 @@ from bisect import bisect_right
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import replace
 
-from mortiser.core.captions.cue_timing import SHORTEST_SHOWN_US
+from mortiser.core.captions.cue_timing import SHORTEST_SHOWN_US, untimed_cue
 from mortiser.core.captions.grouping import group
 from mortiser.core.common.errors import NotFound
 from mortiser.core.editing.timeline import Clip, Timeline, changed_stretches
 from mortiser.core.edits.cutting.capitals import follow_capitals
 from mortiser.core.edits.desk import Desk
-from mortiser.core.edits.retiming import FEW, retime_all, retime_near, untimed_cue
+from mortiser.core.edits.retiming import FEW, retime_all, retime_near
 from mortiser.core.transcript.words import Cue, Shown
 
 Stretch = tuple[int, int, int]

@@ -8,10 +8,10 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from mortiser.core.captions.grouping import ends_sentence
 from mortiser.core.common.errors import BadInput, NotFound
 from mortiser.core.common.limits import Id, Micros
 from mortiser.core.common.time import MILLISECOND, SECOND
+from mortiser.core.editing.beyond import Side, beyond
 from mortiser.core.editing.cutting import Room, index_of, kept_around, stretch_of
 from mortiser.core.editing.strand import Strand, reach, with_stretch, without, without_all
 from mortiser.core.editing.timeline import Clip, Timeline, changed_stretches
@@ -19,7 +19,7 @@ from mortiser.core.editing.whole_frames import parting_of, whole_frames
 from mortiser.core.edits.base import BaseEdit, short
 from mortiser.core.edits.cutting.recaptioning import follow_cut
 from mortiser.core.edits.desk import Desk
-from mortiser.core.transcript.sentences import Side, beyond
+from mortiser.core.transcript.sentences import ends_sentence
 from mortiser.core.transcript.unspaced import joined
 from mortiser.core.transcript.words import Word
 

@@ -8,10 +8,10 @@ from pydantic import Field
 
 from mortiser.core.common.limits import Id
 from mortiser.core.delivery.naming import MOST_PATTERN, checked_pattern
-from mortiser.core.delivery.output import MOST_OUTPUTS, StoredOutput, each_once
-from mortiser.core.delivery.post import Post
 from mortiser.core.edits.base import BaseEdit
 from mortiser.core.edits.desk import Desk
+from mortiser.core.project.output import MOST_OUTPUTS, StoredOutput, each_once
+from mortiser.core.project.post import Post
 
 
 class SetOutputs(BaseEdit):

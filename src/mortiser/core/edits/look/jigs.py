@@ -10,9 +10,9 @@ from mortiser.core.common.limits import Id
 from mortiser.core.edits.base import BaseEdit
 from mortiser.core.edits.captions.pacing import SetPace
 from mortiser.core.edits.desk import Desk
-from mortiser.core.framing.jig import Jig, behind, filled
 from mortiser.core.framing.own_picture import OwnPicture
 from mortiser.core.framing.shape import MOST_LAYERS
+from mortiser.core.project.jig import Jig, behind, filled
 
 
 class ApplyJig(BaseEdit):

@@ -7,13 +7,14 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from mortiser.core.captions.cue_timing import untimed_cue
 from mortiser.core.captions.grouping import Ruler, group
 from mortiser.core.captions.pace import Pace
 from mortiser.core.common.limits import Id
 from mortiser.core.edits.base import BaseEdit
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.projection import caption_fresh
-from mortiser.core.edits.retiming import retime_all, untimed_cue
+from mortiser.core.edits.retiming import retime_all
 from mortiser.core.transcript.words import Cue, Origin, Seam, Shown, Word
 
 

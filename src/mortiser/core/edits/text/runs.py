@@ -9,12 +9,13 @@ from typing import Literal
 
 from pydantic import Field
 
+from mortiser.core.captions.cue_timing import untimed_cue
 from mortiser.core.common.errors import BadInput
 from mortiser.core.common.limits import Count, Id, Ids
 from mortiser.core.edits.base import BaseEdit, seamed, short
 from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.projection import rewrite
-from mortiser.core.edits.retiming import CONTEXT, retime_run, untimed_cue
+from mortiser.core.edits.retiming import CONTEXT, retime_run
 from mortiser.core.transcript.carry import carry, tokens_like
 from mortiser.core.transcript.glossary import corrections
 from mortiser.core.transcript.words import Cue, Shown, tokens

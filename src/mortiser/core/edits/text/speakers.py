@@ -8,11 +8,12 @@ from typing import Literal
 
 from pydantic import Field
 
+from mortiser.core.captions.cue_timing import untimed_cue
 from mortiser.core.common.errors import BadInput
 from mortiser.core.common.limits import Id, Ids, Name
 from mortiser.core.edits.base import BaseEdit, short
 from mortiser.core.edits.desk import Desk
-from mortiser.core.edits.retiming import CONTEXT, retime_run, untimed_cue
+from mortiser.core.edits.retiming import CONTEXT, retime_run
 from mortiser.core.transcript.words import Cue, Shown
 
 MOST_LETTERS = 40

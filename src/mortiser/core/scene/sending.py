@@ -4,9 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from mortiser.core.style.motion.layers import Layer
-from mortiser.core.style.motion.track import Track
-from mortiser.core.style.scene.model import (
+from mortiser.core.scene.model import (
     PathItem,
     PictureItem,
     RectItem,
@@ -15,6 +13,8 @@ from mortiser.core.style.scene.model import (
     StampItem,
     WaveItem,
 )
+from mortiser.core.style.motion.layers import Layer
+from mortiser.core.style.motion.track import Track
 
 
 def scene_json(scene: Scene) -> dict[str, Any]:

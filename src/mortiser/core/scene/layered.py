@@ -10,9 +10,13 @@ from dataclasses import dataclass, field, replace
 from math import cos, radians, sin
 
 from mortiser.core.common.time import SECOND
-from mortiser.core.editing.piece import Piece
 from mortiser.core.framing.layer import LETTERS, PLACES, Layer
 from mortiser.core.framing.shape import LayerPlace
+from mortiser.core.project.piece import Piece
+from mortiser.core.scene.building import build_scene
+from mortiser.core.scene.drawn import drawn_item
+from mortiser.core.scene.model import PictureItem, RectItem, SceneCue
+from mortiser.core.scene.waves import NOT_HEARD, Heard, wave_item
 from mortiser.core.style.finish.changes import changed
 from mortiser.core.style.finish.model import Finish
 from mortiser.core.style.finish.motions import Emphasis, Exit
@@ -24,10 +28,6 @@ from mortiser.core.style.motion.exits import exit_layer
 from mortiser.core.style.motion.layers import Layer as Motion
 from mortiser.core.style.motion.layers import kept
 from mortiser.core.style.motion.track import Key, Track, fixed
-from mortiser.core.style.scene.building import build_scene
-from mortiser.core.style.scene.drawn import drawn_item
-from mortiser.core.style.scene.model import PictureItem, RectItem, SceneCue
-from mortiser.core.style.scene.waves import NOT_HEARD, Heard, wave_item
 from mortiser.core.transcript.speakers import speaker_of
 from mortiser.core.transcript.words import Cue, Shown
 

@@ -16,8 +16,6 @@ from mortiser.core.captions.pace import PACES, Pace
 from mortiser.core.common import exported
 from mortiser.core.common.errors import BadInput
 from mortiser.core.common.time import SECOND
-from mortiser.core.delivery.output import MOST_OUTPUTS, USUAL_OUTPUTS, Outputs
-from mortiser.core.editing.piece import Piece
 from mortiser.core.framing.layer import PLACES, Layer, Layers, Wave
 from mortiser.core.framing.own_picture import OwnPicture
 from mortiser.core.framing.shape import (
@@ -29,6 +27,8 @@ from mortiser.core.framing.shape import (
     Shape,
     Shapes,
 )
+from mortiser.core.project.output import MOST_OUTPUTS, USUAL_OUTPUTS, Outputs
+from mortiser.core.project.piece import Piece
 from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.core.style.finish.model import Finish
 from mortiser.core.style.finish.parts import Value

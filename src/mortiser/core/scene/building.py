@@ -7,6 +7,10 @@ from collections.abc import Sequence
 from functools import lru_cache
 from itertools import accumulate
 
+from mortiser.core.scene.model import PathItem, RectItem, Scene, SceneCue, StampItem
+from mortiser.core.scene.moving import Movement
+from mortiser.core.scene.plates import standing_plates, word_plate
+from mortiser.core.scene.words import stamps_of, word_items
 from mortiser.core.style.finish.changes import dressed
 from mortiser.core.style.finish.model import Finish
 from mortiser.core.style.finish.motions import Entrance
@@ -14,10 +18,6 @@ from mortiser.core.style.layout.block import lay_out_cue
 from mortiser.core.style.layout.fonts import FontBook
 from mortiser.core.style.motion.paints import plank_box
 from mortiser.core.style.motion.timing import live_spans, lived_together
-from mortiser.core.style.scene.model import PathItem, RectItem, Scene, SceneCue, StampItem
-from mortiser.core.style.scene.moving import Movement
-from mortiser.core.style.scene.plates import standing_plates, word_plate
-from mortiser.core.style.scene.words import stamps_of, word_items
 from mortiser.core.transcript.words import Cue
 
 TOUCH_US = 50_000

@@ -8,15 +8,15 @@ from dataclasses import dataclass
 from typing import Literal
 
 from mortiser.core.captions.checks import SAFE
-from mortiser.core.editing.piece import Piece
 from mortiser.core.framing.guides import Area
 from mortiser.core.framing.layer import LETTERS
 from mortiser.core.framing.placing import lying
 from mortiser.core.framing.subject import LOOK_US, Tracks
+from mortiser.core.project.piece import Piece
+from mortiser.core.scene.layered import LayerReel, span_of
 from mortiser.core.style.finish.changes import changed, dressed, look_of
 from mortiser.core.style.finish.model import Finish
 from mortiser.core.style.layout.rect import Rect
-from mortiser.core.style.scene.layered import LayerReel, span_of
 from mortiser.core.transcript.words import Cue
 
 Kind = Literal["guide", "edge", "face"]

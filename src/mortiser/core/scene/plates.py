@@ -5,14 +5,14 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
+from mortiser.core.scene.model import PathItem
+from mortiser.core.scene.moving import Movement
 from mortiser.core.style.finish.model import Finish
 from mortiser.core.style.finish.parts import WordPlate
 from mortiser.core.style.layout.block import Block, PlacedWord
 from mortiser.core.style.layout.rect import Rect
 from mortiser.core.style.motion.layers import Layer
 from mortiser.core.style.motion.track import fixed
-from mortiser.core.style.scene.model import PathItem
-from mortiser.core.style.scene.moving import Movement
 
 CORNER = 0.5523
 """Control points of a quarter circle as a cubic, share of the radius."""

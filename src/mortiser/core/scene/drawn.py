@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from mortiser.core.framing.layer import Corner, Layer
+from mortiser.core.scene.model import PathItem
+from mortiser.core.scene.plates import rounded
 from mortiser.core.style.finish.parts import Colour
 from mortiser.core.style.layout.rect import Rect
 from mortiser.core.style.motion.track import fixed
-from mortiser.core.style.scene.model import PathItem
-from mortiser.core.style.scene.plates import rounded
 
 SHAFT = 0.42
 """The height of an arrow's shaft, a share of its head's."""

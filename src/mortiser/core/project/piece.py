@@ -5,12 +5,10 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
-from mortiser.core.captions.cue_timing import NO_FRAMES, Frames
 from mortiser.core.captions.pace import Pace, RuleSet
 from mortiser.core.captions.standing import NOTHING, Standing
 from mortiser.core.common.errors import NotFound
-from mortiser.core.delivery.output import USUAL_OUTPUTS, Outputs
-from mortiser.core.delivery.post import Post
+from mortiser.core.common.frames import NO_FRAMES, Frames
 from mortiser.core.editing.timeline import Timeline
 from mortiser.core.framing.clip_framing import ClipFraming, clip_framings, recorded
 from mortiser.core.framing.following import Turn
@@ -18,6 +16,8 @@ from mortiser.core.framing.layer import Layers
 from mortiser.core.framing.placing import Size
 from mortiser.core.framing.shape import Shape, Shapes
 from mortiser.core.framing.subject import Tracks
+from mortiser.core.project.output import USUAL_OUTPUTS, Outputs
+from mortiser.core.project.post import Post
 from mortiser.core.style.finish.changes import dressed, look_text
 from mortiser.core.style.finish.model import Finish
 

@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 from math import cos, radians, sin
 
+from mortiser.core.scene.model import Drop, Ink, Line, PathItem, StampItem, Stroke
+from mortiser.core.scene.moving import Movement
 from mortiser.core.style.finish.model import Finish
 from mortiser.core.style.finish.parts import Outline
 from mortiser.core.style.layout.block import Block, PlacedWord
@@ -12,8 +14,6 @@ from mortiser.core.style.layout.fonts import CAPITALS, Stamp
 from mortiser.core.style.layout.rect import Rect
 from mortiser.core.style.motion.layers import Layer
 from mortiser.core.style.motion.paints import angle_of, fill_track, ink_tracks, states
-from mortiser.core.style.scene.model import Drop, Ink, Line, PathItem, StampItem, Stroke
-from mortiser.core.style.scene.moving import Movement
 
 BELOW = 0.04
 """How far gradients, which are as high as capitals, run below the baseline, share of the size."""

@@ -9,9 +9,9 @@ from math import cos, pi, sin
 import numpy as np
 
 from mortiser.core.framing.layer import Wave
+from mortiser.core.scene.model import Mark, WaveItem
 from mortiser.core.style.finish.parts import Colour
 from mortiser.core.style.layout.rect import Rect
-from mortiser.core.style.scene.model import Mark, WaveItem
 
 APART_US = 50_000
 """The age of a mark's sound differs from its neighbour's by so much."""

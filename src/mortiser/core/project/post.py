@@ -15,11 +15,10 @@ from typing import Annotated
 
 from pydantic import Field
 
-from mortiser.core.captions.grouping import ends_clause
 from mortiser.core.style.finish.parts import Value
 from mortiser.core.style.suggesting import NUMBERS, PLAIN
 from mortiser.core.transcript.fillers import filler_runs, of_language
-from mortiser.core.transcript.sentences import sentences
+from mortiser.core.transcript.sentences import ends_clause, sentences
 from mortiser.core.transcript.words import Cue, Word, word_key
 
 LONGEST_TITLE, LONGEST_TEXT, MOST_TAGS, LONGEST_TAG = 100, 2_200, 30, 60
