@@ -19,14 +19,14 @@ from mortiser.core.captions.cue_timing import retime, untimed_cue
 from mortiser.core.captions.grouping import group
 from mortiser.core.captions.pace import PACES, PaceName
 from mortiser.core.editing.timeline import Clip, Timeline
-from mortiser.core.scene import SceneReel
+from mortiser.core.scene import SceneReader
 from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.core.transcript.words import Shown
 from mortiser.fonts import font_book
 from mortiser.media.forms import h264
 from mortiser.media.probe import probe
 from mortiser.render.burn import burn
-from mortiser.render.programme import Recording, of_one
+from mortiser.render.plan import Recording, of_one
 
 Filter = Callable[[av.VideoFrame], Iterable[av.VideoFrame]]
 """What comes of a frame."""
@@ -120,7 +120,7 @@ def _work(kind: str, clip: str, place: str | None = None) -> dict[str, Any]:
             return {}
         facts = probe(source)
         whole = Recording(source, facts.duration_us)
-        burn(of_one(whole, SIZE, reel(kind, facts.duration_us)), out, lambda _: None)
+        burn(of_one(whole, SIZE, reader(kind, facts.duration_us)), out, lambda _: None)
         made = probe(out)
         return {
             "frames": len(made.frame_pts_us),
@@ -168,7 +168,7 @@ def _as_it_is(frame: av.VideoFrame) -> Iterable[av.VideoFrame]:
     return [frame]
 
 
-def reel(finish: str, duration_us: int) -> SceneReel:
+def reader(finish: str, duration_us: int) -> SceneReader:
     """The demo clip's captions in a finish, by its true words, as often as the clip is played."""
     truth = json.loads(CLIP.with_suffix(".words.json").read_text())["words"]
     once = [Shown(**word) for word in truth]
@@ -182,7 +182,7 @@ def reel(finish: str, duration_us: int) -> SceneReel:
     pace = PACES[GROUPED.get(finish, "quick")]
     ranges = group(words, pace)
     cues = retime([untimed_cue(1, words[a:b]) for a, b in ranges], spans, pace)
-    return SceneReel(cues, FINISHES[finish], SIZE, font_book())
+    return SceneReader(cues, FINISHES[finish], SIZE, font_book())
 
 
 def _sound_start(path: Path) -> int:

@@ -16,7 +16,7 @@ import av
 import numpy as np
 from av.filter import Graph
 
-from bench.burning import CLIP, SIZE, reel
+from bench.burning import CLIP, SIZE, reader
 from bench.report import alone, at_least, at_most, measured
 from mortiser.core.common.time import SECOND
 from mortiser.core.delivery.estimate import expected
@@ -29,7 +29,7 @@ from mortiser.render.burn import burn
 from mortiser.render.loudness import level_for
 from mortiser.render.overlay import write_overlay
 from mortiser.render.picture import usual_rate
-from mortiser.render.programme import Programme, Recording
+from mortiser.render.plan import Recording, RenderPlan
 from mortiser.render.reading_back import loudness_of
 
 STRETCH_US = 8 * SECOND
@@ -52,12 +52,12 @@ def run() -> None:
     at_least("its speed", made / 30, "×", 1.0, "real time", 1)
 
 
-def _programme(length_us: int = STRETCH_US, finish: str = "Lacquer") -> Programme:
+def _plan(length_us: int = STRETCH_US, finish: str = "Lacquer") -> RenderPlan:
     facts = probe(CLIP)
     recording = Recording(CLIP, facts.duration_us)
     timeline = Timeline([Clip(0, 0, min(length_us, facts.duration_us))])
-    shows = reel(finish, facts.duration_us)
-    return Programme(timeline, {0: recording}, SIZE, shows, rate=usual_rate(recording))
+    shows = reader(finish, facts.duration_us)
+    return RenderPlan(timeline, {0: recording}, SIZE, shows, rate=usual_rate(recording))
 
 
 def _overlay() -> None:
@@ -65,9 +65,9 @@ def _overlay() -> None:
     overlay itself."""
     with tempfile.TemporaryDirectory() as folder:
         over, burned = Path(folder) / "over.mov", Path(folder) / "burned.mp4"
-        write_overlay(_programme(), over, _nothing, form_of("overlay", "fine"))
+        write_overlay(_plan(), over, _nothing, form_of("overlay", "fine"))
         whole = Form("mp4", "libx264", {"qp": "0", "preset": "ultrafast"})
-        burn(_programme(), burned, _nothing, whole)
+        burn(_plan(), burned, _nothing, whole)
         near, seen, worst = 0, 0, 0.0
         for laid, wanted in zip(_laid(over), _frames(burned), strict=False):
             for one, other in zip(laid, wanted, strict=True):
@@ -124,13 +124,13 @@ def _loudness() -> None:
     with tempfile.TemporaryDirectory() as folder:
         for target in TARGETS:
             out = Path(folder) / "out.mp4"
-            programme = _programme(20 * SECOND)
+            plan = _plan(20 * SECOND)
             form = h264(preset="ultrafast")
             assert form.sound is not None
-            rate, layout = sound.form(programme, form.sound)
-            level = level_for(partial(sound.frames, programme, rate, layout), target)
-            burn(programme, out, _nothing, form, level=level)
-            found = loudness_of(out, programme.timeline.duration_us)
+            rate, layout = sound.form(plan, form.sound)
+            level = level_for(partial(sound.frames, plan, rate, layout), target)
+            burn(plan, out, _nothing, form, level=level)
+            found = loudness_of(out, plan.timeline.duration_us)
             at_most(f"loudness off {target:.0f} LUFS", abs(found.lufs - target), "LU", 0.5, "", 2)
             at_most("  true peak", found.peak_db, "dBTP", -0.5, "EBU R 128 has −1", 1)
 
@@ -144,7 +144,7 @@ def _expected() -> None:
         with tempfile.TemporaryDirectory() as folder:
             out = Path(folder) / f"out.{output.ending}"
             begun = perf_counter()
-            burn(_programme(), out, _nothing, form_of(output.form, output.quality))
+            burn(_plan(), out, _nothing, form_of(output.form, output.quality))
             took = perf_counter() - begun
             size = out.stat().st_size
         frames = round(STRETCH_US / SECOND * 30)
@@ -174,7 +174,7 @@ def _at_once() -> None:
 
 def _one() -> dict[str, Any]:
     with tempfile.TemporaryDirectory() as folder:
-        burn(_programme(), Path(folder) / "out.mp4", _nothing)
+        burn(_plan(), Path(folder) / "out.mp4", _nothing)
     return {}
 
 
@@ -184,11 +184,11 @@ def _hour() -> dict[str, Any]:
     recording = Recording(CLIP, facts.duration_us)
     times = HOUR_S * SECOND // facts.duration_us + 1
     timeline = Timeline([Clip(0, 0, facts.duration_us, id=n + 1) for n in range(times)])
-    shows = reel("Lacquer", facts.duration_us)
-    programme = Programme(timeline, {0: recording}, SMALL, shows, rate=Fraction(30))
+    shows = reader("Lacquer", facts.duration_us)
+    plan = RenderPlan(timeline, {0: recording}, SMALL, shows, rate=Fraction(30))
     with tempfile.TemporaryDirectory() as folder:
         out = Path(folder) / "out.mp4"
-        burn(programme, out, _nothing, h264(preset="ultrafast"))
+        burn(plan, out, _nothing, h264(preset="ultrafast"))
         return {"frames": len(probe(out).frame_pts_us)}
 
 

@@ -21,9 +21,9 @@ from mortiser.core.transcript.doubt import doubtful
 from mortiser.core.transcript.words import Word
 from mortiser.media.sound import RATE, stream_sound
 from mortiser.settings import Settings
-from mortiser.speech.engines import jury_for
+from mortiser.speech.engines import ensemble_for
 from mortiser.speech.moonshine import MoonshineRecogniser
-from mortiser.speech.protocols import Jury
+from mortiser.speech.protocols import Ensemble
 from mortiser.speech.second_hearing import SecondHearing, heard_again, settled
 from mortiser.speech.sphinx import SphinxAligner
 from mortiser.speech.spoken import spoken_map
@@ -53,12 +53,12 @@ class Heard:
 
 def run() -> None:
     """Print word errors, recall, share flagged and calibration, together and voice by voice."""
-    jury = jury_for("en", [], model_place(Settings()))
+    ensemble = ensemble_for("en", [], model_place(Settings()))
     found: dict[str, Heard] = {}
     seconds = spent = 0.0
     for name, (sound, truth) in voices().items():
         started = time.perf_counter()
-        words, final = hear_twice(sound, jury)
+        words, final = hear_twice(sound, ensemble)
         spent += time.perf_counter() - started
         seconds += len(sound) / RATE
         found[name] = Heard(
@@ -133,12 +133,12 @@ def noisy(sound: Sound, seed: int) -> Sound:
     return (sound + noise * level).astype(np.float32)
 
 
-def hear_twice(sound: Sound, jury: Jury) -> tuple[list[Word], list[Word]]:
+def hear_twice(sound: Sound, ensemble: Ensemble) -> tuple[list[Word], list[Word]]:
     """The words after the first hearing, and after the vote."""
     blocks = np.array_split(sound, max(1, len(sound) // RATE))
     items = transcribe(blocks, MoonshineRecogniser(), SphinxAligner())
     words = [word for item in items if isinstance(item, TimedLine) for word in item.words]
-    judge = SecondHearing(jury)
+    judge = SecondHearing(ensemble)
     return words, [w for _, v, _ in heard_again(blocks, words, judge) for w in settled(v)]
 
 

@@ -14,7 +14,7 @@ from bench.report import at_most
 from mortiser.core.common.time import SECOND
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.render.burn import burn
-from mortiser.render.programme import Programme, Recording
+from mortiser.render.plan import Recording, RenderPlan
 
 LONG_S = 120
 FPS = 30
@@ -34,7 +34,7 @@ def run() -> None:
         _make(source)
         timeline = _timeline()
         recording = Recording(source, LONG_S * SECOND)
-        burn(Programme(timeline, {0: recording}, SIZE, rate=Fraction(FPS)), out, lambda _: None)
+        burn(RenderPlan(timeline, {0: recording}, SIZE, rate=Fraction(FPS)), out, lambda _: None)
         white, sound = _read(out)
     against = f"{CUTS} cuts of {LONG_S} s, {timeline.duration_us / SECOND:.1f} s left"
     wrong = sum(

@@ -19,7 +19,7 @@ from mortiser.serving import spare_collections
 from mortiser.settings import Settings
 from mortiser.store import projects, transcript
 from mortiser.store.projects import NewSource
-from mortiser.wiring import open_shop
+from mortiser.wiring import open_context
 
 WORDS = 10_000
 EDITS = 120
@@ -41,16 +41,18 @@ def long_talk() -> Iterator[tuple[TestClient, int]]:
         for w in truth
     ][:WORDS]
     with tempfile.TemporaryDirectory() as folder:
-        shop = open_shop(Settings(workspace=Path(folder)), inline_jobs=True)
+        context = open_context(Settings(workspace=Path(folder)), inline_jobs=True)
         duration = words[-1].end_us + 1_000_000
         source = NewSource(
             "talk.mp4", "sources/x/recording", "video", 1, duration, 1080, 1920, 0, 1, 30.0, False, 1, "h264",
             "aac", True,
         )  # fmt: skip
-        project, source_id, _ = projects.create_project(shop.database, "Talk", source)
-        transcript.append_line(shop.database, source_id, words)
+        project, source_id, _ = projects.create_project(context.database, "Talk", source)
+        transcript.append_line(context.database, source_id, words)
         spare_collections()
-        with TestClient(create_app(shop, with_worker=False), base_url="http://127.0.0.1") as client:
+        with TestClient(
+            create_app(context, with_worker=False), base_url="http://127.0.0.1"
+        ) as client:
             yield client, project
 
 

@@ -17,10 +17,10 @@ import numpy as np
 
 from bench.report import at_least, at_most
 from mortiser.core.transcript.words import Cue
-from mortiser.jobs.bringing_in import bring_in
+from mortiser.jobs.ingest import bring_in
 from mortiser.settings import Settings
 from mortiser.store import jobs, projects
-from mortiser.wiring import open_shop
+from mortiser.wiring import open_context
 
 Truth = list[dict[str, str | int]]
 MEDIA = Path(__file__).parent / "media"
@@ -32,9 +32,9 @@ def run() -> None:
     """Print the measurements of laying a script."""
     with tempfile.TemporaryDirectory() as folder:
         recording, truth = joined(Path(folder))
-        shop = open_shop(Settings(workspace=Path(folder) / "w"), inline_jobs=True)
-        made = bring_in(shop.database, shop.workspace, recording, "talk.ogg")
-        shop.run(made.jobs[0])
+        context = open_context(Settings(workspace=Path(folder) / "w"), inline_jobs=True)
+        made = bring_in(context.database, context.workspace, recording, "talk.ogg")
+        context.run(made.jobs[0])
         lines = sentences([str(word["text"]) for word in truth])
         script = [OTHER if index % 10 == 5 else line for index, line in enumerate(lines)]
         payload = {
@@ -42,13 +42,13 @@ def run() -> None:
             "piece_id": made.piece_id,
             "text": "\n".join(script),
         }
-        job = jobs.add(shop.database, made.project_id, "script", payload)
+        job = jobs.add(context.database, made.project_id, "script", payload)
         started = time.perf_counter()
-        shop.run(job)
+        context.run(job)
         spent = time.perf_counter() - started
-        row = jobs.get(shop.database.connection, job)
+        row = jobs.get(context.database.connection, job)
         assert row["status"] == "done", row["error"]
-        cues = projects.piece_cues(shop.database.connection, made.piece_id)
+        cues = projects.piece_cues(context.database.connection, made.piece_id)
     seconds = int(truth[-1]["end_us"]) / 1e6
     errors = onsets(truth, lines, script, iter(cues))
     against = f"{len(errors)} matching words of {seconds / 60:.1f} minutes"

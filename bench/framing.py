@@ -18,7 +18,7 @@ import cv2
 import numpy as np
 import numpy.typing as npt
 
-from bench.burning import Filter, reel, reencode
+from bench.burning import Filter, reader, reencode
 from bench.report import alone, at_least, at_most, measured
 from mortiser.core.captions.pace import PACES
 from mortiser.core.editing.timeline import Clip, Timeline
@@ -27,7 +27,7 @@ from mortiser.core.framing.layer import Layer, Wave
 from mortiser.core.framing.placing import snapped
 from mortiser.core.framing.shape import Backdrop, Framing, Move, Shape
 from mortiser.core.project.piece import Piece
-from mortiser.core.scene.layered import LayerReel, layer_reels
+from mortiser.core.scene.layered import LayerReader, layer_readers
 from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.fonts import font_book
 from mortiser.jobs.draft import FORM as DRAFTED
@@ -37,7 +37,7 @@ from mortiser.media.probe import probe
 from mortiser.media.sound import stream_sound
 from mortiser.render import picture
 from mortiser.render.burn import burn
-from mortiser.render.programme import Programme, Recording, of_one
+from mortiser.render.plan import Recording, RenderPlan, of_one
 from mortiser.render.segments import PART_US, preview_size, write_segment
 
 CLIP = Path("src/mortiser/demo/media/kettle.mp4")
@@ -142,7 +142,7 @@ def _geometry(wide: Path) -> None:
         for at_us in range(500_000, duration, 1_900_000):
             one, other = (
                 _light(
-                    Programme(line, {0: recording}, size, own_times=False, framings=[clip]), at_us
+                    RenderPlan(line, {0: recording}, size, own_times=False, framings=[clip]), at_us
                 )
                 for recording, size in ((whole, TALL), (small, preview_size(TALL)))
             )
@@ -161,8 +161,8 @@ def _apart(one: npt.NDArray[np.float32], other: npt.NDArray[np.float32]) -> floa
     return float(np.hypot(x, y))
 
 
-def _light(programme: Programme, at_us: int) -> npt.NDArray[np.float32]:
-    frame = picture.at(programme, at_us)
+def _light(plan: RenderPlan, at_us: int) -> npt.NDArray[np.float32]:
+    frame = picture.at(plan, at_us)
     return plane_of(frame, 0).astype(np.float32)
 
 
@@ -183,7 +183,7 @@ def _make_wide(out: Path) -> None:
     recording = Recording(CLIP, probe(CLIP).duration_us)
     framing = ClipFraming(snapped(Framing(fit="fill", y=0.45), TALL, WIDE))
     clips = Timeline([Clip(0, 0, SECONDS * 1_000_000)])
-    burn(Programme(clips, {0: recording}, WIDE, framings=[framing]), out, lambda _: None)
+    burn(RenderPlan(clips, {0: recording}, WIDE, framings=[framing]), out, lambda _: None)
 
 
 def _work(kind: str, way: str, wide: Path) -> dict[str, Any]:
@@ -207,13 +207,13 @@ def _ours(wide: Path, out: Path, way: str, *, over: bool) -> None:
     clip = ClipFraming(framing, Backdrop(), moves)
     clips = Timeline([Clip(0, 0, duration)])
     recording = Recording(wide, duration)
-    programme = Programme(clips, {0: recording}, TALL, framings=[clip])
+    plan = RenderPlan(clips, {0: recording}, TALL, framings=[clip])
     if over:
-        programme = replace(programme, captions=reel("Lacquer", duration), layers=_over(duration))
-    burn(programme, out, lambda _: None)
+        plan = replace(plan, captions=reader("Lacquer", duration), layers=_over(duration))
+    burn(plan, out, lambda _: None)
 
 
-def _over(duration_us: int) -> list[LayerReel]:
+def _over(duration_us: int) -> list[LayerReader]:
     layers = (
         Layer(id=1, kind="headline", text="Before you throw\nyour kettle away"),
         Layer(id=2, kind="bar"),
@@ -226,7 +226,7 @@ def _over(duration_us: int) -> list[LayerReel]:
         peaks = Path(folder) / "peaks.npz"
         save_peaks(peaks, compute_peaks(stream_sound(CLIP, 0)))
         heard = piece_sound({0: peaks}, line, 0, duration_us)
-    return layer_reels(piece, [], TALL, font_book(), heard)
+    return layer_readers(piece, [], TALL, font_book(), heard)
 
 
 def _filters(picture: av.VideoStream, way: str) -> Filter:

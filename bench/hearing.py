@@ -24,7 +24,7 @@ from mortiser.media.probe import probe
 from mortiser.media.sound import stream_sound
 from mortiser.settings import Settings
 from mortiser.speech.chunks import chunks
-from mortiser.speech.engines import jury_for
+from mortiser.speech.engines import ensemble_for
 from mortiser.speech.memory import share_heaps
 from mortiser.speech.moonshine import MoonshineRecogniser
 from mortiser.speech.protocols import RATE, HeardLine, Samples
@@ -98,11 +98,11 @@ def _length() -> None:
 
 def _made_up() -> None:
     """Words over ten minutes of silence, of noise and of chords."""
-    jury = jury_for("en", [], model_place(Settings()))
+    ensemble = ensemble_for("en", [], model_place(Settings()))
     engines = {
         "quick engine": MoonshineRecogniser(),
-        "second engine": jury.second,
-        "third engine": jury.third,
+        "second engine": ensemble.second,
+        "third engine": ensemble.third,
     }
     for name, engine in engines.items():
         if engine is None:
@@ -162,7 +162,7 @@ def _work(kind: str, times: int) -> dict[str, Any]:
         # As jobs do, which come one after another.
         del engine, items
         if kind == "twice":
-            judge = SecondHearing(jury_for("en", [], model_place(Settings())))
+            judge = SecondHearing(ensemble_for("en", [], model_place(Settings())))
             for _ in heard_again(stream_sound(recording), words, judge):
                 pass
         return {"seconds": seconds, "first_line_s": first, "rate": RATE}

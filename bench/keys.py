@@ -19,7 +19,7 @@ from mortiser.core.transcript.voting import contests
 from mortiser.core.transcript.words import Word
 from mortiser.settings import Settings
 from mortiser.speech.beside import as_said as spoken_as
-from mortiser.speech.engines import jury_for
+from mortiser.speech.engines import ensemble_for
 from mortiser.speech.sound_alikes import SoundAlikes, sound_alikes
 from mortiser.wiring import model_place
 
@@ -30,12 +30,12 @@ VOICES = ("kettle", "counter", "joe", "heart")
 
 def run() -> None:
     """Print the presses of each wrong word, and the sum for a wrong word and for a misheard one."""
-    jury = jury_for("en", [], model_place(Settings()))
+    ensemble = ensemble_for("en", [], model_place(Settings()))
     presses = wrong = misheard = heard = 0
     every = voices()
     for name in VOICES:
         sound, truth = every[name]
-        first, words = hear_twice(sound, jury)
+        first, words = hear_twice(sound, ensemble)
         these, places = _presses(words, truth)
         through, _ = _presses(words, truth, through=True)
         presses += these

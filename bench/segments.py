@@ -11,8 +11,8 @@ import numpy as np
 from bench.report import at_least, at_most
 from mortiser.core.common.time import SECOND
 from mortiser.media.probe import probe
-from mortiser.render.picture import Reels, usual_rate
-from mortiser.render.programme import Recording
+from mortiser.render.picture import SourceReaders, usual_rate
+from mortiser.render.plan import Recording
 from mortiser.render.segments import PART_US, preview_size, write_segment
 
 CLIP = Path("src/mortiser/demo/media/kettle.mp4")
@@ -26,11 +26,13 @@ def run() -> None:
     size = preview_size((facts.width, facts.height))
     against = f"what it plays, from {facts.width} × {facts.height}"
     with tempfile.TemporaryDirectory() as folder:
-        reels = Reels(2)
-        behind = [_made(recording, n * PART_US, size, Path(folder), reels) for n in range(MANY)]
-        reels.close()
+        readers = SourceReaders(2)
+        behind = [_made(recording, n * PART_US, size, Path(folder), readers) for n in range(MANY)]
+        readers.close()
         places = np.random.default_rng(4).integers(0, facts.duration_us // PART_US, MANY)
-        anywhere = [_made(recording, int(n) * PART_US, size, Path(folder), Reels()) for n in places]
+        anywhere = [
+            _made(recording, int(n) * PART_US, size, Path(folder), SourceReaders()) for n in places
+        ]
     seconds = PART_US / SECOND
     at_least("one behind another", MANY * seconds / sum(behind), "×", 2.5, against, 1)
     at_least("the slowest of them", seconds / max(behind), "×", 2, against, 1)
@@ -38,9 +40,9 @@ def run() -> None:
 
 
 def _made(
-    recording: Recording, start_us: int, size: tuple[int, int], folder: Path, reels: Reels
+    recording: Recording, start_us: int, size: tuple[int, int], folder: Path, readers: SourceReaders
 ) -> float:
     started = time.perf_counter()
     stretch = start_us, min(start_us + PART_US, recording.duration_us)
-    write_segment(recording, stretch, size, folder / "part.mp4", usual_rate(recording), reels)
+    write_segment(recording, stretch, size, folder / "part.mp4", usual_rate(recording), readers)
     return time.perf_counter() - started

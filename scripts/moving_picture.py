@@ -23,9 +23,9 @@ from mortiser.core.project.piece import Piece
 from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.media.encode import Encoder
 from mortiser.media.forms import form_of
-from mortiser.outputs.programmes import painted, programme_of
+from mortiser.outputs.plans import painted, programme_of
 from mortiser.render import burn
-from mortiser.render.programme import Programme
+from mortiser.render.plan import RenderPlan
 
 OUT = Path("docs/screenshots/finishes.webp")
 CLIP = Path("src/mortiser/demo/media/kettle.mp4")
@@ -44,8 +44,8 @@ def main() -> None:
         OUT, (width, height), Fraction(RATE), Fraction(1, RATE), form_of("webp", "good")
     )
     with ExitStack() as stack:
-        reels = [stack.enter_context(closing(burn.painted(_programme(name)))) for name in SHOWN]
-        for number, frames in enumerate(zip(*reels, strict=False)):
+        readers = [stack.enter_context(closing(burn.painted(_plan(name)))) for name in SHOWN]
+        for number, frames in enumerate(zip(*readers, strict=False)):
             beside = av.VideoFrame(width, height, "yuv420p")
             for plane, (bytes_, ground) in enumerate(zip(beside.planes, GROUND, strict=True)):
                 rows = np.frombuffer(memoryview(bytes_), np.uint8).reshape(-1, bytes_.line_size)
@@ -62,7 +62,7 @@ def main() -> None:
     encoder.finish()
 
 
-def _programme(name: str) -> Programme:
+def _plan(name: str) -> RenderPlan:
     line, pace = Timeline([Clip(1, 0, END_US, id=1)]), PACES["quick"]
     inside = [word for word in words_of(CLIP) if word.end_us < END_US]
     cues = captions_of(inside, line, pace)

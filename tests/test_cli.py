@@ -13,10 +13,10 @@ import pytest
 from mortiser import captioning
 from mortiser.cli import main
 from mortiser.core.project.output import TextFile
-from mortiser.jobs.bringing_in import bring_in
+from mortiser.jobs.ingest import bring_in
 from mortiser.settings import Settings
 from mortiser.store import output_sets, transcript
-from mortiser.wiring import open_shop
+from mortiser.wiring import open_context
 from tests.recordings import make_video, small_demo
 from tests.store.fixtures import spoken
 
@@ -179,12 +179,12 @@ def test_faults_of_the_system_are_told_without_their_traces(
 def workspace(tmp_path_factory: pytest.TempPathFactory) -> Path:
     """A workspace with one short project of two shapes."""
     folder = tmp_path_factory.mktemp("w")
-    shop = open_shop(Settings(workspace=folder / "w"), inline_jobs=True)
+    context = open_context(Settings(workspace=folder / "w"), inline_jobs=True)
     file = make_video(folder / "tea.mp4", seconds=2.0, size=(160, 90))
-    made = bring_in(shop.database, shop.workspace, file, "Tea.mp4")
-    shop.run(made.jobs[1])
-    transcript.append_line(shop.database, made.source_id, spoken("We mend kettles and chairs."))
-    output_sets.save(shop.database, "Texts", [TextFile(), TextFile(form="ass", timed=True)])
+    made = bring_in(context.database, context.workspace, file, "Tea.mp4")
+    context.run(made.jobs[1])
+    transcript.append_line(context.database, made.source_id, spoken("We mend kettles and chairs."))
+    output_sets.save(context.database, "Texts", [TextFile(), TextFile(form="ass", timed=True)])
     return folder / "w"
 
 

@@ -26,7 +26,7 @@ from mortiser.core.framing.shape import Shape
 from mortiser.core.project.jig import Jig, behind, filled
 from mortiser.core.project.output import Outputs, TextFile
 from mortiser.core.project.piece import Piece
-from mortiser.core.scene import SceneReel
+from mortiser.core.scene import SceneReader
 from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.core.style.layout.ruler import LetterRuler
 from mortiser.core.transcript.glossary import Entry, Glossary, reworded
@@ -40,7 +40,7 @@ from mortiser.media.probe import Probe, probe
 from mortiser.media.sound import stream_sound
 from mortiser.outputs.captions import caption_text
 from mortiser.render.burn import burn
-from mortiser.render.programme import Programme, Recording
+from mortiser.render.plan import Recording, RenderPlan
 from mortiser.speech.engines import Engines
 from mortiser.speech.second_hearing import SecondHearing, heard_again, settled
 from mortiser.speech.sounds import DictionarySounds
@@ -166,9 +166,9 @@ def hear(
             if tell:
                 tell("listening", min(1.0, done))
         _advance(bar, 1.0)
-    if engines.jury is None or engines.jury.second is None:
+    if engines.ensemble is None or engines.ensemble.second is None:
         return words
-    judge = SecondHearing(engines.jury, written)
+    judge = SecondHearing(engines.ensemble, written)
     final: list[Word] = []
     with _bar("Listening again", quiet or tell is not None) as bar:
         for _, verdict, reached in heard_again(stream_sound(recording), words, judge):
@@ -196,13 +196,13 @@ def names_of(file: Path) -> list[Entry]:
 
 def _burn(recording: Recording, out: Path, cues: list[Cue], piece: Piece, quiet: bool) -> None:
     size = even_size(*piece.size)
-    reel = SceneReel(cues, piece.finish, size, font_book())
+    reader = SceneReader(cues, piece.finish, size, font_book())
     partial = _partial(out)
     try:
         with _bar("Burning in", quiet) as bar:
             rate = Fraction(piece.frames.rate or BACKDROP_FPS).limit_denominator(1001)
-            programme = Programme(piece.timeline, {0: recording}, size, reel, rate=rate)
-            burn(programme, partial, lambda p: _advance(bar, p))
+            plan = RenderPlan(piece.timeline, {0: recording}, size, reader, rate=rate)
+            burn(plan, partial, lambda p: _advance(bar, p))
             _advance(bar, 1.0)
         partial.replace(out)
     finally:

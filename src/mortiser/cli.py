@@ -230,9 +230,9 @@ def _worker(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int
     settings = _settings(options)
     # Waiting comes before opening: the database may still be another worker's to change.
     hold_alone(settings.workspace / "worker.lock")
-    from mortiser.wiring import open_shop
+    from mortiser.wiring import open_context
 
-    open_shop(settings).queue.work()
+    open_context(settings).queue.work()
     # Threads in the middle of work are not waited for: what they did is given back.
     sys.stderr.flush()
     os._exit(0)

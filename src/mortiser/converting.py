@@ -8,7 +8,7 @@ from itertools import pairwise
 from mortiser.core.common.errors import BadInput
 from mortiser.core.transcript.words import Shown, tokens
 from mortiser.formats import registry
-from mortiser.formats.base import Caption, Sheet
+from mortiser.formats.base import Caption, CaptionDocument
 from mortiser.formats.decoding import decode
 from mortiser.formats.registry import FORMATS
 
@@ -36,7 +36,7 @@ def convert(data: bytes, to: str, *, timed: bool = False) -> tuple[str, list[str
     captions = [replace(one, words=_words(one)) for one in reading.captions]
     captions = _turns(captions)
     end = max(one.end_us for one in captions)
-    return FORMATS[to](captions, Sheet(end, timed=timed)), notes
+    return FORMATS[to](captions, CaptionDocument(end, timed=timed)), notes
 
 
 def _lost(captions: list[Caption], to: str, *, timed: bool) -> list[str]:

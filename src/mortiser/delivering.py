@@ -18,7 +18,7 @@ from mortiser.outputs import make_file
 from mortiser.outputs.base import Files
 from mortiser.settings import Settings
 from mortiser.store import deliveries, jigs, output_sets, projects
-from mortiser.wiring import Shop, open_shop
+from mortiser.wiring import AppContext, open_context
 
 Tell = Callable[[str, float], None]
 """Which file is being made, and how far it is (0 to 1)."""
@@ -52,26 +52,26 @@ def deliver(
 ) -> Iterator[Path]:
     """Make the files of projects, by their names or numbers: of all their pieces or of one, in all shapes or in
     some, as the pieces say or as sets of outputs do. Raises MortiserError."""
-    shop = _opened(settings)
-    db = shop.database.connection
+    context = _opened(settings)
+    db = context.database.connection
     outputs = each_once([one for name in sets for one in output_sets.named(db, name)])
     orders = [
         order
         for name in names
-        for order in _orders(shop, _project(shop, name), piece, shapes, outputs)
+        for order in _orders(context, _project(context, name), piece, shapes, outputs)
     ]
     for order, parts in orders:
-        yield from make_files(order, parts, out, shop.workspace.path, tell)
+        yield from make_files(order, parts, out, context.workspace.path, tell)
 
 
-def _opened(settings: Settings) -> Shop:
+def _opened(settings: Settings) -> AppContext:
     if not (settings.workspace / "mortiser.db").is_file():
         raise BadInput(f"{settings.workspace} is no workspace. Name one with --workspace.")
-    return open_shop(settings)
+    return open_context(settings)
 
 
-def _project(shop: Shop, name: str) -> int:
-    rows = shop.database.connection.execute(
+def _project(context: AppContext, name: str) -> int:
+    rows = context.database.connection.execute(
         "SELECT id, name FROM project ORDER BY changed_us DESC"
     ).fetchall()
     found = [row["id"] for row in rows if name in (row["name"], str(row["id"]))]
@@ -85,13 +85,13 @@ def _project(shop: Shop, name: str) -> int:
 
 
 def _orders(
-    shop: Shop,
+    context: AppContext,
     project_id: int,
     wanted: str | None,
     shapes: Sequence[str],
     outputs: Outputs,
 ) -> Iterator[tuple[Order, list[Part]]]:
-    db = shop.database.connection
+    db = context.database.connection
     pieces = projects.pieces(db, project_id)
     found = [one for one in pieces if wanted in (None, one.name, str(one.id))]
     if not found:
@@ -113,8 +113,8 @@ def jig_and_outputs(
 ) -> tuple[Jig | None, Outputs]:
     """A jig, by its name or its file, and the outputs of sets, built in or those of a workspace. Raises
     BadInput."""
-    shop = _opened(Settings(workspace=workspace)) if workspace else None
-    own = [one for _, one in jigs.saved(shop.database.connection)] if shop else []
+    context = _opened(Settings(workspace=workspace)) if workspace else None
+    own = [one for _, one in jigs.saved(context.database.connection)] if context else []
     found = None
     if jig is not None:
         found = next((one for one in (*own, *JIGS) if one.name.casefold() == jig.casefold()), None)
@@ -127,8 +127,8 @@ def jig_and_outputs(
             )
     outputs: list[Output] = []
     for name in sets:
-        if shop:
-            outputs += output_sets.named(shop.database.connection, name)
+        if context:
+            outputs += output_sets.named(context.database.connection, name)
         else:
             outputs += built_in(name)
     return found, each_once(outputs)

@@ -26,14 +26,14 @@ def serve(settings: Settings, first: Callable[[Settings], None] | None = None) -
     # Only now, so that a mistake in the address is said at once.
     from mortiser.api.app import create_app
     from mortiser.jobs.workspace import Workspace
-    from mortiser.wiring import open_shop
+    from mortiser.wiring import open_context
 
     with listener, Workspace(settings.workspace).owned(address):
         if first is not None:
             first(settings)
-        shop = open_shop(settings)
-        shop.database.reserve.keep()
-        app = create_app(shop)
+        context = open_context(settings)
+        context.database.reserve.keep()
+        app = create_app(context)
         config = uvicorn.Config(app, log_level="warning", timeout_graceful_shutdown=2)
         server = uvicorn.Server(config)
         spare_collections()

@@ -17,7 +17,7 @@ from mortiser.jobs.faces import FACES
 from mortiser.jobs.following import FOLLOW
 from mortiser.jobs.glossary import GlossaryBench
 from mortiser.jobs.importing import IMPORT, SCRIPT
-from mortiser.jobs.kind import Home
+from mortiser.jobs.kind import JobContext
 from mortiser.jobs.microphone import MICROPHONE, lay_missing
 from mortiser.jobs.preparing import PREPARE, peaks_of
 from mortiser.jobs.queue import Queue
@@ -41,7 +41,7 @@ from mortiser.speech.engines import (
     Engine,
     aligner_for,
     engines,
-    jury_for,
+    ensemble_for,
     language_finder,
     recogniser_for,
     translator_from,
@@ -54,8 +54,8 @@ from mortiser.speech.sound_alikes import sound_alikes
 from mortiser.speech.sounds import DictionarySounds
 from mortiser.speech.speakers import SpectralSpeakers
 from mortiser.store.database import Database
+from mortiser.store.media_services import MediaServices
 from mortiser.store.projects import SourceRow
-from mortiser.store.senses import Senses
 
 KINDS: Kinds = {
     "transcribe": TRANSCRIBE,
@@ -75,7 +75,7 @@ KINDS: Kinds = {
 
 
 @dataclass(frozen=True)
-class Shop:
+class AppContext:
     """A workspace, open for work."""
 
     settings: Settings
@@ -101,7 +101,7 @@ class Shop:
 
     def run(self, job_id: int, kinds: Kinds = KINDS) -> list[int]:
         """Do a job in this thread; the ids of the jobs that follow from it."""
-        broker = SqliteBroker(Home(self.database, self.glossary), kinds)
+        broker = SqliteBroker(JobContext(self.database, self.glossary), kinds)
         return run(broker, self.tools, kinds, job_id)
 
 
@@ -130,7 +130,7 @@ def recognisable(language: str, settings: Settings) -> None:
         raise BadInput(unknown(language, model_place(settings)))
 
 
-def open_shop(settings: Settings, *, inline_jobs: bool = False) -> Shop:
+def open_context(settings: Settings, *, inline_jobs: bool = False) -> AppContext:
     """Open (or make) the workspace of the settings."""
     workspace = Workspace(settings.workspace)
     use_own_fonts(workspace.fonts)
@@ -139,7 +139,7 @@ def open_shop(settings: Settings, *, inline_jobs: bool = False) -> Shop:
     place = model_place(settings)
     database = Database(
         workspace.database,
-        Senses(_ruler, lambda row: loudness(peaks_of(workspace, row))),
+        MediaServices(_ruler, lambda row: loudness(peaks_of(workspace, row))),
         settings.undo_steps,
     )
     tools = Tools(
@@ -148,17 +148,19 @@ def open_shop(settings: Settings, *, inline_jobs: bool = False) -> Shop:
         lambda: language_finder(place),
         lambda language: translator_from(language, place),
         lambda language: aligner_for(language, place),
-        lambda names, write: SecondHearing(jury_for("en", names, place), write),
+        lambda names, write: SecondHearing(ensemble_for("en", names, place), write),
         DictionarySounds,
         SpectralSpeakers,
         _ruler,
     )
     glossary = GlossaryBench(database, DictionarySounds())
-    return Shop(
+    return AppContext(
         settings,
         database,
         tools,
-        Queue(SqliteBroker(Home(database, glossary), KINDS), tools, KINDS, inline=inline_jobs),
+        Queue(
+            SqliteBroker(JobContext(database, glossary), KINDS), tools, KINDS, inline=inline_jobs
+        ),
         TypedWordAligner(database, tools),
         glossary,
         Segments(workspace),

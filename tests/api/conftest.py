@@ -6,19 +6,19 @@ import pytest
 from fastapi.testclient import TestClient
 
 from mortiser.api.app import create_app
-from mortiser.wiring import Shop
-from tests.api.routes import shop_in
+from mortiser.wiring import AppContext
+from tests.api.routes import context_in
 from tests.recordings import COUNTER
 
 
 @pytest.fixture(scope="module")
-def shop(tmp_path_factory: pytest.TempPathFactory) -> Shop:
-    return shop_in(tmp_path_factory.mktemp("shop"))
+def context(tmp_path_factory: pytest.TempPathFactory) -> AppContext:
+    return context_in(tmp_path_factory.mktemp("w"))
 
 
 @pytest.fixture(scope="module")
-def client(shop: Shop) -> Iterator[TestClient]:
-    with TestClient(create_app(shop, with_worker=False), base_url="http://127.0.0.1") as made:
+def client(context: AppContext) -> Iterator[TestClient]:
+    with TestClient(create_app(context, with_worker=False), base_url="http://127.0.0.1") as made:
         yield made
 
 

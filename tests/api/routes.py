@@ -5,11 +5,11 @@ from pathlib import Path
 from fastapi.testclient import TestClient
 
 from mortiser.settings import Settings
-from mortiser.wiring import Shop, open_shop
+from mortiser.wiring import AppContext, open_context
 
 
-def shop_in(folder: Path, **settings: object) -> Shop:
-    return open_shop(Settings(workspace=folder, **settings), inline_jobs=True)
+def context_in(folder: Path, **settings: object) -> AppContext:
+    return open_context(Settings(workspace=folder, **settings), inline_jobs=True)
 
 
 def read(client: TestClient, project: int) -> dict:

@@ -13,13 +13,13 @@ from fastapi.testclient import TestClient
 from mortiser.api.app import create_app
 from mortiser.api.openapi import description
 from mortiser.core.delivery.naming import file_stem
-from mortiser.wiring import Shop
-from tests.api.routes import edit, read, shop_in
+from mortiser.wiring import AppContext
+from tests.api.routes import context_in, edit, read
 from tests.recordings import COUNTER, make_sound, make_video
 
 
-def leftovers(shop: Shop) -> list[Path]:
-    return [*(shop.workspace.root / "uploads").iterdir()]
+def leftovers(context: AppContext) -> list[Path]:
+    return [*(context.workspace.root / "uploads").iterdir()]
 
 
 def test_a_dropped_recording_becomes_a_captioned_project(client: TestClient, project: int) -> None:
@@ -55,7 +55,7 @@ def test_an_edit_is_answered_with_what_changed_and_undone(client: TestClient, pr
 
 
 def test_a_typed_word_is_put_on_its_sound_under_the_same_undo(
-    client: TestClient, project: int, shop: Shop
+    client: TestClient, project: int, context: AppContext
 ) -> None:
     view = read(client, project)
     cue = next(
@@ -78,7 +78,7 @@ def test_a_typed_word_is_put_on_its_sound_under_the_same_undo(
     ).json()
     typed = next(c for c in again["cues"] if c["id"] == cue["id"])["words"][index]
     assert not typed["aligned"]
-    shop.typed_words.settle()
+    context.typed_words.settle()
     path = f"/api/projects/{project}"
     caught = client.get(f"{path}/changes", params={"since": again["revision"]}).json()
     assert caught["revision"] == again["revision"] + 1
@@ -233,7 +233,7 @@ def test_a_speechless_recording_has_nothing_to_deliver(client: TestClient, tmp_p
         assert "no captions" in answer.json()["message"]
 
 
-def test_rename_duplicate_delete(client: TestClient, shop: Shop, tmp_path: Path) -> None:
+def test_rename_duplicate_delete(client: TestClient, context: AppContext, tmp_path: Path) -> None:
     video = make_video(tmp_path / "a.mp4")
     made = client.post(
         "/api/projects", params={"name": "a.mp4"}, content=video.read_bytes()
@@ -247,29 +247,29 @@ def test_rename_duplicate_delete(client: TestClient, shop: Shop, tmp_path: Path)
     source = read(client, copy)["sources"][0]["id"]
     assert client.get(f"/api/sources/{source}/media").content == video.read_bytes()
     assert client.get(f"/api/sources/{source}/poster").headers["content-type"] == "image/jpeg"
-    folders = len(list((shop.workspace.root / "sources").iterdir()))
+    folders = len(list((context.workspace.root / "sources").iterdir()))
     client.delete(f"/api/projects/{copy}")
-    assert len(list((shop.workspace.root / "sources").iterdir())) == folders - 1
+    assert len(list((context.workspace.root / "sources").iterdir())) == folders - 1
 
 
 @pytest.mark.parametrize(
     "data", [b"", b"not a recording", COUNTER.read_bytes()[:20_000]], ids=["empty", "text", "cut"]
 )
 def test_bad_files_leave_nothing_behind(
-    client: TestClient, shop: Shop, project: int, data: bytes
+    client: TestClient, context: AppContext, project: int, data: bytes
 ) -> None:
     before = client.get("/api/projects").json()
-    folders = set((shop.workspace.root / "sources").iterdir())
+    folders = set((context.workspace.root / "sources").iterdir())
     answer = client.post("/api/projects", params={"name": "x.mp4"}, content=data)
     assert answer.status_code in (400, 422)
     assert answer.json()["message"]
     assert client.get("/api/projects").json() == before
-    assert set((shop.workspace.root / "sources").iterdir()) == folders
-    assert leftovers(shop) == []
+    assert set((context.workspace.root / "sources").iterdir()) == folders
+    assert leftovers(context) == []
 
 
 def test_limits_and_space_are_kept(tmp_path: Path) -> None:
-    small = shop_in(tmp_path / "small", largest_upload=1_000)
+    small = context_in(tmp_path / "small", largest_upload=1_000)
     with TestClient(create_app(small, with_worker=False), base_url="http://127.0.0.1") as client:
         stated = client.post("/api/projects", params={"name": "x"}, content=b"x" * 2_000)
         assert stated.status_code == 413
@@ -279,7 +279,7 @@ def test_limits_and_space_are_kept(tmp_path: Path) -> None:
         )
         assert streamed.status_code == 413
     assert leftovers(small) == []
-    full = shop_in(tmp_path / "full", spare_disk=10**15)
+    full = context_in(tmp_path / "full", spare_disk=10**15)
     with TestClient(create_app(full, with_worker=False), base_url="http://127.0.0.1") as client:
         answer = client.post("/api/projects", params={"name": "x"}, content=COUNTER.read_bytes())
         assert answer.status_code == 507

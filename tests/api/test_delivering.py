@@ -11,10 +11,10 @@ from fastapi.testclient import TestClient
 
 from mortiser.api.app import create_app
 from mortiser.core.project.output import USUAL_OUTPUTS
-from mortiser.jobs.bringing_in import bring_in
+from mortiser.jobs.ingest import bring_in
 from mortiser.settings import Settings
 from mortiser.store import transcript
-from mortiser.wiring import Shop, open_shop
+from mortiser.wiring import AppContext, open_context
 from tests.api.routes import made as edit
 from tests.api.routes import read as view
 from tests.recordings import make_video
@@ -24,21 +24,21 @@ USUAL = [one.model_dump() for one in USUAL_OUTPUTS]
 
 
 @pytest.fixture
-def shop(tmp_path: Path) -> Shop:
-    return open_shop(Settings(workspace=tmp_path / "w"), inline_jobs=True)
+def context(tmp_path: Path) -> AppContext:
+    return open_context(Settings(workspace=tmp_path / "w"), inline_jobs=True)
 
 
 @pytest.fixture
-def client(shop: Shop) -> TestClient:
-    return TestClient(create_app(shop, with_worker=False), base_url="http://127.0.0.1")
+def client(context: AppContext) -> TestClient:
+    return TestClient(create_app(context, with_worker=False), base_url="http://127.0.0.1")
 
 
 @pytest.fixture
-def piece(shop: Shop, client: TestClient, tmp_path: Path) -> int:
+def piece(context: AppContext, client: TestClient, tmp_path: Path) -> int:
     file = make_video(tmp_path / "a.mp4", seconds=3.0, size=(160, 90))
-    made = bring_in(shop.database, shop.workspace, file, "Tea & toast.mp4")
-    shop.run(made.jobs[1])
-    transcript.append_line(shop.database, made.source_id, spoken("We mend kettles and chairs."))
+    made = bring_in(context.database, context.workspace, file, "Tea & toast.mp4")
+    context.run(made.jobs[1])
+    transcript.append_line(context.database, made.source_id, spoken("We mend kettles and chairs."))
     return made.piece_id
 
 
@@ -104,17 +104,19 @@ def test_a_post_is_proposed_kept_and_taken_back(client: TestClient, piece: int) 
     assert view(client, 1)["pieces"][0]["post"] == {"title": "", "text": "", "tags": []}
 
 
-def waiting(shop: Shop, client: TestClient, piece: int, tmp_path: Path) -> tuple[TestClient, dict]:
+def waiting(
+    context: AppContext, client: TestClient, piece: int, tmp_path: Path
+) -> tuple[TestClient, dict]:
     """A delivery of which nothing is made yet: no worker runs."""
-    queued = open_shop(Settings(workspace=shop.workspace.root))
+    queued = open_context(Settings(workspace=context.workspace.root))
     page = TestClient(create_app(queued, with_worker=False), base_url="http://127.0.0.1")
     return page, page.post(f"/api/pieces/{piece}/deliveries").json()
 
 
 def test_what_waits_is_paused_let_go_on_and_put_first(
-    shop: Shop, client: TestClient, piece: int, tmp_path: Path
+    context: AppContext, client: TestClient, piece: int, tmp_path: Path
 ) -> None:
-    page, made = waiting(shop, client, piece, tmp_path)
+    page, made = waiting(context, client, piece, tmp_path)
     ids = [file["job_id"] for file in made["files"]]
     assert made["status"] == "queued"
     assert page.post(f"/api/jobs/{ids[2]}/first").status_code == 200
@@ -125,11 +127,11 @@ def test_what_waits_is_paused_let_go_on_and_put_first(
     assert found[0]["project"] == "Tea & toast"
     # Whichever is asked for, the first one is made; what is paused is not.
     for asked in (ids[0], ids[1], ids[2]):
-        shop.run(asked)
+        context.run(asked)
     (left,) = page.get("/api/queue").json()
     assert left["file"]["job_id"] == ids[0]
     assert page.post(f"/api/jobs/{ids[0]}/resume").status_code == 200
-    shop.run(ids[0])
+    context.run(ids[0])
     assert page.get("/api/queue").json() == []
     assert view(client, 1)["deliveries"][0]["status"] == "done"
     for action in ("pause", "first", "cancel"):
@@ -137,13 +139,13 @@ def test_what_waits_is_paused_let_go_on_and_put_first(
 
 
 def test_one_file_may_fail_or_be_stopped_and_the_others_are_made(
-    shop: Shop, client: TestClient, piece: int, tmp_path: Path
+    context: AppContext, client: TestClient, piece: int, tmp_path: Path
 ) -> None:
-    page, made = waiting(shop, client, piece, tmp_path)
+    page, made = waiting(context, client, piece, tmp_path)
     ids = [file["job_id"] for file in made["files"]]
     assert page.post(f"/api/jobs/{ids[1]}/cancel").status_code == 200
     for job in ids:
-        shop.run(job)
+        context.run(job)
     (found,) = view(client, 1)["deliveries"]
     assert [file["status"] for file in found["files"]] == ["done", "cancelled", "done"]
     assert found["status"] == "cancelled"
@@ -154,12 +156,12 @@ def test_one_file_may_fail_or_be_stopped_and_the_others_are_made(
     url = f"/api/deliveries/{made['id']}/files/Tea-toast.srt"
     assert client.get(url).status_code == 404
     assert page.post(f"/api/jobs/{ids[1]}/retry").status_code == 200
-    shop.run(ids[1])
+    context.run(ids[1])
     assert client.get(url).status_code == 200
 
 
 def test_a_finished_file_plays_in_place_and_goes_when_it_is_removed(
-    shop: Shop, client: TestClient, piece: int
+    context: AppContext, client: TestClient, piece: int
 ) -> None:
     made = client.post(f"/api/pieces/{piece}/deliveries").json()["id"]
     url = f"/api/deliveries/{made}/files/Tea-toast.mp4"
@@ -169,7 +171,7 @@ def test_a_finished_file_plays_in_place_and_goes_when_it_is_removed(
     assert client.delete(f"/api/deliveries/{made}").status_code == 204
     assert client.get(url).status_code == 404
     assert view(client, 1)["deliveries"] == []
-    assert not (shop.workspace.root / "deliveries" / str(made)).exists()
+    assert not (context.workspace.root / "deliveries" / str(made)).exists()
     assert client.delete(f"/api/deliveries/{made}").status_code == 404
 
 
@@ -202,9 +204,9 @@ def test_stretches_become_files_of_their_own(client: TestClient, piece: int) -> 
 
 
 def test_a_picture_that_moves_by_itself_is_for_short_stretches(
-    shop: Shop, client: TestClient, piece: int
+    context: AppContext, client: TestClient, piece: int
 ) -> None:
-    shop.database.connection.execute("UPDATE clip SET end_us = 61000000")
+    context.database.connection.execute("UPDATE clip SET end_us = 61000000")
     gif = {"kind": "video", "form": "gif"}
     edit(client, 1, kind="set_outputs", piece_id=piece, outputs=[gif])
     answer = client.post(f"/api/pieces/{piece}/deliveries")

@@ -10,7 +10,7 @@ from fastapi.testclient import TestClient
 from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.core.style.finish.stored import finish_of, finish_text, read_finishes, write_finishes
 from mortiser.store import finishes
-from mortiser.wiring import Shop
+from mortiser.wiring import AppContext
 from tests.api.routes import edit, read
 from tests.fonts.test_own import font_file
 from tests.recordings import small_demo
@@ -99,7 +99,7 @@ def test_every_built_in_finish_survives_a_file() -> None:
 
 
 def test_new_pieces_begin_with_the_default_else_the_last_used(
-    client: TestClient, shop: Shop, project: int, mine: dict
+    client: TestClient, context: AppContext, project: int, mine: dict
 ) -> None:
     view = read(client, project)
     piece = view["pieces"][0]["id"]
@@ -107,7 +107,7 @@ def test_new_pieces_begin_with_the_default_else_the_last_used(
     assert done.status_code == 200
 
     def begins_with() -> str:
-        return finishes.for_new_piece(shop.database.connection).name
+        return finishes.for_new_piece(context.database.connection).name
 
     assert begins_with() == "Tide"
     assert client.put("/api/default-finish", json={"finish": mine["finish"]}).status_code == 204

@@ -10,10 +10,10 @@ from fastapi.testclient import TestClient
 
 from mortiser.api.app import create_app
 from mortiser.core.framing.subject import Face, Track
-from mortiser.jobs.bringing_in import bring_in
+from mortiser.jobs.ingest import bring_in
 from mortiser.settings import Settings
 from mortiser.store import subjects, transcript
-from mortiser.wiring import Shop, open_shop
+from mortiser.wiring import AppContext, open_context
 from tests.api.routes import made as edit
 from tests.api.routes import read as view
 from tests.recordings import cut_demo, make_video
@@ -21,24 +21,24 @@ from tests.store.fixtures import spoken
 
 
 @pytest.fixture
-def shop(tmp_path: Path) -> Shop:
-    return open_shop(Settings(workspace=tmp_path / "w"), inline_jobs=True)
+def context(tmp_path: Path) -> AppContext:
+    return open_context(Settings(workspace=tmp_path / "w"), inline_jobs=True)
 
 
 @pytest.fixture
-def client(shop: Shop) -> TestClient:
-    return TestClient(create_app(shop, with_worker=False), base_url="http://127.0.0.1")
+def client(context: AppContext) -> TestClient:
+    return TestClient(create_app(context, with_worker=False), base_url="http://127.0.0.1")
 
 
 @pytest.fixture
-def project(shop: Shop, tmp_path: Path) -> int:
-    return brought_in(shop, make_video(tmp_path / "a.mp4", seconds=5.0, size=(320, 180)))
+def project(context: AppContext, tmp_path: Path) -> int:
+    return brought_in(context, make_video(tmp_path / "a.mp4", seconds=5.0, size=(320, 180)))
 
 
-def brought_in(shop: Shop, file: Path) -> int:
-    made = bring_in(shop.database, shop.workspace, file, file.name)
-    shop.run(made.jobs[1])
-    transcript.append_line(shop.database, made.source_id, spoken("We mend kettles and chairs."))
+def brought_in(context: AppContext, file: Path) -> int:
+    made = bring_in(context.database, context.workspace, file, file.name)
+    context.run(made.jobs[1])
+    transcript.append_line(context.database, made.source_id, spoken("We mend kettles and chairs."))
     return made.project_id
 
 
@@ -107,7 +107,7 @@ def test_a_part_that_is_framed_otherwise_by_now_is_not_given_in_its_place(
 
 
 def test_every_shape_is_delivered(
-    shop: Shop, client: TestClient, project: int, tmp_path: Path
+    context: AppContext, client: TestClient, project: int, tmp_path: Path
 ) -> None:
     piece, square = with_square(client, project)
     made = client.post(f"/api/pieces/{piece}/deliveries").json()
@@ -130,9 +130,9 @@ def test_every_shape_is_delivered(
 
 
 def test_faces_are_looked_for_once_and_followed(
-    shop: Shop, client: TestClient, tmp_path: Path
+    context: AppContext, client: TestClient, tmp_path: Path
 ) -> None:
-    project = brought_in(shop, cut_demo(tmp_path / "kettle.mp4", 3.0))
+    project = brought_in(context, cut_demo(tmp_path / "kettle.mp4", 3.0))
     piece = view(client, project)["pieces"][0]["id"]
     edit(client, project, kind="add_shape", piece_id=piece, width=1080, height=1080)
     jobs = client.post(f"/api/pieces/{piece}/faces").json()
@@ -157,12 +157,12 @@ def test_faces_are_looked_for_once_and_followed(
 
 
 def test_a_copy_of_a_project_keeps_its_shapes_and_faces(
-    shop: Shop, client: TestClient, project: int
+    context: AppContext, client: TestClient, project: int
 ) -> None:
     piece, _ = with_square(client, project)
     face = Face(x=0.4, y=0.4, width=0.1, height=0.2, score=0.9)
     track = Track(looks=tuple(range(25)), faces=(face,) * 25)
-    subjects.keep(shop.database, view(client, project)["sources"][0]["id"], (track,))
+    subjects.keep(context.database, view(client, project)["sources"][0]["id"], (track,))
     for job in view(client, project)["jobs"]:
         # What is not done goes on in the copy: this is not about that.
         client.post(f"/api/jobs/{job['id']}/cancel")
@@ -214,9 +214,11 @@ def face_track(x: float, *, drawn: bool = False) -> Track:
     return Track(looks=tuple(range(26)), faces=(face,) * 26, drawn=drawn)
 
 
-def test_a_face_is_chosen_where_it_is_seen(shop: Shop, client: TestClient, project: int) -> None:
+def test_a_face_is_chosen_where_it_is_seen(
+    context: AppContext, client: TestClient, project: int
+) -> None:
     piece, square = with_square(client, project)
-    subjects.keep(shop.database, 1, (face_track(0.4), face_track(0.6)))
+    subjects.keep(context.database, 1, (face_track(0.4), face_track(0.6)))
     ids = {"piece_id": piece, "shape_id": square["id"]}
     where = {"at_us": 1_000_000, "shape_id": square["id"]}
 
@@ -237,10 +239,10 @@ def test_a_face_is_chosen_where_it_is_seen(shop: Shop, client: TestClient, proje
 
 
 def test_a_point_of_the_frame_is_one_of_the_picture_and_holds_the_face(
-    shop: Shop, client: TestClient, project: int
+    context: AppContext, client: TestClient, project: int
 ) -> None:
     piece, square = with_square(client, project)
-    subjects.keep(shop.database, 1, (face_track(0.4),))
+    subjects.keep(context.database, 1, (face_track(0.4),))
     where = {"at_us": 1_000_000, "shape_id": square["id"]}
     point = client.get(
         f"/api/pieces/{piece}/picture-point", params={**where, "x": 0.75, "y": 0.5}
@@ -258,7 +260,7 @@ def test_a_point_of_the_frame_is_one_of_the_picture_and_holds_the_face(
 
 
 def test_a_box_is_followed_and_stays_when_faces_are_looked_for(
-    shop: Shop, client: TestClient, project: int
+    context: AppContext, client: TestClient, project: int
 ) -> None:
     piece, square = with_square(client, project)
     box = {"at_us": 500_000, "left": 0.3, "top": 0.3, "width": 0.4, "height": 0.4}
@@ -273,7 +275,7 @@ def test_a_box_is_followed_and_stays_when_faces_are_looked_for(
     assert mine["followed"]
     assert mine["width"] == pytest.approx(0.4, abs=0.05)
     client.post(f"/api/pieces/{piece}/faces")
-    (kept,) = subjects.of_sources(shop.database.connection, [1])[1]
+    (kept,) = subjects.of_sources(context.database.connection, [1])[1]
     assert kept.drawn
     small = {**box, "width": 0.001, "height": 0.001}
     client.post(f"/api/pieces/{piece}/box", json=small)

@@ -12,14 +12,16 @@ from fastapi.testclient import TestClient
 from mortiser.api import guard
 from mortiser.api.app import create_app
 from mortiser.api.pairing import FREE_TRIES, MOST_ADDRESSES, Tries
-from mortiser.wiring import Shop
-from tests.api.routes import shop_in
+from mortiser.wiring import AppContext
+from tests.api.routes import context_in
 
 
 @pytest.fixture
 def beyond(tmp_path: Path) -> Iterator[TestClient]:
     """A server that is open beyond its machine, reached by its address."""
-    app = create_app(shop_in(tmp_path, host="0.0.0.0", names="studio.example"), with_worker=False)
+    app = create_app(
+        context_in(tmp_path, host="0.0.0.0", names="studio.example"), with_worker=False
+    )
     with TestClient(app, base_url="http://testserver", follow_redirects=False) as made:
         yield made
 
@@ -102,11 +104,11 @@ def test_the_code_pairs_a_browser_for_good(beyond: TestClient, tmp_path: Path) -
     assert "httponly" in cookie
     assert "samesite=lax" in cookie
     assert beyond.get("/api/projects").status_code == 200
-    again = create_app(shop_in(tmp_path, host="0.0.0.0"), with_worker=False)
+    again = create_app(context_in(tmp_path, host="0.0.0.0"), with_worker=False)
     with TestClient(again, base_url="http://testserver", cookies=dict(beyond.cookies)) as later:
         assert later.get("/api/projects").status_code == 200
     phrased = create_app(
-        shop_in(tmp_path, host="0.0.0.0", pass_phrase="beeswax and linen"), with_worker=False
+        context_in(tmp_path, host="0.0.0.0", pass_phrase="beeswax and linen"), with_worker=False
     )
     with TestClient(phrased, base_url="http://testserver", cookies=dict(beyond.cookies)) as other:
         assert other.get("/api/projects").status_code == 401
@@ -175,13 +177,13 @@ def test_each_browser_has_a_mark_of_its_own_and_can_be_sent_away(beyond: TestCli
 
 
 def test_a_body_that_stops_half_way_is_given_up(
-    shop: Shop, monkeypatch: pytest.MonkeyPatch
+    context: AppContext, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     monkeypatch.setattr(guard, "SILENT_S", 0.2)
-    app = create_app(shop, with_worker=False)
+    app = create_app(context, with_worker=False)
     for path in ("/api/projects?name=a.mp4", "/api/pictures", "/api/tapping/delay"):
         assert asyncio.run(half_sent(app, path)) == 400
-    assert list((shop.workspace.root / "uploads").iterdir()) == []
+    assert list((context.workspace.root / "uploads").iterdir()) == []
 
 
 async def half_sent(app: Any, address: str) -> int:

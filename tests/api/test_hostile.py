@@ -24,7 +24,7 @@ import mortiser
 from mortiser.api.app import create_app
 from mortiser.api.openapi import description
 from mortiser.settings import Settings
-from mortiser.wiring import open_shop
+from mortiser.wiring import open_context
 from tests.api.routes import edit, read
 from tests.recordings import COUNTER
 
@@ -48,14 +48,14 @@ def attacked(tmp_path_factory: pytest.TempPathFactory) -> Iterator[TestClient]:
 @contextmanager
 def attackable(folder: Path) -> Iterator[TestClient]:
     """A workspace with a transcribed project and an edit, whose routes are called; jobs only queue."""
-    shop = open_shop(Settings(workspace=folder))
-    with TestClient(create_app(shop, with_worker=False), base_url="http://127.0.0.1") as client:
+    context = open_context(Settings(workspace=folder))
+    with TestClient(create_app(context, with_worker=False), base_url="http://127.0.0.1") as client:
         answer = client.post(
             "/api/projects", params={"name": "c.m4a"}, content=COUNTER.read_bytes()
         )
         project = answer.json()["project_id"]
         for job in read(client, project)["jobs"]:
-            shop.run(job["id"])
+            context.run(job["id"])
         cue = read(client, project)["cues"][0]
         edit(client, project, 0, kind="retype_cue", cue_id=cue["id"], text="Good morning")
         yield client

@@ -6,8 +6,8 @@ import pytest
 from fastapi.testclient import TestClient
 
 from mortiser.api.app import create_app
-from mortiser.wiring import Shop
-from tests.api.routes import edit, read, shop_in
+from mortiser.wiring import AppContext
+from tests.api.routes import context_in, edit, read
 
 GERMAN = Path("bench/media/language-de.ogg")
 
@@ -26,7 +26,7 @@ def german(client: TestClient) -> int:
 def test_the_language_is_found_out_and_told(client: TestClient, german: int) -> None:
     view = read(client, german)
     assert view["sources"][0]["language"] == "de"
-    assert client.get(f"/api/projects/{german}/pulse").json()["sources"][0]["language"] == "de"
+    assert client.get(f"/api/projects/{german}/status").json()["sources"][0]["language"] == "de"
     text = " ".join(word["text"] for cue in view["cues"] for word in cue["words"])
     assert "Tee" in text
     # How sure the engine was is told by the same scale as in English.
@@ -34,7 +34,9 @@ def test_the_language_is_found_out_and_told(client: TestClient, german: int) -> 
     assert 0 < sum(doubts) < len(doubts)
 
 
-def test_a_typed_word_is_put_on_its_sound(client: TestClient, german: int, shop: Shop) -> None:
+def test_a_typed_word_is_put_on_its_sound(
+    client: TestClient, german: int, context: AppContext
+) -> None:
     view = read(client, german)
     cue = view["cues"][2]
     texts = [word["text"] for word in cue["words"]]
@@ -46,7 +48,7 @@ def test_a_typed_word_is_put_on_its_sound(client: TestClient, german: int, shop:
         cue_id=cue["id"],
         text=" ".join([*texts, "jawohl"]),
     )
-    shop.typed_words.settle()
+    context.typed_words.settle()
     (now,) = [one for one in read(client, german)["cues"] if one["id"] == cue["id"]]
     starts = [word["start_us"] for word in now["words"]]
     assert starts == sorted(starts)
@@ -76,8 +78,8 @@ def test_english_is_not_translated(client: TestClient, project: int) -> None:
 
 def test_without_the_second_engine_it_is_english_and_says_so(tmp_path: Path) -> None:
     (tmp_path / "model").mkdir()
-    shop = shop_in(tmp_path / "w", model_folder=tmp_path / "model")
-    with TestClient(create_app(shop, with_worker=False), base_url="http://127.0.0.1") as client:
+    context = context_in(tmp_path / "w", model_folder=tmp_path / "model")
+    with TestClient(create_app(context, with_worker=False), base_url="http://127.0.0.1") as client:
         quick, wide = client.get("/api/engines").json()
         assert quick["trouble"] is None
         assert "model.bin" in wide["trouble"]

@@ -19,7 +19,7 @@ from fastapi.testclient import TestClient
 from mortiser.api.app import create_app
 from mortiser.settings import Settings
 from mortiser.store import projects, transcript
-from mortiser.wiring import Shop, open_shop
+from mortiser.wiring import AppContext, open_context
 from tests.store.fixtures import source, spoken
 
 MOST_S = 0.1
@@ -58,9 +58,9 @@ def held_up(monkeypatch: pytest.MonkeyPatch) -> Iterator[list[float]]:
 
 
 @pytest.fixture(scope="module")
-def shop(tmp_path_factory: pytest.TempPathFactory) -> Shop:
+def context(tmp_path_factory: pytest.TempPathFactory) -> AppContext:
     """A workspace with one project of many words; jobs are only queued."""
-    made = open_shop(Settings(workspace=tmp_path_factory.mktemp("large")))
+    made = open_context(Settings(workspace=tmp_path_factory.mktemp("large")))
     words = spoken("We mend kettles, chairs and radios on Lantern Lane. " * (WORDS // 9))
     _, source_id, _ = projects.create_project(
         made.database, "Long", source(words[-1].end_us + 10**6)
@@ -71,8 +71,8 @@ def shop(tmp_path_factory: pytest.TempPathFactory) -> Shop:
 
 
 @pytest.fixture(scope="module")
-def large(shop: Shop) -> Iterator[TestClient]:
-    with TestClient(create_app(shop, with_worker=False), base_url="http://127.0.0.1") as client:
+def large(context: AppContext) -> Iterator[TestClient]:
+    with TestClient(create_app(context, with_worker=False), base_url="http://127.0.0.1") as client:
         yield client
 
 

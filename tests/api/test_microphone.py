@@ -7,16 +7,16 @@ import numpy as np
 import pytest
 from fastapi.testclient import TestClient
 
-from mortiser.jobs.bringing_in import bring_in
+from mortiser.jobs.ingest import bring_in
 from mortiser.media.sound import RATE, stream_sound
 from mortiser.store import jobs, transcript
-from mortiser.wiring import Shop
+from mortiser.wiring import AppContext
 from tests.api.test_several_recordings import added
-from tests.api.test_trim import client, edit, shop, view
+from tests.api.test_trim import client, context, edit, view
 from tests.recordings import COUNTER, small_demo
 from tests.store.fixtures import spoken
 
-__all__ = ["client", "shop"]
+__all__ = ["client", "context"]
 EARLIER_S = 0.75
 
 
@@ -36,13 +36,13 @@ def write_sound(file: Path, samples: np.ndarray, seconds: float) -> Path:
 
 
 @pytest.fixture
-def project(shop: Shop, tmp_path: Path) -> int:
+def project(context: AppContext, tmp_path: Path) -> int:
     file = small_demo(tmp_path / "clip.mp4", 9.0)
     samples = np.concatenate(list(stream_sound(file)))
     write_sound(tmp_path / "clip mic.wav", samples, 9.0)
-    made = bring_in(shop.database, shop.workspace, file, "clip.mp4")
-    shop.run(made.jobs[1])
-    transcript.append_line(shop.database, made.source_id, spoken())
+    made = bring_in(context.database, context.workspace, file, "clip.mp4")
+    context.run(made.jobs[1])
+    transcript.append_line(context.database, made.source_id, spoken())
     return made.project_id
 
 
@@ -112,14 +112,14 @@ def test_it_is_moved_dropped_and_all_of_that_undone(
 
 
 def test_what_was_to_be_laid_anew_and_is_dropped_meanwhile_stays_dropped(
-    client: TestClient, shop: Shop, project: int, tmp_path: Path
+    client: TestClient, context: AppContext, project: int, tmp_path: Path
 ) -> None:
     added(client, project, tmp_path / "clip mic.wav")
     edit(client, project, kind="drop_microphone", source_id=1)
     late = jobs.add(
-        shop.database, project, "microphone", {"sound_id": 2, "source_id": 1, "again": True}
+        context.database, project, "microphone", {"sound_id": 2, "source_id": 1, "again": True}
     )
-    shop.run(late)
+    context.run(late)
     now = view(client, project)
     assert now["sources"][0]["microphone"] is None
     assert now["history"]["undo"] == "hear the recording's own sound"

@@ -7,35 +7,35 @@ import pytest
 from fastapi.testclient import TestClient
 
 from mortiser.api.app import create_app
-from mortiser.jobs.bringing_in import bring_in
+from mortiser.jobs.ingest import bring_in
 from mortiser.store import jobs, transcript
-from mortiser.wiring import Shop
-from tests.api.routes import read, shop_in
+from mortiser.wiring import AppContext
+from tests.api.routes import context_in, read
 from tests.recordings import make_video
 from tests.store.fixtures import spoken
 
 
 @pytest.fixture
-def shop(tmp_path: Path) -> Shop:
-    shop = shop_in(tmp_path / "w")
+def context(tmp_path: Path) -> AppContext:
+    context = context_in(tmp_path / "w")
     film = make_video(tmp_path / "Tea & toast.mp4")
     shutil.copy(film, tmp_path / "kept.mp4")
-    ids = bring_in(shop.database, shop.workspace, film, film.name)
-    transcript.append_line(shop.database, ids.source_id, spoken("We mend kettles and chairs."))
-    return shop
+    ids = bring_in(context.database, context.workspace, film, film.name)
+    transcript.append_line(context.database, ids.source_id, spoken("We mend kettles and chairs."))
+    return context
 
 
 @pytest.fixture
-def client(shop: Shop) -> TestClient:
-    return TestClient(create_app(shop, with_worker=False), base_url="http://127.0.0.1")
+def client(context: AppContext) -> TestClient:
+    return TestClient(create_app(context, with_worker=False), base_url="http://127.0.0.1")
 
 
 @pytest.mark.parametrize("whole", [False, True], ids=["file", "folder"])
 def test_what_needs_it_names_it_and_the_rest_works(
-    shop: Shop, client: TestClient, tmp_path: Path, whole: bool
+    context: AppContext, client: TestClient, tmp_path: Path, whole: bool
 ) -> None:
-    ((path,),) = shop.database.connection.execute("SELECT path FROM source").fetchall()
-    file = shop.workspace.path(path)
+    ((path,),) = context.database.connection.execute("SELECT path FROM source").fetchall()
+    file = context.workspace.path(path)
     assert not read(client, 1)["sources"][0]["missing"]
     shutil.rmtree(file.parent) if whole else file.unlink()
     assert read(client, 1)["sources"][0]["missing"]
@@ -52,9 +52,9 @@ def test_what_needs_it_names_it_and_the_rest_works(
         assert "“Tea & toast.mp4” is not where it was" in told
         assert "choose the file again in Gather" in told
     assert [card["name"] for card in client.get("/api/projects").json()] == ["Tea & toast"]
-    job = jobs.add(shop.database, 1, "thumbnails", {"source_id": 1})
-    shop.run(job)
-    assert "“Tea & toast.mp4”" in jobs.get(shop.database.connection, job)["error"]
+    job = jobs.add(context.database, 1, "thumbnails", {"source_id": 1})
+    context.run(job)
+    assert "“Tea & toast.mp4”" in jobs.get(context.database.connection, job)["error"]
     other = make_video(tmp_path / "other.mp4", seconds=1.0)
     refused = client.post("/api/sources/1/recording", content=other.read_bytes())
     assert refused.status_code == 400
@@ -66,4 +66,4 @@ def test_what_needs_it_names_it_and_the_rest_works(
     for address in ("/api/sources/1/media", "/api/pieces/1/still.png?at_us=0", segment):
         assert client.get(address).status_code == 200
     assert client.get("/api/sources/1/poster").status_code == 200
-    assert list((shop.workspace.root / "uploads").iterdir()) == []
+    assert list((context.workspace.root / "uploads").iterdir()) == []

@@ -16,10 +16,10 @@ from fastapi.testclient import TestClient
 from PIL import Image
 
 from mortiser.api.app import create_app
-from mortiser.jobs.bringing_in import bring_in
+from mortiser.jobs.ingest import bring_in
 from mortiser.store import transcript
-from mortiser.wiring import Shop
-from tests.api.routes import made, shop_in
+from mortiser.wiring import AppContext
+from tests.api.routes import context_in, made
 from tests.recordings import small_demo
 from tests.store.fixtures import spoken
 
@@ -39,19 +39,19 @@ ENDINGS = {"/api/pieces/{piece_id}/cuts.{ending}": "edl"}
 
 
 @pytest.fixture(scope="module")
-def shop(tmp_path_factory: pytest.TempPathFactory) -> Shop:
-    return shop_in(tmp_path_factory.mktemp("w"))
+def context(tmp_path_factory: pytest.TempPathFactory) -> AppContext:
+    return context_in(tmp_path_factory.mktemp("w"))
 
 
 @pytest.fixture(scope="module")
-def client(shop: Shop, tmp_path_factory: pytest.TempPathFactory) -> Iterator[TestClient]:
+def client(context: AppContext, tmp_path_factory: pytest.TempPathFactory) -> Iterator[TestClient]:
     """A workspace that has one of everything."""
     clip = small_demo(tmp_path_factory.mktemp("clip") / "a.mp4", 3.0, (180, 320))
-    ids = bring_in(shop.database, shop.workspace, clip, "A.mp4")
-    shop.run(ids.jobs[1])
+    ids = bring_in(context.database, context.workspace, clip, "A.mp4")
+    context.run(ids.jobs[1])
     words = spoken("We mend kettles. We mend chairs.")
-    transcript.append_line(shop.database, ids.source_id, words)
-    with TestClient(create_app(shop, with_worker=False), base_url="http://127.0.0.1") as client:
+    transcript.append_line(context.database, ids.source_id, words)
+    with TestClient(create_app(context, with_worker=False), base_url="http://127.0.0.1") as client:
         out = io.BytesIO()
         Image.new("RGB", (80, 40), (220, 20, 20)).save(out, "PNG")
         picture = client.post("/api/pictures", params={"name": "a.png"}, content=out.getvalue())

@@ -11,10 +11,10 @@ from fastapi.testclient import TestClient
 from PIL import Image
 
 from mortiser.api.app import create_app
-from mortiser.jobs.bringing_in import bring_in
+from mortiser.jobs.ingest import bring_in
 from mortiser.settings import Settings
 from mortiser.store import transcript
-from mortiser.wiring import Shop, open_shop
+from mortiser.wiring import AppContext, open_context
 from tests.api.routes import made as edit
 from tests.api.routes import read as view
 from tests.recordings import make_video
@@ -24,19 +24,19 @@ DEMO = Path("src/mortiser/demo/media")
 
 
 @pytest.fixture
-def shop(tmp_path: Path) -> Shop:
-    return open_shop(Settings(workspace=tmp_path / "w"), inline_jobs=True)
+def context(tmp_path: Path) -> AppContext:
+    return open_context(Settings(workspace=tmp_path / "w"), inline_jobs=True)
 
 
 @pytest.fixture
-def client(shop: Shop) -> TestClient:
-    return TestClient(create_app(shop, with_worker=False), base_url="http://127.0.0.1")
+def client(context: AppContext) -> TestClient:
+    return TestClient(create_app(context, with_worker=False), base_url="http://127.0.0.1")
 
 
-def brought_in(shop: Shop, file: Path) -> int:
-    made = bring_in(shop.database, shop.workspace, file, file.name)
-    shop.run(made.jobs[1])
-    transcript.append_line(shop.database, made.source_id, spoken("We mend kettles and chairs."))
+def brought_in(context: AppContext, file: Path) -> int:
+    made = bring_in(context.database, context.workspace, file, file.name)
+    context.run(made.jobs[1])
+    transcript.append_line(context.database, made.source_id, spoken("We mend kettles and chairs."))
     return made.project_id
 
 
@@ -72,9 +72,9 @@ def test_a_picture_is_brought_in_once_and_chosen_again(client: TestClient) -> No
 
 
 def test_a_picture_lies_over_a_piece_and_is_copied_to_another(
-    shop: Shop, client: TestClient, tmp_path: Path
+    context: AppContext, client: TestClient, tmp_path: Path
 ) -> None:
-    project = brought_in(shop, make_video(tmp_path / "a.mp4", seconds=3.0, size=(320, 180)))
+    project = brought_in(context, make_video(tmp_path / "a.mp4", seconds=3.0, size=(320, 180)))
     piece = view(client, project)["pieces"][0]["id"]
     edit(client, project, kind="add_layer", piece_id=piece, layer="picture", picture=red(client))
     place = {"x": 0.25, "y": 0.25, "width": 0.3}
@@ -94,9 +94,9 @@ def test_a_picture_lies_over_a_piece_and_is_copied_to_another(
 
 
 def test_a_picture_lies_behind_in_stills_and_segments(
-    shop: Shop, client: TestClient, tmp_path: Path
+    context: AppContext, client: TestClient, tmp_path: Path
 ) -> None:
-    project = brought_in(shop, make_video(tmp_path / "a.mp4", seconds=3.0, size=(320, 180)))
+    project = brought_in(context, make_video(tmp_path / "a.mp4", seconds=3.0, size=(320, 180)))
     piece = view(client, project)["pieces"][0]["id"]
     edit(client, project, kind="add_shape", piece_id=piece, width=240, height=426)
     ids = {"piece_id": piece, "shape_id": 2}
@@ -117,7 +117,9 @@ def test_a_picture_lies_behind_in_stills_and_segments(
     assert gone[1] > 150, "its colour, where the picture is not in this workspace"
 
 
-def test_a_song_is_shown_beside_its_cover(shop: Shop, client: TestClient, tmp_path: Path) -> None:
+def test_a_song_is_shown_beside_its_cover(
+    context: AppContext, client: TestClient, tmp_path: Path
+) -> None:
     song = tmp_path / "song.m4a"
     with av.open(str(DEMO / "lyric.m4a")) as old, av.open(str(song), "w", format="mp4") as new:
         stream = new.add_stream_from_template(old.streams.audio[0])
@@ -126,7 +128,7 @@ def test_a_song_is_shown_beside_its_cover(shop: Shop, client: TestClient, tmp_pa
             if packet.dts is not None:
                 packet.stream = stream
                 new.mux(packet)
-    project = brought_in(shop, song)
+    project = brought_in(context, song)
     piece = view(client, project)["pieces"][0]["id"]
     answer = client.post(f"/api/projects/{project}/cover", json=red(client))
     assert answer.status_code == 204

@@ -6,12 +6,12 @@ import av
 from fastapi.testclient import TestClient
 
 from mortiser.store import transcript
-from mortiser.wiring import Shop
-from tests.api.test_trim import SAID, client, edit, project, shop, view
+from mortiser.wiring import AppContext
+from tests.api.test_trim import SAID, client, context, edit, project, view
 from tests.recordings import make_video
 from tests.store.fixtures import OTHER, spoken
 
-__all__ = ["client", "project", "shop"]
+__all__ = ["client", "context", "project"]
 
 
 def added(client: TestClient, project: int, file: Path, **params: object) -> dict[str, int]:
@@ -26,7 +26,7 @@ def added(client: TestClient, project: int, file: Path, **params: object) -> dic
 
 
 def test_another_recording_has_a_piece_of_its_own(
-    client: TestClient, project: int, shop: Shop, tmp_path: Path
+    client: TestClient, project: int, context: AppContext, tmp_path: Path
 ) -> None:
     first = view(client, project)["pieces"][0]
     edit(client, project, kind="set_finish", piece_id=first["id"], finish="Chalk")
@@ -39,8 +39,8 @@ def test_another_recording_has_a_piece_of_its_own(
     assert piece["untouched"]
     jobs = {(job["kind"], job["source_id"]) for job in now["jobs"]}
     assert ("prepare", made["source_id"]) in jobs
-    pulse = client.get(f"/api/projects/{project}/pulse").json()
-    assert [source["id"] for source in pulse["sources"]] == [1, made["source_id"]]
+    status = client.get(f"/api/projects/{project}/status").json()
+    assert [source["id"] for source in status["sources"]] == [1, made["source_id"]]
     # What was done before it came can still be undone.
     undone = client.post(
         f"/api/projects/{project}/undo", json={"base_revision": now["revision"]}
@@ -50,10 +50,10 @@ def test_another_recording_has_a_piece_of_its_own(
 
 
 def test_a_piece_is_put_together_from_two_recordings_and_delivered(
-    client: TestClient, project: int, shop: Shop, tmp_path: Path
+    client: TestClient, project: int, context: AppContext, tmp_path: Path
 ) -> None:
     made = added(client, project, make_video(tmp_path / "b.mp4", seconds=5.0, size=(320, 180)))
-    transcript.append_line(shop.database, made["source_id"], spoken(OTHER))
+    transcript.append_line(context.database, made["source_id"], spoken(OTHER))
     first = view(client, project)["pieces"][0]["id"]
 
     def words(piece_id: int) -> list[dict[str, object]]:
@@ -109,10 +109,10 @@ def test_only_a_project_that_is_there_takes_a_recording(
 
 
 def test_all_recordings_are_searched_and_a_sentence_of_any_is_put_in(
-    client: TestClient, project: int, shop: Shop, tmp_path: Path
+    client: TestClient, project: int, context: AppContext, tmp_path: Path
 ) -> None:
     made = added(client, project, make_video(tmp_path / "b.mp4", seconds=6.0))
-    transcript.append_line(shop.database, made["source_id"], spoken(OTHER))
+    transcript.append_line(context.database, made["source_id"], spoken(OTHER))
     first = view(client, project)["pieces"][0]["id"]
     found = client.get(f"/api/pieces/{first}/said", params={"text": "we"}).json()
     assert [one["recording"] for one in found] == ["a.mp4", "b.mp4"]
@@ -131,11 +131,11 @@ def test_all_recordings_are_searched_and_a_sentence_of_any_is_put_in(
 
 
 def test_takes_of_the_same_words_are_told_and_one_is_used_for_the_other(
-    client: TestClient, project: int, shop: Shop, tmp_path: Path
+    client: TestClient, project: int, context: AppContext, tmp_path: Path
 ) -> None:
     made = added(client, project, make_video(tmp_path / "b.mp4", seconds=8.0))
     again = "So we mend kettles and old chairs. Now for something else."
-    transcript.append_line(shop.database, made["source_id"], spoken(again))
+    transcript.append_line(context.database, made["source_id"], spoken(again))
     first = view(client, project)["pieces"][0]["id"]
     (group,) = client.get(f"/api/pieces/{first}/takes").json()
     one, other = group["takes"]
@@ -161,7 +161,7 @@ def test_takes_of_the_same_words_are_told_and_one_is_used_for_the_other(
 
 
 def test_what_a_recording_says_beyond_a_passage_is_told_and_brought_in(
-    client: TestClient, project: int, shop: Shop
+    client: TestClient, project: int, context: AppContext
 ) -> None:
     first = view(client, project)["pieces"][0]["id"]
     talk = client.get(f"/api/pieces/{first}/talk").json()

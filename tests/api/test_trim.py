@@ -7,10 +7,10 @@ import pytest
 from fastapi.testclient import TestClient
 
 from mortiser.api.app import create_app
-from mortiser.jobs.bringing_in import bring_in
+from mortiser.jobs.ingest import bring_in
 from mortiser.settings import Settings
 from mortiser.store import transcript
-from mortiser.wiring import Shop, open_shop
+from mortiser.wiring import AppContext, open_context
 from tests.api.routes import made as edit
 from tests.api.routes import read as view
 from tests.core.test_thoughts import LONG
@@ -21,21 +21,21 @@ SAID = "So um we mend we mend kettles and chairs."
 
 
 @pytest.fixture
-def shop(tmp_path: Path) -> Shop:
-    return open_shop(Settings(workspace=tmp_path / "w"), inline_jobs=True)
+def context(tmp_path: Path) -> AppContext:
+    return open_context(Settings(workspace=tmp_path / "w"), inline_jobs=True)
 
 
 @pytest.fixture
-def client(shop: Shop) -> TestClient:
-    return TestClient(create_app(shop, with_worker=False), base_url="http://127.0.0.1")
+def client(context: AppContext) -> TestClient:
+    return TestClient(create_app(context, with_worker=False), base_url="http://127.0.0.1")
 
 
 @pytest.fixture
-def project(shop: Shop, tmp_path: Path) -> int:
+def project(context: AppContext, tmp_path: Path) -> int:
     file = make_video(tmp_path / "a.mp4", seconds=5.0)
-    made = bring_in(shop.database, shop.workspace, file, "a.mp4")
-    shop.run(made.jobs[1])
-    transcript.append_line(shop.database, made.source_id, spoken(SAID))
+    made = bring_in(context.database, context.workspace, file, "a.mp4")
+    context.run(made.jobs[1])
+    transcript.append_line(context.database, made.source_id, spoken(SAID))
     return made.project_id
 
 
@@ -86,7 +86,7 @@ def test_fillers_are_listed_anew_and_come_back(client: TestClient, project: int)
 
 
 def test_a_cut_piece_is_delivered_at_its_length(
-    client: TestClient, shop: Shop, project: int
+    client: TestClient, context: AppContext, project: int
 ) -> None:
     piece = view(client, project)["pieces"][0]["id"]
     words = [
@@ -110,7 +110,7 @@ def test_a_cut_piece_is_delivered_at_its_length(
     shown = next(d for d in view(client, project)["deliveries"] if d["id"] == made["id"])
     assert shown["status"] == "done", shown["error"]
     video = next(file for file in shown["files"] if file["kind"] == "mp4")
-    with av.open(str(shop.workspace.delivery(made["id"]) / video["name"])) as reading:
+    with av.open(str(context.workspace.delivery(made["id"]) / video["name"])) as reading:
         assert reading.duration == pytest.approx(length, abs=50_000)
     # What was delivered stays when its piece goes.
     edit(client, project, kind="new_piece", piece_id=piece, passages=[], name="Another")
@@ -157,12 +157,12 @@ def test_an_edit_over_the_captions_before_a_cut_is_late(client: TestClient, proj
     assert missed.status_code in (404, 409), "it reads everything anew"
 
 
-def test_passages_of_a_long_talk_become_pieces(shop: Shop, tmp_path: Path) -> None:
-    client = TestClient(create_app(shop, with_worker=False), base_url="http://127.0.0.1")
+def test_passages_of_a_long_talk_become_pieces(context: AppContext, tmp_path: Path) -> None:
+    client = TestClient(create_app(context, with_worker=False), base_url="http://127.0.0.1")
     seconds = LONG[-1].end_us / 1e6 + 1
     file = make_video(tmp_path / "long.mp4", seconds=seconds, size=(64, 48))
-    made = bring_in(shop.database, shop.workspace, file, "long.mp4")
-    transcript.append_line(shop.database, made.source_id, LONG)
+    made = bring_in(context.database, context.workspace, file, "long.mp4")
+    transcript.append_line(context.database, made.source_id, LONG)
     first = view(client, made.project_id)["pieces"][0]["id"]
     best = client.get(f"/api/pieces/{first}/thoughts").json()[0]
     assert best["text"].startswith("Why does a kettle fuse blow?")

@@ -9,9 +9,9 @@ from typing import Any
 import pytest
 
 from mortiser.core.common.errors import Cancelled, Conflict, NotFound
-from mortiser.jobs.broker import Broker, Ending, Taken
+from mortiser.jobs.broker import Broker, Ending, LeasedJob
 from mortiser.jobs.glossary import GlossaryBench
-from mortiser.jobs.kind import Home, Kind
+from mortiser.jobs.kind import JobContext, Kind
 from mortiser.jobs.sqlite_broker import SqliteBroker
 from mortiser.speech.sounds import DictionarySounds
 from mortiser.store import jobs
@@ -52,15 +52,15 @@ class Place:
 
 
 def sqlite_broker(database: Database, kept: list[tuple[str, str]]) -> SqliteBroker:
-    def keep(home: Home, given: str, result: str) -> None:
+    def keep(context: JobContext, given: str, result: str) -> None:
         kept.append((given, result))
 
-    def read(home: Home, taken: Taken) -> str:
+    def read(context: JobContext, taken: LeasedJob) -> str:
         return f"{taken.payload['of']} of {taken.lease.job_id}"
 
     kind = Kind(read, lambda tools, task, given: (), keep)
-    home = Home(database, GlossaryBench(database, DictionarySounds()))
-    return SqliteBroker(home, dict.fromkeys(KINDS, kind))
+    context = JobContext(database, GlossaryBench(database, DictionarySounds()))
+    return SqliteBroker(context, dict.fromkeys(KINDS, kind))
 
 
 @pytest.fixture(params=["one worker", "two workers"])
@@ -76,7 +76,7 @@ def place(request: pytest.FixtureRequest, tmp_path: Path) -> Iterator[Place]:
     elsewhere.close()
 
 
-def taken(broker: Broker, job: int) -> Taken:
+def taken(broker: Broker, job: int) -> LeasedJob:
     found = broker.take(job)
     assert found is not None
     return found

@@ -20,13 +20,13 @@ from mortiser.speech.protocols import (
     RATE,
     Aligner,
     HeardLine,
-    Reader,
+    LanguageModel,
     Reading,
     Recogniser,
     Samples,
     WordTime,
 )
-from mortiser.speech.reader import Reader as SmallModel
+from mortiser.speech.reader import LanguageModel as SmallModel
 from mortiser.speech.sphinx import SphinxAligner
 from mortiser.speech.whisper import WhisperRecogniser
 from mortiser.wiring import model_place
@@ -92,7 +92,7 @@ def third() -> Recogniser:
     return WhisperRecogniser(folder, "en")
 
 
-def small_model() -> Reader:
+def small_model() -> LanguageModel:
     folder = model_place(Settings()).packaged(WORDING)
     assert folder is not None
     return SmallModel(converted(folder))
@@ -106,7 +106,7 @@ def recogniser(request: pytest.FixtureRequest) -> Recogniser:
 
 
 @pytest.fixture(scope="module", params=[PlainReader, small_model])
-def reader(request: pytest.FixtureRequest) -> Reader:
+def reader(request: pytest.FixtureRequest) -> LanguageModel:
     return request.param()
 
 
@@ -178,7 +178,7 @@ def test_hopeless_sound_is_no_fault(aligner: Aligner) -> None:
         assert len(found) == len(LINE)
 
 
-def test_a_longer_text_is_less_likely(reader: Reader) -> None:
+def test_a_longer_text_is_less_likely(reader: LanguageModel) -> None:
     short, long = reader.likelihoods(["The kettle is", "The kettle is on the bench."])
     assert long < short < 0
     assert reader.likelihoods([]) == []
@@ -187,7 +187,7 @@ def test_a_longer_text_is_less_likely(reader: Reader) -> None:
 
 
 @pytest.mark.parametrize("before", [[], ["We", "mend", "things."]])
-def test_every_word_has_its_surprise(reader: Reader, before: list[str]) -> None:
+def test_every_word_has_its_surprise(reader: LanguageModel, before: list[str]) -> None:
     words = ["“Bring", "your", "kettle,”", "13", "x" * 900, "😀", "naïve"]
     reading = reader.read(before, words)
     assert len(reading.surprises) == len(words)
@@ -198,7 +198,7 @@ def test_every_word_has_its_surprise(reader: Reader, before: list[str]) -> None:
         assert reading.instead(index, []) == []
 
 
-def test_a_word_is_as_likely_as_itself(reader: Reader) -> None:
+def test_a_word_is_as_likely_as_itself(reader: LanguageModel) -> None:
     words = ["We", "mend", "the", "lid"]
     reading = reader.read([], words)
     for index, word in enumerate(words):

@@ -12,7 +12,7 @@ from mortiser.core.edits.apart import carry_out
 from mortiser.core.edits.captions.fixing import Finding, FixChecks, lines_by_hand, with_even_lines
 from mortiser.core.edits.retiming import retime_all
 from mortiser.core.transcript.words import Cue, Shown
-from tests.memory_desk import MemoryDesk
+from tests.memory_session import MemoryEditSession
 from tests.store.fixtures import spoken
 
 TEXT = "three thousand miles. And a kettle that nobody mended came in stone cold on Saturday."
@@ -20,12 +20,12 @@ PACE = PACES["quick"].model_copy(update={"line_chars": 20, "lines": 2, "words": 
 
 
 def found(
-    desk: MemoryDesk, pace: Pace, *, with_remedy: bool = False
+    session: MemoryEditSession, pace: Pace, *, with_remedy: bool = False
 ) -> list[tuple[str, int | None]]:
     """By lines that end only where they are made to, as on a wide picture."""
-    cues = desk.cues(1)
+    cues = session.cues(1)
     lines = [lines_by_hand(cue) for cue in cues]
-    every = check(cues, pace, desk.timeline(1).duration_us, desk.frames(1), lines=lines)
+    every = check(cues, pace, session.timeline(1).duration_us, session.frames(1), lines=lines)
     return [(one.kind, one.cue_id) for one in every if one.fix or not with_remedy]
 
 
@@ -42,13 +42,13 @@ def test_lines_are_broken_where_they_are_even() -> None:
 
 
 def test_a_letter_too_many_breaks_a_line_and_parts_nothing() -> None:
-    desk = MemoryDesk(spoken("three thousand miles."))
-    desk.set_pace(1, PACE)
-    (cue,) = desk.cues(1)
-    carry_out(FixChecks(piece_id=1, findings=[Finding(kind="wide_line", cue_id=cue.id)]), desk)
-    (after,) = desk.cues(1)
+    session = MemoryEditSession(spoken("three thousand miles."))
+    session.set_pace(1, PACE)
+    (cue,) = session.cues(1)
+    carry_out(FixChecks(piece_id=1, findings=[Finding(kind="wide_line", cue_id=cue.id)]), session)
+    (after,) = session.cues(1)
     assert lines_by_hand(after) == ["three thousand", "miles."]
-    assert "wide_line" not in [kind for kind, _ in found(desk, PACE)]
+    assert "wide_line" not in [kind for kind, _ in found(session, PACE)]
 
 
 shapes = st.tuples(st.integers(6, 42), st.integers(1, 3), st.integers(1, 9))
@@ -62,27 +62,27 @@ def test_what_is_put_right_leaves_less(
     pace = PACES["quick"].model_copy(
         update={"line_chars": shape[0], "lines": shape[1], "words": shape[2]}
     )
-    desk = MemoryDesk(spoken(TEXT))
-    desk.set_pace(1, pace)
-    (whole,) = desk.cues(1)
-    desk.delete_cues([whole])
+    session = MemoryEditSession(spoken(TEXT))
+    session.set_pace(1, pace)
+    (whole,) = session.cues(1)
+    session.delete_cues([whole])
     for number, at in enumerate(range(0, len(whole.words), size)):
         words = whole.words[at : at + size]
         by = moved[number % len(moved)] * 1_000
         start = max(0, words[0].start_us + min(0, by))
         end = max(start + 50_000, words[-1].end_us + max(-500_000, by))
-        desk.save_cue(Cue(1, words, start, end, by % 2 == 0, by % 3 == 0))
-    retime_all(desk, 1)  # As every edit leaves captions.
-    for kind, cue_id in found(desk, pace, with_remedy=True):
-        before = found(desk, pace)
+        session.save_cue(Cue(1, words, start, end, by % 2 == 0, by % 3 == 0))
+    retime_all(session, 1)  # As every edit leaves captions.
+    for kind, cue_id in found(session, pace, with_remedy=True):
+        before = found(session, pace)
         if (kind, cue_id) not in before:
             continue
-        was = [(cue.words, cue.start_us, cue.end_us) for cue in desk.cues(1)]
+        was = [(cue.words, cue.start_us, cue.end_us) for cue in session.cues(1)]
         finding = Finding(kind=kind, cue_id=cue_id)
         try:
-            carry_out(FixChecks(piece_id=1, findings=[finding]), desk)
+            carry_out(FixChecks(piece_id=1, findings=[finding]), session)
         except BadInput:
             # The store takes a refused edit back.
-            assert [(cue.words, cue.start_us, cue.end_us) for cue in desk.cues(1)] == was
+            assert [(cue.words, cue.start_us, cue.end_us) for cue in session.cues(1)] == was
             continue
-        assert len(found(desk, pace)) < len(before), (kind, before, found(desk, pace))
+        assert len(found(session, pace)) < len(before), (kind, before, found(session, pace))

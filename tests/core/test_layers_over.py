@@ -11,7 +11,7 @@ from mortiser.core.framing.own_picture import OwnPicture
 from mortiser.core.framing.shape import LayerPlace, Shape, Stretch
 from mortiser.core.project.piece import Piece
 from mortiser.core.scene import SceneCue
-from mortiser.core.scene.layered import layer_reels, span_of
+from mortiser.core.scene.layered import layer_readers, span_of
 from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.core.style.motion.track import value_at
 from mortiser.core.transcript.words import Cue, Shown
@@ -30,8 +30,8 @@ def piece(*layers: Layer, places: dict[int, LayerPlace] | None = None) -> Piece:
 
 
 def shown(of: Piece, at_us: int, cues: list[Cue] | None = None) -> list[SceneCue]:
-    reels = layer_reels(of, cues or [], SIZE, font_book())
-    return [one for reel in reels for one in reel.at(at_us)]
+    readers = layer_readers(of, cues or [], SIZE, font_book())
+    return [one for reader in readers for one in reader.at(at_us)]
 
 
 def test_a_bar_is_as_long_as_what_has_played() -> None:
@@ -92,8 +92,8 @@ def test_a_clock_counts_the_piece() -> None:
     found = {at: shown(made, at * SECOND + 500_000)[0] for at in range(10)}
     assert [found[at].start_us for at in range(10)] == [at * SECOND for at in range(10)]
     assert found[1].paths[0].path != found[2].paths[0].path
-    (reel,) = layer_reels(made, [], SIZE, font_book())
-    assert len(list(reel.between(0, 10 * SECOND))) == 10
+    (reader,) = layer_readers(made, [], SIZE, font_book())
+    assert len(list(reader.between(0, 10 * SECOND))) == 10
 
 
 def test_who_speaks_is_named_while_they_do() -> None:
@@ -213,5 +213,7 @@ def test_an_introduction_lasts_until_the_first_caption() -> None:
 
 
 def test_what_is_laid_out_once_is_not_laid_out_again() -> None:
-    (reel,) = layer_reels(piece(Layer(id=1, kind="headline", text="Tea")), [], SIZE, font_book())
-    assert reel.at(SECOND)[0] is reel.at(2 * SECOND)[0]
+    (reader,) = layer_readers(
+        piece(Layer(id=1, kind="headline", text="Tea")), [], SIZE, font_book()
+    )
+    assert reader.at(SECOND)[0] is reader.at(2 * SECOND)[0]

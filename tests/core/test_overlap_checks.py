@@ -13,7 +13,7 @@ from mortiser.core.framing.layer import Layer
 from mortiser.core.framing.shape import Framing, LayerPlace, Shape, Stretch
 from mortiser.core.framing.subject import Face, Track
 from mortiser.core.project.piece import Piece
-from mortiser.core.scene.layered import LayerReel, layer_reels
+from mortiser.core.scene.layered import LayerReader, layer_readers
 from mortiser.core.scene.overlap_checks import Help, PlacedCaptions, Trouble, layers_in_the_way
 from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.core.style.finish.model import Finish
@@ -120,42 +120,42 @@ def test_guides_are_kept_as_text() -> None:
 AREA = Area(about="the buttons", x=0.0, y=0.0, width=1.0, height=0.3)
 
 
-def reels(*layers: Layer, places: dict[int, LayerPlace] | None = None) -> list[LayerReel]:
+def readers(*layers: Layer, places: dict[int, LayerPlace] | None = None) -> list[LayerReader]:
     shape = Shape(id=1, width=1000, height=1000, places=places or {})
     made = replace(piece(), shapes=(shape,), layers=layers)
-    return layer_reels(made, [cue()], SIZE, font_book())
+    return layer_readers(made, [cue()], SIZE, font_book())
 
 
 def test_a_layer_under_a_guide_is_told_and_a_free_place_found() -> None:
     plate = Layer(id=4, kind="plate")
     place = LayerPlace(y=0.2, width=0.5, height=0.1)
-    (found,) = layers_in_the_way(reels(plate, places={4: place}), [AREA], {})
+    (found,) = layers_in_the_way(readers(plate, places={4: place}), [AREA], {})
     assert (found.kind, found.layer_id, found.about) == ("guide", 4, "Under the buttons.")
     assert found.y is not None
     free = place.model_copy(update={"y": found.y})
-    assert layers_in_the_way(reels(plate, places={4: free}), [AREA], {}) == []
+    assert layers_in_the_way(readers(plate, places={4: free}), [AREA], {}) == []
     whole = Area(about="everything", x=0, y=0, width=1, height=1)
-    (stuck,) = layers_in_the_way(reels(plate, places={4: place}), [whole], {})
+    (stuck,) = layers_in_the_way(readers(plate, places={4: place}), [whole], {})
     assert stuck.y is None
 
 
 def test_a_layer_over_a_face_is_told_unless_it_shows_at_other_times() -> None:
     bubble = Layer(id=1, kind="bubble")
     place = {1: LayerPlace(y=0.5, width=0.4, height=0.3)}
-    (found,) = layers_in_the_way(reels(bubble, places=place), [], faces(0.5, 0.5))
+    (found,) = layers_in_the_way(readers(bubble, places=place), [], faces(0.5, 0.5))
     assert found.kind == "face"
-    assert layers_in_the_way(reels(bubble, places=place), [], faces(0.1, 0.1, 0.1)) == []
+    assert layers_in_the_way(readers(bubble, places=place), [], faces(0.1, 0.1, 0.1)) == []
     away = bubble.model_copy(update={"during": Stretch(source_id=9, start_us=0, end_us=SECOND)})
-    assert layers_in_the_way(reels(away, places=place), [], faces(0.5, 0.5)) == []
+    assert layers_in_the_way(readers(away, places=place), [], faces(0.5, 0.5)) == []
 
 
 def test_letters_of_layers_keep_from_the_edge_and_bars_need_not() -> None:
     low = {1: LayerPlace(y=0.995, width=0.9, height=0.01)}
-    assert layers_in_the_way(reels(Layer(id=1, kind="bar"), places=low), [], {}) == []
+    assert layers_in_the_way(readers(Layer(id=1, kind="bar"), places=low), [], {}) == []
     headline = Layer(id=1, kind="headline", text="Mend it")
-    (found,) = layers_in_the_way(reels(headline, places=low), [], {})
+    (found,) = layers_in_the_way(readers(headline, places=low), [], {})
     assert (found.kind, found.y is not None) == ("edge", True)
-    assert layers_in_the_way(reels(Layer(id=1, kind="picture")), [AREA], {}) == []
+    assert layers_in_the_way(readers(Layer(id=1, kind="picture")), [AREA], {}) == []
 
 
 def test_a_caption_alone_is_moved_where_nothing_is_the_matter() -> None:

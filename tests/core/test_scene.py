@@ -9,7 +9,7 @@ from mortiser.api.scene_schemas import SceneView
 from mortiser.core.captions.cue_timing import retime
 from mortiser.core.captions.pace import PACES
 from mortiser.core.editing.timeline import Clip, Timeline
-from mortiser.core.scene import SceneReel, build_scene, scene_json
+from mortiser.core.scene import SceneReader, build_scene, scene_json
 from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.core.style.finish.model import Finish
 from mortiser.core.transcript.words import Cue, Shown
@@ -37,11 +37,11 @@ def test_a_reel_shows_what_the_scene_shows(
 ) -> None:
     cues = retime(data.draw(cues_of(words)), WHOLE, PACES["quick"])
     scene = build_scene(cues, FINISHES[name], SIZE, font_book())
-    reel = SceneReel(cues, FINISHES[name], SIZE, font_book())
+    reader = SceneReader(cues, FINISHES[name], SIZE, font_book())
     for at in data.draw(
         st.lists(st.integers(0, words[-1].end_us + 10**6), min_size=1, max_size=10)
     ):
-        assert reel.at(at) == scene.at(at)
+        assert reader.at(at) == scene.at(at)
 
 
 def test_a_scene_has_a_path_for_each_word_and_one_plank_under_them() -> None:
@@ -80,9 +80,9 @@ def test_an_exit_goes_on_over_the_entrance_of_the_next_where_they_touch() -> Non
     assert (second.end_us, third.end_us) == (cues[1].end_us, cues[2].end_us)
     fading = next(layer.opacity for layer in first.layers if layer.opacity)
     assert (fading[0].at_us, fading[-1].at_us) == (cues[0].end_us, first.end_us)
-    reel = SceneReel(cues, finish, SIZE, font_book())
-    assert [c.id for c in reel.at(cues[1].start_us + 100_000)] == [1, 2]
-    assert [c.id for c in reel.at(cues[1].start_us + 250_000)] == [2]
+    reader = SceneReader(cues, finish, SIZE, font_book())
+    assert [c.id for c in reader.at(cues[1].start_us + 100_000)] == [1, 2]
+    assert [c.id for c in reader.at(cues[1].start_us + 250_000)] == [2]
 
 
 @pytest.mark.parametrize("name", list(FINISHES))
@@ -122,9 +122,9 @@ def test_a_reel_shows_as_many_captions_at_once_as_a_scene() -> None:
         )
         for n in range(1, 21)
     ]
-    reel = SceneReel(cues, PINE, SIZE, font_book())
-    assert [cue.id for cue in reel.at(5_000_000)] == list(range(1, 21))
-    assert [cue.id for cue in reel.at(350_000)] == [1, 2, 3]
+    reader = SceneReader(cues, PINE, SIZE, font_book())
+    assert [cue.id for cue in reader.at(5_000_000)] == list(range(1, 21))
+    assert [cue.id for cue in reader.at(350_000)] == [1, 2, 3]
 
 
 @pytest.mark.parametrize("finish", FINISHES.values(), ids=lambda one: one.name)

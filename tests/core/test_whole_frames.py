@@ -12,7 +12,7 @@ from mortiser.core.edits.cutting.trimming import Passage, StrikeWords
 from mortiser.core.edits.retiming import retime_all
 from mortiser.core.transcript.words import Word
 from tests.core.test_strand import STRANDS, WHOLE, kept_of, steps
-from tests.memory_desk import MemoryDesk
+from tests.memory_session import MemoryEditSession
 
 MS = 1_000
 
@@ -58,9 +58,9 @@ def test_striking_words_strikes_no_others_and_brings_none_back(
     for length, gap in said:
         words.append(Word("word", at * MS, (at + length) * MS))
         at += length + gap
-    desk = MemoryDesk(words)
-    retime_all(desk, 1)
-    known = sorted(desk.transcript)
+    session = MemoryEditSession(words)
+    retime_all(session, 1)
+    known = sorted(session.transcript)
     stay = set(known)
     for start, more in runs:
         first = known[start % len(known)]
@@ -68,11 +68,11 @@ def test_striking_words_strikes_no_others_and_brings_none_back(
         if not stay - set(run):
             continue
         passage = Passage(strand_id=1, first_word=run[0], last_word=run[-1])
-        StrikeWords(piece_id=1, passages=[passage]).apply(desk)
+        StrikeWords(piece_id=1, passages=[passage]).apply(session)
         stay -= set(run)
-        assert {word.id for cue in desk.cues(1) for word in cue.words} == stay
-        clips = desk.timeline(1).clips
-        frame = desk.frames(1).length_us
+        assert {word.id for cue in session.cues(1) for word in cue.words} == stay
+        clips = session.timeline(1).clips
+        frame = session.frames(1).length_us
         holes = [b.start_us - a.end_us for a, b in pairwise(clips)]
         whole = [abs(hole - round(round(hole / frame) * frame)) <= len(runs) for hole in holes]
         assert sum(whole) >= len(holes) / 2, "most cuts leave what is behind them on its frames"

@@ -51,7 +51,7 @@ def test_caption_files_have_the_projects_name_in_its_own_letters(
 def test_a_full_disk_is_said_for_as_long_as_it_is_full(bench: Page, server: Server) -> None:
     project = project_of(bench)
     with server.client() as client:
-        pulse = client.get(f"/api/projects/{project}/pulse").json()
+        pulse = client.get(f"/api/projects/{project}/status").json()
     assert pulse["disk_full"] is False
     full = json.dumps(pulse | {"disk_full": True})
 

@@ -57,6 +57,8 @@ class Pace:
 
 @pytest.fixture
 def pace(bench: Page, server: Server, project: dict) -> Iterator[Pace]:
+    # An earlier test may have left edits.
+    undo_all(bench)
     made = Pace(bench, server, project["id"])
     before = made.cues()
     yield made

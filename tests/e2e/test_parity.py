@@ -20,7 +20,7 @@ from mortiser.core.framing.own_picture import OwnPicture
 from mortiser.core.framing.shape import LayerPlace, Shape
 from mortiser.core.project.piece import Piece
 from mortiser.core.scene import Scene, build_scene, scene_json
-from mortiser.core.scene.layered import layer_reels
+from mortiser.core.scene.layered import layer_readers
 from mortiser.core.scene.waves import Heard
 from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.core.style.finish.changes import look_text
@@ -157,8 +157,8 @@ def test_layers_are_painted_the_same(page: Page, server: Server) -> None:
     places = {2: LayerPlace(y=0.14, turn=-3, size=0.08)}
     shape = Shape(id=1, width=SIZE[0], height=SIZE[1], places=places)
     piece = Piece(1, 1, "", (shape,), FINISHES["Lacquer"], PACES["quick"], line, layers=layers)
-    reels = layer_reels(piece, [], SIZE, font_book())
-    cues = [one for reel in reels for one in reel.between(0, 20_000_000)]
+    readers = layer_readers(piece, [], SIZE, font_book())
+    cues = [one for reader in readers for one in reader.between(0, 20_000_000)]
     moments = [50_000, 400_000, 3_333_333, 9_999_999, 15_000_001, 19_900_000]
     worst = least_alike(page, Scene(*SIZE, tuple(cues)), moments, "layers")
     assert worst["share"] >= LEAST_SHARE, worst
@@ -208,8 +208,8 @@ def test_drawn_layers_pictures_and_waves_are_painted_the_same(
     piece = Piece(1, 1, "", (shape,), FINISHES["Pine"], PACES["quick"], line, layers=layers)
     peaks = np.random.default_rng(7).integers(0, 240, 1_000).astype(np.uint8)
     heard = Heard(0, 20_000, peaks.tobytes(), 250)
-    reels = layer_reels(piece, [], SIZE, font_book(), heard)
-    cues = [one for reel in reels for one in reel.between(0, 20_000_000)]
+    readers = layer_readers(piece, [], SIZE, font_book(), heard)
+    cues = [one for reader in readers for one in reader.between(0, 20_000_000)]
     moments = [60_000, 180_000, 3_333_333, 9_999_999, 15_000_001, 19_900_000]
     worst = least_alike(page, Scene(*SIZE, tuple(cues)), moments, "drawn layers")
     print(f"drawn layers: {worst}")

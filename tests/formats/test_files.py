@@ -18,7 +18,7 @@ from mortiser.core.common.time import SECOND
 from mortiser.core.transcript.glossary import Entry
 from mortiser.core.transcript.words import Shown
 from mortiser.formats import glossary
-from mortiser.formats.base import Caption, Look, Place, Sheet
+from mortiser.formats.base import Caption, CaptionDocument, Look, Place
 from mortiser.formats.registry import FORMATS, READERS, read
 
 line = st.text(
@@ -45,7 +45,7 @@ TRICKY = [
 ]
 
 
-PLAIN = Sheet(0)
+PLAIN = CaptionDocument(0)
 LOOK = Look(
     "Fira Sans", True, 80, (250, 240, 230, 255), (250, 240, 230, 128), (0, 0, 0, 255), 6.0,
     place=Place("top", "left"), x=0.3, y=0.2, accents=((200, 60, 40, 255),),
@@ -112,7 +112,7 @@ def test_rounding_makes_no_overlap(ending: str) -> None:
 
 @given(captions())
 def test_substation_reads_back(made: list[Caption]) -> None:
-    text = FORMATS["ass"](made, Sheet(0, timed=True, look=LOOK, size=(1080, 1920)))
+    text = FORMATS["ass"](made, CaptionDocument(0, timed=True, look=LOOK, size=(1080, 1920)))
     found = pysubs2.SSAFile.from_string(text, format_="ass")
     assert len(found) == len(made)
     for event, caption in zip(found, made, strict=True):
@@ -121,7 +121,7 @@ def test_substation_reads_back(made: list[Caption]) -> None:
 
 
 def test_substation_has_the_look_the_accents_and_when_words_are_said() -> None:
-    text = FORMATS["ass"]([SAID], Sheet(0, timed=True, look=LOOK, size=(1080, 1920)))
+    text = FORMATS["ass"]([SAID], CaptionDocument(0, timed=True, look=LOOK, size=(1080, 1920)))
     found = pysubs2.SSAFile.from_string(text, format_="ass")
     style = found.styles["Piece"]
     assert (style.fontname, style.bold, style.fontsize, style.outline) == ("Fira Sans", True, 80, 6)
@@ -138,7 +138,7 @@ def test_substation_has_the_look_the_accents_and_when_words_are_said() -> None:
 
 
 def test_webvtt_has_places_styles_and_when_words_are_said() -> None:
-    text = FORMATS["vtt"]([SAID], Sheet(0, timed=True, look=LOOK, size=(1080, 1920)))
+    text = FORMATS["vtt"]([SAID], CaptionDocument(0, timed=True, look=LOOK, size=(1080, 1920)))
     (cue,) = webvtt.from_buffer(StringIO(text))
     assert cue.text == "We mend\nkettles"
     assert "line:20% position:30% align:start" in text
@@ -152,12 +152,14 @@ def test_a_moment_outside_of_its_caption_is_left_out() -> None:
     late = Caption(0, 1_000_000, ("a b c",), (
         Shown("a", 0, 10), Shown("b", 1_500_000, 1_600_000), Shown("c", 400_000, 500_000),
     ))  # fmt: skip
-    text = FORMATS["vtt"]([late], Sheet(0, timed=True))
+    text = FORMATS["vtt"]([late], CaptionDocument(0, timed=True))
     assert text.endswith("a b <00:00:00.400>c\n")
 
 
 def test_plain_text_can_say_when() -> None:
-    assert FORMATS["txt"]([SAID], Sheet(0, timed=True)) == "00:00:01.000  We mend kettles\n"
+    assert (
+        FORMATS["txt"]([SAID], CaptionDocument(0, timed=True)) == "00:00:01.000  We mend kettles\n"
+    )
 
 
 def test_plain_text_is_the_words_alone() -> None:
@@ -168,7 +170,7 @@ def test_plain_text_is_the_words_alone() -> None:
 def test_json_has_words_and_captions() -> None:
     word = Shown("mend", 100_000, 300_000, 0.9, "Marlo")
     made = [Caption(60_000, 900_000, ("mend",), (word,))]
-    assert json.loads(FORMATS["json"](made, Sheet(2_000_000))) == {
+    assert json.loads(FORMATS["json"](made, CaptionDocument(2_000_000))) == {
         "duration_us": 2_000_000,
         "words": [
             {
@@ -231,7 +233,7 @@ def test_places_of_single_captions_come_back(form: str, number: int) -> None:
         Caption(SECOND, 2 * SECOND, ("kettles",)),
     ]
     for look in (None, LOOK):
-        text = FORMATS[form](captions, Sheet(2 * SECOND, look=look))
+        text = FORMATS[form](captions, CaptionDocument(2 * SECOND, look=look))
         first, second = READERS[form](text).captions
         assert first.place == place
         if look is None and form != "ass":

@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 
 from mortiser.core.common.errors import BadInput
 from mortiser.formats import ass, srt, vtt
-from mortiser.formats.base import Caption, Place, Sheet
+from mortiser.formats.base import Caption, CaptionDocument, Place
 from mortiser.formats.decoding import decode
 from mortiser.formats.markup import marked
 from mortiser.formats.registry import FORMATS, READERS, read, reader_of
@@ -148,7 +148,7 @@ def test_what_is_written_is_read_back(kind: str, rows: list[tuple[int, int, list
         start = at + gap * 1_000
         at = start + length * 1_000
         captions.append(Caption(start, at, tuple(text)))
-    again = READERS[kind](FORMATS[kind](captions, Sheet(at)))
+    again = READERS[kind](FORMATS[kind](captions, CaptionDocument(at)))
     assert again.captions == captions
     assert again.notes == []
 

@@ -10,7 +10,7 @@ from hypothesis import given
 
 from mortiser.core.common.errors import BadInput
 from mortiser.core.transcript.words import Shown
-from mortiser.formats.base import Caption, Place, Sheet
+from mortiser.formats.base import Caption, CaptionDocument, Place
 from mortiser.formats.registry import FORMATS, read, reader_of
 from mortiser.formats.ttml import PARAMETER, TT, XML
 from tests.formats.test_files import TRICKY, captions, near
@@ -22,7 +22,7 @@ HEAD = (
 
 
 def written(made: list[Caption]) -> str:
-    return FORMATS["ttml"](made, Sheet(10_000_000))
+    return FORMATS["ttml"](made, CaptionDocument(10_000_000))
 
 
 @given(captions())
@@ -65,7 +65,7 @@ def test_it_is_of_the_text_profile() -> None:
     root = ElementTree.fromstring(written([Caption(0, 1_000_000, ("a\x07b",))]).encode())
     assert root.get(f"{PARAMETER}contentProfiles", "").endswith("/imsc1.1/text")
     assert root.get(f"{XML}lang") == ""
-    spoken = FORMATS["ttml"]([Caption(0, 1, ("Tee",))], Sheet(1, language="de"))
+    spoken = FORMATS["ttml"]([Caption(0, 1, ("Tee",))], CaptionDocument(1, language="de"))
     assert ElementTree.fromstring(spoken.encode()).get(f"{XML}lang") == "de"
     regions = {one.get(f"{XML}id") for one in root.iter(f"{TT}region")}
     paragraphs = list(root.iter(f"{TT}p"))
@@ -124,7 +124,7 @@ def test_a_table_of_words_is_read_by_spreadsheets() -> None:
         Shown("=SUM(1)", 0, 250_000, confidence=0.5, speaker="Ada"),
         Shown('“say,"so"', 250_000, 1_000_400),
     )
-    text = FORMATS["csv"]([Caption(0, 1_000_000, ("x",), words)], Sheet(0))
+    text = FORMATS["csv"]([Caption(0, 1_000_000, ("x",), words)], CaptionDocument(0))
     head, *rows = csv.reader(io.StringIO(text))
     assert head[:2] == ["caption", "word"]
     assert rows == [

@@ -6,13 +6,13 @@ from pathlib import Path
 import pytest
 
 from mortiser.settings import Settings
-from mortiser.wiring import Shop, open_shop
+from mortiser.wiring import AppContext, open_context
 from tests.contracts.test_speech import EvenAligner, PlainRecogniser
 
 
 @pytest.fixture
-def shop(tmp_path: Path) -> Shop:
-    made = open_shop(Settings(workspace=tmp_path / "w"), inline_jobs=True)
+def context(tmp_path: Path) -> AppContext:
+    made = open_context(Settings(workspace=tmp_path / "w"), inline_jobs=True)
     tools = replace(
         made.tools, recogniser=lambda _: PlainRecogniser(), aligner=lambda _: EvenAligner()
     )

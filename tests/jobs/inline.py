@@ -4,26 +4,26 @@ import shutil
 from dataclasses import replace
 from pathlib import Path
 
-from mortiser.jobs.bringing_in import bring_in
-from mortiser.jobs.kind import Home
+from mortiser.jobs.ingest import bring_in
+from mortiser.jobs.kind import JobContext
 from mortiser.jobs.runner import Kinds
 from mortiser.jobs.sqlite_broker import SqliteBroker
 from mortiser.store import jobs
-from mortiser.wiring import KINDS, Shop
+from mortiser.wiring import KINDS, AppContext
 
 
-def take_in(shop: Shop, recording: Path):
-    copy = shop.workspace.new_upload()
+def take_in(context: AppContext, recording: Path):
+    copy = context.workspace.new_upload()
     shutil.copyfile(recording, copy)
-    return bring_in(shop.database, shop.workspace, copy, recording.name)
+    return bring_in(context.database, context.workspace, copy, recording.name)
 
 
-def broker(shop: Shop, kinds: Kinds = KINDS) -> SqliteBroker:
-    return SqliteBroker(Home(shop.database, shop.glossary), kinds)
+def broker(context: AppContext, kinds: Kinds = KINDS) -> SqliteBroker:
+    return SqliteBroker(JobContext(context.database, context.glossary), kinds)
 
 
-def row(shop: Shop, job: int):
-    return jobs.get(shop.database.connection, job)
+def row(context: AppContext, job: int):
+    return jobs.get(context.database.connection, job)
 
 
 def working(name: str, work) -> Kinds:
@@ -31,8 +31,8 @@ def working(name: str, work) -> Kinds:
     return {**KINDS, name: replace(KINDS[name], work=lambda _, task, given: work(task) or ())}
 
 
-def run(shop: Shop, job: int, **works) -> list[int]:
+def run(context: AppContext, job: int, **works) -> list[int]:
     kinds = KINDS
     for name, work in works.items():
         kinds = working(name, work)
-    return shop.run(job, kinds)
+    return context.run(job, kinds)

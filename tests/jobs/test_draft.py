@@ -6,17 +6,17 @@ import av
 import numpy as np
 import pytest
 
-from mortiser.jobs.bringing_in import bring_in
 from mortiser.jobs.draft import draft_of
+from mortiser.jobs.ingest import bring_in
 from mortiser.settings import Settings
 from mortiser.store import jobs, projects
-from mortiser.wiring import Shop, open_shop
+from mortiser.wiring import AppContext, open_context
 from tests.recordings import COUNTER, make_video
 
 
 @pytest.fixture
-def shop(tmp_path: Path) -> Shop:
-    return open_shop(Settings(workspace=tmp_path / "w"), inline_jobs=True)
+def context(tmp_path: Path) -> AppContext:
+    return open_context(Settings(workspace=tmp_path / "w"), inline_jobs=True)
 
 
 def brightness(file: Path) -> list[float]:
@@ -27,24 +27,24 @@ def brightness(file: Path) -> list[float]:
         ]
 
 
-def segment(shop: Shop, source_id: int) -> Path:
-    row = projects.source_row(shop.database.connection, source_id)
-    return shop.segments.file(row, (2_040_000, 3_000_000), (160, 120))
+def segment(context: AppContext, source_id: int) -> Path:
+    row = projects.source_row(context.database.connection, source_id)
+    return context.segments.file(row, (2_040_000, 3_000_000), (160, 120))
 
 
 def test_segments_are_the_same_frames_whether_there_is_a_draft_or_not(
-    shop: Shop, tmp_path: Path
+    context: AppContext, tmp_path: Path
 ) -> None:
     file = make_video(tmp_path / "a.mp4", seconds=6.0)
-    made = bring_in(shop.database, shop.workspace, file, "a.mp4")
-    plain = brightness(segment(shop, made.source_id))
-    shop.run(made.jobs[1])
-    row = projects.source_row(shop.database.connection, made.source_id)
-    draft = draft_of(shop.workspace, row)
-    shop.queue.submit_orphans()
-    assert draft.exists(), [job["kind"] for job in jobs.of_project(shop.database.connection, 1)]
-    segment(shop, made.source_id).unlink()
-    drafted = brightness(segment(shop, made.source_id))
+    made = bring_in(context.database, context.workspace, file, "a.mp4")
+    plain = brightness(segment(context, made.source_id))
+    context.run(made.jobs[1])
+    row = projects.source_row(context.database.connection, made.source_id)
+    draft = draft_of(context.workspace, row)
+    context.queue.submit_orphans()
+    assert draft.exists(), [job["kind"] for job in jobs.of_project(context.database.connection, 1)]
+    segment(context, made.source_id).unlink()
+    drafted = brightness(segment(context, made.source_id))
     # One frame off would be 0.2 at each of them.
     assert float(np.abs(np.subtract(drafted, plain)).mean()) < 0.08
     assert plain[-1] > plain[0] + 4, "each frame is another one, brighter by 0.2"
@@ -57,10 +57,10 @@ def test_segments_are_the_same_frames_whether_there_is_a_draft_or_not(
     assert max(np.diff(keys)) <= 12
 
 
-def test_a_sound_has_none(shop: Shop, tmp_path: Path) -> None:
+def test_a_sound_has_none(context: AppContext, tmp_path: Path) -> None:
     copy = tmp_path / "c.m4a"
     copy.write_bytes(COUNTER.read_bytes())
-    made = bring_in(shop.database, shop.workspace, copy, "c.m4a")
-    shop.run(made.jobs[1])
-    kinds = {job["kind"] for job in jobs.of_project(shop.database.connection, made.project_id)}
+    made = bring_in(context.database, context.workspace, copy, "c.m4a")
+    context.run(made.jobs[1])
+    kinds = {job["kind"] for job in jobs.of_project(context.database.connection, made.project_id)}
     assert "draft" not in kinds

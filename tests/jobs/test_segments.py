@@ -7,30 +7,30 @@ import pytest
 
 from mortiser.core.common.errors import BadInput
 from mortiser.jobs import segments
-from mortiser.jobs.bringing_in import bring_in
+from mortiser.jobs.ingest import bring_in
 from mortiser.settings import Settings
 from mortiser.store import projects
 from mortiser.store.projects import SourceRow
-from mortiser.wiring import Shop, open_shop
+from mortiser.wiring import AppContext, open_context
 from tests.recordings import make_video
 
 SECOND = 1_000_000
 
 
 @pytest.fixture
-def shop(tmp_path: Path) -> Shop:
-    return open_shop(Settings(workspace=tmp_path / "w"), inline_jobs=True)
+def context(tmp_path: Path) -> AppContext:
+    return open_context(Settings(workspace=tmp_path / "w"), inline_jobs=True)
 
 
 @pytest.fixture
-def source(shop: Shop, tmp_path: Path) -> SourceRow:
+def source(context: AppContext, tmp_path: Path) -> SourceRow:
     file = make_video(tmp_path / "a.mp4", seconds=5.0)
-    made = bring_in(shop.database, shop.workspace, file, "a.mp4")
-    return projects.source_row(shop.database.connection, made.source_id)
+    made = bring_in(context.database, context.workspace, file, "a.mp4")
+    return projects.source_row(context.database.connection, made.source_id)
 
 
 def test_many_who_ask_get_one_file(
-    shop: Shop, source: SourceRow, monkeypatch: pytest.MonkeyPatch
+    context: AppContext, source: SourceRow, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     made = []
     write = segments.write_segment
@@ -43,7 +43,7 @@ def test_many_who_ask_get_one_file(
     found: list[Path] = []
     threads = [
         threading.Thread(
-            target=lambda: found.append(shop.segments.file(source, (0, 2 * SECOND), (160, 120)))
+            target=lambda: found.append(context.segments.file(source, (0, 2 * SECOND), (160, 120)))
         )
         for _ in range(4)
     ]
@@ -59,20 +59,20 @@ def test_many_who_ask_get_one_file(
 
 @pytest.mark.parametrize("stretch", [(0, 3 * SECOND), (4 * SECOND, 6 * SECOND), (SECOND, SECOND)])
 def test_what_is_no_stretch_is_refused(
-    shop: Shop, source: SourceRow, stretch: tuple[int, int]
+    context: AppContext, source: SourceRow, stretch: tuple[int, int]
 ) -> None:
     with pytest.raises(BadInput, match="two seconds"):
-        shop.segments.file(source, stretch, (160, 120))
+        context.segments.file(source, stretch, (160, 120))
 
 
 def test_those_used_longest_ago_go_first(
-    shop: Shop, source: SourceRow, monkeypatch: pytest.MonkeyPatch
+    context: AppContext, source: SourceRow, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    first = shop.segments.file(source, (0, 2 * SECOND), (160, 120))
+    first = context.segments.file(source, (0, 2 * SECOND), (160, 120))
     monkeypatch.setattr(segments, "MOST_BYTES", round(first.stat().st_size * 1.5))
-    second = shop.segments.file(source, (2 * SECOND, 4 * SECOND), (160, 120))
+    second = context.segments.file(source, (2 * SECOND, 4 * SECOND), (160, 120))
     assert second.exists()
     assert not first.exists()
-    again = shop.segments.file(source, (0, 2 * SECOND), (160, 120))
+    again = context.segments.file(source, (0, 2 * SECOND), (160, 120))
     assert again == first
     assert again.exists()

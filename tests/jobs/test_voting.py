@@ -6,10 +6,10 @@ from dataclasses import replace
 from mortiser.core.edits.cutting.trimming import Passage, StrikeWords
 from mortiser.core.edits.text.words import AcceptWord, RetypeCue
 from mortiser.core.transcript.words import Word
-from mortiser.jobs.bringing_in import Hearing, hear_again
+from mortiser.jobs.ingest import Hearing, hear_again
 from mortiser.speech.protocols import RATE, Change, Relistened, Verdict
 from mortiser.store import editing, projects, transcript
-from mortiser.wiring import Shop
+from mortiser.wiring import AppContext
 from tests.contracts.test_speech import PlainRecogniser
 from tests.jobs.inline import row, run, take_in
 from tests.recordings import COUNTER
@@ -22,33 +22,33 @@ class Deaf:
         return Relistened(samples, from_us)
 
 
-def test_doubts_are_noted_but_not_on_words_that_were_settled(shop: Shop) -> None:
+def test_doubts_are_noted_but_not_on_words_that_were_settled(context: AppContext) -> None:
     class Harsh(Deaf):
         def judge(self, words, heard):
             assert len(heard.samples) > RATE // 10
             doubted = [replace(w, confidence=0.1, alternatives=("tome",)) for w in words]
             return Verdict(tuple(doubted), ())
 
-    made = take_in(shop, COUNTER)
-    (doubting,) = run(shop, made.jobs[0])
-    cues = projects.piece_cues(shop.database.connection, made.piece_id)
+    made = take_in(context, COUNTER)
+    (doubting,) = run(context, made.jobs[0])
+    cues = projects.piece_cues(context.database.connection, made.piece_id)
     typed, accepted = cues[0], cues[1]
     edits = [
         RetypeCue(cue_id=typed.id, text="typed by hand"),
         AcceptWord(cue_id=accepted.id, word_id=accepted.words[0].id),
     ]
     for revision, edit in enumerate(edits):
-        editing.apply(shop.database, made.project_id, revision, edit)
-    tools = replace(shop.tools, judge=lambda names, write: Harsh())
-    replace(shop, tools=tools).run(doubting)
-    assert row(shop, doubting)["status"] == "done"
-    words = {w.id: w for w in transcript.source_words(shop.database.connection, made.source_id)}
+        editing.apply(context.database, made.project_id, revision, edit)
+    tools = replace(context.tools, judge=lambda names, write: Harsh())
+    replace(context, tools=tools).run(doubting)
+    assert row(context, doubting)["status"] == "done"
+    words = {w.id: w for w in transcript.source_words(context.database.connection, made.source_id)}
     assert words[accepted.words[0].id].confidence == 1.0
-    after = projects.piece_cues(shop.database.connection, made.piece_id)
+    after = projects.piece_cues(context.database.connection, made.piece_id)
     assert all(w.confidence is None for w in after[0].words)
     others = [w for cue in after[1:] for w in cue.words if w.id != accepted.words[0].id]
     assert {(w.confidence, w.alternatives) for w in others} == {(0.1, ("tome",))}
-    assert editing.undo(shop.database, made.project_id, 2).label.startswith("accept")
+    assert editing.undo(context.database, made.project_id, 2).label.startswith("accept")
 
 
 class Voting(Deaf):
@@ -86,75 +86,77 @@ def voted(words: list[str]) -> list[str]:
     return result
 
 
-def shown(shop: Shop, piece_id: int) -> list[Word]:
-    cues = projects.piece_cues(shop.database.connection, piece_id)
+def shown(context: AppContext, piece_id: int) -> list[Word]:
+    cues = projects.piece_cues(context.database.connection, piece_id)
     assert all(a.end_us <= b.start_us for a, b in itertools.pairwise(cues))
     return [word for cue in cues for word in cue.words]
 
 
-def vote(shop: Shop, made, doubting: int) -> None:
-    tools = replace(shop.tools, judge=lambda names, write: Voting())
-    replace(shop, tools=tools).run(doubting)
-    assert row(shop, doubting)["status"] == "done"
+def vote(context: AppContext, made, doubting: int) -> None:
+    tools = replace(context.tools, judge=lambda names, write: Voting())
+    replace(context, tools=tools).run(doubting)
+    assert row(context, doubting)["status"] == "done"
 
 
-def test_what_the_vote_changes_takes_its_place_quietly(shop: Shop) -> None:
-    made = take_in(shop, COUNTER)
-    (doubting,) = run(shop, made.jobs[0])
-    before = shown(shop, made.piece_id)
-    vote(shop, made, doubting)
-    after = shown(shop, made.piece_id)
+def test_what_the_vote_changes_takes_its_place_quietly(context: AppContext) -> None:
+    made = take_in(context, COUNTER)
+    (doubting,) = run(context, made.jobs[0])
+    before = shown(context, made.piece_id)
+    vote(context, made, doubting)
+    after = shown(context, made.piece_id)
     first = before[:20]
     # The first stretch has these words; the vote counts them anew in every stretch.
     assert [w.text for w in after[:20]] == voted([w.text for w in first])[:20]
     assert all(a.end_us <= b.start_us for a, b in itertools.pairwise(after))
     assert {w.id for w in after} == {
-        w.id for w in transcript.source_words(shop.database.connection, made.source_id)
+        w.id for w in transcript.source_words(context.database.connection, made.source_id)
     }
     # One word for one keeps its number, so that the page keeps its place.
     assert after[0].id == before[0].id
-    assert projects.project_row(shop.database.connection, made.project_id)["revision"] == 0
+    assert projects.project_row(context.database.connection, made.project_id)["revision"] == 0
 
 
-def test_the_vote_leaves_alone_what_somebody_has_been_at(shop: Shop) -> None:
-    made = take_in(shop, COUNTER)
-    (doubting,) = run(shop, made.jobs[0])
-    cues = projects.piece_cues(shop.database.connection, made.piece_id)
+def test_the_vote_leaves_alone_what_somebody_has_been_at(context: AppContext) -> None:
+    made = take_in(context, COUNTER)
+    (doubting,) = run(context, made.jobs[0])
+    cues = projects.piece_cues(context.database.connection, made.piece_id)
     editing.apply(
-        shop.database, made.project_id, 0, RetypeCue(cue_id=cues[0].id, text="tone by hand")
+        context.database, made.project_id, 0, RetypeCue(cue_id=cues[0].id, text="tone by hand")
     )
-    editing.undo(shop.database, made.project_id, 1)
-    vote(shop, made, doubting)
-    after = projects.piece_cues(shop.database.connection, made.piece_id)
+    editing.undo(context.database, made.project_id, 1)
+    vote(context, made, doubting)
+    after = projects.piece_cues(context.database.connection, made.piece_id)
     assert after[0].text == cues[0].text
     assert "mended" in " ".join(cue.text for cue in after[1:])
     # Undo and redo put rows back as they were: both still can.
-    editing.redo(shop.database, made.project_id, 2)
-    again = projects.piece_cues(shop.database.connection, made.piece_id)
+    editing.redo(context.database, made.project_id, 2)
+    again = projects.piece_cues(context.database.connection, made.piece_id)
     assert again[0].text == "tone by hand"
 
 
-def test_a_stretch_heard_again_is_voted_on_before_it_is_laid(shop: Shop) -> None:
-    made = take_in(shop, COUNTER)
-    run(shop, made.jobs[0])
-    (again,) = hear_again(shop.database, made.project_id, Hearing())
-    tools = replace(shop.tools, judge=lambda names, write: Voting())
-    following = replace(shop, tools=tools).run(again)
-    assert row(shop, again)["status"] == "done", row(shop, again)["error"]
-    texts = [word.text for word in shown(shop, made.piece_id)]
+def test_a_stretch_heard_again_is_voted_on_before_it_is_laid(context: AppContext) -> None:
+    made = take_in(context, COUNTER)
+    run(context, made.jobs[0])
+    (again,) = hear_again(context.database, made.project_id, Hearing())
+    tools = replace(context.tools, judge=lambda names, write: Voting())
+    following = replace(context, tools=tools).run(again)
+    assert row(context, again)["status"] == "done", row(context, again)["error"]
+    texts = [word.text for word in shown(context, made.piece_id)]
     assert texts.count("mended") > 3
-    assert editing.undo(shop.database, made.project_id, 1).label.startswith("hear 00:00")
-    assert [row(shop, job)["kind"] for job in following] == ["doubt"]
+    assert editing.undo(context.database, made.project_id, 1).label.startswith("hear 00:00")
+    assert [row(context, job)["kind"] for job in following] == ["doubt"]
 
 
-def test_what_is_cut_and_corrected_while_a_stretch_is_heard_again_stays(shop: Shop) -> None:
-    made = take_in(shop, COUNTER)
-    run(shop, made.jobs[0])
-    (again,) = hear_again(shop.database, made.project_id, Hearing())
-    before = shown(shop, made.piece_id)
-    piece = projects.piece(shop.database.connection, made.piece_id)
+def test_what_is_cut_and_corrected_while_a_stretch_is_heard_again_stays(
+    context: AppContext,
+) -> None:
+    made = take_in(context, COUNTER)
+    run(context, made.jobs[0])
+    (again,) = hear_again(context.database, made.project_id, Hearing())
+    before = shown(context, made.piece_id)
+    piece = projects.piece(context.database.connection, made.piece_id)
     strand = piece.timeline.clips[0].strand_id
-    last = projects.piece_cues(shop.database.connection, made.piece_id)[-1]
+    last = projects.piece_cues(context.database.connection, made.piece_id)[-1]
 
     class Meanwhile(PlainRecogniser):
         edits = iter(
@@ -171,17 +173,17 @@ def test_what_is_cut_and_corrected_while_a_stretch_is_heard_again_stays(shop: Sh
 
         def hear(self, samples):
             for edit in self.edits:
-                editing.apply_now(shop.database, made.project_id, edit)
+                editing.apply_now(context.database, made.project_id, edit)
             return [replace(line, text="bell bell") for line in super().hear(samples)]
 
-    replace(shop, tools=replace(shop.tools, recogniser=lambda _: Meanwhile())).run(again)
-    assert row(shop, again)["status"] == "done", row(shop, again)["error"]
-    cues = projects.piece_cues(shop.database.connection, made.piece_id)
+    replace(context, tools=replace(context.tools, recogniser=lambda _: Meanwhile())).run(again)
+    assert row(context, again)["status"] == "done", row(context, again)["error"]
+    cues = projects.piece_cues(context.database.connection, made.piece_id)
     assert cues[-1].text == "put right"
     words = [word for cue in cues[:-1] for word in cue.words]
     assert {word.text for word in words} == {"bell"}
     length = sum(word.end_us - word.start_us for word in before[4:8])
-    whole = projects.piece(shop.database.connection, made.piece_id).timeline.duration_us
+    whole = projects.piece(context.database.connection, made.piece_id).timeline.duration_us
     assert piece.timeline.duration_us - whole >= length / 2
     # The word behind the cut is said where its sound plays now.
     kept = [word for word in before[:4] + before[8:] if word.end_us <= last.words[0].start_us]

@@ -9,7 +9,7 @@ import pytest
 from mortiser.media.probe import probe
 from mortiser.media.rebase import begins_late, from_zero
 from mortiser.render.burn import burn
-from mortiser.render.programme import Recording, of_one
+from mortiser.render.plan import Recording, of_one
 from tests.recordings import first_loud, frame_pts, make_video
 
 

@@ -14,7 +14,7 @@ from mortiser.media.picture import plane_of, turned
 from mortiser.media.probe import probe
 from mortiser.media.tones import high_range, in_bt709
 from mortiser.render.burn import burn
-from mortiser.render.programme import Programme, Recording
+from mortiser.render.plan import Recording, RenderPlan
 
 SIZE = (192, 108)
 BT2020 = 9
@@ -97,7 +97,7 @@ def test_a_recording_of_a_high_range_is_delivered_in_bt709(tmp_path: Path, curve
         out.mux(sound.encode(None))
     facts = probe(source)
     assert not facts.playable
-    whole = Programme(
+    whole = RenderPlan(
         Timeline([Clip(0, 0, facts.duration_us)]), {0: Recording(source, facts.duration_us)}, SIZE
     )
     burn(whole, tmp_path / "out.mp4", lambda _: None)

@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given
 from ttconv.imsc import reader as imsc
 
-from mortiser.formats.base import Caption, Sheet
+from mortiser.formats.base import Caption, CaptionDocument
 from mortiser.formats.registry import FORMATS
 from tests.formats.test_files import LOOK, SAID, captions
 
@@ -25,8 +25,10 @@ TRICKY = [
 @pytest.mark.parametrize("kind", ENDINGS)
 def test_ffmpeg_reads_what_was_written(tmp_path: Path, kind: str, timed: bool) -> None:
     file = tmp_path / f"a.{kind}"
-    sheet = Sheet(4_000_000_000, timed=timed, look=LOOK if timed else None, size=(1080, 1920))
-    file.write_text(FORMATS[kind](TRICKY, sheet), encoding="utf-8", newline="")
+    document = CaptionDocument(
+        4_000_000_000, timed=timed, look=LOOK if timed else None, size=(1080, 1920)
+    )
+    file.write_text(FORMATS[kind](TRICKY, document), encoding="utf-8", newline="")
     with av.open(str(file), format=ENDINGS[kind]) as reading:
         (stream,) = reading.streams.subtitles
         found = []
@@ -43,7 +45,9 @@ def test_ffmpeg_reads_what_was_written(tmp_path: Path, kind: str, timed: bool) -
 
 @given(captions())
 def test_a_reader_of_imsc_finds_every_caption(made: list[Caption]) -> None:
-    tree = ElementTree.ElementTree(ElementTree.fromstring(FORMATS["ttml"](made, Sheet(10**7))))
+    tree = ElementTree.ElementTree(
+        ElementTree.fromstring(FORMATS["ttml"](made, CaptionDocument(10**7)))
+    )
     document = imsc.to_model(tree)
     found = [one for one in document.get_body().dfs_iterator() if type(one).__name__ == "P"]
     assert len(found) == len(made)

@@ -8,9 +8,9 @@ from pathlib import Path
 import pytest
 from PIL import Image
 
-from mortiser.jobs.bringing_in import bring_in
+from mortiser.jobs.ingest import bring_in
 from mortiser.store import transcript
-from tests.api.routes import shop_in
+from tests.api.routes import context_in
 from tests.power.cut import Disk
 from tests.recordings import make_video
 from tests.serving import Server, wait_delivered, wait_for_job
@@ -22,12 +22,12 @@ EDITS = 25
 @pytest.fixture
 def disk(tmp_path: Path) -> Disk:
     """A workspace with a project, all of it on the disk."""
-    shop = shop_in(tmp_path / "w")
+    context = context_in(tmp_path / "w")
     film = make_video(tmp_path / "a.mp4", seconds=1.0)
-    ids = bring_in(shop.database, shop.workspace, film, "A.mp4")
-    shop.run(ids.jobs[1])
-    transcript.append_line(shop.database, ids.source_id, spoken("We mend kettles."))
-    shop.database.close()
+    ids = bring_in(context.database, context.workspace, film, "A.mp4")
+    context.run(ids.jobs[1])
+    transcript.append_line(context.database, ids.source_id, spoken("We mend kettles."))
+    context.database.close()
     folder = tmp_path / "disk"
     folder.mkdir()
     return Disk(tmp_path / "w", folder)

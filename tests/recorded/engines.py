@@ -27,7 +27,7 @@ def put_in(engines: ModuleType) -> None:
     """Let the module of engines make recorded ones."""
     engines.MoonshineRecogniser = RecordedMoonshine
     engines.WhisperRecogniser = RecordedWhisper
-    engines.Reader = RecordedReader
+    engines.LanguageModel = RecordedReader
     engines.converted = lambda folder: folder
 
 
@@ -84,13 +84,13 @@ class RecordedWhisper(whisper.WhisperRecogniser):
         return language, sure
 
 
-class RecordedReader(reader.Reader):
+class RecordedReader(reader.LanguageModel):
     def __init__(self, folder: Path) -> None:
         self._folder = folder
 
     @cached_property
-    def _real(self) -> reader.Reader:
-        return reader.Reader(converted(self._folder))
+    def _real(self) -> reader.LanguageModel:
+        return reader.LanguageModel(converted(self._folder))
 
     def likelihoods(self, texts: Sequence[str]) -> list[float]:
         return TAPES["reader"].answer(

@@ -10,7 +10,7 @@ from av.video.reformatter import ColorRange, Colorspace, VideoReformatter
 from mortiser.core.captions.cue_timing import retime
 from mortiser.core.captions.pace import PACES
 from mortiser.core.editing.timeline import Clip, Timeline
-from mortiser.core.scene import SceneReel, build_scene
+from mortiser.core.scene import SceneReader, build_scene
 from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.core.transcript.words import Cue, Shown
 from mortiser.fonts import font_book
@@ -115,17 +115,17 @@ def test_what_is_painted_on_from_frame_to_frame_is_what_is_painted_at_once(name:
             for at, text in enumerate(line.split(), start=number * 3)
         ]
         cues.append(Cue(1, tuple(words), words[0].start_us, words[-1].end_us))
-    reel = SceneReel(
+    reader = SceneReader(
         retime(cues, Timeline([Clip(1, 0, 3_000_000)]), PACES["quick"]),
         FINISHES[name],
         (400, 300),
         font_book(),
     )
-    going_on = Veils(reel)
+    going_on = Veils(reader)
     for at_us in range(0, 2_300_000, 33_333):
         frames = [plain_frame((150, 170, 160), Colorspace.ITU709, False) for _ in range(2)]
         going_on.put_on(frames[0], at_us)
-        Veils(reel).put_on(frames[1], at_us)
+        Veils(reader).put_on(frames[1], at_us)
         apart = np.abs(frames[0].to_ndarray().astype(int) - frames[1].to_ndarray().astype(int))
         # Skia rounds the cover of a pixel by two edges otherwise where the path is clipped.
         assert apart.max() <= 4, at_us

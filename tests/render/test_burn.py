@@ -10,20 +10,20 @@ from mortiser.core.captions.cue_timing import retime
 from mortiser.core.captions.pace import PACES
 from mortiser.core.common.errors import BadMedia
 from mortiser.core.editing.timeline import Clip, Timeline
-from mortiser.core.scene import NO_CAPTIONS, SceneReel
+from mortiser.core.scene import NO_CAPTIONS, SceneReader
 from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.core.transcript.words import Cue, Shown
 from mortiser.fonts import font_book
 from mortiser.media.probe import probe
 from mortiser.render.burn import burn
-from mortiser.render.programme import Recording, of_one
+from mortiser.render.plan import Recording, of_one
 from tests.recordings import first_loud, frame_pts, make_sound, make_video
 
 
-def reel(size: tuple[int, int], *spoken: tuple[str, int, int]) -> SceneReel:
+def reader(size: tuple[int, int], *spoken: tuple[str, int, int]) -> SceneReader:
     spans = Timeline([Clip(1, 0, 10**9)])
     words = tuple(Shown(t, a * 1000, b * 1000, id=i) for i, (t, a, b) in enumerate(spoken))
-    return SceneReel(
+    return SceneReader(
         retime([Cue(1, words, 0, 1)], spans, PACES["quick"]),
         FINISHES["Lacquer"],
         size,
@@ -102,7 +102,7 @@ def test_captions_show_when_they_are_said_and_nothing_else_changes(tmp_path: Pat
     size = (320, 240)
     source = make_video(tmp_path / "a.mp4", size=size)
     burn_all(source, tmp_path / "plain.mp4")
-    burn_all(source, tmp_path / "out.mp4", reel(size, ("mend", 800, 1200)))
+    burn_all(source, tmp_path / "out.mp4", reader(size, ("mend", 800, 1200)))
     with av.open(str(tmp_path / "plain.mp4")) as a, av.open(str(tmp_path / "out.mp4")) as b:
         for plain, burned in zip(a.decode(video=0), b.decode(video=0), strict=True):
             first, second = (f.to_ndarray(format="rgb24").astype(int) for f in (plain, burned))
@@ -192,7 +192,7 @@ def test_a_picture_that_changes_its_size_keeps_the_first(tmp_path: Path) -> None
 def test_a_picture_that_begins_late_stands_from_the_beginning(tmp_path: Path) -> None:
     late = make_video(tmp_path / "a.mp4", seconds=4.0, frame_times=[3 + i / 25 for i in range(25)])
     duration = probe(late).duration_us
-    captions = SceneReel(
+    captions = SceneReader(
         [Cue(1, (Shown("We", 500_000, 900_000, id=1),), 500_000, 1_500_000, id=1)],
         FINISHES["Lacquer"], (160, 120), font_book(),
     )  # fmt: skip

@@ -14,13 +14,13 @@ from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.layer import Layer
 from mortiser.core.framing.shape import Backdrop, Framing, LayerPlace, Shape
 from mortiser.core.project.piece import Piece
-from mortiser.core.scene.layered import layer_reels
+from mortiser.core.scene.layered import layer_readers
 from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.fonts import font_book
 from mortiser.media.thumbnails import PieceThumbnails, Thumbnails, make_thumbnails
 from mortiser.render import picture
 from mortiser.render.glances import glances
-from mortiser.render.programme import Programme, Recording
+from mortiser.render.plan import Recording, RenderPlan
 from mortiser.render.still import still
 from tests.recordings import make_video
 
@@ -59,10 +59,10 @@ def test_a_glance_is_what_the_frame_shows(
     seen = glances(piece, PieceThumbnails(line, ((1, Thumbnails(small)),)), (), font_book()).at(
         SECOND
     )
-    programme = Programme(
+    plan = RenderPlan(
         line, {1: Recording(file, 2 * SECOND)}, size, own_times=False, framings=piece.framings
     )
-    frame = picture.at(programme, SECOND)
+    frame = picture.at(plan, SECOND)
     wanted = frame.reformat(format="rgb24", src_colorspace=frame.colorspace, threads=1).to_ndarray()
     there = cv2.resize(np.ascontiguousarray(wanted), (48, 48), interpolation=cv2.INTER_AREA)
     here = cv2.resize(seen, (48, 48), interpolation=cv2.INTER_AREA)
@@ -100,12 +100,12 @@ def test_layers_are_seen_in_glances_as_they_are_delivered(seen_small: tuple[Path
     )  # fmt: skip
     thumbnails = PieceThumbnails(line, ((1, Thumbnails(small)),))
     seen = glances(piece, thumbnails, (), font_book())
-    reels = layer_reels(piece, (), size, font_book())
-    programme = Programme(
-        line, {1: Recording(file, 2 * SECOND)}, size, layers=reels, own_times=False,
+    readers = layer_readers(piece, (), size, font_book())
+    plan = RenderPlan(
+        line, {1: Recording(file, 2 * SECOND)}, size, layers=readers, own_times=False,
         framings=piece.framings,
     )  # fmt: skip
-    wanted = next(iter(still_pixels(programme, SECOND)))
+    wanted = next(iter(still_pixels(plan, SECOND)))
     here = cv2.resize(seen.at(SECOND), size, interpolation=cv2.INTER_AREA)
     assert np.abs(here[54, 96].astype(int) - wanted[54, 96]).max() < 25, "the plate"
     assert np.abs(here[126, 224].astype(int) - wanted[126, 224]).max() < 30, "the bubble"
@@ -117,6 +117,6 @@ def test_layers_are_seen_in_glances_as_they_are_delivered(seen_small: tuple[Path
     assert seen not in (bare, elsewhere)
 
 
-def still_pixels(programme: Programme, at_us: int) -> list[np.ndarray]:
-    with av.open(io.BytesIO(still(programme, at_us))) as reading:
+def still_pixels(plan: RenderPlan, at_us: int) -> list[np.ndarray]:
+    with av.open(io.BytesIO(still(plan, at_us))) as reading:
         return [frame.to_ndarray(format="rgb24").astype(int) for frame in reading.decode(video=0)]

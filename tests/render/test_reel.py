@@ -8,8 +8,8 @@ import av
 import numpy as np
 import pytest
 
-from mortiser.render.picture import SLACK_US, Reel
-from mortiser.render.programme import Recording
+from mortiser.render.picture import SLACK_US, SourceReader
+from mortiser.render.plan import Recording
 
 SECOND = 1_000_000
 STEPS = {
@@ -47,18 +47,18 @@ def recording(request: pytest.FixtureRequest, tmp_path: Path) -> tuple[Recording
 
 def test_a_moment_gone_to_is_the_one_that_shows(recording: tuple[Recording, list]) -> None:
     made, times = recording
-    reel = Reel(made)
+    reader = SourceReader(made)
     try:
         chance = random.Random(7)
         moments = [chance.randrange(made.duration_us) for _ in range(40)]
         for at_us in (*moments, times[-1], 0, times[-1] - 1_000):
-            frame = reel.at(at_us)
+            frame = reader.at(at_us)
             assert frame is not None
             wanted = max(time for time in times if time <= at_us + SLACK_US)
             assert round(frame.time * SECOND) == wanted, at_us
         # Forwards from a moment gone to, nothing is left out.
         start = times[len(times) // 2]
-        seen = {round(reel.at(at).time * SECOND) for at in range(start, times[-1] + 1, 10_000)}
+        seen = {round(reader.at(at).time * SECOND) for at in range(start, times[-1] + 1, 10_000)}
         assert seen == {time for time in times if time >= start}
     finally:
-        reel.close()
+        reader.close()

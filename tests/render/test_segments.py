@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from mortiser.core.common.errors import BadMedia
 from mortiser.core.editing.timeline import Clip, Timeline
-from mortiser.render.picture import Reel, Reels, usual_rate
+from mortiser.render.picture import SourceReader, SourceReaders, usual_rate
 from mortiser.render.segments import PART_US, parts_of, preview_size, write_segment
 from tests.recordings import make_video
 from tests.render.test_programme import recording
@@ -80,33 +80,38 @@ def test_the_preview_is_small() -> None:
 def test_what_plays_on_is_the_same_however_it_is_read(tmp_path: Path) -> None:
     source = recording(make_video(tmp_path / "a.mp4", seconds=4.0))
     other = recording(make_video(tmp_path / "b.mp4", seconds=4.0))
-    reels = Reels(1)
+    readers = SourceReaders(1)
     orders = [(source, 0), (source, 1), (other, 0), (source, 3), (source, 1), (source, 2)]
     for number, (one, start) in enumerate(orders):
         stretch = start * SECOND, (start + 1) * SECOND
         files = [tmp_path / f"{number}-{name}.mp4" for name in ("kept", "fresh")]
-        write_segment(one, stretch, (160, 120), files[0], usual_rate(one), reels)
+        write_segment(one, stretch, (160, 120), files[0], usual_rate(one), readers)
         write_segment(one, stretch, (160, 120), files[1], usual_rate(one))
         assert files[0].read_bytes() == files[1].read_bytes()
-    reels.close()
+    readers.close()
 
 
 def test_a_reel_that_failed_is_not_kept(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
     source = recording(make_video(tmp_path / "a.mp4", seconds=4.0))
-    reels = Reels(2)
+    readers = SourceReaders(2)
 
-    def broken(reel: Reel, source_us: int) -> None:
+    def broken(reader: SourceReader, source_us: int) -> None:
         raise BadMedia("The picture ends early.")
 
     with monkeypatch.context() as patched:
-        patched.setattr(Reel, "at", broken)
+        patched.setattr(SourceReader, "at", broken)
         with pytest.raises(BadMedia):
             write_segment(
-                source, (0, SECOND), (160, 120), tmp_path / "a-part.mp4", usual_rate(source), reels
+                source,
+                (0, SECOND),
+                (160, 120),
+                tmp_path / "a-part.mp4",
+                usual_rate(source),
+                readers,
             )
-    assert not reels._idle
+    assert not readers._idle
     write_segment(
-        source, (0, SECOND), (160, 120), tmp_path / "a-part.mp4", usual_rate(source), reels
+        source, (0, SECOND), (160, 120), tmp_path / "a-part.mp4", usual_rate(source), readers
     )
-    assert len(reels._idle) == 1
-    reels.close()
+    assert len(readers._idle) == 1
+    readers.close()

@@ -13,10 +13,10 @@ from mortiser.media.sound import stream_sound
 from mortiser.settings import Settings
 from mortiser.speech import engines as speech_engines
 from mortiser.speech import models
-from mortiser.speech.engines import QUICK, WIDE, chosen, engines, jury_for, recogniser_for
+from mortiser.speech.engines import QUICK, WIDE, chosen, engines, ensemble_for, recogniser_for
 from mortiser.speech.models import ENGLISH, MANY_LANGUAGES, WORDING, ModelPlace, join, languages_of
 from mortiser.speech.moonshine import MoonshineRecogniser
-from mortiser.speech.protocols import Jury
+from mortiser.speech.protocols import Ensemble
 from mortiser.speech.transcribe import TimedLine, transcribe
 from mortiser.speech.whisper import WhisperRecogniser
 from mortiser.wiring import model_place
@@ -44,9 +44,9 @@ def test_the_quick_engine_hears_english_and_the_other_votes_on_it(place: ModelPl
     assert [engine.name for engine in engines(place)] == [QUICK, WIDE]
     assert isinstance(recogniser_for("en", place), MoonshineRecogniser)
     assert isinstance(recogniser_for("de", place), WhisperRecogniser)
-    assert isinstance(jury_for("en", ["Marlo"], place).second, WhisperRecogniser)
-    assert jury_for("de", [], place) == Jury()
-    assert chosen("en", place, QUICK, []).jury is None
+    assert isinstance(ensemble_for("en", ["Marlo"], place).second, WhisperRecogniser)
+    assert ensemble_for("de", [], place) == Ensemble()
+    assert chosen("en", place, QUICK, []).ensemble is None
     assert isinstance(chosen("en", place, WIDE, []).first, WhisperRecogniser)
     with pytest.raises(BadInput, match="No engine here knows"):
         recogniser_for("xx", place)
@@ -70,9 +70,9 @@ def test_a_folder_that_is_no_model_says_what_is_missing(tmp_path: Path) -> None:
     assert "cannot be read" in (engines(own)[1].trouble or "")
     (folder / "model.bin").unlink()
     assert "model.bin is missing" in (engines(own)[1].trouble or "")
-    jury = jury_for("en", [], own)
-    assert jury.second is None
-    assert jury.third is not None
+    ensemble = ensemble_for("en", [], own)
+    assert ensemble.second is None
+    assert ensemble.third is not None
     with pytest.raises(BadInput, match=r"Only English .* missing"):
         recogniser_for("de", own)
     with pytest.raises(BadInput, match=r"model\.bin is missing"):
@@ -114,7 +114,7 @@ def test_without_the_packages_it_says_so(tmp_path: Path, monkeypatch: pytest.Mon
         monkeypatch.setattr(speech_engines, name, gone, raising=False)
     with pytest.raises(BadInput, match="“base” is not on this machine"):
         ModelPlace(tmp_path).folder()
-    assert jury_for("en", [], ModelPlace(tmp_path)) == Jury()
+    assert ensemble_for("en", [], ModelPlace(tmp_path)) == Ensemble()
 
 
 def test_the_models_beside_are_checked_and_kept(tmp_path: Path) -> None:

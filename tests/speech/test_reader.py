@@ -9,14 +9,14 @@ from mortiser.settings import Settings
 from mortiser.speech import conversion
 from mortiser.speech.conversion import converted
 from mortiser.speech.models import WORDING
-from mortiser.speech.protocols import Reader
-from mortiser.speech.reader import Reader as SmallModel
+from mortiser.speech.protocols import LanguageModel
+from mortiser.speech.reader import LanguageModel as SmallModel
 from mortiser.wiring import model_place
 from tests.contracts.test_speech import small_model
 
 
 @pytest.fixture(scope="module")
-def reader() -> Reader:
+def reader() -> LanguageModel:
     return small_model()
 
 
@@ -31,12 +31,12 @@ def reader() -> Reader:
         ),
     ],
 )
-def test_the_usual_wording_is_likelier(reader: Reader, likely: str, unlikely: str) -> None:
+def test_the_usual_wording_is_likelier(reader: LanguageModel, likely: str, unlikely: str) -> None:
     one, other = reader.likelihoods([likely, unlikely])
     assert one > other
 
 
-def test_a_word_that_does_not_belong_is_a_surprise(reader: Reader) -> None:
+def test_a_word_that_does_not_belong_is_a_surprise(reader: LanguageModel) -> None:
     sentence = "She poured the boiling water over the tea leaves in the shovel and waited."
     text = sentence.split(" ")
     found = reader.read([], text).surprises
@@ -46,20 +46,20 @@ def test_a_word_that_does_not_belong_is_a_surprise(reader: Reader) -> None:
     assert again[0] == pytest.approx(found[odd], abs=0.3)
 
 
-def test_a_word_that_belongs_is_likelier_than_the_one_there(reader: Reader) -> None:
+def test_a_word_that_belongs_is_likelier_than_the_one_there(reader: LanguageModel) -> None:
     words = ["Boil", "the", "kettle", "and", "make", "some", "tee"]
     tea, stone = reader.read([], words).instead(6, ["tea", "stone"])
     assert tea > 3
     assert tea > stone
 
 
-def test_signs_beside_a_word_do_not_count_for_it(reader: Reader) -> None:
+def test_signs_beside_a_word_do_not_count_for_it(reader: LanguageModel) -> None:
     plain = reader.read([], ["Mend", "the", "kettle"]).instead(2, ["kettle"])
     signed = reader.read([], ["Mend", "the", "kettle,”"]).instead(2, ["kettle"])
     assert signed == plain == [pytest.approx(0, abs=0.01)]
 
 
-def test_a_long_text_is_read_in_parts(reader: Reader) -> None:
+def test_a_long_text_is_read_in_parts(reader: LanguageModel) -> None:
     words = ["mend", "the", "kettle"] * 200
     reading = reader.read([], words)
     assert len(reading.surprises) == 600

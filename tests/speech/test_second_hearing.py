@@ -12,7 +12,7 @@ from mortiser.media.sound import stream_sound
 from mortiser.settings import Settings
 from mortiser.speech.activity import over_speech, passages, speech_in
 from mortiser.speech.beside import alternatives, compare
-from mortiser.speech.engines import jury_for, language_finder
+from mortiser.speech.engines import ensemble_for, language_finder
 from mortiser.speech.languages import LOOKS, language_spoken
 from mortiser.speech.models import ModelPlace
 from mortiser.speech.protocols import RATE, HeardLine, Samples, Verdict
@@ -52,8 +52,8 @@ def test_a_wrong_word_is_doubted_more_than_the_right_ones(place: ModelPlace) -> 
     heard = [Word(w.text, w.start_us, w.end_us, 0.9, id=i + 1) for i, w in enumerate(truth)]
     wrong = 3
     heard[wrong] = Word("cardboard", truth[wrong].start_us, truth[wrong].end_us, 0.9, id=wrong + 1)
-    jury = replace(jury_for("en", [], place), second=None)
-    verdict = judged_by(SecondHearing(jury), heard, sound)
+    ensemble = replace(ensemble_for("en", [], place), second=None)
+    verdict = judged_by(SecondHearing(ensemble), heard, sound)
     assert verdict.changes == ()
     judged = settled(verdict)
     assert [(w.id, w.text, w.start_us) for w in judged] == [
@@ -87,7 +87,7 @@ def test_the_second_engine_puts_right_what_the_first_misheard(place: ModelPlace)
     extra = replace(heard[5], text="banana", start_us=heard[5].start_us - 60_000, id=90)
     heard.insert(5, replace(extra, end_us=heard[5].start_us))
     heard[1] = replace(heard[1], text="mourning", origin="typed")
-    verdict = judged_by(SecondHearing(jury_for("en", [], place)), heard, sound)
+    verdict = judged_by(SecondHearing(ensemble_for("en", [], place)), heard, sound)
     final = settled(verdict)
     assert [w.text.lower().strip(".,") for w in final] == [
         "good", "mourning", "from", "lantern", "lane", "where", "we", "mend", "things",
@@ -103,7 +103,7 @@ def test_a_filler_the_second_engine_leaves_out_stays(place: ModelPlace) -> None:
     heard, sound = demo_start()
     at = heard[5].start_us
     heard.insert(5, Word("um,", at - 50_000, at, 0.9, id=90))
-    final = settled(judged_by(SecondHearing(jury_for("en", [], place)), heard, sound))
+    final = settled(judged_by(SecondHearing(ensemble_for("en", [], place)), heard, sound))
     assert [w.text for w in final if not doubtful(w)].count("um,") == 1
 
 
@@ -116,7 +116,7 @@ def test_names_are_written_before_the_vote(place: ModelPlace) -> None:
             replace(w, text=named[w.text], heard_as=w.text) if w.text in named else w for w in words
         ]
 
-    judge = SecondHearing(jury_for("en", ["Lanternby"], place), write)
+    judge = SecondHearing(ensemble_for("en", ["Lanternby"], place), write)
     verdict = judged_by(judge, heard, sound)
     assert "Lanternby" in [w.text for w in settled(verdict)]
 

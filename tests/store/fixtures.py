@@ -12,7 +12,7 @@ from mortiser.store.database import Database
 from mortiser.store.journal import BOOKKEEPING, TABLES
 from mortiser.store.projects import NewSource
 from mortiser.store.rows import insert
-from mortiser.store.sql_desk import SqlDesk
+from mortiser.store.sql_session import SqlEditSession
 
 TEXT = (
     "Good morning from Lantern Lane, where we mend things. Today this kettle came in stone cold. "
@@ -80,9 +80,9 @@ def cut(database: Database, piece_id: int, clips: list[Clip]) -> None:
                 db, "clip", piece_id=piece_id, position=position, strand_id=strand,
                 start_us=clip.start_us, end_us=clip.end_us,
             )  # fmt: skip
-        desk = SqlDesk(db, project)
-        caption_fresh(desk, piece_id, {w.id for w in desk.unshown(piece_id)}, PACES["quick"])
-        retime_all(desk, piece_id)
+        session = SqlEditSession(db, project)
+        caption_fresh(session, piece_id, {w.id for w in session.unshown(piece_id)}, PACES["quick"])
+        retime_all(session, piece_id)
 
 
 def open_two_pieces(path: Path) -> tuple[Database, int]:

@@ -230,13 +230,13 @@ def test_what_follows_from_an_edit_is_undone_with_it(tmp_path: Path) -> None:
     cue = projects.piece_cues(database.connection, piece)[2]
     editing.apply(database, project, 0, RetypeCue(cue_id=cue.id, text=f"{cue.text} now"))
 
-    def change(desk) -> None:
-        now = desk.cue(cue.id)
+    def change(session) -> None:
+        now = session.cue(cue.id)
         words = (
             *now.words[:-1],
             replace(now.words[-1], end_us=now.words[-1].end_us - 1, aligned=True),
         )
-        desk.save_cue(now.with_words(words))
+        session.save_cue(now.with_words(words))
 
     outcome = editing.amend(database, project, change)
     assert (outcome.revision, outcome.undo) == (2, "retype “now”")

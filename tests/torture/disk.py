@@ -118,7 +118,7 @@ def undoing(bench: Bench) -> None:
         bench.confirmed.undo(bench.client)
 
 
-def bringing_in(bench: Bench) -> None:
+def ingest(bench: Bench) -> None:
     bench.disk.fill()
     answer = bench.client.post(
         "/api/projects", params={"name": "a.mp4"}, content=KETTLE.read_bytes()
@@ -226,7 +226,7 @@ def starting_with_work_left(bench: Bench) -> None:
 
 
 SITUATIONS: tuple[Callable[[Bench], None], ...] = (
-    editing, undoing, bringing_in, filling_while_delivering, cancelling, trying_again,
+    editing, undoing, ingest, filling_while_delivering, cancelling, trying_again,
     filling_while_hearing, removing, copying, taking_files_in, starting, starting_with_work_left,
 )  # fmt: skip
 

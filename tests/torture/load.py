@@ -90,7 +90,7 @@ def _client(
             if answer is None:
                 continue
             if answer.status_code == 409:  # Somebody else was first: the newest state, again.
-                revision = client.get(f"/api/projects/{project}/pulse").json()["revision"]
+                revision = client.get(f"/api/projects/{project}/status").json()["revision"]
             elif answer.is_success:
                 revision = answer.json()["revision"]
                 edits.append(revision)

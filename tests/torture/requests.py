@@ -100,7 +100,7 @@ def _ask(client: httpx.Client, method: str, path: str, told: dict, chance: rando
 
 
 def _edit(client: httpx.Client, project: int, edit: object) -> None:
-    revision = client.get(f"/api/projects/{project}/pulse").json()["revision"]
+    revision = client.get(f"/api/projects/{project}/status").json()["revision"]
     body = json.dumps({"base_revision": revision, "edit": edit}).encode()
     headers = {"content-type": "application/json"}
     answer = client.post(f"/api/projects/{project}/edits", content=body, headers=headers)

@@ -44,9 +44,9 @@ def jobs_ended(client: httpx.Client, project: int) -> bool:
 
 def none_runs(client: httpx.Client, project: int) -> bool:
     """Whether no job is under way: what is queued waits for room, and says so."""
-    pulse = client.get(f"/api/projects/{project}/pulse").json()
-    states = {job["status"] for job in pulse["jobs"]}
-    return "running" not in states and ("queued" not in states or pulse["disk_full"])
+    status = client.get(f"/api/projects/{project}/status").json()
+    states = {job["status"] for job in status["jobs"]}
+    return "running" not in states and ("queued" not in states or status["disk_full"])
 
 
 def no_fault_inside(client: httpx.Client, project: int) -> None:

@@ -3,7 +3,7 @@ import { type ReactNode, useEffect, useRef, useState } from "react";
 import { Group, Panel, Separator, useDefaultLayout } from "react-resizable-panels";
 import { Link } from "wouter";
 import { listenToKeys } from "./actions/keyboard";
-import type { Pulse } from "./api/client";
+import type { ProjectStatus } from "./api/client";
 import { DiskNote } from "./DiskNote";
 import { openDrafts } from "./drafts/store";
 import { focusPage, guardFocus } from "./focus/page";
@@ -16,7 +16,7 @@ import { goTo, useStage } from "./stages/stage";
 import { Tray } from "./stages/Tray";
 import { followAddress, goToPlace, placeOf } from "./state/address";
 import { watchChecks } from "./state/checks";
-import { onPulse } from "./state/following";
+import { onStatus } from "./state/following";
 import { watchLegibility } from "./state/legibility";
 import { close, open } from "./state/server";
 import { select } from "./state/session";
@@ -80,7 +80,10 @@ export function Workbench({ projectId }: { projectId: number }) {
       });
       focusPage();
       events = new EventSource(`/api/projects/${projectId}/events`);
-      events.addEventListener("pulse", (event) => void onPulse(JSON.parse(event.data) as Pulse));
+      events.addEventListener(
+        "status",
+        (event) => void onStatus(JSON.parse(event.data) as ProjectStatus),
+      );
     });
     return () => {
       over = true;

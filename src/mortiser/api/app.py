@@ -17,7 +17,7 @@ from mortiser.api import (
     dress_routes,
     edit_routes,
     errors,
-    following_routes,
+    event_routes,
     framing_routes,
     glossary_routes,
     guide_routes,
@@ -45,17 +45,17 @@ from mortiser.core.common.errors import NotFound
 from mortiser.jobs.cleaning import clean
 from mortiser.jobs.worker import Supervisor
 from mortiser.settings import is_local, own_names
-from mortiser.wiring import Shop
+from mortiser.wiring import AppContext
 
 
-def create_app(shop: Shop, *, with_worker: bool = True) -> FastAPI:
+def create_app(context: AppContext, *, with_worker: bool = True) -> FastAPI:
     """The server's application; with a worker process beside it unless told not to."""
 
     @asynccontextmanager
     async def life(_: FastAPI) -> AsyncIterator[None]:
-        clean(shop.database, shop.workspace)
+        clean(context.database, context.workspace)
         prepare_routes(app)
-        supervisor = Supervisor(shop.workspace.root) if with_worker else None
+        supervisor = Supervisor(context.workspace.root) if with_worker else None
         if supervisor:
             supervisor.start()
         yield
@@ -72,15 +72,17 @@ def create_app(shop: Shop, *, with_worker: bool = True) -> FastAPI:
         # a second; web/openapi.json is the description.
         openapi_url=None,
     )
-    app.state.shop = shop
-    beyond = not is_local(shop.settings.host)
-    phrase = shop.settings.pass_phrase
+    app.state.context = context
+    beyond = not is_local(context.settings.host)
+    phrase = context.settings.pass_phrase
     app.state.pairing = (
-        Pairing(shop.workspace.root / "pairing.json", phrase.get_secret_value() if phrase else None)
+        Pairing(
+            context.workspace.root / "pairing.json", phrase.get_secret_value() if phrase else None
+        )
         if beyond
         else None
     )
-    names = (*LOCAL, *own_names(shop.settings)) if beyond else (*LOCAL, shop.settings.host)
+    names = (*LOCAL, *own_names(context.settings)) if beyond else (*LOCAL, context.settings.host)
     app.add_middleware(Guard, names=names, pairing=app.state.pairing)
     errors.add_handlers(app)
     app.include_router(pairing.page_routes)
@@ -88,7 +90,7 @@ def create_app(shop: Shop, *, with_worker: bool = True) -> FastAPI:
         project_routes,
         edit_routes,
         importing_routes,
-        following_routes,
+        event_routes,
         media_routes,
         piece_routes,
         word_routes,
@@ -109,16 +111,16 @@ def create_app(shop: Shop, *, with_worker: bool = True) -> FastAPI:
         pairing,
     ):
         app.include_router(routes.router)
-    _serve_pages(app, pages_folder(shop))
+    _serve_pages(app, pages_folder(context))
     return app
 
 
-def pages_folder(shop: Shop) -> Path:
+def pages_folder(context: AppContext) -> Path:
     """Where the built pages are: beside the sources, or in the installed package."""
     package = Path(__file__).resolve().parents[1]
     built = package.parents[1] / "web" / "dist"
     inside = package / "pages"
-    return shop.settings.web or (inside if inside.exists() and not built.exists() else built)
+    return context.settings.web or (inside if inside.exists() and not built.exists() else built)
 
 
 def _serve_pages(app: FastAPI, pages: Path) -> None:

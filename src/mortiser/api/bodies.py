@@ -14,7 +14,7 @@ from starlette.requests import ClientDisconnect
 
 from mortiser.core.common.errors import BadInput, NoSpace, TooLarge
 from mortiser.formats.decoding import LARGEST
-from mortiser.wiring import Shop
+from mortiser.wiring import AppContext
 
 T = TypeVar("T")
 READ_S = 30.0
@@ -47,16 +47,16 @@ async def small_body(request: Request, largest: int = LARGEST) -> bytes:
     return bytes(data)
 
 
-async def received(request: Request, shop: Shop) -> Path:
+async def received(request: Request, context: AppContext) -> Path:
     """A large file that a request brings, on the disk. Raises TooLarge, NoSpace or BadInput; nothing of it
     is left then."""
-    limit = shop.settings.largest_upload
+    limit = context.settings.largest_upload
     length = request.headers.get("content-length", "")
     stated = int(length) if length.isdecimal() and len(length) < 20 else 0
     if stated > limit:
         raise TooLarge(_too_large(limit))
-    shop.workspace.need(stated, shop.settings.spare_disk)
-    file = shop.workspace.new_upload()
+    context.workspace.need(stated, context.settings.spare_disk)
+    file = context.workspace.new_upload()
     received = 0
     try:
         with file.open("wb") as out:

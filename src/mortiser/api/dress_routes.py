@@ -11,9 +11,9 @@ from pydantic import BaseModel, ConfigDict, Field
 from mortiser.apart import done_apart
 from mortiser.api.attachments import attachment
 from mortiser.api.bodies import in_time, small_body
+from mortiser.api.context import OpenContext
 from mortiser.api.routing import routes
 from mortiser.api.schemas import OneShape
-from mortiser.api.shop import OpenShop
 from mortiser.core.common.errors import BadInput, NotFound
 from mortiser.core.common.limits import Id, Micros, Name
 from mortiser.core.delivery.naming import file_stem
@@ -23,7 +23,7 @@ from mortiser.core.style.finish.stored import read_finishes, write_finishes
 from mortiser.core.style.suggesting import suggest
 from mortiser.emoji import LARGEST_SIDE, emoji_png, emoji_to_choose, find_emoji
 from mortiser.fonts import font_book, own, shipped
-from mortiser.outputs.programmes import painted, programme_of
+from mortiser.outputs.plans import painted, programme_of
 from mortiser.store import deliveries, finishes, palette, projects
 from mortiser.wiring import still_picture
 
@@ -80,9 +80,9 @@ class EmojiView(BaseModel):
 
 
 @router.get("/finishes")
-def list_finishes(shop: OpenShop) -> list[FinishView]:
+def list_finishes(context: OpenContext) -> list[FinishView]:
     """The workspace's own finishes, then the built-in ones."""
-    db = shop.database.connection
+    db = context.database.connection
     chosen = finishes.default(db)
     kept = finishes.saved(db)
     whole = [*kept, *((None, finish) for finish in FINISHES.values())]
@@ -90,37 +90,37 @@ def list_finishes(shop: OpenShop) -> list[FinishView]:
 
 
 @router.post("/finishes", status_code=201)
-def save_finish(body: FinishBody, shop: OpenShop) -> FinishView:
+def save_finish(body: FinishBody, context: OpenContext) -> FinishView:
     """Keep a finish under a new name."""
-    id_, finish = finishes.add(shop.database, body.name, body.finish)
+    id_, finish = finishes.add(context.database, body.name, body.finish)
     return FinishView(id=id_, finish=finish)
 
 
 @router.put("/finishes/{finish_id}")
-def change_finish(finish_id: Id, body: FinishChange, shop: OpenShop) -> FinishView:
+def change_finish(finish_id: Id, body: FinishChange, context: OpenContext) -> FinishView:
     """Rename a saved finish, or put another look in its place; pieces keep the look they have."""
-    changed = finishes.change(shop.database, finish_id, body.name, body.finish)
+    changed = finishes.change(context.database, finish_id, body.name, body.finish)
     return FinishView(id=finish_id, finish=changed)
 
 
 @router.delete("/finishes/{finish_id}", status_code=204)
-def remove_finish(finish_id: Id, shop: OpenShop) -> None:
+def remove_finish(finish_id: Id, context: OpenContext) -> None:
     """Forget a saved finish; pieces that have it keep it."""
-    finishes.remove(shop.database, finish_id)
+    finishes.remove(context.database, finish_id)
 
 
 @router.put("/default-finish", status_code=204)
-def choose_default(body: DefaultBody, shop: OpenShop) -> None:
+def choose_default(body: DefaultBody, context: OpenContext) -> None:
     """Choose what new pieces begin with."""
-    finishes.set_default(shop.database, body.finish)
+    finishes.set_default(context.database, body.finish)
 
 
 @router.get("/finishes/file", response_class=Response)
 def export_finishes(
-    shop: OpenShop, name: Annotated[list[Name] | None, Query(max_length=200)] = None
+    context: OpenContext, name: Annotated[list[Name] | None, Query(max_length=200)] = None
 ) -> Response:
     """Finishes as a file: those named, else all of the workspace's own."""
-    db = shop.database.connection
+    db = context.database.connection
     kept = [finish for _, finish in finishes.saved(db)]
     chosen = [finishes.named(db, one) for one in name] if name else kept
     if not chosen:
@@ -133,12 +133,12 @@ def export_finishes(
 
 
 @router.post("/finishes/file", status_code=201)
-async def import_finishes(request: Request, shop: OpenShop) -> list[FinishView]:
+async def import_finishes(request: Request, context: OpenContext) -> list[FinishView]:
     """Keep the finishes of a file; a name that is taken gets a number."""
     data = await small_body(request, LARGEST_FINISHES)
 
     def taken_in() -> list[FinishView]:
-        kept = finishes.add_all(shop.database, read_finishes(data))
+        kept = finishes.add_all(context.database, read_finishes(data))
         return [FinishView(id=id_, finish=finish) for id_, finish in kept]
 
     return await in_time(taken_in)
@@ -146,19 +146,19 @@ async def import_finishes(request: Request, shop: OpenShop) -> list[FinishView]:
 
 @router.get("/pieces/{piece_id}/suggestions")
 def suggestions(
-    piece_id: Id, shop: OpenShop, density: Annotated[float, Query(ge=0, le=0.5)] = 0.1
+    piece_id: Id, context: OpenContext, density: Annotated[float, Query(ge=0, le=0.5)] = 0.1
 ) -> list[SuggestionView]:
     """Words worth an accent, with the reason; ``density`` is about how many of all words."""
-    with shop.database.snapshot() as db:
+    with context.database.snapshot() as db:
         projects.piece(db, piece_id)
         cues = projects.piece_cues(db, piece_id)
     return [SuggestionView.model_validate(one) for one in suggest(cues, density)]
 
 
 @router.get("/pieces/{piece_id}/still.png", response_class=Response)
-def still(piece_id: Id, shop: OpenShop, at_us: Micros, shape_id: OneShape = None) -> Response:
+def still(piece_id: Id, context: OpenContext, at_us: Micros, shape_id: OneShape = None) -> Response:
     """The frame that shows at a moment, with its captions, as the delivery has it."""
-    with shop.database.snapshot() as db:
+    with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id).in_shape(shape_id)
         at_us = min(at_us, piece.timeline.duration_us - 1)
         found = (
@@ -167,9 +167,9 @@ def still(piece_id: Id, shop: OpenShop, at_us: Micros, shape_id: OneShape = None
             else projects.shown_cues(db, piece, at_us, at_us + 1)
         )
         sources = deliveries.ordered_sources(db, piece.project_id)
-    programme = programme_of(piece, found, sources, shop.workspace.path)
-    data = still_picture(programme, at_us)
-    name = file_stem(projects.project_row(shop.database.connection, piece.project_id)["name"])
+    plan = programme_of(piece, found, sources, context.workspace.path)
+    data = still_picture(plan, at_us)
+    name = file_stem(projects.project_row(context.database.connection, piece.project_id)["name"])
     headers = attachment(f"{name}-{at_us // 1000}.png")
     return Response(data, media_type="image/png", headers=headers)
 
@@ -185,7 +185,7 @@ def fonts() -> list[FamilyView]:
 
 
 @router.post("/fonts", status_code=201)
-async def add_font(request: Request, shop: OpenShop) -> FamilyView:
+async def add_font(request: Request, context: OpenContext) -> FamilyView:
     """Add a TTF or OTF file of one's own; it is checked and cleaned first."""
     data = await small_body(request, own.LARGEST)
 
@@ -193,7 +193,7 @@ async def add_font(request: Request, shop: OpenShop) -> FamilyView:
         font = done_apart(own.checked, data)
         if font.family in shipped():
             font = replace(font, family=f"{font.family} (own)")
-        own.add(shop.workspace.fonts, font)
+        own.add(context.workspace.fonts, font)
         weights = font_book().families[font.family]
         return FamilyView(name=font.family, weights=list(weights), own=True)
 
@@ -201,9 +201,9 @@ async def add_font(request: Request, shop: OpenShop) -> FamilyView:
 
 
 @router.delete("/fonts", status_code=204)
-def remove_font(family: Name, shop: OpenShop) -> None:
+def remove_font(family: Name, context: OpenContext) -> None:
     """Forget a family of one's own (as a value: names may hold any signs); looks fall back."""
-    own.remove(shop.workspace.fonts, family)
+    own.remove(context.workspace.fonts, family)
 
 
 @router.get("/emoji")
@@ -233,20 +233,20 @@ def _code(text: str) -> str:
 
 
 @router.get("/palette")
-def list_palette(shop: OpenShop) -> list[str]:
+def list_palette(context: OpenContext) -> list[str]:
     """The colours that the workspace keeps, as #rrggbb."""
-    return palette.colours(shop.database.connection)
+    return palette.colours(context.database.connection)
 
 
 @router.post("/palette", status_code=204)
-def keep_colour(body: ColourBody, shop: OpenShop) -> None:
+def keep_colour(body: ColourBody, context: OpenContext) -> None:
     """Keep a colour for every project."""
-    palette.keep(shop.database, body.colour)
+    palette.keep(context.database, body.colour)
 
 
 @router.delete("/palette/{colour}", status_code=204)
 def forget_colour(
-    colour: Annotated[str, Path(pattern=r"^[0-9a-fA-F]{6}$")], shop: OpenShop
+    colour: Annotated[str, Path(pattern=r"^[0-9a-fA-F]{6}$")], context: OpenContext
 ) -> None:
     """Take a colour (six digits, without #) out of the palette."""
-    palette.forget(shop.database, f"#{colour}")
+    palette.forget(context.database, f"#{colour}")

@@ -5,8 +5,8 @@ from __future__ import annotations
 from pydantic import BaseModel, Field
 
 from mortiser.api import schemas
+from mortiser.api.context import OpenContext
 from mortiser.api.routing import routes
-from mortiser.api.shop import OpenShop
 from mortiser.core.common.errors import Stale
 from mortiser.core.common.limits import Id
 from mortiser.core.edits.commands import AskedEdit
@@ -34,48 +34,48 @@ class EditRequest(BaseModel):
 
 
 @router.get("/{project_id}/history")
-def past_edits(project_id: Id, shop: OpenShop) -> PastView:
+def past_edits(project_id: Id, context: OpenContext) -> PastView:
     """The edits that were made, newest first, and those taken back."""
-    with shop.database.snapshot() as db:
+    with context.database.snapshot() as db:
         projects.project_row(db, project_id)
         undone, done = journal.past(db, project_id, MOST_PAST)
     return PastView(undone=undone, done=done)
 
 
 @router.post("/{project_id}/edits")
-def apply_edit(project_id: Id, request: EditRequest, shop: OpenShop) -> schemas.EditAnswer:
+def apply_edit(project_id: Id, request: EditRequest, context: OpenContext) -> schemas.EditAnswer:
     """Make one edit against a revision; the answer has only what changed."""
     made = editing.apply(
-        shop.database, project_id, request.base_revision, request.edit, goes_on=request.goes_on
+        context.database, project_id, request.base_revision, request.edit, goes_on=request.goes_on
     )
     if isinstance(request.edit, SetFinish | ChangeFinish):
-        piece = projects.piece(shop.database.connection, request.edit.piece_id)
-        finishes.note_used(shop.database, piece.finish)
+        piece = projects.piece(context.database.connection, request.edit.piece_id)
+        finishes.note_used(context.database, piece.finish)
     if isinstance(request.edit, MoveMicrophone):
-        shop.lay_sounds(project_id)
-    return schemas.EditAnswer.of(shop.typed_words.follow(project_id, made))
+        context.lay_sounds(project_id)
+    return schemas.EditAnswer.of(context.typed_words.follow(project_id, made))
 
 
 @router.get("/{project_id}/changes")
-def catch_up(project_id: Id, shop: OpenShop, since: Id) -> schemas.EditAnswer:
+def catch_up(project_id: Id, context: OpenContext, since: Id) -> schemas.EditAnswer:
     """All that was changed after a revision, as it is now. What is too long ago is stale."""
-    found = editing.catch_up(shop.database, project_id, since)
+    found = editing.catch_up(context.database, project_id, since)
     if found is None:
         raise Stale("Too much has changed since. The whole project is being loaded.")
     return schemas.EditAnswer.of(found)
 
 
 @router.post("/{project_id}/undo")
-def undo(project_id: Id, request: schemas.StepRequest, shop: OpenShop) -> schemas.EditAnswer:
+def undo(project_id: Id, request: schemas.StepRequest, context: OpenContext) -> schemas.EditAnswer:
     """Take the newest edit back."""
-    made = editing.undo(shop.database, project_id, request.base_revision)
-    shop.lay_sounds(project_id)
-    return schemas.EditAnswer.of(shop.typed_words.follow(project_id, made))
+    made = editing.undo(context.database, project_id, request.base_revision)
+    context.lay_sounds(project_id)
+    return schemas.EditAnswer.of(context.typed_words.follow(project_id, made))
 
 
 @router.post("/{project_id}/redo")
-def redo(project_id: Id, request: schemas.StepRequest, shop: OpenShop) -> schemas.EditAnswer:
+def redo(project_id: Id, request: schemas.StepRequest, context: OpenContext) -> schemas.EditAnswer:
     """Make the last undone edit again."""
-    made = editing.redo(shop.database, project_id, request.base_revision)
-    shop.lay_sounds(project_id)
-    return schemas.EditAnswer.of(shop.typed_words.follow(project_id, made))
+    made = editing.redo(context.database, project_id, request.base_revision)
+    context.lay_sounds(project_id)
+    return schemas.EditAnswer.of(context.typed_words.follow(project_id, made))

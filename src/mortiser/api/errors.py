@@ -39,7 +39,7 @@ def add_handlers(app: FastAPI) -> None:
     @app.exception_handler(OSError)
     @app.exception_handler(sqlite3.Error)
     async def _system(request: Request, error: Exception) -> JSONResponse:
-        said = request.app.state.shop.database.explained(error)
+        said = request.app.state.context.database.explained(error)
         return await (_ours(request, said) if said else _unforeseen(request, error))
 
     @app.exception_handler(ClientDisconnect)

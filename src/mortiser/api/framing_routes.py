@@ -10,9 +10,9 @@ from typing import Annotated
 from fastapi import Query
 from pydantic import BaseModel, Field
 
+from mortiser.api.context import OpenContext
 from mortiser.api.routing import routes
 from mortiser.api.schemas import JobView, OneShape
-from mortiser.api.shop import OpenShop
 from mortiser.core.common.errors import BadInput
 from mortiser.core.common.limits import Id, Micros
 from mortiser.core.editing.timeline import Clip
@@ -63,9 +63,9 @@ class FramedClipsView(BaseModel):
 
 
 @router.post("/pieces/{piece_id}/faces", status_code=201)
-def look_for_faces(piece_id: Id, shop: OpenShop) -> list[JobView]:
+def look_for_faces(piece_id: Id, context: OpenContext) -> list[JobView]:
     """Look for faces in the piece's recordings where nobody has yet; answers the jobs that do."""
-    with shop.database.transaction() as db:
+    with context.database.transaction() as db:
         piece = projects.piece(db, piece_id)
         known = subjects.looked_for(db, piece.project_id)
         for row in jobs.of_project(db, piece.project_id):
@@ -77,8 +77,8 @@ def look_for_faces(piece_id: Id, shop: OpenShop) -> list[JobView]:
             for source_id in sorted(wanted - known)
         ]
     for job_id in made:
-        shop.queue.submit(job_id)
-    return [JobView.of(jobs.get(shop.database.connection, job_id)) for job_id in made]
+        context.queue.submit(job_id)
+    return [JobView.of(jobs.get(context.database.connection, job_id)) for job_id in made]
 
 
 class FaceView(BaseModel):
@@ -97,9 +97,11 @@ Part = Annotated[float, Query(ge=-1, le=2)]
 
 
 @router.get("/pieces/{piece_id}/faces")
-def faces(piece_id: Id, shop: OpenShop, at_us: Micros, shape_id: OneShape = None) -> list[FaceView]:
+def faces(
+    piece_id: Id, context: OpenContext, at_us: Micros, shape_id: OneShape = None
+) -> list[FaceView]:
     """The faces (and boxes that are followed) that can be chosen at a moment of the piece."""
-    with shop.database.snapshot() as db:
+    with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id).in_shape(shape_id)
         known = subjects.of_sources(db, {clip.source_id for clip in piece.timeline.clips})
     moment = _Moment.of(piece, at_us)
@@ -138,10 +140,10 @@ def faces(piece_id: Id, shop: OpenShop, at_us: Micros, shape_id: OneShape = None
 
 @router.get("/pieces/{piece_id}/picture-point")
 def picture_point(
-    piece_id: Id, shop: OpenShop, at_us: Micros, x: Part, y: Part, shape_id: OneShape = None
+    piece_id: Id, context: OpenContext, at_us: Micros, x: Part, y: Part, shape_id: OneShape = None
 ) -> Chosen:
     """The point of a source's picture that lies at a point of the frame (shares of its sides)."""
-    with shop.database.snapshot() as db:
+    with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id).in_shape(shape_id)
     return _moment(piece, at_us).at(x, y)
 
@@ -163,9 +165,9 @@ class FollowedView(BaseModel):
 
 
 @router.post("/pieces/{piece_id}/box", status_code=201)
-def follow_box(piece_id: Id, box: BoxBody, shop: OpenShop) -> FollowedView:
+def follow_box(piece_id: Id, box: BoxBody, context: OpenContext) -> FollowedView:
     """Follow what is in a box drawn by hand; answers the job that does."""
-    with shop.database.snapshot() as db:
+    with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id).in_shape(box.shape_id)
     moment = _moment(piece, box.at_us)
     first = moment.at(box.left, box.top)
@@ -179,9 +181,9 @@ def follow_box(piece_id: Id, box: BoxBody, shop: OpenShop) -> FollowedView:
         "from_us": moment.clip.start_us,
         "to_us": moment.clip.end_us,
     }
-    job_id = jobs.add(shop.database, piece.project_id, "follow", about)
-    shop.queue.submit(job_id)
-    return FollowedView(point=point, job=JobView.of(jobs.get(shop.database.connection, job_id)))
+    job_id = jobs.add(context.database, piece.project_id, "follow", about)
+    context.queue.submit(job_id)
+    return FollowedView(point=point, job=JobView.of(jobs.get(context.database.connection, job_id)))
 
 
 SAME = 0.02
@@ -256,9 +258,9 @@ def _path(piece: Piece) -> Iterator[PathPoint]:
 
 
 @router.get("/pieces/{piece_id}/framing")
-def clips(piece_id: Id, shop: OpenShop, shape_id: OneShape = None) -> FramedClipsView:
+def clips(piece_id: Id, context: OpenContext, shape_id: OneShape = None) -> FramedClipsView:
     """The clips of a piece with their framing, and the moves over them, in play order."""
-    with shop.database.snapshot() as db:
+    with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id).in_shape(shape_id)
     shape = piece.shape
     found: list[MoveView] = []

@@ -8,14 +8,14 @@ from typing import Annotated
 from fastapi import Query
 from pydantic import BaseModel, ConfigDict, Field
 
+from mortiser.api.context import OpenContext
 from mortiser.api.routing import routes
 from mortiser.api.schemas import OneShape
-from mortiser.api.shop import OpenShop
 from mortiser.core.common.limits import Id, Name
 from mortiser.core.framing.frame import even_size
 from mortiser.core.framing.guides import MOST_GUIDES, Guide
 from mortiser.core.framing.shape import shape_word
-from mortiser.core.scene.layered import layer_reels
+from mortiser.core.scene.layered import layer_readers
 from mortiser.core.scene.overlap_checks import Kind, PlacedCaptions, layers_in_the_way
 from mortiser.core.style.finish.model import Finish
 from mortiser.core.style.layout.caption_lines import lay_out_all
@@ -67,34 +67,34 @@ class InTheWayView(BaseModel):
 
 
 @router.get("/guides")
-def list_guides(shop: OpenShop) -> list[Guide]:
+def list_guides(context: OpenContext) -> list[Guide]:
     """The guides of the workspace."""
-    return list(guides.all_of(shop.database.connection))
+    return list(guides.all_of(context.database.connection))
 
 
 @router.put("/guides")
-def keep_guides(body: GuidesBody, shop: OpenShop) -> list[Guide]:
+def keep_guides(body: GuidesBody, context: OpenContext) -> list[Guide]:
     """Have these guides from now on."""
-    guides.keep(shop.database, tuple(body.guides))
+    guides.keep(context.database, tuple(body.guides))
     return body.guides
 
 
 @router.delete("/guides")
-def reset_guides(shop: OpenShop) -> list[Guide]:
+def reset_guides(context: OpenContext) -> list[Guide]:
     """Go back to the guides that there are at the beginning."""
-    guides.keep(shop.database, None)
-    return list(guides.all_of(shop.database.connection))
+    guides.keep(context.database, None)
+    return list(guides.all_of(context.database.connection))
 
 
 @router.get("/pieces/{piece_id}/in-the-way")
 def in_the_way(
     piece_id: Id,
-    shop: OpenShop,
+    context: OpenContext,
     shape_id: OneShape = None,
     guide: Annotated[Name, Query(description="The guide that counts; none without a name.")] = "",
 ) -> InTheWayView:
     """The captions that lie under a guide, over a face or too near the edge, and what would help."""
-    with shop.database.snapshot() as db:
+    with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id).in_shape(shape_id)
         said = projects.piece_cues(db, piece_id)
         cues = piece.standing.shown(said)
@@ -118,7 +118,9 @@ def in_the_way(
         troubles=[TroubleView.model_validate(one) for one in found],
         layers=[
             LayerTroubleView.model_validate(one)
-            for one in layers_in_the_way(layer_reels(piece, said, size, font_book()), areas, faces)
+            for one in layers_in_the_way(
+                layer_readers(piece, said, size, font_book()), areas, faces
+            )
         ],
         help=HelpView.model_validate(help_) if help_ else None,
     )

@@ -12,16 +12,16 @@ from mortiser import disk
 from mortiser.apart import done_apart
 from mortiser.api import schemas
 from mortiser.api.bodies import in_time, small_body
+from mortiser.api.context import OpenContext
 from mortiser.api.routing import routes
-from mortiser.api.shop import OpenShop
 from mortiser.core.common.errors import BadInput
 from mortiser.core.common.limits import Id
 from mortiser.core.transcript.words import tokens
 from mortiser.formats.decoding import CHOICES, decode
 from mortiser.formats.registry import read, reader_of
-from mortiser.jobs.bringing_in import hear_again
+from mortiser.jobs.ingest import hear_again
 from mortiser.store import jobs, projects
-from mortiser.wiring import Shop, recognisable
+from mortiser.wiring import AppContext, recognisable
 
 router = routes("/api/projects", "projects")
 SHOWN_FIRST = 6
@@ -55,13 +55,13 @@ class ScriptBody(BaseModel):
 
 @router.post("/{project_id}/hear", status_code=201)
 def hear(
-    project_id: Id, choices: schemas.HearingChoices, shop: OpenShop, piece_id: OfPiece = None
+    project_id: Id, choices: schemas.HearingChoices, context: OpenContext, piece_id: OfPiece = None
 ) -> schemas.JobView:
     """Hear the recording, or a range of it, again with other choices."""
-    recognisable(choices.language, shop.settings)
-    first, *others = hear_again(shop.database, project_id, choices.hearing(), piece_id)
-    shop.queue.submit(*others)
-    return _queued(shop, first)
+    recognisable(choices.language, context.settings)
+    first, *others = hear_again(context.database, project_id, choices.hearing(), piece_id)
+    context.queue.submit(*others)
+    return _queued(context, first)
 
 
 ChosenEncoding = Annotated[str | None, Query(max_length=20)]
@@ -111,54 +111,60 @@ def _preview(data: bytes, encoding: str | None) -> CaptionFileView:
 async def import_captions(
     project_id: Id,
     request: Request,
-    shop: OpenShop,
+    context: OpenContext,
     encoding: ChosenEncoding = None,
     piece_id: OfPiece = None,
 ) -> schemas.JobView:
     """Take captions from a file (SRT, WebVTT, ASS); a text without times is taken as a script."""
     data = await small_body(request)
-    return await in_time(lambda: _take_in((project_id, piece_id), data, encoding, shop))
+    return await in_time(lambda: _take_in((project_id, piece_id), data, encoding, context))
 
 
-def _take_in(where: Where, data: bytes, encoding: str | None, shop: Shop) -> schemas.JobView:
+def _take_in(
+    where: Where, data: bytes, encoding: str | None, context: AppContext
+) -> schemas.JobView:
     text, _ = decode(data, encoding)
     if reader_of(text) is None:
-        return _follow_script(where, text, shop)
+        return _follow_script(where, text, context)
     done_apart(read, text)
-    return _import(where, data, encoding, shop)
+    return _import(where, data, encoding, context)
 
 
 @router.post("/{project_id}/script", status_code=201)
 def follow_script(
-    project_id: Id, script: ScriptBody, shop: OpenShop, piece_id: OfPiece = None
+    project_id: Id, script: ScriptBody, context: OpenContext, piece_id: OfPiece = None
 ) -> schemas.JobView:
     """Lay a script or lyrics over the recording, a line or a verse a caption."""
-    return _follow_script((project_id, piece_id), script.text, shop, verses=script.verses)
+    return _follow_script((project_id, piece_id), script.text, context, verses=script.verses)
 
 
-def _follow_script(where: Where, text: str, shop: Shop, *, verses: bool = False) -> schemas.JobView:
+def _follow_script(
+    where: Where, text: str, context: AppContext, *, verses: bool = False
+) -> schemas.JobView:
     if not tokens(text):
         raise BadInput("That text has no words.")
-    piece = projects.chosen_piece(shop.database.connection, *where)
+    piece = projects.chosen_piece(context.database.connection, *where)
     payload = {"source_id": piece.source_id, "piece_id": piece.id, "text": text, "verses": verses}
-    return _queued(shop, jobs.add(shop.database, piece.project_id, "script", payload))
+    return _queued(context, jobs.add(context.database, piece.project_id, "script", payload))
 
 
-def _import(where: Where, data: bytes, encoding: str | None, shop: Shop) -> schemas.JobView:
-    db = shop.database.connection
+def _import(
+    where: Where, data: bytes, encoding: str | None, context: AppContext
+) -> schemas.JobView:
+    db = context.database.connection
     piece = projects.chosen_piece(db, *where)
     source = projects.source_row(db, piece.source_id)
-    file = shop.workspace.beside(source["path"], f"captions-{uuid.uuid4().hex}")
+    file = context.workspace.beside(source["path"], f"captions-{uuid.uuid4().hex}")
     disk.write(file, data)
     payload = {
         "source_id": piece.source_id,
         "piece_id": piece.id,
-        "file": shop.workspace.relative(file),
+        "file": context.workspace.relative(file),
         "encoding": encoding,
     }
-    return _queued(shop, jobs.add(shop.database, piece.project_id, "import", payload))
+    return _queued(context, jobs.add(context.database, piece.project_id, "import", payload))
 
 
-def _queued(shop: Shop, job_id: Id) -> schemas.JobView:
-    shop.queue.submit(job_id)
-    return schemas.JobView.of(jobs.get(shop.database.connection, job_id))
+def _queued(context: AppContext, job_id: Id) -> schemas.JobView:
+    context.queue.submit(job_id)
+    return schemas.JobView.of(jobs.get(context.database.connection, job_id))

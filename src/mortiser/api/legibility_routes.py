@@ -8,9 +8,9 @@ from fastapi import Query
 from pydantic import BaseModel, ConfigDict, Field, JsonValue
 
 from mortiser.api import schemas
+from mortiser.api.context import OpenContext
 from mortiser.api.routing import routes
 from mortiser.api.schemas import OneShape
-from mortiser.api.shop import OpenShop
 from mortiser.core.common.limits import Id, Micros
 from mortiser.core.framing.frame import even_size
 from mortiser.core.style.legibility import Way
@@ -48,18 +48,18 @@ class LegibilityView(BaseModel):
 @router.get("/pieces/{piece_id}/legibility")
 def legibility(
     piece_id: Id,
-    shop: OpenShop,
+    context: OpenContext,
     from_us: Micros,
     to_us: Annotated[Micros, Query(gt=0)],
     shape_id: OneShape = None,
 ) -> LegibilityView:
     """The captions that begin in a window and are hard to read on what is behind them."""
-    with shop.database.snapshot() as db:
+    with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id).in_shape(shape_id)
         found = projects.shown_cues(db, piece, from_us, to_us)
         said = projects.piece_cues(db, piece_id) if piece.layers_follow_captions else []
         sources = projects.source_rows(db, piece.project_id)
-    thumbnails = thumbnails_of(shop.workspace, piece.timeline, sources)
+    thumbnails = thumbnails_of(context.workspace, piece.timeline, sources)
     if thumbnails is None:
         return LegibilityView(seen=False, faint=[])
     begin = [cue for cue in found if cue.start_us >= from_us]
@@ -70,14 +70,14 @@ def legibility(
 
 
 @router.post("/pieces/{piece_id}/thumbnails", status_code=201)
-def look_over(piece_id: Id, shop: OpenShop) -> schemas.JobView:
+def look_over(piece_id: Id, context: OpenContext) -> schemas.JobView:
     """Look the recording over, so that legibility can be told; answers the job that does."""
-    db = shop.database.connection
+    db = context.database.connection
     piece = projects.piece(db, piece_id)
     known = [row for row in jobs.of_project(db, piece.project_id) if row["kind"] == "thumbnails"]
     if known and known[-1]["status"] in ("queued", "running"):
         return schemas.JobView.of(known[-1])
     payload = {"source_id": piece.source_id}
-    job_id = jobs.add(shop.database, piece.project_id, "thumbnails", payload)
-    shop.queue.submit(job_id)
+    job_id = jobs.add(context.database, piece.project_id, "thumbnails", payload)
+    context.queue.submit(job_id)
     return schemas.JobView.of(jobs.get(db, job_id))

@@ -12,24 +12,24 @@ from fastapi.responses import FileResponse
 from starlette.concurrency import run_in_threadpool
 
 from mortiser.api.bodies import received
+from mortiser.api.context import OpenContext
 from mortiser.api.routing import routes
-from mortiser.api.shop import OpenShop
 from mortiser.core.common.errors import Conflict, NotFound
 from mortiser.core.common.limits import Id, Micros, Name
 from mortiser.core.framing.clip_framing import ClipFraming
 from mortiser.core.framing.frame import even_size
-from mortiser.jobs.bringing_in import bring_back
+from mortiser.jobs.ingest import bring_back
 from mortiser.jobs.preparing import playable
 from mortiser.store import projects
-from mortiser.wiring import Shop
+from mortiser.wiring import AppContext
 
 router = routes("/api/sources/{source_id}", "sources")
 Side = Annotated[int, Query(ge=2, le=2_160)]
 """Of a preview's picture, in pixels."""
 
 
-def _source(source_id: Id, shop: OpenShop) -> sqlite3.Row:
-    return projects.source_row(shop.database.connection, source_id)
+def _source(source_id: Id, context: OpenContext) -> sqlite3.Row:
+    return projects.source_row(context.database.connection, source_id)
 
 
 @dataclass
@@ -40,13 +40,13 @@ class FramingAsked:
     shape_id: Id | None = None
     framing: Name = ""
 
-    def of(self, shop: Shop, source_id: int, stretch: tuple[int, int]) -> ClipFraming:
+    def of(self, context: AppContext, source_id: int, stretch: tuple[int, int]) -> ClipFraming:
         """The framing. Raises NotFound where the piece has no such stretch any more."""
         if self.piece_id is None:
             return ClipFraming()
-        with shop.database.snapshot() as db:
+        with context.database.snapshot() as db:
             piece = projects.piece(db, self.piece_id).in_shape(self.shape_id)
-        found = shop.segments.framing(piece, source_id, stretch, self.framing)
+        found = context.segments.framing(piece, source_id, stretch, self.framing)
         if found is None:
             raise NotFound("This part of the piece is another by now. Load the page anew.")
         return found
@@ -56,14 +56,14 @@ Source = Annotated[sqlite3.Row, Depends(_source)]
 
 
 @router.get("/media", response_class=FileResponse)
-def media(source: Source, shop: OpenShop) -> FileResponse:
+def media(source: Source, context: OpenContext) -> FileResponse:
     """The recording, or its browser copy, with byte ranges."""
     kind = "video/mp4" if source["kind"] == "video" else "audio/mp4"
     if source["proxy_path"]:
-        return FileResponse(shop.workspace.path(source["proxy_path"]), media_type="video/mp4")
+        return FileResponse(context.workspace.path(source["proxy_path"]), media_type="video/mp4")
     if not playable(source):
         raise Conflict("A copy that the browser can play is still being made.")
-    file = shop.workspace.path(source["path"])
+    file = context.workspace.path(source["path"])
     file.stat()  # Said in its own words where it is missing.
     return FileResponse(file, media_type=kind)
 
@@ -73,28 +73,28 @@ def media(source: Source, shop: OpenShop) -> FileResponse:
     status_code=204,
     openapi_extra={"requestBody": {"content": {"application/octet-stream": {}}}},
 )
-async def bring_recording_back(source: Source, request: Request, shop: OpenShop) -> None:
+async def bring_recording_back(source: Source, request: Request, context: OpenContext) -> None:
     """Bring a recording in again whose file is missing: the body is the file."""
-    file = await received(request, shop)
+    file = await received(request, context)
     job = await run_in_threadpool(
-        bring_back, shop.database, shop.workspace, int(source["id"]), file
+        bring_back, context.database, context.workspace, int(source["id"]), file
     )
-    await run_in_threadpool(shop.queue.submit, job)
+    await run_in_threadpool(context.queue.submit, job)
 
 
 @router.get("/poster", response_class=FileResponse)
-def poster(source: Source, shop: OpenShop) -> FileResponse:
+def poster(source: Source, context: OpenContext) -> FileResponse:
     """A still of the recording (JPEG)."""
-    file = shop.workspace.beside(source["path"], "poster.jpg")
+    file = context.workspace.beside(source["path"], "poster.jpg")
     if not file.exists():
         raise NotFound("This recording has no picture.")
     return FileResponse(file, media_type="image/jpeg")
 
 
 @router.get("/frames", response_class=Response)
-def frames(source: Source, shop: OpenShop) -> Response:
+def frames(source: Source, context: OpenContext) -> Response:
     """Presentation times of all frames in µs, as little-endian 64-bit floats."""
-    times = np.load(shop.workspace.beside(source["path"], "frames.npy"))
+    times = np.load(context.workspace.beside(source["path"], "frames.npy"))
     return Response(times.astype("<f8").tobytes(), media_type="application/octet-stream")
 
 
@@ -105,13 +105,13 @@ def segment(
     to_us: Micros,
     width: Side,
     height: Side,
-    shop: OpenShop,
+    context: OpenContext,
     asked: Annotated[FramingAsked, Depends()],
 ) -> FileResponse:
     """A stretch of the recording for the preview of a piece, two seconds at most."""
     stretch = from_us, to_us
-    framing = asked.of(shop, source["id"], stretch)
-    file = shop.segments.file(source, stretch, even_size(width, height), framing)
+    framing = asked.of(context, source["id"], stretch)
+    file = context.segments.file(source, stretch, even_size(width, height), framing)
     # A recording never changes: neither does a stretch of it.
     headers = {"Cache-Control": "private, max-age=86400, immutable"}
     return FileResponse(file, media_type="video/mp4", headers=headers)

@@ -8,14 +8,14 @@ from pathlib import Path
 
 from mortiser.api.app import create_app
 from mortiser.settings import Settings
-from mortiser.wiring import open_shop
+from mortiser.wiring import open_context
 
 
 def description() -> str:
     """The description as JSON text with a stable order."""
     with tempfile.TemporaryDirectory() as folder:
-        shop = open_shop(Settings(workspace=Path(folder)))
-        return json.dumps(create_app(shop, with_worker=False).openapi(), indent=1) + "\n"
+        context = open_context(Settings(workspace=Path(folder)))
+        return json.dumps(create_app(context, with_worker=False).openapi(), indent=1) + "\n"
 
 
 if __name__ == "__main__":

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from pydantic import BaseModel, Field
 
+from mortiser.api.context import OpenContext
 from mortiser.api.routing import routes
-from mortiser.api.shop import OpenShop
 from mortiser.core.captions.checks import Check, CheckKind, check
 from mortiser.core.captions.pace import PACES, Pace, limits
 from mortiser.core.common.limits import Id
@@ -46,30 +46,30 @@ class CheckView(BaseModel):
 
 
 @router.get("/paces")
-def list_paces(shop: OpenShop) -> list[PaceView]:
+def list_paces(context: OpenContext) -> list[PaceView]:
     """The built-in paces, then the workspace's own."""
     built_in = [PaceView(id=None, name=name, pace=pace) for name, pace in PACES.items()]
-    own = paces.saved(shop.database.connection)
+    own = paces.saved(context.database.connection)
     return built_in + [PaceView(id=id_, name=name, pace=pace) for id_, name, pace in own]
 
 
 @router.post("/paces", status_code=201)
-def save_pace(body: PaceBody, shop: OpenShop) -> PaceView:
+def save_pace(body: PaceBody, context: OpenContext) -> PaceView:
     """Keep a pace under a name, in the place of one of that name."""
-    made, name = paces.save(shop.database, body.name, body.pace)
+    made, name = paces.save(context.database, body.name, body.pace)
     return PaceView(id=made, name=name, pace=body.pace)
 
 
 @router.delete("/paces/{pace_id}", status_code=204)
-def remove_pace(pace_id: Id, shop: OpenShop) -> None:
+def remove_pace(pace_id: Id, context: OpenContext) -> None:
     """Forget a saved pace; pieces that have it keep it."""
-    paces.remove(shop.database, pace_id)
+    paces.remove(context.database, pace_id)
 
 
 @router.get("/pieces/{piece_id}/checks")
-def checks(piece_id: Id, shop: OpenShop) -> list[CheckView]:
+def checks(piece_id: Id, context: OpenContext) -> list[CheckView]:
     """What the rules find in the captions, in order of time."""
-    with shop.database.snapshot() as db:
+    with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
         cues = projects.piece_cues(db, piece_id)
         hidden = projects.unshown(db, piece)

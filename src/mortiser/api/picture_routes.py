@@ -8,9 +8,9 @@ from fastapi import Path, Query, Request, Response
 
 from mortiser.apart import done_apart
 from mortiser.api.bodies import in_time, small_body
+from mortiser.api.context import OpenContext
 from mortiser.api.dress_routes import FOR_EVER
 from mortiser.api.routing import routes
-from mortiser.api.shop import OpenShop
 from mortiser.core.framing.own_picture import Digest, OwnPicture
 from mortiser.pictures import keep, sized_png
 from mortiser.pictures.checking import LARGEST, checked
@@ -22,14 +22,14 @@ Side = Annotated[int, Path(ge=1, le=LARGEST_SIDE)]
 
 
 @router.get("")
-def list_pictures(shop: OpenShop) -> list[OwnPicture]:
+def list_pictures(context: OpenContext) -> list[OwnPicture]:
     """The pictures brought in last, the newest first."""
-    return pictures.newest(shop.database.connection)
+    return pictures.newest(context.database.connection)
 
 
 @router.post("", status_code=201)
 async def add_picture(
-    request: Request, shop: OpenShop, name: Annotated[str, Query(max_length=120)] = ""
+    request: Request, context: OpenContext, name: Annotated[str, Query(max_length=120)] = ""
 ) -> OwnPicture:
     """Bring in a PNG, JPEG, WebP or SVG file; it is read once and drawn as pixels."""
     data = await small_body(request, LARGEST)
@@ -40,7 +40,7 @@ async def add_picture(
         known = OwnPicture(
             digest=found.digest, name=name.strip(), width=found.width, height=found.height
         )
-        pictures.keep(shop.database, known)
+        pictures.keep(context.database, known)
         return known
 
     return await in_time(taken_in)

@@ -11,10 +11,10 @@ from pydantic import BaseModel, Field, ValidationError
 
 from mortiser.api import schemas
 from mortiser.api.attachments import attachment
+from mortiser.api.context import OpenContext
 from mortiser.api.routing import routes
 from mortiser.api.scene_schemas import SceneView
 from mortiser.api.schemas import OneShape
-from mortiser.api.shop import OpenShop
 from mortiser.core.captions.tapping import reaction_delay
 from mortiser.core.common.errors import NotFound
 from mortiser.core.common.limits import Id, Micros, Name
@@ -22,7 +22,7 @@ from mortiser.core.delivery.naming import file_stem
 from mortiser.core.framing.frame import even_size
 from mortiser.core.project.output import TextFile
 from mortiser.core.scene import build_scene, scene_json
-from mortiser.core.scene.layered import layer_reels
+from mortiser.core.scene.layered import layer_readers
 from mortiser.core.scene.waves import LONGEST_US, NOT_HEARD
 from mortiser.core.transcript import search
 from mortiser.fonts import font_book
@@ -63,7 +63,7 @@ class TapsBody(BaseModel):
 
 
 @router.get("/engines")
-def engines(shop: OpenShop) -> list[EngineView]:
+def engines(context: OpenContext) -> list[EngineView]:
     """The speech engines on this machine and the languages they know."""
     return [
         EngineView(
@@ -72,7 +72,7 @@ def engines(shop: OpenShop) -> list[EngineView]:
             languages=list(engine.languages),
             trouble=engine.trouble,
         )
-        for engine in known_engines(shop.settings)
+        for engine in known_engines(context.settings)
     ]
 
 
@@ -83,9 +83,9 @@ def measure_delay(taps: TapsBody) -> DelayView:
 
 
 @router.get("/pieces/{piece_id}/cues")
-def cues(piece_id: Id, shop: OpenShop, from_us: Micros = 0) -> list[schemas.CueView]:
+def cues(piece_id: Id, context: OpenContext, from_us: Micros = 0) -> list[schemas.CueView]:
     """The captions that end after a moment, in time order."""
-    with shop.database.snapshot() as db:
+    with context.database.snapshot() as db:
         end = projects.piece(db, piece_id).timeline.duration_us + 1
         found = projects.window_cues(db, piece_id, from_us, max(end, from_us + 1))
     return [schemas.CueView.of(cue) for cue in found]
@@ -94,13 +94,13 @@ def cues(piece_id: Id, shop: OpenShop, from_us: Micros = 0) -> list[schemas.CueV
 @router.get("/pieces/{piece_id}/find")
 def find(
     piece_id: Id,
-    shop: OpenShop,
+    context: OpenContext,
     text: Annotated[str, Query(max_length=200)],
     whole_words: bool = False,
     match_case: bool = False,
 ) -> list[MatchView]:
     """Every place of a text in the captions, in order."""
-    with shop.database.snapshot() as db:
+    with context.database.snapshot() as db:
         projects.piece(db, piece_id)
         found = projects.piece_cues(db, piece_id)
     owners = [(cue, word) for cue in found for word in cue.words]
@@ -117,14 +117,14 @@ def find(
 @router.get("/pieces/{piece_id}/scene", response_model=SceneView)
 def scene(
     piece_id: Id,
-    shop: OpenShop,
+    context: OpenContext,
     from_us: Micros,
     to_us: Annotated[Micros, Query(gt=0)],
     finish: Name | None = None,
     shape_id: OneShape = None,
 ) -> JSONResponse:
     """The scene of a window of the piece (see core.scene), in its finish or in another to try."""
-    with shop.database.snapshot() as db:
+    with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id).in_shape(shape_id)
         found = projects.shown_cues(db, piece, from_us, to_us)
         look = finishes.named(db, finish) if finish else piece.worn
@@ -136,18 +136,20 @@ def scene(
         heard = NOT_HEARD
         if piece.draws_sound:
             around = max(0, from_us - LONGEST_US), to_us + LONGEST_US
-            heard = piece_sound(peaks_files(shop.workspace, piece, rows), piece.timeline, *around)
-        reels = layer_reels(piece, said, size, font_book(), heard)
-        layers = [one for reel in reels for one in reel.between(from_us, to_us)]
+            heard = piece_sound(
+                peaks_files(context.workspace, piece, rows), piece.timeline, *around
+            )
+        readers = layer_readers(piece, said, size, font_book(), heard)
+        layers = [one for reader in readers for one in reader.between(from_us, to_us)]
         built = replace(built, cues=(*layers, *built.cues))
     # Sent as it is: checking the largest answer there is took longer than making it.
     return JSONResponse(scene_json(built))
 
 
 @router.get("/cues/{cue_id}/whole")
-def whole_moment(cue_id: Id, shop: OpenShop, shape_id: OneShape = None) -> MomentView:
+def whole_moment(cue_id: Id, context: OpenContext, shape_id: OneShape = None) -> MomentView:
     """The first moment at which all of a caption stands, its entrance over."""
-    with shop.database.snapshot() as db:
+    with context.database.snapshot() as db:
         cue = projects.cue(db, cue_id)
         piece = projects.piece(db, cue.piece_id).in_shape(shape_id)
         found = projects.shown_cues(db, piece, cue.start_us, cue.end_us)
@@ -157,7 +159,7 @@ def whole_moment(cue_id: Id, shop: OpenShop, shape_id: OneShape = None) -> Momen
 
 
 @router.get("/pieces/{piece_id}/captions.{ending}", response_class=Response)
-def captions(piece_id: Id, ending: Name, shop: OpenShop) -> Response:
+def captions(piece_id: Id, ending: Name, context: OpenContext) -> Response:
     """The captions as a file: srt, vtt, ass, ttml, txt, csv or json."""
     try:
         wanted = TextFile.model_validate({"form": ending})
@@ -165,7 +167,7 @@ def captions(piece_id: Id, ending: Name, shop: OpenShop) -> Response:
         raise NotFound(
             f"There is no caption format “{ending}”. Try {', '.join(FORMATS)}."
         ) from None
-    with shop.database.snapshot() as db:
+    with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
         found = projects.piece_cues(db, piece_id)
         name = file_stem(projects.project_row(db, piece.project_id)["name"])

@@ -7,9 +7,9 @@ from typing import Annotated
 from fastapi import Query, Response
 from pydantic import BaseModel, Field
 
+from mortiser.api.context import OpenContext
 from mortiser.api.routing import routes
 from mortiser.api.schemas import OneShape
-from mortiser.api.shop import OpenShop
 from mortiser.core.common.limits import Id, Micros
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.jobs.preparing import peaks_files, peaks_of
@@ -41,15 +41,15 @@ class PeaksView(BaseModel):
 
 
 @router.get("/pieces/{piece_id}/stream")
-def stream(piece_id: Id, shop: OpenShop, shape_id: OneShape = None) -> StreamView:
+def stream(piece_id: Id, context: OpenContext, shape_id: OneShape = None) -> StreamView:
     """The segments that a piece is played as."""
-    with shop.database.snapshot() as db:
+    with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id).in_shape(shape_id)
         sources = {row["id"]: row for row in projects.source_rows(db, piece.project_id)}
-    width, height = shop.segments.size(piece)
-    heard = {key: sound_of(shop.workspace, row).key for key, row in sources.items()}
+    width, height = context.segments.size(piece)
+    heard = {key: sound_of(context.workspace, row).key for key, row in sources.items()}
     return StreamView(
-        kind=shop.segments.kind,
+        kind=context.segments.kind,
         parts=[
             PartView(
                 at_us=part.at_us,
@@ -58,35 +58,35 @@ def stream(piece_id: Id, shop: OpenShop, shape_id: OneShape = None) -> StreamVie
                 f"?width={width}&height={height}&sound={heard[part.source_id]}"
                 f"&piece_id={piece_id}&shape_id={piece.shape.id}&framing={framing.digest}",
             )
-            for part, framing in shop.segments.stream(piece)
+            for part, framing in context.segments.stream(piece)
         ],
     )
 
 
 @router.get("/pieces/{piece_id}/frames", response_class=Response)
-def piece_frames(piece_id: Id, shop: OpenShop) -> Response:
+def piece_frames(piece_id: Id, context: OpenContext) -> Response:
     """Presentation times of all frames of the piece in µs, as little-endian 64-bit floats."""
-    with shop.database.snapshot() as db:
+    with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
         rates = {row["id"]: row["frame_rate"] for row in projects.source_rows(db, piece.project_id)}
-    times = shop.segments.frame_times(piece, rates)
+    times = context.segments.frame_times(piece, rates)
     return Response(times.astype("<f8").tobytes(), media_type="application/octet-stream")
 
 
 @router.get("/pieces/{piece_id}/peaks")
 def peaks(
     piece_id: Id,
-    shop: OpenShop,
+    context: OpenContext,
     from_us: Micros,
     to_us: Annotated[Micros, Query(gt=0)],
     most: Annotated[int, Query(gt=0, le=MOST_PEAKS)] = 1_000,
 ) -> PeaksView:
     """Sound peaks of a stretch of the piece in at most ``most`` steps (more only at the coarsest
     level)."""
-    with shop.database.snapshot() as db:
+    with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
         rows = projects.source_rows(db, piece.project_id)
-    files = peaks_files(shop.workspace, piece, rows)
+    files = peaks_files(context.workspace, piece, rows)
     if not all(file.exists() for file in files.values()):
         return PeaksView(start_us=from_us, step_us=0, peaks=[])
     start_us, step_us, found = piece_peaks(files, piece.timeline, from_us, to_us, most)
@@ -96,7 +96,7 @@ def peaks(
 @router.get("/sources/{source_id}/peaks")
 def source_peaks(
     source_id: Id,
-    shop: OpenShop,
+    context: OpenContext,
     from_us: Micros,
     to_us: Annotated[Micros, Query(gt=0)],
     most: Annotated[int, Query(gt=0, le=MOST_PEAKS)] = 1_000,
@@ -105,8 +105,8 @@ def source_peaks(
     ] = False,
 ) -> PeaksView:
     """Sound peaks of a stretch of a recording, whatever of it is kept."""
-    source = projects.source_row(shop.database.connection, source_id)
-    file = peaks_of(shop.workspace, source, own=own)
+    source = projects.source_row(context.database.connection, source_id)
+    file = peaks_of(context.workspace, source, own=own)
     if not file.exists():
         return PeaksView(start_us=from_us, step_us=0, peaks=[])
     whole = Timeline([Clip(source_id, 0, source["duration_us"])])

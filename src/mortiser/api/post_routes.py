@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from mortiser.api.context import OpenContext
 from mortiser.api.routing import routes
-from mortiser.api.shop import OpenShop
 from mortiser.core.common.limits import Id
 from mortiser.core.project.post import Post, proposed
 from mortiser.store import projects
@@ -21,9 +21,9 @@ class ProposalView(BaseModel):
 
 
 @router.get("/{piece_id}/post")
-def propose_post(piece_id: Id, shop: OpenShop) -> ProposalView:
+def propose_post(piece_id: Id, context: OpenContext) -> ProposalView:
     """A title, a description and tags of what is said in a piece."""
-    with shop.database.snapshot() as db:
+    with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
         cues = projects.piece_cues(db, piece_id)
         language = projects.source_row(db, piece.source_id)["language"]

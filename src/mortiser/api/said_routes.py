@@ -8,8 +8,8 @@ from typing import Annotated
 from fastapi import Query
 from pydantic import BaseModel, Field
 
+from mortiser.api.context import OpenContext
 from mortiser.api.routing import routes
-from mortiser.api.shop import OpenShop
 from mortiser.core.common.limits import Id
 from mortiser.core.editing.takes import takes
 from mortiser.core.editing.utterances import Utterance, playing, said
@@ -48,13 +48,13 @@ class TakesView(BaseModel):
 @router.get("/said")
 def find_said(
     piece_id: Id,
-    shop: OpenShop,
+    context: OpenContext,
     text: Annotated[str, Query(max_length=200)] = "",
     source_id: Annotated[Id | None, Query(description="One recording alone.")] = None,
 ) -> list[UtteranceView]:
     """The sentences a text is said in (all of them where it is empty), in all recordings of the piece's
     project."""
-    with shop.database.snapshot() as db:
+    with context.database.snapshot() as db:
         words = _words(db, piece_id)
         if source_id is not None:
             words = {source_id: words.get(source_id, [])}
@@ -63,9 +63,9 @@ def find_said(
 
 
 @router.get("/takes")
-def find_takes(piece_id: Id, shop: OpenShop) -> list[TakesView]:
+def find_takes(piece_id: Id, context: OpenContext) -> list[TakesView]:
     """Sentences said more than once in all recordings of the piece's project, the takes of each together."""
-    with shop.database.snapshot() as db:
+    with context.database.snapshot() as db:
         found = takes(_words(db, piece_id))[:MOST]
         return [TakesView(takes=views) for views in _views(db, piece_id, found)]
 

@@ -22,7 +22,7 @@ from mortiser.core.style.finish.model import Finish
 from mortiser.core.transcript.doubt import doubtful
 from mortiser.core.transcript.unspaced import tight
 from mortiser.core.transcript.words import Cue, Seam, Shown
-from mortiser.jobs.bringing_in import Hearing
+from mortiser.jobs.ingest import Hearing
 from mortiser.jobs.preparing import playable
 from mortiser.jobs.sounds import is_laid, sound_of
 from mortiser.jobs.workspace import Workspace

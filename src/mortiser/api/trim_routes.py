@@ -10,8 +10,8 @@ from fastapi import Query, Response
 from pydantic import BaseModel, ConfigDict, Field
 
 from mortiser.api.attachments import attachment
+from mortiser.api.context import OpenContext
 from mortiser.api.routing import routes
-from mortiser.api.shop import OpenShop
 from mortiser.core.common.limits import Id, Micros, Name
 from mortiser.core.common.time import SECOND
 from mortiser.core.delivery.naming import file_stem
@@ -30,7 +30,7 @@ from mortiser.formats.cut_list import write as cut_list_of
 from mortiser.store import projects, transcript
 from mortiser.store.fillers import fillers, set_fillers
 from mortiser.store.rows import load_strands
-from mortiser.wiring import Shop
+from mortiser.wiring import AppContext
 
 router = routes("/api", "trim")
 USUAL = Wanted()
@@ -119,13 +119,13 @@ class FillersBody(BaseModel):
     fillers: list[Annotated[str, Field(max_length=200)]] = Field(max_length=200)
 
 
-def _items(shop: Shop, db: sqlite3.Connection, piece: Piece) -> list[Item]:
+def _items(context: AppContext, db: sqlite3.Connection, piece: Piece) -> list[Item]:
     sources = projects.source_rows(db, piece.project_id)
-    return talk.talk(piece.timeline, *_said(db, piece), _loud(shop, sources))
+    return talk.talk(piece.timeline, *_said(db, piece), _loud(context, sources))
 
 
-def _loud(shop: Shop, sources: list[sqlite3.Row]) -> dict[int, Loudness]:
-    return {row["id"]: shop.loudness(row) for row in sources}
+def _loud(context: AppContext, sources: list[sqlite3.Row]) -> dict[int, Loudness]:
+    return {row["id"]: context.loudness(row) for row in sources}
 
 
 def _said(db: sqlite3.Connection, piece: Piece) -> tuple[list[Strand], dict[int, list[Word]]]:
@@ -138,16 +138,16 @@ def _said(db: sqlite3.Connection, piece: Piece) -> tuple[list[Strand], dict[int,
 @router.get("/pieces/{piece_id}/talk")
 def read_talk(
     piece_id: Id,
-    shop: OpenShop,
+    context: OpenContext,
     before_us: Length = USUAL.room.before_us,
     after_us: Length = USUAL.room.after_us,
 ) -> TalkView:
     """Everything that is said in what was put into the piece, in its order, struck or kept."""
-    with shop.database.snapshot() as db:
+    with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
         strands, words = _said(db, piece)
         rows = projects.source_rows(db, piece.project_id)
-    items = talk.talk(piece.timeline, strands, words, _loud(shop, rows))
+    items = talk.talk(piece.timeline, strands, words, _loud(context, rows))
     return TalkView(
         digest=piece.timeline.digest,
         beyond=list(_beyond(strands, words, {row["id"]: row["duration_us"] for row in rows})),
@@ -209,7 +209,7 @@ def _item(item: Item, room: Room) -> TalkItemView:
 @router.get("/pieces/{piece_id}/removals")
 def what_can_go(
     piece_id: Id,
-    shop: OpenShop,
+    context: OpenContext,
     quiet_us: Length = USUAL.quiet_us,
     leave_us: Length = USUAL.leave_us,
     before_us: Length = USUAL.room.before_us,
@@ -218,13 +218,13 @@ def what_can_go(
 ) -> list[RemovalView]:
     """Quiet and pauses with sound longer than ``quiet_us``, fillers, repeats, and what lies before and
     after the talk."""
-    with shop.database.snapshot() as db:
+    with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
-        items = _items(shop, db, piece)
+        items = _items(context, db, piece)
         sources = projects.source_rows(db, piece.project_id)
         language = _language(piece, sources)
         listed = fillers(db, language)
-    loud = _loud(shop, sources)
+    loud = _loud(context, sources)
     wanted = Wanted(quiet_us, leave_us, listed, Room(before_us, after_us), language)
     found = removals(items, piece.timeline, loud, wanted)
     if order == "saved":
@@ -233,11 +233,11 @@ def what_can_go(
 
 
 @router.get("/pieces/{piece_id}/thoughts")
-def worth_a_piece(piece_id: Id, shop: OpenShop) -> list[ThoughtView]:
+def worth_a_piece(piece_id: Id, context: OpenContext) -> list[ThoughtView]:
     """Passages worth a piece of their own, the best first."""
-    with shop.database.snapshot() as db:
+    with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
-        items = _items(shop, db, piece)
+        items = _items(context, db, piece)
         language = _language(piece, projects.source_rows(db, piece.project_id))
     return [ThoughtView.model_validate(one) for one in thoughts(items, language)]
 
@@ -247,9 +247,9 @@ def _language(piece: Piece, sources: list[sqlite3.Row]) -> str:
 
 
 @router.get("/pieces/{piece_id}/cuts.{ending}", response_class=Response)
-def cut_list(piece_id: Id, ending: Name, shop: OpenShop) -> Response:
+def cut_list(piece_id: Id, ending: Name, context: OpenContext) -> Response:
     """The piece's clips for an editing suite: otio (OpenTimelineIO) or edl (CMX 3600)."""
-    with shop.database.snapshot() as db:
+    with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
         rows = {row["id"]: row for row in projects.source_rows(db, piece.project_id)}
         name = projects.project_row(db, piece.project_id)["name"]
@@ -273,16 +273,16 @@ def cut_list(piece_id: Id, ending: Name, shop: OpenShop) -> Response:
 
 
 @router.get("/pieces/{piece_id}/fillers")
-def read_fillers(piece_id: Id, shop: OpenShop) -> FillersView:
+def read_fillers(piece_id: Id, context: OpenContext) -> FillersView:
     """The fillers of the piece's language."""
-    with shop.database.snapshot() as db:
+    with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
         language = _language(piece, projects.source_rows(db, piece.project_id))
         return FillersView(language=language, fillers=list(fillers(db, language)))
 
 
 @router.put("/fillers/{language}")
-def list_fillers(language: Name, body: FillersBody, shop: OpenShop) -> FillersView:
+def list_fillers(language: Name, body: FillersBody, context: OpenContext) -> FillersView:
     """List a language's fillers anew; its usual ones come back where the list is empty."""
-    kept = set_fillers(shop.database, language, body.fillers)
+    kept = set_fillers(context.database, language, body.fillers)
     return FillersView(language=language, fillers=list(kept))

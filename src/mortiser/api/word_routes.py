@@ -6,8 +6,8 @@ from typing import Annotated
 
 from fastapi import Query
 
+from mortiser.api.context import OpenContext
 from mortiser.api.routing import routes
-from mortiser.api.shop import OpenShop
 from mortiser.core.common.limits import Id
 from mortiser.core.edits.base import word_of
 from mortiser.store import projects, transcript
@@ -24,11 +24,11 @@ SPOKEN = "en"
 def others(
     cue_id: Id,
     word_id: Id,
-    shop: OpenShop,
+    context: OpenContext,
     begun: Annotated[str, Query(max_length=60, description="What it is to begin with.")] = "",
 ) -> list[str]:
     """What a word may be that is not as it was said, the likeliest first; few or none in some languages."""
-    with shop.database.snapshot() as db:
+    with context.database.snapshot() as db:
         cue = projects.cue(db, cue_id)
         word = word_of(cue, word_id)
         around = word.start_us - AROUND_US, word.end_us + AROUND_US
@@ -39,7 +39,7 @@ def others(
     if source["language"] != SPOKEN:
         return [one for one in word.alternatives if one.casefold().startswith(begun.casefold())]
     alike = words_alike()
-    entries = shop.glossary.now().spellings.entries
+    entries = context.glossary.now().spellings.entries
     names = [*(entry.written for entry in entries), *alike.made_up(typed)]
     index = next(at for at, one in enumerate(words) if one.id == word_id)
     return list(alike.others(words, index, begun, names))

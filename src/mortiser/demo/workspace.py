@@ -17,14 +17,14 @@ from mortiser.core.edits.look.shapes import AddShape
 from mortiser.core.framing.own_picture import OwnPicture
 from mortiser.core.project.jig import SUNG
 from mortiser.core.transcript.words import Word
-from mortiser.jobs.bringing_in import BroughtIn, Hearing, bring_in
+from mortiser.jobs.ingest import BroughtIn, Hearing, bring_in
 from mortiser.pictures import keep
 from mortiser.pictures.checking import checked
 from mortiser.settings import Settings
 from mortiser.store import editing, jobs, pictures, projects, transcript
 from mortiser.store.fillers import fillers
 from mortiser.store.rows import load_strands
-from mortiser.wiring import Shop, open_shop
+from mortiser.wiring import AppContext, open_context
 
 CLIPS: tuple[tuple[str, str, str, PaceName], ...] = (
     ("lyric.m4a", "Lantern Lane lyric.m4a", "Pine", "quick"),
@@ -42,28 +42,28 @@ FROM, TO = "Nine", "wire."
 
 def make_demo(settings: Settings) -> None:
     """Bring the clips in and transcribe them, unless the workspace has projects already."""
-    shop = open_shop(settings)
-    if projects.list_projects(shop.database):
+    context = open_context(settings)
+    if projects.list_projects(context.database):
         return
     for clip, name, finish, pace in CLIPS:
         print(f"Listening to “{name}” …", flush=True)
         hearing = NOT_HEARD if clip == SONG else HEARD
-        made = _brought_in(shop, clip, name, finish=finish, pace=pace, hearing=hearing)
+        made = _brought_in(context, clip, name, finish=finish, pace=pace, hearing=hearing)
         # What follows (the second listening) stays queued for the worker of the server.
-        later = [job for one in made.jobs for job in shop.run(one)]
+        later = [job for one in made.jobs for job in context.run(one)]
         if clip == SONG:
-            _with_lyrics(shop, made)
-            _beside_cover(shop, made)
+            _with_lyrics(context, made)
+            _beside_cover(context, made)
     print("Cutting a piece, and laying a microphone under another recording …", flush=True)
     # A piece shows words as they were when it was made: all of them are settled first.
     while later:
-        later += shop.run(later.pop(0))
-    _cut(shop, made)
-    _with_microphone(shop, made.project_id)
+        later += context.run(later.pop(0))
+    _cut(context, made)
+    _with_microphone(context, made.project_id)
 
 
 def _brought_in(
-    shop: Shop,
+    context: AppContext,
     clip: str,
     name: str,
     *,
@@ -73,11 +73,11 @@ def _brought_in(
     hearing: Hearing = HEARD,
 ) -> BroughtIn:
     with as_file(files("mortiser.demo") / "media" / clip) as media:
-        copy = shop.workspace.new_upload()
+        copy = context.workspace.new_upload()
         shutil.copyfile(media, copy)
     return bring_in(
-        shop.database,
-        shop.workspace,
+        context.database,
+        context.workspace,
         copy,
         name,
         finish=finish,
@@ -87,34 +87,34 @@ def _brought_in(
     )
 
 
-def _with_lyrics(shop: Shop, song: BroughtIn) -> None:
+def _with_lyrics(context: AppContext, song: BroughtIn) -> None:
     """Lay the lyrics over the song, as where both are dropped together."""
     text = (files("mortiser.demo") / "media" / LYRICS).read_text("utf-8")
     about = {"source_id": song.source_id, "piece_id": song.piece_id, "text": text, "verses": False}
-    shop.run(jobs.add(shop.database, song.project_id, "script", about))
+    context.run(jobs.add(context.database, song.project_id, "script", about))
 
 
-def _beside_cover(shop: Shop, song: BroughtIn) -> None:
+def _beside_cover(context: AppContext, song: BroughtIn) -> None:
     """Show the song beside a cover."""
     found = checked((files("mortiser.demo") / "media" / COVER).read_bytes())
     keep(found)
     cover = OwnPicture(digest=found.digest, name=COVER, width=found.width, height=found.height)
-    pictures.keep(shop.database, cover)
+    pictures.keep(context.database, cover)
     edit = ApplyJig(piece_id=song.piece_id, jig=SUNG, texts=SUNG_BY, pictures=[cover])
-    editing.apply_now(shop.database, song.project_id, edit)
+    editing.apply_now(context.database, song.project_id, edit)
 
 
-def _cut(shop: Shop, kettle: BroughtIn) -> None:
+def _cut(context: AppContext, kettle: BroughtIn) -> None:
     """Make a piece of a passage, without its long quiet, fillers and repeats."""
-    db = shop.database.connection
+    db = context.database.connection
     words = transcript.source_words(db, kettle.source_id)
     (strand,) = load_strands(db, kettle.piece_id)
     first, last = _heard_at(words, FROM), _heard_at(words, TO)
     passage = Passage(strand_id=strand.id, first_word=first.id, last_word=last.id)
     edit = NewPiece(piece_id=kettle.piece_id, passages=[passage], name=PIECE)
-    editing.apply_now(shop.database, kettle.project_id, edit)
+    editing.apply_now(context.database, kettle.project_id, edit)
     piece = projects.pieces(db, kettle.project_id)[-1]
-    loud = {kettle.source_id: shop.loudness(projects.source_row(db, kettle.source_id))}
+    loud = {kettle.source_id: context.loudness(projects.source_row(db, kettle.source_id))}
     items = talk(piece.timeline, load_strands(db, piece.id), {kettle.source_id: words}, loud)
     found = removals(items, piece.timeline, loud, Wanted(fillers=fillers(db, "en")))
     stretches = [
@@ -124,14 +124,14 @@ def _cut(shop: Shop, kettle: BroughtIn) -> None:
     ]
     if stretches:
         cut = CutStretches(piece_id=piece.id, stretches=stretches, found="suggestions")
-        editing.apply_now(shop.database, kettle.project_id, cut)
+        editing.apply_now(context.database, kettle.project_id, cut)
     for dressed in (
         AddShape(piece_id=piece.id, width=1080, height=1080),
         AddShape(piece_id=piece.id, width=1920, height=1080),
         AddLayer(piece_id=piece.id, layer="headline", text=HEADLINE),
         AddLayer(piece_id=piece.id, layer="bar"),
     ):
-        editing.apply_now(shop.database, kettle.project_id, dressed)
+        editing.apply_now(context.database, kettle.project_id, dressed)
 
 
 def _heard_at(words: list[Word], text: str) -> Word:
@@ -141,12 +141,12 @@ def _heard_at(words: list[Word], text: str) -> Word:
     return min(words, key=lambda word: abs(word.start_us - start))
 
 
-def _with_microphone(shop: Shop, project_id: int) -> None:
+def _with_microphone(context: AppContext, project_id: int) -> None:
     """Another recording of the project, heard by a microphone of its own."""
-    chair = _brought_in(shop, "chair.mp4", "The loose leg.mp4", project_id=project_id)
+    chair = _brought_in(context, "chair.mp4", "The loose leg.mp4", project_id=project_id)
     transcribe, prepare = chair.jobs
     sound = _brought_in(
-        shop, "chair-microphone.m4a", "The loose leg, microphone.m4a", project_id=project_id
+        context, "chair-microphone.m4a", "The loose leg, microphone.m4a", project_id=project_id
     )
     for job in (prepare, *sound.jobs, transcribe):
-        shop.run(job)
+        context.run(job)

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Sequence
 
-from mortiser.formats.base import Caption, Colour, Look, Place, Sheet
+from mortiser.formats.base import Caption, CaptionDocument, Colour, Look, Place
 from mortiser.formats.markup import Marked, marked
 from mortiser.formats.timed import TIME, Reading, microseconds
 
@@ -25,10 +25,10 @@ PLAIN = Look("Atkinson Hyperlegible", True, 64, (255,) * 4, (255,) * 4, outline_
 """How captions look where nobody has said."""
 
 
-def write(captions: Sequence[Caption], sheet: Sheet) -> str:
-    """The file's text: one style, marked words in their accents' colours, karaoke where the sheet is timed."""
-    look = sheet.look or PLAIN
-    width, height = sheet.size
+def write(captions: Sequence[Caption], document: CaptionDocument) -> str:
+    """The file's text: one style, marked words in their accents' colours, karaoke where the document is timed."""
+    look = document.look or PLAIN
+    width, height = document.size
     head = (
         "[Script Info]\nScriptType: v4.00+\nWrapStyle: 2\nScaledBorderAndShadow: yes\n"
         f"PlayResX: {width}\nPlayResY: {height}\n\n"
@@ -36,10 +36,10 @@ def write(captions: Sequence[Caption], sheet: Sheet) -> str:
         f"[Events]\nFormat: {USUAL}\n"
     )
     x, y = round(look.x * width), round(look.y * height)
-    usual = f"{{\\pos({x},{y})}}" if sheet.look else ""
+    usual = f"{{\\pos({x},{y})}}" if document.look else ""
     return head + "".join(
         f"Dialogue: 0,{_time(one.start_us)},{_time(one.end_us)},Piece,{_name(one.speaker)},0,0,0,,"
-        f"{_placed(one.place) or usual}{_text(one, look, timed=sheet.timed)}\n"
+        f"{_placed(one.place) or usual}{_text(one, look, timed=document.timed)}\n"
         for one in captions
     )
 

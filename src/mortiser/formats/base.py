@@ -1,6 +1,6 @@
 """What every caption format has in common.
 
-To add a format: write a module beside this one with a ``write(captions, sheet) -> str`` (and, where it
+To add a format: write a module beside this one with a ``write(captions, document) -> str`` (and, where it
 is read too, ``read``), and name it in FORMATS in registry.py. Text in, values out; the caller
 does the files, always UTF-8.
 """
@@ -67,7 +67,7 @@ class Look:
 
 
 @dataclass(frozen=True)
-class Sheet:
+class CaptionDocument:
     """What a file says beside its captions: how long the piece lasts, when each word is said (``timed``), and
     how captions look on a picture of a size (nothing of it where there is no look)."""
 

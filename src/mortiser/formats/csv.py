@@ -7,14 +7,14 @@ import io
 from collections.abc import Sequence
 
 from mortiser.core.common.time import SECOND
-from mortiser.formats.base import Caption, Sheet
+from mortiser.formats.base import Caption, CaptionDocument
 
 HEAD = ("caption", "word", "start", "end", "speaker", "confidence")
 ACTIVE = ("=", "+", "-", "@", "\t")
 """What a spreadsheet would work out begins with one of these; a blank in front keeps it text."""
 
 
-def write(captions: Sequence[Caption], sheet: Sheet) -> str:
+def write(captions: Sequence[Caption], document: CaptionDocument) -> str:
     """The file's text: a line a word, with the number of its caption."""
     out = io.StringIO()
     table = csv.writer(out)

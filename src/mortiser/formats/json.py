@@ -5,10 +5,10 @@ from __future__ import annotations
 import json
 from collections.abc import Sequence
 
-from mortiser.formats.base import Caption, Sheet
+from mortiser.formats.base import Caption, CaptionDocument
 
 
-def write(captions: Sequence[Caption], sheet: Sheet) -> str:
+def write(captions: Sequence[Caption], document: CaptionDocument) -> str:
     """The file's text; times in integer microseconds."""
     words = [
         {
@@ -22,5 +22,5 @@ def write(captions: Sequence[Caption], sheet: Sheet) -> str:
         for word in caption.words
     ]
     cues = [{"start_us": c.start_us, "end_us": c.end_us, "lines": list(c.lines)} for c in captions]
-    whole = {"duration_us": sheet.duration_us, "words": words, "cues": cues}
+    whole = {"duration_us": document.duration_us, "words": words, "cues": cues}
     return json.dumps(whole, ensure_ascii=False, indent=2) + "\n"

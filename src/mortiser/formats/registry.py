@@ -4,10 +4,10 @@ from collections.abc import Callable, Sequence
 
 from mortiser.core.common.errors import BadInput
 from mortiser.formats import ass, csv, json, srt, ttml, txt, vtt
-from mortiser.formats.base import Caption, Sheet
+from mortiser.formats.base import Caption, CaptionDocument
 from mortiser.formats.timed import Reading
 
-FORMATS: dict[str, Callable[[Sequence[Caption], Sheet], str]] = {
+FORMATS: dict[str, Callable[[Sequence[Caption], CaptionDocument], str]] = {
     "srt": srt.write,
     "vtt": vtt.write,
     "ass": ass.write,

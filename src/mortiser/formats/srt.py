@@ -5,12 +5,12 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from mortiser.core.common.time import timecode
-from mortiser.formats.base import Caption, Sheet
+from mortiser.formats.base import Caption, CaptionDocument
 from mortiser.formats.markup import marked
 from mortiser.formats.timed import Reading, blocks
 
 
-def write(captions: Sequence[Caption], sheet: Sheet) -> str:
+def write(captions: Sequence[Caption], document: CaptionDocument) -> str:
     """The file's text. An arrow inside a line is spelt out, since it would end the block."""
     blocks = []
     for number, caption in enumerate(captions, start=1):

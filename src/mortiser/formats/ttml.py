@@ -9,7 +9,7 @@ from xml.sax.saxutils import escape, quoteattr
 
 from mortiser.core.common.errors import BadInput
 from mortiser.core.common.time import SECOND, timecode
-from mortiser.formats.base import Caption, Place, Sheet
+from mortiser.formats.base import Caption, CaptionDocument, Place
 from mortiser.formats.markup import marked
 from mortiser.formats.timed import Reading
 
@@ -32,12 +32,12 @@ _CLOCK = re.compile(r"(\d{1,4}):(\d{1,2}):(\d{1,2})(?:\.(\d+)|:(\d{1,3}(?:\.\d+)
 _OFFSET = re.compile(r"(\d+(?:\.\d+)?)(h|m|s|ms|f|t)$")
 
 
-def write(captions: Sequence[Caption], sheet: Sheet) -> str:
+def write(captions: Sequence[Caption], document: CaptionDocument) -> str:
     """The file's text: a region for each place, an agent for each speaker."""
     speakers = sorted({caption.speaker for caption in captions if caption.speaker})
     agents = {name: f"speaker{number}" for number, name in enumerate(speakers, start=1)}
     places = sorted({caption.place or FOOT for caption in captions} | {FOOT})
-    out = [_HEAD.format(language=quoteattr(sheet.language)), "  <head>\n"]
+    out = [_HEAD.format(language=quoteattr(document.language)), "  <head>\n"]
     if agents:
         out.append("    <metadata>\n")
         for name, key in agents.items():

@@ -6,7 +6,7 @@ import re
 from collections.abc import Sequence
 
 from mortiser.core.common.time import round_to_ms, timecode
-from mortiser.formats.base import Caption, Colour, Look, Place, Sheet
+from mortiser.formats.base import Caption, CaptionDocument, Colour, Look, Place
 from mortiser.formats.markup import marked
 from mortiser.formats.timed import Reading, blocks
 
@@ -18,18 +18,18 @@ _ROWS = 15
 _ESCAPES = str.maketrans({"&": "&amp;", "<": "&lt;", ">": "&gt;"})
 
 
-def write(captions: Sequence[Caption], sheet: Sheet) -> str:
+def write(captions: Sequence[Caption], document: CaptionDocument) -> str:
     """The file's text, signs that mean something escaped."""
     blocks = ["WEBVTT\n"]
-    if sheet.look:
-        blocks.append(_style(sheet.look))
+    if document.look:
+        blocks.append(_style(document.look))
     for caption in captions:
         times = f"{timecode(caption.start_us)} --> {timecode(caption.end_us)}"
         if caption.place:
             times += _stands(caption.place)
-        elif sheet.look:
-            times += _settings(sheet.look)
-        text = _timed(caption) if sheet.timed else "\n".join(map(_plain, caption.lines))
+        elif document.look:
+            times += _settings(document.look)
+        text = _timed(caption) if document.timed else "\n".join(map(_plain, caption.lines))
         voice = f"<v {_plain(caption.speaker)}>" if caption.speaker else ""
         blocks.append(f"{times}\n{voice}{text}\n")
     return "\n".join(blocks)

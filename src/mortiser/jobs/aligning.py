@@ -10,8 +10,8 @@ from queue import SimpleQueue
 
 from mortiser.core.common.errors import Conflict, MortiserError, NotFound
 from mortiser.core.common.time import SECOND
-from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import retime_near
+from mortiser.core.edits.session import EditSession
 from mortiser.core.transcript.realign import realigned
 from mortiser.core.transcript.words import Cue, Shown
 from mortiser.jobs.piece_sound import PieceSound
@@ -120,14 +120,14 @@ def _unplaced(words: Sequence[Shown]) -> list[tuple[int, str]]:
     return [(word.id, word.text) for word in words if not word.aligned]
 
 
-def _put(heard: Cue, found: Sequence[tuple[int, int] | None], desk: Desk) -> None:
+def _put(heard: Cue, found: Sequence[tuple[int, int] | None], session: EditSession) -> None:
     """Give a caption's words the times they were found at, unless it has other words by now."""
-    cue = desk.cue(heard.id)
+    cue = session.cue(heard.id)
     if [(w.id, w.text) for w in cue.words] != [(w.id, w.text) for w in heard.words]:
         return
-    words = realigned(cue.words, found, desk.word_room(cue))
+    words = realigned(cue.words, found, session.word_room(cue))
     if words != list(cue.words):
-        retime_near(desk, desk.save_cue(cue.with_words(tuple(words))))
+        retime_near(session, session.save_cue(cue.with_words(tuple(words))))
 
 
 def _piece_time(time: WordTime, offset_us: int) -> tuple[int, int]:

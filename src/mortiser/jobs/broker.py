@@ -17,7 +17,7 @@ Payload = Mapping[str, Any]
 
 
 @dataclass(frozen=True)
-class Taken:
+class LeasedJob:
     """A job that was taken: under which lease, of which kind, and what it was queued with."""
 
     lease: Lease
@@ -48,14 +48,14 @@ class Broker(Protocol):
     def kind_of(self, job_id: int) -> str | None:
         """The kind of a job; None where it is not there any more."""
 
-    def take(self, job_id: int) -> Taken | None:
+    def take(self, job_id: int) -> LeasedJob | None:
         """Take a job that is queued, or whose lease ran out; None where it is neither, or as many
         of its kind as may run at once are running."""
 
-    def given(self, taken: Taken) -> Any:
+    def given(self, taken: LeasedJob) -> Any:
         """The values that the job works on, all of one moment. Raises MortiserError."""
 
-    def keep(self, taken: Taken, given: Any, result: Any) -> None:
+    def keep(self, taken: LeasedJob, given: Any, result: Any) -> None:
         """Keep something the work has come to. Raises Cancelled where the job is to stop."""
 
     def report(self, lease: Lease, progress: float) -> bool:

@@ -15,7 +15,7 @@ from pathlib import Path
 
 from mortiser.disk.passing import left_behind
 from mortiser.jobs.workspace import UNKEPT, Workspace
-from mortiser.store import deliveries, jobs, keeping, projects
+from mortiser.store import deliveries, jobs, projects, retention
 from mortiser.store.database import Database
 
 log = logging.getLogger(__name__)
@@ -34,7 +34,7 @@ def remove_delivery(database: Database, workspace: Workspace, delivery_id: int) 
 
 def remove_old(database: Database, workspace: Workspace) -> None:
     """Remove the deliveries that the workspace's rule keeps no longer."""
-    for delivery_id in keeping.too_old(database.connection):
+    for delivery_id in retention.too_old(database.connection):
         remove_delivery(database, workspace, delivery_id)
 
 

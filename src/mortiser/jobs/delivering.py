@@ -10,8 +10,8 @@ from pathlib import Path
 from mortiser import disk
 from mortiser.core.common.errors import BadInput, Conflict
 from mortiser.core.delivery.order import Order, OrderedSource, Part
-from mortiser.jobs.broker import Taken
-from mortiser.jobs.kind import Home, Kind
+from mortiser.jobs.broker import LeasedJob
+from mortiser.jobs.kind import JobContext, Kind
 from mortiser.jobs.task import Task
 from mortiser.jobs.tools import Tools
 from mortiser.outputs import make_file
@@ -28,9 +28,9 @@ class Ordered:
     part: Part
 
 
-def read_order(home: Home, taken: Taken) -> Ordered:
+def read_order(context: JobContext, taken: LeasedJob) -> Ordered:
     """What a job is to deliver. Raises Conflict, NotFound."""
-    db = home.database.connection
+    db = context.database.connection
     file = deliveries.file_of_job(db, taken.lease.job_id)
     delivery = deliveries.get(db, file["delivery_id"])
     order = deliveries.ordered(delivery)
@@ -75,9 +75,9 @@ def _check_recording(source: OrderedSource, file: Path) -> None:
         )
 
 
-def keep_file(home: Home, given: Ordered, size: int) -> None:
+def keep_file(context: JobContext, given: Ordered, size: int) -> None:
     """Note the file that was made."""
-    deliveries.set_made(home.database, given.file_id, size)
+    deliveries.set_made(context.database, given.file_id, size)
 
 
 DELIVER = Kind(read_order, deliver, keep_file)

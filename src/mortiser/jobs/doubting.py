@@ -7,9 +7,9 @@ from dataclasses import dataclass
 
 from mortiser.core.transcript.words import Word
 from mortiser.jobs.glossary import Speller
-from mortiser.jobs.kind import Home, Kind
+from mortiser.jobs.kind import JobContext, Kind
 from mortiser.jobs.sounds import sound_of
-from mortiser.jobs.source_given import SourceGiven, read_source
+from mortiser.jobs.source_input import SourceInput, read_source
 from mortiser.jobs.task import Task
 from mortiser.jobs.tools import Tools
 from mortiser.media.sound import clip, stream_sound
@@ -30,7 +30,7 @@ class Judged:
     settle: bool
 
 
-def doubt(tools: Tools, task: Task, given: SourceGiven) -> Iterator[Judged]:
+def doubt(tools: Tools, task: Task, given: SourceInput) -> Iterator[Judged]:
     """Judge all words of a source, stretch by stretch, so that what comes of it shows while it goes
     on. A corrected word never changes, nor does any word of a caption that was edited."""
     source, words = given.source, given.words
@@ -63,15 +63,15 @@ def second_look(
         yield verdict, run, reached
 
 
-def keep_verdict(home: Home, given: SourceGiven, judged: Judged) -> None:
+def keep_verdict(context: JobContext, given: SourceInput, judged: Judged) -> None:
     """Note doubts, and make changes: the last one first, so that what stands before one is as it
     was read."""
     run, verdict = judged.run, judged.verdict
-    speller = home.glossary.now()
-    transcript.judge_words(home.database, speller.suggest(verdict.words))
+    speller = context.glossary.now()
+    transcript.judge_words(context.database, speller.suggest(verdict.words))
     if judged.settle and verdict.changes:
         settle(
-            home.database,
+            context.database,
             given.source["id"],
             [
                 Replacement(

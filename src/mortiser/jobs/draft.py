@@ -10,20 +10,20 @@ from pathlib import Path
 
 from mortiser import disk
 from mortiser.jobs.kind import Kind
-from mortiser.jobs.source_given import SourceGiven, keep_nothing, read_source
+from mortiser.jobs.source_input import SourceInput, keep_nothing, read_source
 from mortiser.jobs.task import Task
 from mortiser.jobs.tools import Tools
 from mortiser.jobs.workspace import Workspace
 from mortiser.media.forms import h264
 from mortiser.render.burn import burn
-from mortiser.render.programme import Recording, of_one
+from mortiser.render.plan import Recording, of_one
 from mortiser.render.segments import preview_size
 from mortiser.store.projects import SourceRow
 
 FORM = h264(crf=20, preset="superfast", key_every=12)
 
 
-def make_draft(tools: Tools, task: Task, given: SourceGiven) -> Iterator[None]:
+def make_draft(tools: Tools, task: Task, given: SourceInput) -> Iterator[None]:
     """Make the draft of a source that has a picture, unless it is there."""
     source = given.source
     file = draft_of(tools.workspace, source)

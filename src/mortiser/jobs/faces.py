@@ -6,15 +6,15 @@ from collections.abc import Iterator
 
 from mortiser.core.framing.subject import Tracks, joined
 from mortiser.jobs.draft import to_look_at
-from mortiser.jobs.kind import Home, Kind
-from mortiser.jobs.source_given import SourceGiven, read_source
+from mortiser.jobs.kind import JobContext, Kind
+from mortiser.jobs.source_input import SourceInput, read_source
 from mortiser.jobs.task import Task
 from mortiser.jobs.tools import Tools
 from mortiser.media.faces import look_for_faces
 from mortiser.store import subjects
 
 
-def find_faces(tools: Tools, task: Task, given: SourceGiven) -> Iterator[Tracks]:
+def find_faces(tools: Tools, task: Task, given: SourceInput) -> Iterator[Tracks]:
     """Look over a source that has a picture."""
     source = given.source
     if source["kind"] != "video":
@@ -24,9 +24,9 @@ def find_faces(tools: Tools, task: Task, given: SourceGiven) -> Iterator[Tracks]
     yield joined(looks)
 
 
-def keep_faces(home: Home, given: SourceGiven, found: Tracks) -> None:
+def keep_faces(context: JobContext, given: SourceInput, found: Tracks) -> None:
     """Note where faces are."""
-    subjects.keep(home.database, given.source["id"], found)
+    subjects.keep(context.database, given.source["id"], found)
 
 
 FACES = Kind(read_source, find_faces, keep_faces)

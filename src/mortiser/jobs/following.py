@@ -6,15 +6,15 @@ from collections.abc import Iterator
 
 from mortiser.core.framing.subject import Track
 from mortiser.jobs.draft import to_look_at
-from mortiser.jobs.kind import Home, Kind
-from mortiser.jobs.source_given import SourceGiven, read_source
+from mortiser.jobs.kind import JobContext, Kind
+from mortiser.jobs.source_input import SourceInput, read_source
 from mortiser.jobs.task import Task
 from mortiser.jobs.tools import Tools
 from mortiser.media.following import follow_box
 from mortiser.store import subjects
 
 
-def follow(tools: Tools, task: Task, given: SourceGiven) -> Iterator[Track]:
+def follow(tools: Tools, task: Task, given: SourceInput) -> Iterator[Track]:
     """Follow the box of a job's payload over the stretch it names."""
     source, about = given.source, task.payload
     path = to_look_at(tools.workspace, source)
@@ -23,9 +23,9 @@ def follow(tools: Tools, task: Task, given: SourceGiven) -> Iterator[Track]:
     yield follow_box(path, about["at_us"], (x, y, width, height), stretch, task.progress)
 
 
-def keep_track(home: Home, given: SourceGiven, found: Track) -> None:
+def keep_track(context: JobContext, given: SourceInput, found: Track) -> None:
     """Note where it is."""
-    subjects.add(home.database, given.source["id"], found)
+    subjects.add(context.database, given.source["id"], found)
 
 
 FOLLOW = Kind(read_source, follow, keep_track)

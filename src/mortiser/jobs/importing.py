@@ -18,7 +18,7 @@ from mortiser.formats import registry
 from mortiser.formats.base import Caption, Place
 from mortiser.formats.decoding import decode
 from mortiser.jobs.kind import Kind
-from mortiser.jobs.piece_sound import PieceGiven, PieceSound, keep_captions, read_piece
+from mortiser.jobs.piece_sound import PieceInput, PieceSound, keep_captions, read_piece
 from mortiser.jobs.task import Task
 from mortiser.jobs.tools import Tools
 from mortiser.speech.activity import voices_alone
@@ -36,7 +36,7 @@ LONGEST_US = 120 * SECOND
 class Bench:
     """A piece being worked on: its sound, its words, an aligner. All times are those of the piece."""
 
-    def __init__(self, tools: Tools, given: PieceGiven) -> None:
+    def __init__(self, tools: Tools, given: PieceInput) -> None:
         self.piece = given.piece
         self.duration_us: int = self.piece.timeline.duration_us
         self._sound = PieceSound(tools.workspace, self.piece, given.sources)
@@ -77,7 +77,7 @@ class Bench:
         )
 
 
-def import_captions(tools: Tools, task: Task, given: PieceGiven) -> Iterator[LayCaptions]:
+def import_captions(tools: Tools, task: Task, given: PieceInput) -> Iterator[LayCaptions]:
     """Take captions with their times from a file; the words inside each are found in the sound."""
     bench = Bench(tools, given)
     file = tools.workspace.path(task.payload["file"])
@@ -155,7 +155,7 @@ def _look(place: Place | None) -> str:
     return look_text({"place.down": place.down, "place.across": place.across, "place.dy": 0.0})
 
 
-def follow_script(tools: Tools, task: Task, given: PieceGiven) -> Iterator[LayCaptions]:
+def follow_script(tools: Tools, task: Task, given: PieceInput) -> Iterator[LayCaptions]:
     """Lay a script over the recording: its words where they are heard, a line (or a verse) a caption.
 
     Words the recogniser heard the same keep their times; between these anchors the script's words

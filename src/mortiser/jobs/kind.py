@@ -10,18 +10,18 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from typing import Generic, TypeVar
 
-from mortiser.jobs.broker import Taken
+from mortiser.jobs.broker import LeasedJob
 from mortiser.jobs.glossary import GlossaryBench
 from mortiser.jobs.task import Task
 from mortiser.jobs.tools import Tools
 from mortiser.store.database import Database
 
-Given = TypeVar("Given")
+JobInput = TypeVar("JobInput")
 Result = TypeVar("Result")
 
 
 @dataclass(frozen=True)
-class Home:
+class JobContext:
     """Where values are read and results kept."""
 
     database: Database
@@ -29,10 +29,10 @@ class Home:
 
 
 @dataclass(frozen=True)
-class Kind(Generic[Given, Result]):
+class Kind(Generic[JobInput, Result]):
     """``read`` gives what the work needs to know, ``work`` gives results while it goes on, and
     ``keep`` keeps each of them before the work goes on."""
 
-    read: Callable[[Home, Taken], Given]
-    work: Callable[[Tools, Task, Given], Iterable[Result]]
-    keep: Callable[[Home, Given, Result], None]
+    read: Callable[[JobContext, LeasedJob], JobInput]
+    work: Callable[[Tools, Task, JobInput], Iterable[Result]]
+    keep: Callable[[JobContext, JobInput, Result], None]

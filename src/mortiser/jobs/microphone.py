@@ -11,8 +11,8 @@ from mortiser import disk
 from mortiser.core.editing.matching import Match, match
 from mortiser.core.editing.microphone import Microphone
 from mortiser.core.edits.cutting.microphone import UseMicrophone
-from mortiser.jobs.broker import Payload, Taken
-from mortiser.jobs.kind import Home, Kind
+from mortiser.jobs.broker import LeasedJob, Payload
+from mortiser.jobs.kind import JobContext, Kind
 from mortiser.jobs.preparing import make_peaks
 from mortiser.jobs.sounds import is_laid
 from mortiser.jobs.task import Task
@@ -38,21 +38,21 @@ class Sounds:
     edited: bool
 
 
-def read_sounds(home: Home, taken: Taken) -> Sounds:
+def read_sounds(context: JobContext, taken: LeasedJob) -> Sounds:
     """The sound that a job is for, and what else is in its project. Raises NotFound."""
-    db = home.database.connection
+    db = context.database.connection
     sound = projects.source_row(db, taken.payload["sound_id"])
     rows = projects.source_rows(db, sound["project_id"])
     wanted = taken.payload.get("source_id")
     others = [row for row in rows if row["id"] != sound["id"] and wanted in (None, row["id"])]
     edited = journal.touched(db, sound["project_id"]).rows
-    heard = _heard_in(home, sound["project_id"])
+    heard = _heard_in(context, sound["project_id"])
     return Sounds(sound, others, heard, "cue" in edited or "word" in edited)
 
 
-def _heard_in(home: Home, project_id: int) -> dict[int, int]:
+def _heard_in(context: JobContext, project_id: int) -> dict[int, int]:
     """The piece of each source that has been heard, or is being heard now."""
-    db = home.database.connection
+    db = context.database.connection
     running = jobs.payloads_under_way(db, project_id, "transcribe", begun=True)
     hearing = {payload["source_id"] for payload in running}
     pieces = {piece.source_id: piece.id for piece in projects.pieces(db, project_id)}
@@ -157,9 +157,9 @@ def _heard(tools: Tools, source: SourceRow) -> Samples:
     return np.concatenate(blocks) if blocks else np.zeros(0, np.float32)
 
 
-def keep_microphone(home: Home, given: Sounds, edit: UseMicrophone) -> None:
+def keep_microphone(context: JobContext, given: Sounds, edit: UseMicrophone) -> None:
     """Hear the sound from now on, as an edit."""
-    editing.apply_now(home.database, given.sound["project_id"], edit)
+    editing.apply_now(context.database, given.sound["project_id"], edit)
 
 
 MICROPHONE = Kind(read_sounds, find_recording, keep_microphone)

@@ -10,8 +10,8 @@ import numpy as np
 from mortiser.core.edits.text.laying import LayCaptions
 from mortiser.core.project.piece import Piece
 from mortiser.core.transcript.words import Shown
-from mortiser.jobs.broker import Taken
-from mortiser.jobs.kind import Home
+from mortiser.jobs.broker import LeasedJob
+from mortiser.jobs.kind import JobContext
 from mortiser.jobs.sounds import sound_of
 from mortiser.jobs.workspace import Workspace
 from mortiser.media.sound import Samples, clip, read_sound, stream_sound
@@ -21,7 +21,7 @@ from mortiser.store.projects import SourceRow
 
 
 @dataclass(frozen=True)
-class PieceGiven:
+class PieceInput:
     """What a job is given that lays words over a piece: it at a revision of its project, its
     recordings, the words said in it."""
 
@@ -32,19 +32,19 @@ class PieceGiven:
     spellings: Spellings
 
 
-def read_piece(home: Home, taken: Taken) -> PieceGiven:
+def read_piece(context: JobContext, taken: LeasedJob) -> PieceInput:
     """The piece that a job is for. Raises NotFound."""
-    db = home.database.connection
+    db = context.database.connection
     piece = projects.piece(db, taken.payload["piece_id"])
     rows = projects.source_rows(db, piece.project_id)
     revision = revisions.newest(db, piece.project_id)
-    return PieceGiven(piece, revision, rows, transcript.piece_words(db, piece), spellings(db))
+    return PieceInput(piece, revision, rows, transcript.piece_words(db, piece), spellings(db))
 
 
-def keep_captions(home: Home, given: PieceGiven, edit: LayCaptions) -> None:
+def keep_captions(context: JobContext, given: PieceInput, edit: LayCaptions) -> None:
     """Lay captions over the piece as it is by now, as one edit."""
     editing.lay_now(
-        home.database, given.piece.project_id, edit, was=given.piece, revision=given.revision
+        context.database, given.piece.project_id, edit, was=given.piece, revision=given.revision
     )
 
 

@@ -9,9 +9,9 @@ from mortiser import disk
 from mortiser.core.common.time import SECOND
 from mortiser.core.framing.frame import even_size
 from mortiser.core.project.piece import Piece
-from mortiser.jobs.kind import Home, Kind
+from mortiser.jobs.kind import JobContext, Kind
 from mortiser.jobs.sounds import own_sound, sound_of
-from mortiser.jobs.source_given import SourceGiven, read_source
+from mortiser.jobs.source_input import SourceInput, read_source
 from mortiser.jobs.task import Task
 from mortiser.jobs.tools import Tools
 from mortiser.jobs.workspace import Workspace
@@ -19,7 +19,7 @@ from mortiser.media.forms import h264
 from mortiser.media.peaks import compute_peaks, peaks_beside, save_peaks, track_key
 from mortiser.media.sound import RATE, Samples, stream_sound
 from mortiser.render.burn import burn
-from mortiser.render.programme import Recording, of_one
+from mortiser.render.plan import Recording, of_one
 from mortiser.store import projects
 from mortiser.store.projects import SourceRow
 
@@ -27,7 +27,7 @@ PEAKS_SHARE = 0.2
 PROXY_QUALITY = h264(crf=24, preset="superfast")
 
 
-def prepare(tools: Tools, task: Task, given: SourceGiven) -> Iterator[str]:
+def prepare(tools: Tools, task: Task, given: SourceInput) -> Iterator[str]:
     """Make what the page needs to show and play a source; gives where the browser copy lies."""
     source = given.source
     workspace = tools.workspace
@@ -56,9 +56,9 @@ def prepare(tools: Tools, task: Task, given: SourceGiven) -> Iterator[str]:
     yield workspace.relative(proxy)
 
 
-def keep_copy(home: Home, given: SourceGiven, path: str) -> None:
+def keep_copy(context: JobContext, given: SourceInput, path: str) -> None:
     """Note where the browser copy of a source lies."""
-    projects.set_proxy(home.database, given.source["id"], path)
+    projects.set_proxy(context.database, given.source["id"], path)
 
 
 PREPARE = Kind(read_source, prepare, keep_copy)

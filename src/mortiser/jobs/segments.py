@@ -18,8 +18,8 @@ from mortiser.jobs.draft import draft_of
 from mortiser.jobs.sounds import Sound, sound_of
 from mortiser.jobs.workspace import Workspace
 from mortiser.render import segments
-from mortiser.render.picture import Reels, usual_rate
-from mortiser.render.programme import WHOLE, Recording
+from mortiser.render.picture import SourceReaders, usual_rate
+from mortiser.render.plan import WHOLE, Recording
 from mortiser.render.segments import PART_US, Part, write_segment
 from mortiser.store.projects import SourceRow
 
@@ -37,7 +37,7 @@ class Segments:
         self._workspace = workspace
         self._guard = threading.Lock()
         self._making: dict[Path, threading.Lock] = {}
-        self._reels = Reels(MOST_OPEN)
+        self._reels = SourceReaders(MOST_OPEN)
 
     kind = segments.KIND
     """The media type of all segments."""

@@ -5,17 +5,17 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from mortiser.core.edits.text.speakers import NameSpeakers
-from mortiser.jobs.kind import Home, Kind
+from mortiser.jobs.kind import JobContext, Kind
 from mortiser.jobs.preparing import counted
 from mortiser.jobs.sounds import sound_of
-from mortiser.jobs.source_given import SourceGiven, read_source
+from mortiser.jobs.source_input import SourceInput, read_source
 from mortiser.jobs.task import Task
 from mortiser.jobs.tools import Tools
 from mortiser.media.sound import stream_sound
 from mortiser.store import editing
 
 
-def find_speakers(tools: Tools, task: Task, given: SourceGiven) -> Iterator[NameSpeakers]:
+def find_speakers(tools: Tools, task: Task, given: SourceInput) -> Iterator[NameSpeakers]:
     """Name the speakers of a source's words; nothing is done where one person speaks alone."""
     source, words = given.source, given.words
     heard = sound_of(tools.workspace, source)
@@ -29,9 +29,9 @@ def find_speakers(tools: Tools, task: Task, given: SourceGiven) -> Iterator[Name
     yield NameSpeakers(piece_id=task.payload["piece_id"], names=names)
 
 
-def keep_names(home: Home, given: SourceGiven, edit: NameSpeakers) -> None:
+def keep_names(context: JobContext, given: SourceInput, edit: NameSpeakers) -> None:
     """Name the speakers, as one edit."""
-    editing.apply_now(home.database, given.source["project_id"], edit)
+    editing.apply_now(context.database, given.source["project_id"], edit)
 
 
 SPEAKERS = Kind(read_source, find_speakers, keep_names)

@@ -6,8 +6,8 @@ from collections.abc import Collection, Mapping
 from typing import Any
 
 from mortiser.core.common.errors import Cancelled, MortiserError
-from mortiser.jobs.broker import Ending, Taken
-from mortiser.jobs.kind import Home, Kind
+from mortiser.jobs.broker import Ending, LeasedJob
+from mortiser.jobs.kind import JobContext, Kind
 from mortiser.store import jobs
 from mortiser.store.jobs import Lease
 
@@ -15,9 +15,9 @@ from mortiser.store.jobs import Lease
 class SqliteBroker:
     """See Broker. Results are kept by the kinds of job."""
 
-    def __init__(self, home: Home, kinds: Mapping[str, Kind[Any, Any]]) -> None:
-        self._home = home
-        self._database = home.database
+    def __init__(self, context: JobContext, kinds: Mapping[str, Kind[Any, Any]]) -> None:
+        self._home = context
+        self._database = context.database
         self._kinds = kinds
 
     def kind_of(self, job_id: int) -> str | None:
@@ -25,19 +25,19 @@ class SqliteBroker:
         db = self._database.connection
         return jobs.get(db, job_id)["kind"] if jobs.exists(db, job_id) else None
 
-    def take(self, job_id: int) -> Taken | None:
+    def take(self, job_id: int) -> LeasedJob | None:
         """See Broker."""
         row = jobs.take(self._database, job_id)
         if row is None:
             return None
-        return Taken(jobs.lease_of(row), row["kind"], jobs.payload_of(row))
+        return LeasedJob(jobs.lease_of(row), row["kind"], jobs.payload_of(row))
 
-    def given(self, taken: Taken) -> Any:
+    def given(self, taken: LeasedJob) -> Any:
         """See Broker."""
         with self._database.snapshot():
             return self._kinds[taken.kind].read(self._home, taken)
 
-    def keep(self, taken: Taken, given: Any, result: Any) -> None:
+    def keep(self, taken: LeasedJob, given: Any, result: Any) -> None:
         """See Broker."""
         if not self.renew(taken.lease):
             raise Cancelled("Stopped on request.")

@@ -7,7 +7,7 @@ import time
 from pathlib import Path
 
 from mortiser.core.common.errors import Cancelled
-from mortiser.jobs.broker import Broker, Note, Payload, Taken
+from mortiser.jobs.broker import Broker, LeasedJob, Note, Payload
 
 REPORT_S = 0.25
 
@@ -15,7 +15,7 @@ REPORT_S = 0.25
 class Task:
     """Tells progress, notes and what is to follow; says when to stop."""
 
-    def __init__(self, broker: Broker, taken: Taken) -> None:
+    def __init__(self, broker: Broker, taken: LeasedJob) -> None:
         self.taken = taken
         self._broker = broker
         self._reported = 0.0

@@ -7,7 +7,7 @@ from collections.abc import Iterator, Sequence
 from mortiser import disk
 from mortiser.core.editing.timeline import Timeline
 from mortiser.jobs.kind import Kind
-from mortiser.jobs.source_given import SourceGiven, keep_nothing, read_source
+from mortiser.jobs.source_input import SourceInput, keep_nothing, read_source
 from mortiser.jobs.task import Task
 from mortiser.jobs.tools import Tools
 from mortiser.jobs.workspace import Workspace
@@ -17,7 +17,7 @@ from mortiser.store.projects import SourceRow
 FILE = "thumbnails.mkv"
 
 
-def take_thumbnails(tools: Tools, task: Task, given: SourceGiven) -> Iterator[None]:
+def take_thumbnails(tools: Tools, task: Task, given: SourceInput) -> Iterator[None]:
     """Keep small pictures of a source that has a picture."""
     source = given.source
     file = tools.workspace.beside(source["path"], FILE)

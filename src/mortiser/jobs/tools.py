@@ -12,9 +12,9 @@ from mortiser.core.transcript.words import Word
 from mortiser.jobs.workspace import Workspace
 from mortiser.speech.protocols import (
     Aligner,
-    Judge,
     LanguageFinder,
     Recogniser,
+    SecondPass,
     SpeakerFinder,
     Translator,
 )
@@ -33,7 +33,7 @@ class Tools:
     languages: Callable[[], LanguageFinder]
     translator: Callable[[str], Translator]
     aligner: Callable[[str], Aligner]
-    judge: Callable[[Sequence[str], Callable[[Sequence[Word]], list[Word]]], Judge]
+    judge: Callable[[Sequence[str], Callable[[Sequence[Word]], list[Word]]], SecondPass]
     sounds: Callable[[], Sounds]
     speakers: Callable[[], SpeakerFinder]
     ruler: Callable[[Finish, tuple[int, int]], Ruler]

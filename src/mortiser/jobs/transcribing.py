@@ -9,13 +9,13 @@ from mortiser.core.common.errors import BadInput
 from mortiser.core.common.time import SECOND, timecode
 from mortiser.core.edits.text.laying import LaidCaption, LayCaptions, grouped
 from mortiser.core.transcript.words import Word, shown
-from mortiser.jobs.broker import Taken
+from mortiser.jobs.broker import LeasedJob
 from mortiser.jobs.doubting import JUDGED, second_look
 from mortiser.jobs.glossary import Speller
-from mortiser.jobs.kind import Home, Kind
-from mortiser.jobs.piece_sound import PieceGiven, PieceSound, keep_captions, read_piece
+from mortiser.jobs.kind import JobContext, Kind
+from mortiser.jobs.piece_sound import PieceInput, PieceSound, keep_captions, read_piece
 from mortiser.jobs.sounds import sound_of
-from mortiser.jobs.source_given import SourceGiven, read_source
+from mortiser.jobs.source_input import SourceInput, read_source
 from mortiser.jobs.task import Task
 from mortiser.jobs.tools import Tools
 from mortiser.media.sound import Samples, clip, stream_sound
@@ -33,8 +33,8 @@ ENGLISH = "en"
 class Hearing:
     """A recording to transcribe, and the piece to lay a stretch of it over that is heard again."""
 
-    heard: SourceGiven
-    piece: PieceGiven
+    heard: SourceInput
+    piece: PieceInput
 
 
 @dataclass(frozen=True)
@@ -48,9 +48,9 @@ Heard = Spoken | list[Word] | LayCaptions
 """The language, a line of words in source time, or a stretch that was heard again."""
 
 
-def read_hearing(home: Home, taken: Taken) -> Hearing:
+def read_hearing(context: JobContext, taken: LeasedJob) -> Hearing:
     """What a job is to transcribe. Raises NotFound."""
-    return Hearing(read_source(home, taken), read_piece(home, taken))
+    return Hearing(read_source(context, taken), read_piece(context, taken))
 
 
 def hear(tools: Tools, task: Task, given: Hearing) -> Iterator[Heard]:
@@ -88,17 +88,17 @@ def hear(tools: Tools, task: Task, given: Hearing) -> Iterator[Heard]:
     )
 
 
-def keep_heard(home: Home, given: Hearing, result: Heard) -> None:
+def keep_heard(context: JobContext, given: Hearing, result: Heard) -> None:
     """Add a line to the transcript, as the glossary has it now; note a language; lay a stretch."""
     source = given.heard.source
     if isinstance(result, Spoken):
         track = source["audio_track"]
-        projects.choose_hearing(home.database, source["id"], result.language, track)
+        projects.choose_hearing(context.database, source["id"], result.language, track)
     elif isinstance(result, LayCaptions):
-        keep_captions(home, given.piece, result)
+        keep_captions(context, given.piece, result)
     else:
-        words = home.glossary.now().write(result)
-        transcript.append_line(home.database, source["id"], words)
+        words = context.glossary.now().write(result)
+        transcript.append_line(context.database, source["id"], words)
 
 
 TRANSCRIBE = Kind(read_hearing, hear, keep_heard)
@@ -114,7 +114,7 @@ def _spoken(tools: Tools, source: SourceRow) -> str:
 
 
 def _heard_again(
-    tools: Tools, task: Task, given: PieceGiven, language: str, part: tuple[int, int]
+    tools: Tools, task: Task, given: PieceInput, language: str, part: tuple[int, int]
 ) -> LayCaptions:
     """Hear a part of the piece again. Its language may just have been found out."""
     piece = given.piece

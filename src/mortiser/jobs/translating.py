@@ -11,14 +11,14 @@ from mortiser.core.edits.text.laying import LaidCaption, LayCaptions, grouped
 from mortiser.core.transcript.carry import spread
 from mortiser.core.transcript.words import shown, tokens
 from mortiser.jobs.kind import Kind
-from mortiser.jobs.piece_sound import PieceGiven, PieceSound, keep_captions, read_piece
+from mortiser.jobs.piece_sound import PieceInput, PieceSound, keep_captions, read_piece
 from mortiser.jobs.task import Task
 from mortiser.jobs.tools import Tools
 from mortiser.media.sound import RATE
 from mortiser.speech.chunks import LONG_S, chunks
 
 
-def translate(tools: Tools, task: Task, given: PieceGiven) -> Iterator[LayCaptions]:
+def translate(tools: Tools, task: Task, given: PieceInput) -> Iterator[LayCaptions]:
     """Put English captions in the place of all there are, as one edit, once all has been heard.
 
     Words of a line share its time by their likely length: a translation has its own order.

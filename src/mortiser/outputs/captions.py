@@ -16,7 +16,7 @@ from mortiser.core.transcript.speakers import speaker_of, turns
 from mortiser.core.transcript.words import Cue
 from mortiser.fonts import font_book
 from mortiser.formats import registry
-from mortiser.formats.base import Caption, Sheet
+from mortiser.formats.base import Caption, CaptionDocument
 from mortiser.formats.registry import FORMATS, READERS
 from mortiser.outputs.base import Files, Told, Unlike
 from mortiser.outputs.looks import look_of, own_place
@@ -71,8 +71,8 @@ def caption_text(
     styled = wanted.styled or wanted.form == "ass"
     look = look_of(piece.worn, piece.size) if styled else None
     length = stretch.end_us - stretch.start_us if stretch else piece.timeline.duration_us
-    sheet = Sheet(length, wanted.timed, look, piece.size, language)
-    return FORMATS[wanted.form](captions, sheet)
+    document = CaptionDocument(length, wanted.timed, look, piece.size, language)
+    return FORMATS[wanted.form](captions, document)
 
 
 def captions_of(

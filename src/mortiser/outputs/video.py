@@ -16,14 +16,14 @@ from mortiser.media.encode import UNKNOWN
 from mortiser.media.forms import Form, form_of
 from mortiser.outputs.base import Files, Told, Unlike
 from mortiser.outputs.captions import captions_of
-from mortiser.outputs.programmes import painted, programme_of
+from mortiser.outputs.plans import painted, programme_of
 from mortiser.render import sound
 from mortiser.render.burn import Texts, burn
 from mortiser.render.loops import write_gif
 from mortiser.render.loudness import Level, level_for
 from mortiser.render.overlay import write_overlay
 from mortiser.render.picture import frame_count
-from mortiser.render.programme import Programme, ignored
+from mortiser.render.plan import RenderPlan, ignored
 from mortiser.render.reading_back import (
     Facts,
     captions_missing,
@@ -47,17 +47,17 @@ class Videos:
         """See Maker."""
         wanted = _video(part)
         unread: set[int] = set()
-        programme = _programme(order, part, files, unread.add)
+        plan = _plan(order, part, files, unread.add)
         form = form_of(wanted.form, wanted.quality)
         if wanted.form == "overlay":
-            write_overlay(programme, out, progress, form)
+            write_overlay(plan, out, progress, form)
         elif wanted.form == "gif":
-            write_gif(programme, out, progress, form)
+            write_gif(plan, out, progress, form)
         else:
             texts = _texts(order, part, wanted) if wanted.switches else None
-            level = _level(programme, form, wanted.loudness)
+            level = _level(plan, form, wanted.loudness)
             make = partial(burn_within, most_bytes=wanted.most_bytes) if wanted.most_bytes else burn
-            make(programme, out, progress, form, texts=texts, level=level, spoken=_spoken(order))
+            make(plan, out, progress, form, texts=texts, level=level, spoken=_spoken(order))
         if not unread:
             return ()
         frames = "a part" if len(unread) == 1 else f"{len(unread)} parts"
@@ -73,9 +73,9 @@ class Videos:
         """The file has the frame that was ordered, its streams, the piece's length and its loudness, and
         captions where the scene has them."""
         wanted = _video(part)
-        programme = _programme(order, part, files)
+        plan = _plan(order, part, files)
         facts = facts_of(made)
-        what = _unlike(wanted, programme, facts)
+        what = _unlike(wanted, plan, facts)
         if 0 < wanted.most_bytes < made.stat().st_size:
             what = f"it is larger than {wanted.most_mb:g} MB"
         if what is None and wanted.loudness is not None:
@@ -84,7 +84,7 @@ class Videos:
                 what = f"its loudness is {heard.lufs:.1f} LUFS"
         if what is None and wanted.burns:
             missing = overlay_missing if wanted.form == "overlay" else captions_missing
-            at_us = missing(programme, made, _moments(order, part))
+            at_us = missing(plan, made, _moments(order, part))
             if at_us is not None:
                 what = f"its captions are not as they should be at {at_us / SECOND:.1f} s"
         if what is not None:
@@ -101,17 +101,17 @@ def _moments(order: Order, part: Part) -> list[int]:
     return [shown[0], shown[-1]] if shown else []
 
 
-def _unlike(wanted: VideoFile, programme: Programme, facts: Facts) -> str | None:
+def _unlike(wanted: VideoFile, plan: RenderPlan, facts: Facts) -> str | None:
     """What is not as it was ordered."""
-    if facts.size != programme.size:
+    if facts.size != plan.size:
         return f"its picture is {facts.size[0]} × {facts.size[1]} pixels"
-    length = programme.timeline.duration_us
+    length = plan.timeline.duration_us
     # A picture that moves by itself counts in hundredths of a second, frame by frame.
     slack = max(SLACK_US, length // 20) if wanted.facts.loops else SLACK_US
     if abs(facts.duration_us - length) > slack:
         return f"it lasts {facts.duration_us / SECOND:.2f} s"
-    if programme.untouched is None and not wanted.facts.loops:
-        count = frame_count(programme)
+    if plan.untouched is None and not wanted.facts.loops:
+        count = frame_count(plan)
         if facts.frames != count:
             return f"it has {facts.frames} frames instead of {count}"
     if wanted.facts.sound != facts.sound:
@@ -124,9 +124,9 @@ def _video(part: Part) -> VideoFile:
     return part.output
 
 
-def _programme(
+def _plan(
     order: Order, part: Part, files: Files, damaged: Callable[[int], None] = ignored
-) -> Programme:
+) -> RenderPlan:
     wanted = _video(part)
     piece = order.piece
     shown = painted(piece, order.cues) if wanted.burns else []
@@ -147,8 +147,8 @@ def _spoken(order: Order) -> str:
     return Language.get(spoken).to_alpha3() if spoken else UNKNOWN
 
 
-def _level(programme: Programme, form: Form, target: float | None) -> Level | None:
+def _level(plan: RenderPlan, form: Form, target: float | None) -> Level | None:
     if target is None or form.sound is None:
         return None
-    rate, layout = sound.form(programme, form.sound)
-    return level_for(lambda: sound.frames(programme, rate, layout), target)
+    rate, layout = sound.form(plan, form.sound)
+    return level_for(lambda: sound.frames(plan, rate, layout), target)

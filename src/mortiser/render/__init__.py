@@ -1,1 +1,1 @@
-"""The compositor: the picture, the captions and the sound of a programme, moment by moment."""
+"""The compositor: the picture, the captions and the sound of a plan, moment by moment."""

@@ -1,4 +1,4 @@
-"""Make a video of a programme: read, paint and encode, each step ahead of the next."""
+"""Make a video of a plan: read, paint and encode, each step ahead of the next."""
 
 from __future__ import annotations
 
@@ -22,7 +22,7 @@ from mortiser.render import picture, sound
 from mortiser.render.ahead import ahead
 from mortiser.render.blend import Veil, inks_of, lay, veil
 from mortiser.render.loudness import Level, levelled
-from mortiser.render.programme import Programme, Recording
+from mortiser.render.plan import Recording, RenderPlan
 
 USUAL = h264()
 Part = TypeVar("Part")
@@ -87,7 +87,7 @@ def _around(one: Area, other: Area) -> Area:
 
 
 def burn(
-    programme: Programme,
+    plan: RenderPlan,
     out: Path,
     progress: Callable[[float], None],
     form: Form = USUAL,
@@ -96,7 +96,7 @@ def burn(
     level: Level | None = None,
     spoken: str = UNKNOWN,
 ) -> None:
-    """Write a video of a programme with its captions in the picture, and sound in the language ``spoken``
+    """Write a video of a plan with its captions in the picture, and sound in the language ``spoken``
     (ISO 639-2).
 
     Of an untouched recording every frame keeps its time, and sound is copied where the form can hold it
@@ -104,13 +104,13 @@ def burn(
     recording cannot be read, NoSpace on a full disk; ``out`` is then incomplete, to be thrown away by the caller.
     """
     try:
-        _burn(programme, out, progress, form, texts, level, spoken)
+        _burn(plan, out, progress, form, texts, level, spoken)
     except av.error.FFmpegError as error:
         raise unfinished(error, "deliver") from error
 
 
 def _burn(
-    programme: Programme,
+    plan: RenderPlan,
     out: Path,
     progress: Callable[[float], None],
     form: Form,
@@ -118,19 +118,19 @@ def _burn(
     level: Level | None,
     spoken: str,
 ) -> None:
-    recording = programme.untouched
-    base = picture.time_base(programme)
-    rate = programme.rate if recording is None else picture.usual_rate(recording)
-    encoder = Encoder(out, programme.size, rate, base, form)
+    recording = plan.untouched
+    base = picture.time_base(plan)
+    rate = plan.rate if recording is None else picture.usual_rate(recording)
+    encoder = Encoder(out, plan.size, rate, base, form)
     encoder.speaks(spoken)
     try:
-        heard = _Track(encoder.add_sound, _sound(programme, encoder, form.sound, level))
+        heard = _Track(encoder.add_sound, _sound(plan, encoder, form.sound, level))
         tracks: list[_Track[Any]] = [heard]
         if texts is not None:
             encoder.tells(texts.language)
             said = ((one[0], one) for one in texts.captions)
             tracks.append(_Track(lambda one: encoder.add_text(*one), said))
-        with closing(ahead(painted(programme))) as frames:
+        with closing(ahead(painted(plan))) as frames:
             for number, frame in enumerate(frames):
                 if not number:
                     encoder.sees(frame)
@@ -138,7 +138,7 @@ def _burn(
                 for track in tracks:
                     track.go_to(at_us + LEAD_US)
                 encoder.add_picture(frame)
-                progress(min(1.0, at_us / programme.timeline.duration_us))
+                progress(min(1.0, at_us / plan.timeline.duration_us))
         for track in tracks:
             track.go_to(None)
         encoder.finish()
@@ -147,26 +147,26 @@ def _burn(
         raise
 
 
-def painted(programme: Programme) -> Iterator[av.VideoFrame]:
-    """The frames of a programme with what is painted over them."""
-    veils = [Veils(one) for one in programme.shows]
-    with closing(ahead(picture.frames(programme))) as frames:
+def painted(plan: RenderPlan) -> Iterator[av.VideoFrame]:
+    """The frames of a plan with what is painted over them."""
+    veils = [Veils(one) for one in plan.shows]
+    with closing(ahead(picture.frames(plan))) as frames:
         for frame in frames:
             for one in veils:
-                one.put_on(frame, picture.moment_of(frame) + programme.shown_from_us)
+                one.put_on(frame, picture.moment_of(frame) + plan.shown_from_us)
             yield frame
 
 
 def _sound(
-    programme: Programme, encoder: Encoder, form: SoundForm | None, level: Level | None
+    plan: RenderPlan, encoder: Encoder, form: SoundForm | None, level: Level | None
 ) -> Iterator[tuple[int, Sound]]:
     """Sound by the moment (µs) it begins at; copied where it can be."""
     if form is None:
         return iter(())
-    recording = programme.whole
+    recording = plan.whole
     if recording is not None and level is None and sound.can_copy(recording, form):
         return _copied(recording, encoder)
-    return _made(programme, encoder, form, level or Level())
+    return _made(plan, encoder, form, level or Level())
 
 
 def _copied(recording: Recording, encoder: Encoder) -> Iterator[tuple[int, Sound]]:
@@ -179,11 +179,11 @@ def _copied(recording: Recording, encoder: Encoder) -> Iterator[tuple[int, Sound
 
 
 def _made(
-    programme: Programme, encoder: Encoder, form: SoundForm, level: Level
+    plan: RenderPlan, encoder: Encoder, form: SoundForm, level: Level
 ) -> Iterator[tuple[int, Sound]]:
-    rate, layout = sound.form(programme, form)
+    rate, layout = sound.form(plan, form)
     encoder.hears(rate, layout)
-    for frame in levelled(sound.frames(programme, rate, layout), level):
+    for frame in levelled(sound.frames(plan, rate, layout), level):
         yield round((frame.pts or 0) * SECOND / rate), frame
 
 

@@ -1,4 +1,4 @@
-"""Put pictures into the programme's frame, in the planes, as their framing says."""
+"""Put pictures into the plan's frame, in the planes, as their framing says."""
 
 from __future__ import annotations
 
@@ -31,7 +31,7 @@ cv2.setNumThreads(1)
 
 
 class Framer:
-    """Puts the frames of one recording into frames of a programme. Kept for all of them: a scaler that
+    """Puts the frames of one recording into frames of a plan. Kept for all of them: a scaler that
     is used again is three times as fast as a new one.
 
     ``recorded`` is the size of the recording's own picture where frames come from a smaller copy of it:

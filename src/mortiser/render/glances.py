@@ -13,7 +13,7 @@ from mortiser.core.framing.layer import Layers
 from mortiser.core.framing.placing import Size, covers, is_plain, matrix_of
 from mortiser.core.framing.shape import Backdrop
 from mortiser.core.project.piece import Piece
-from mortiser.core.scene.layered import LayerReel, layer_reels
+from mortiser.core.scene.layered import LayerReader, layer_readers
 from mortiser.core.style.finish.model import Finish
 from mortiser.core.style.layout.fonts import FontBook
 from mortiser.core.style.legibility import Rgb
@@ -72,18 +72,18 @@ class Composed:
     layers: Layers
     places: str
     worn: Finish
-    reels: tuple[LayerReel, ...] = field(compare=False)
+    readers: tuple[LayerReader, ...] = field(compare=False)
     """In the size of a glance."""
 
     def at(self, piece_us: int) -> Rgb:
         """The picture nearest to a moment of the piece, with what stands over it then."""
         seen = self.behind.at(piece_us)
-        width, height = self.reels[0].size
+        width, height = self.readers[0].size
         if seen.shape[:2] != (height, width):
             seen = np.asarray(cv2.resize(seen, (width, height)), np.uint8)
         found = seen.astype(np.uint16)
-        for reel in self.reels:
-            state = state_at(reel, piece_us)
+        for reader in self.readers:
+            state = state_at(reader, piece_us)
             left, top, right, bottom = area = area_of(state, width, height)
             if right <= left or bottom <= top:
                 continue
@@ -106,8 +106,8 @@ def glances(
     share = SIDE / min(piece.size)
     small = round(piece.size[0] * share) & ~1, round(piece.size[1] * share) & ~1
     places = repr(sorted(piece.shape.places.items()))
-    reels = tuple(layer_reels(piece, cues, small, fonts))
-    return Composed(behind, piece.layers, places, piece.worn, reels)
+    readers = tuple(layer_readers(piece, cues, small, fonts))
+    return Composed(behind, piece.layers, places, piece.worn, readers)
 
 
 def _behind(seen: Rgb | None, backdrop: Backdrop, small: tuple[int, int]) -> Rgb:

@@ -15,26 +15,24 @@ from mortiser.media.forms import Form
 from mortiser.media.opening import unfinished
 from mortiser.render.ahead import ahead
 from mortiser.render.burn import painted
-from mortiser.render.programme import Programme
+from mortiser.render.plan import RenderPlan
 
 EVERY = 3
 """Every third frame is looked at for the palette."""
 FIRST_SHARE = 0.4
 
 
-def write_gif(
-    programme: Programme, out: Path, progress: Callable[[float], None], form: Form
-) -> None:
-    """Write a GIF of a programme with its captions in the picture, that begins again at its end.
+def write_gif(plan: RenderPlan, out: Path, progress: Callable[[float], None], form: Form) -> None:
+    """Write a GIF of a plan with its captions in the picture, that begins again at its end.
 
     All frames are gone through twice, first for the palette. ``progress`` gets 0..1 and may raise to stop. Raises
     BadMedia, NoSpace.
     """
     try:
-        palette = _palette(programme, progress)
-        encoder = Encoder(out, programme.size, programme.rate, 1 / programme.rate, form)
+        palette = _palette(plan, progress)
+        encoder = Encoder(out, plan.size, plan.rate, 1 / plan.rate, form)
         try:
-            for frame in _reduced(programme, palette, progress):
+            for frame in _reduced(plan, palette, progress):
                 encoder.add_picture(frame)
             encoder.finish()
         except BaseException:
@@ -45,25 +43,25 @@ def write_gif(
 
 
 def _frames(
-    programme: Programme, progress: Callable[[float], None], begin: float, share: float
+    plan: RenderPlan, progress: Callable[[float], None], begin: float, share: float
 ) -> Iterator[av.VideoFrame]:
-    whole = programme.timeline.duration_us
-    with closing(ahead(painted(programme))) as frames:
+    whole = plan.timeline.duration_us
+    with closing(ahead(painted(plan))) as frames:
         for frame in frames:
             at_us = round((frame.pts or 0) * (frame.time_base or 0) * 1_000_000)
             progress(begin + share * min(1.0, at_us / whole))
             yield frame
 
 
-def _palette(programme: Programme, progress: Callable[[float], None]) -> av.VideoFrame:
+def _palette(plan: RenderPlan, progress: Callable[[float], None]) -> av.VideoFrame:
     graph = Graph()
-    into = _buffer(graph, programme, "yuv420p", programme.size)
+    into = _buffer(graph, plan, "yuv420p", plan.size)
     made = graph.add("palettegen", "stats_mode=diff")
     sink = graph.add("buffersink")
     into.link_to(made)
     made.link_to(sink)
     graph.configure()
-    for number, frame in enumerate(_frames(programme, progress, 0.0, FIRST_SHARE)):
+    for number, frame in enumerate(_frames(plan, progress, 0.0, FIRST_SHARE)):
         if number % EVERY == 0:
             into.push(frame)
     into.push(None)
@@ -73,11 +71,11 @@ def _palette(programme: Programme, progress: Callable[[float], None]) -> av.Vide
 
 
 def _reduced(
-    programme: Programme, palette: av.VideoFrame, progress: Callable[[float], None]
+    plan: RenderPlan, palette: av.VideoFrame, progress: Callable[[float], None]
 ) -> Iterator[av.VideoFrame]:
     graph = Graph()
-    into = _buffer(graph, programme, "yuv420p", programme.size)
-    colours = _buffer(graph, programme, palette.format.name, (palette.width, palette.height))
+    into = _buffer(graph, plan, "yuv420p", plan.size)
+    colours = _buffer(graph, plan, palette.format.name, (palette.width, palette.height))
     used = graph.add("paletteuse", "dither=bayer:bayer_scale=3:diff_mode=rectangle")
     sink = graph.add("buffersink")
     into.link_to(used)
@@ -87,21 +85,19 @@ def _reduced(
     palette.pts = 0
     colours.push(palette)
     colours.push(None)
-    for frame in _frames(programme, progress, FIRST_SHARE, 1 - FIRST_SHARE):
+    for frame in _frames(plan, progress, FIRST_SHARE, 1 - FIRST_SHARE):
         into.push(frame)
         yield from _ready(sink)
     into.push(None)
     yield from _ready(sink)
 
 
-def _buffer(
-    graph: Graph, programme: Programme, planes: str, size: tuple[int, int]
-) -> FilterContext:
+def _buffer(graph: Graph, plan: RenderPlan, planes: str, size: tuple[int, int]) -> FilterContext:
     return graph.add_buffer(
         width=size[0],
         height=size[1],
         format=av.VideoFormat(planes),
-        time_base=1 / programme.rate,
+        time_base=1 / plan.rate,
     )
 
 

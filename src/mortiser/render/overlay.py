@@ -18,35 +18,35 @@ from mortiser.paint.inks import Pixels
 from mortiser.paint.painter import paint
 from mortiser.paint.state import State, state_at
 from mortiser.render.picture import frame_count
-from mortiser.render.programme import Programme
+from mortiser.render.plan import RenderPlan
 
 
 def write_overlay(
-    programme: Programme, out: Path, progress: Callable[[float], None], form: Form
+    plan: RenderPlan, out: Path, progress: Callable[[float], None], form: Form
 ) -> None:
-    """Write what is painted over a programme's picture, at its rate, with straight alpha.
+    """Write what is painted over a plan's picture, at its rate, with straight alpha.
 
     ``progress`` gets 0..1 and may raise to stop. Raises NoSpace on a full disk.
     """
     try:
-        _write(programme, out, progress, form)
+        _write(plan, out, progress, form)
     except av.error.FFmpegError as error:
         raise unfinished(error, "deliver") from error
 
 
-def _write(programme: Programme, out: Path, progress: Callable[[float], None], form: Form) -> None:
-    rate = programme.rate
-    encoder = Encoder(out, programme.size, rate, 1 / rate, form)
+def _write(plan: RenderPlan, out: Path, progress: Callable[[float], None], form: Form) -> None:
+    rate = plan.rate
+    encoder = Encoder(out, plan.size, rate, 1 / rate, form)
     reformatter = VideoReformatter()
     try:
         before: tuple[State, ...] | None = None
         frame: av.VideoFrame | None = None
-        count = frame_count(programme)
+        count = frame_count(plan)
         for number in range(count):
-            at_us = programme.shown_from_us + round(number * SECOND / rate)
-            states = tuple(state_at(shows, at_us) for shows in programme.shows)
+            at_us = plan.shown_from_us + round(number * SECOND / rate)
+            states = tuple(state_at(shows, at_us) for shows in plan.shows)
             if frame is None or states != before:
-                frame = _planes(straight(painted(states, programme.size)), reformatter, form.planes)
+                frame = _planes(straight(painted(states, plan.size)), reformatter, form.planes)
                 before = states
             frame.pts, frame.time_base = number, Fraction(1) / rate
             if not number:

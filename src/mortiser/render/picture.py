@@ -1,4 +1,4 @@
-"""The picture of a programme: frames of its recordings, each with its time in the piece."""
+"""The picture of a plan: frames of its recordings, each with its time in the piece."""
 
 from __future__ import annotations
 
@@ -24,7 +24,7 @@ from mortiser.media.picture import plane_of, turned
 from mortiser.render.backdrops import backdrop_planes
 from mortiser.render.blend import UNSPECIFIED, space_of
 from mortiser.render.framing import Framer
-from mortiser.render.programme import Programme, Recording
+from mortiser.render.plan import Recording, RenderPlan
 
 SLACK_US = 1_000
 """A moment this little before a frame is meant to be that frame."""
@@ -39,29 +39,29 @@ Decoded = Generator[tuple[int, av.VideoFrame], None, None]
 """Frames with their times (µs)."""
 
 
-class Reels:
-    """Reels kept open between one programme and the next: what plays on from where one stopped need
+class SourceReaders:
+    """Readers kept open between one plan and the next: what plays on from where one stopped need
     not be looked for, with all the frames from the key frame before it."""
 
     def __init__(self, most: int = 0) -> None:
         self._most = most
-        self._idle: list[tuple[Path, Reel]] = []
+        self._idle: list[tuple[Path, SourceReader]] = []
         self._guard = Lock()
 
-    def take(self, recording: Recording, source_us: int) -> Reel:
-        """A reel of a recording, for frames from a moment on; to be given back."""
+    def take(self, recording: Recording, source_us: int) -> SourceReader:
+        """A reader of a recording, for frames from a moment on; to be given back."""
         with self._guard:
             for one in reversed(self._idle):
-                path, reel = one
-                if path == recording.path and reel.goes_on(source_us):
+                path, reader = one
+                if path == recording.path and reader.goes_on(source_us):
                     self._idle.remove(one)
-                    return reel
-        return Reel(recording)
+                    return reader
+        return SourceReader(recording)
 
-    def give_back(self, recording: Recording, reel: Reel) -> None:
-        """Keep a reel for what follows; of too many the oldest is closed."""
+    def give_back(self, recording: Recording, reader: SourceReader) -> None:
+        """Keep a reader for what follows; of too many the oldest is closed."""
         with self._guard:
-            self._idle.append((recording.path, reel))
+            self._idle.append((recording.path, reader))
             over = self._idle[: max(0, len(self._idle) - self._most)]
             del self._idle[: len(over)]
         for _, old in over:
@@ -75,7 +75,7 @@ class Reels:
             old.close()
 
 
-class Reel:
+class SourceReader:
     """Frames of one recording by its own time, upright; best asked forwards."""
 
     def __init__(self, recording: Recording) -> None:
@@ -100,8 +100,8 @@ class Reel:
     def close(self) -> None:
         """Let go of the file, and of its decoder with its threads and frames.
 
-        The frames that are being decoded refer to the reel and it to them: left to the collector of
-        garbage, which seldom runs in a server, each reel would keep tens of megabytes.
+        The frames that are being decoded refer to the reader and it to them: left to the collector of
+        garbage, which seldom runs in a server, each reader would keep tens of megabytes.
         """
         self._frames.close()
         self._frames = _nothing()
@@ -218,82 +218,82 @@ def usual_rate(recording: Recording) -> Fraction:
         return stated or Fraction(BACKDROP_FPS)
 
 
-def at(programme: Programme, at_us: int) -> av.VideoFrame:
-    """The frame of a programme at a moment (µs), its own to be written to."""
-    placed = programme.timeline.playing(min(at_us, programme.timeline.duration_us - 1))
-    framing = programme.framing(programme.timeline.placed.index(placed))
-    reel = Reel(programme.recordings[placed.clip.source_id])
+def at(plan: RenderPlan, at_us: int) -> av.VideoFrame:
+    """The frame of a plan at a moment (µs), its own to be written to."""
+    placed = plan.timeline.playing(min(at_us, plan.timeline.duration_us - 1))
+    framing = plan.framing(plan.timeline.placed.index(placed))
+    reader = SourceReader(plan.recordings[placed.clip.source_id])
     try:
-        if not reel.has_picture:
-            return _backdrop(programme.size, framing.backdrop)
+        if not reader.has_picture:
+            return _backdrop(plan.size, framing.backdrop)
         source_us = placed.to_source(at_us)
-        found = reel.at(source_us)
+        found = reader.at(source_us)
         if found is None:
             raise BadMedia("There is no frame at this moment of the recording.")
-        return reel.fit(found, programme.size, framing, source_us)
+        return reader.fit(found, plan.size, framing, source_us)
     finally:
-        reel.close()
+        reader.close()
 
 
-def time_base(programme: Programme) -> Fraction:
+def time_base(plan: RenderPlan) -> Fraction:
     """The unit of the times that ``frames`` gives."""
-    recording = programme.untouched
+    recording = plan.untouched
     if recording is None:
-        return 1 / programme.rate
-    reel = Reel(recording)
+        return 1 / plan.rate
+    reader = SourceReader(recording)
     try:
-        return reel.time_base()
+        return reader.time_base()
     finally:
-        reel.close()
+        reader.close()
 
 
-def frames(programme: Programme, kept: Reels | None = None) -> Iterator[av.VideoFrame]:
-    """The frames of a programme in yuv420p, in order, writable, with their times in the piece.
+def frames(plan: RenderPlan, kept: SourceReaders | None = None) -> Iterator[av.VideoFrame]:
+    """The frames of a plan in yuv420p, in order, writable, with their times in the piece.
 
-    Reels of a programme that is put together are taken from those ``kept``, and go back to them.
+    Readers of a plan that is put together are taken from those ``kept``, and go back to them.
     """
-    recording = programme.untouched
+    recording = plan.untouched
     if recording is None:
-        return _of_grid(programme, kept or Reels())
-    return _of_one(programme, recording)
+        return _of_grid(plan, kept or SourceReaders())
+    return _of_one(plan, recording)
 
 
-def _of_one(programme: Programme, recording: Recording) -> Iterator[av.VideoFrame]:
+def _of_one(plan: RenderPlan, recording: Recording) -> Iterator[av.VideoFrame]:
     """A recording's own frames at their own times, and more of them where captions change meanwhile:
     while the picture rests, or after it has ended."""
-    reel = Reel(recording)
+    reader = SourceReader(recording)
     try:
-        if not reel.has_picture:
-            yield from _plain(programme)
+        if not reader.has_picture:
+            yield from _plain(plan)
             return
         held: av.VideoFrame | None = None
-        framing = programme.framing(0)
-        for frame in reel.all():
-            fresh = reel.fit(frame, programme.size, framing, moment_of(frame))
+        framing = plan.framing(0)
+        for frame in reader.all():
+            fresh = reader.fit(frame, plan.size, framing, moment_of(frame))
             if held is None and moment_of(fresh) > TAIL_US:
                 # As players show it: the first frame stands until it is its turn.
                 held = _copy(fresh)
                 held.pts = 0
                 yield held
             if held is not None:
-                yield from _between(programme, held, moment_of(fresh))
+                yield from _between(plan, held, moment_of(fresh))
             yield fresh
             held = fresh
-        if held is not None and programme.timeline.duration_us - moment_of(held) > TAIL_US:
-            yield from _between(programme, held, programme.timeline.duration_us)
+        if held is not None and plan.timeline.duration_us - moment_of(held) > TAIL_US:
+            yield from _between(plan, held, plan.timeline.duration_us)
     finally:
-        reel.close()
+        reader.close()
 
 
-def _between(programme: Programme, held: av.VideoFrame, to_us: int) -> Iterator[av.VideoFrame]:
+def _between(plan: RenderPlan, held: av.VideoFrame, to_us: int) -> Iterator[av.VideoFrame]:
     """A frame that is held, again at every moment before another at which captions look different."""
     step = SECOND // BACKDROP_FPS
     from_us = moment_of(held)
     if to_us - from_us <= 5 * step // 2:
         return
-    before = _shown(programme, from_us)
+    before = _shown(plan, from_us)
     for at_us in range(from_us + step, to_us - step // 2, step):
-        now = _shown(programme, at_us)
+        now = _shown(plan, at_us)
         # While one shows it may be moving; what changes nothing costs next to nothing.
         if now or before:
             again = _copy(held)
@@ -302,57 +302,57 @@ def _between(programme: Programme, held: av.VideoFrame, to_us: int) -> Iterator[
         before = now
 
 
-def _shown(programme: Programme, at_us: int) -> list[SceneCue]:
+def _shown(plan: RenderPlan, at_us: int) -> list[SceneCue]:
     """All that is painted at a moment."""
-    at_us += programme.shown_from_us
-    return [one for shows in programme.shows for one in shows.at(at_us)]
+    at_us += plan.shown_from_us
+    return [one for shows in plan.shows for one in shows.at(at_us)]
 
 
-def _of_grid(programme: Programme, kept: Reels) -> Iterator[av.VideoFrame]:
-    """Frames at the programme's own rate, each what the clips show at its moment."""
-    reels: dict[int, Reel] = {}
-    starts = [placed.at_us for placed in programme.timeline.placed]
-    plain = _backdrop(programme.size, programme.framing(0).backdrop)
+def _of_grid(plan: RenderPlan, kept: SourceReaders) -> Iterator[av.VideoFrame]:
+    """Frames at the plan's own rate, each what the clips show at its moment."""
+    readers: dict[int, SourceReader] = {}
+    starts = [placed.at_us for placed in plan.timeline.placed]
+    plain = _backdrop(plan.size, plan.framing(0).backdrop)
     try:
-        for number in range(frame_count(programme)):
-            at_us = round(number * SECOND / programme.rate)
+        for number in range(frame_count(plan)):
+            at_us = round(number * SECOND / plan.rate)
             index = max(0, bisect_right(starts, at_us) - 1)
-            placed = programme.timeline.placed[index]
+            placed = plan.timeline.placed[index]
             source = placed.clip.source_id
             source_us = placed.to_source(at_us)
-            if source not in reels:
-                reels[source] = kept.take(programme.recordings[source], source_us)
-            found = reels[source].at(source_us)
+            if source not in readers:
+                readers[source] = kept.take(plan.recordings[source], source_us)
+            found = readers[source].at(source_us)
             if found is None:
                 frame = _copy(plain)
             else:
-                framing = programme.framing(index)
-                fitted = reels[source].fit(found, programme.size, framing, source_us)
-                # The reel may show it once more.
+                framing = plan.framing(index)
+                fitted = readers[source].fit(found, plan.size, framing, source_us)
+                # The reader may show it once more.
                 frame = _copy(found) if fitted is found else fitted
-            frame.pts, frame.time_base = number, 1 / programme.rate
+            frame.pts, frame.time_base = number, 1 / plan.rate
             yield frame
     except BaseException:
-        for reel in reels.values():
-            reel.close()
+        for reader in readers.values():
+            reader.close()
         raise
-    for source, reel in reels.items():
-        kept.give_back(programme.recordings[source], reel)
+    for source, reader in readers.items():
+        kept.give_back(plan.recordings[source], reader)
 
 
-def _plain(programme: Programme) -> Iterator[av.VideoFrame]:
+def _plain(plan: RenderPlan) -> Iterator[av.VideoFrame]:
     """The backdrop, for a recording without a picture."""
-    plain = _backdrop(programme.size, programme.framing(0).backdrop)
-    for number in range(-(-programme.timeline.duration_us * BACKDROP_FPS // SECOND)):
+    plain = _backdrop(plan.size, plan.framing(0).backdrop)
+    for number in range(-(-plan.timeline.duration_us * BACKDROP_FPS // SECOND)):
         frame = _copy(plain)
         frame.pts, frame.time_base = number * FINE.denominator // BACKDROP_FPS, FINE
         yield frame
 
 
-def frame_count(programme: Programme) -> int:
-    """How many frames a programme has at its own rate."""
+def frame_count(plan: RenderPlan) -> int:
+    """How many frames a plan has at its own rate."""
     # Edges of clips are whole microseconds: what they are over a frame's end is none of the next.
-    return max(1, -(-(programme.timeline.duration_us - SLACK_US) * programme.rate // SECOND))
+    return max(1, -(-(plan.timeline.duration_us - SLACK_US) * plan.rate // SECOND))
 
 
 def moment_of(frame: av.VideoFrame) -> int:

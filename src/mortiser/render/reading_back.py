@@ -22,8 +22,8 @@ from mortiser.pictures.moving import light_at, read_moving
 from mortiser.render import picture, sound
 from mortiser.render.burn import Veils
 from mortiser.render.loudness import Measured, measure
-from mortiser.render.picture import Reel
-from mortiser.render.programme import Programme, Recording
+from mortiser.render.picture import SourceReader
+from mortiser.render.plan import Recording, RenderPlan
 
 LOOPS = {".gif", ".webp"}
 PLAIN = 24
@@ -69,52 +69,52 @@ def facts_of(made: Path) -> Facts:
 def loudness_of(made: Path, duration_us: int) -> Measured:
     """How loud a made video is."""
     whole = Recording(made, duration_us)
-    programme = Programme(Timeline([Clip(0, 0, duration_us)]), {0: whole}, (16, 16))
+    plan = RenderPlan(Timeline([Clip(0, 0, duration_us)]), {0: whole}, (16, 16))
     rate, layout = sound.heard_in(whole)
-    return measure(sound.frames(programme, rate, layout))
+    return measure(sound.frames(plan, rate, layout))
 
 
-def captions_missing(programme: Programme, made: Path, moments: Sequence[int]) -> int | None:
+def captions_missing(plan: RenderPlan, made: Path, moments: Sequence[int]) -> int | None:
     """The first of some moments of the piece (µs) at which a made video does not show the captions that the
     scene has; None where it shows all of them."""
     for at_us in moments:
-        state = state_at(programme.captions, at_us)
-        area = area_of(state, *even_size(*programme.size))
+        state = state_at(plan.captions, at_us)
+        area = area_of(state, *even_size(*plan.size))
         if area == NOWHERE:
             continue
-        with_them, without = _composed(programme, at_us, area)
+        with_them, without = _composed(plan, at_us, area)
         plain = np.abs(with_them - without) > PLAIN
         if plain.sum() < ENOUGH:
             continue  # Too faint to be told from what encoding changes.
-        seen = _made(made, at_us - programme.shown_from_us, area)
+        seen = _made(made, at_us - plan.shown_from_us, area)
         far, bare = (float(np.abs(seen - one)[plain].mean()) for one in (with_them, without))
         if far > bare:
             return at_us
     return None
 
 
-def overlay_missing(programme: Programme, made: Path, moments: Sequence[int]) -> int | None:
+def overlay_missing(plan: RenderPlan, made: Path, moments: Sequence[int]) -> int | None:
     """The same for a video of captions alone: whether anything shows."""
-    reel = Reel(Recording(made, programme.timeline.duration_us))
+    reader = SourceReader(Recording(made, plan.timeline.duration_us))
     try:
         for at_us in moments:
-            if area_of(state_at(programme.captions, at_us), *programme.size) == NOWHERE:
+            if area_of(state_at(plan.captions, at_us), *plan.size) == NOWHERE:
                 continue
-            frame = reel.at(at_us - programme.shown_from_us)
+            frame = reader.at(at_us - plan.shown_from_us)
             if frame is None or not frame.reformat(format="rgba").to_ndarray()[..., 3].any():
                 return at_us
         return None
     finally:
-        reel.close()
+        reader.close()
 
 
-def _composed(programme: Programme, at_us: int, area: Area) -> tuple[Light, Light]:
+def _composed(plan: RenderPlan, at_us: int, area: Area) -> tuple[Light, Light]:
     """A moment with its captions and without them."""
-    frame = picture.at(programme, at_us - programme.shown_from_us)
-    for layer in programme.layers:
+    frame = picture.at(plan, at_us - plan.shown_from_us)
+    for layer in plan.layers:
         Veils(layer).put_on(frame, at_us)
     without = _light(frame, area)
-    Veils(programme.captions).put_on(frame, at_us)
+    Veils(plan.captions).put_on(frame, at_us)
     return _light(frame, area), without
 
 
@@ -124,14 +124,14 @@ def _made(made: Path, at_us: int, area: Area) -> Light:
         # Grey of a picture's colours goes from 0 to 255, luma from 16 to 235.
         light = light_at(made, at_us)[top:bottom, left:right]
         return (light.astype(np.float32) * (219 / 255) + 16).astype(np.int16)
-    reel = Reel(Recording(made, at_us + 1))
+    reader = SourceReader(Recording(made, at_us + 1))
     try:
-        frame = reel.at(at_us)
+        frame = reader.at(at_us)
         if frame is None:
             return np.zeros((bottom - top, right - left), np.int16)
         return _light(frame, area)
     finally:
-        reel.close()
+        reader.close()
 
 
 def _light(frame: av.VideoFrame, area: Area) -> Light:

@@ -26,8 +26,8 @@ from mortiser.media.forms import STREAMED
 from mortiser.media.opening import unfinished
 from mortiser.render import picture, sound
 from mortiser.render.ahead import ahead
-from mortiser.render.picture import Reels
-from mortiser.render.programme import WHOLE, Programme, Recording
+from mortiser.render.picture import SourceReaders
+from mortiser.render.plan import WHOLE, Recording, RenderPlan
 
 PART_US = 2 * SECOND
 SHORT_SIDE = 540
@@ -82,29 +82,29 @@ def write_segment(
     size: tuple[int, int],
     out: Path,
     rate: Fraction,
-    reels: Reels | None = None,
+    readers: SourceReaders | None = None,
     framing: ClipFraming = WHOLE,
 ) -> None:
     """Write a stretch (µs) of a recording, framed, its picture in ``size`` pixels at ``rate`` frames a second, as
     fragmented MP4 that begins at zero. Raises BadMedia, and NoSpace on a full disk."""
     timeline = Timeline([Clip(0, *stretch)])
-    programme = Programme(
+    plan = RenderPlan(
         timeline, {0: recording}, size, rate=rate, own_times=False, framings=[framing]
     )
     try:
-        _write(programme, out, rate, reels)
+        _write(plan, out, rate, readers)
     except av.error.FFmpegError as error:
         raise unfinished(error, "play it") from error
 
 
-def _write(programme: Programme, out: Path, rate: Fraction, reels: Reels | None) -> None:
-    encoder = Encoder(out, programme.size, rate, 1 / rate, STREAMED)
+def _write(plan: RenderPlan, out: Path, rate: Fraction, readers: SourceReaders | None) -> None:
+    encoder = Encoder(out, plan.size, rate, 1 / rate, STREAMED)
     try:
         encoder.hears(RATE, LAYOUT)
-        with closing(ahead(picture.frames(programme, reels))) as frames:
+        with closing(ahead(picture.frames(plan, readers))) as frames:
             first = next(frames)
             encoder.sees(first)
-            for heard in sound.frames(programme, RATE, LAYOUT):
+            for heard in sound.frames(plan, RATE, LAYOUT):
                 encoder.add_sound(heard)
             for frame in chain([first], frames):
                 encoder.add_picture(frame)

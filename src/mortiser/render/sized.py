@@ -19,7 +19,7 @@ from mortiser.media.encode import UNKNOWN
 from mortiser.media.forms import Form
 from mortiser.render.burn import Texts, burn
 from mortiser.render.loudness import Level
-from mortiser.render.programme import Programme
+from mortiser.render.plan import RenderPlan
 
 AIM = 0.99
 """Share of the size that is aimed at."""
@@ -31,7 +31,7 @@ LEAST_PICTURE = 0.1
 
 
 def burn_within(
-    programme: Programme,
+    plan: RenderPlan,
     out: Path,
     progress: Callable[[float], None],
     form: Form,
@@ -50,7 +50,7 @@ def burn_within(
         bits, by_bits = 0.0, 1.0
         for number in range(1, MOST_PASSES + 1):
             burn(
-                programme,
+                plan,
                 out,
                 _share(progress, number),
                 _pass(form, number, notes, round(bits)),

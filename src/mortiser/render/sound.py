@@ -1,4 +1,4 @@
-"""The sound of a programme: clips one behind another, each cut over into the next."""
+"""The sound of a plan: clips one behind another, each cut over into the next."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ from mortiser.core.editing.timeline import Placed
 from mortiser.media.forms import SoundForm
 from mortiser.media.frames import Resampler, decoded_sound
 from mortiser.media.opening import codec_name, open_media, origin_s
-from mortiser.render.programme import Programme, Recording
+from mortiser.render.plan import Recording, RenderPlan
 
 CROSS_US = 8_000
 """How long one clip's sound goes over into the next one's."""
@@ -28,9 +28,9 @@ def can_copy(recording: Recording, wanted: SoundForm) -> bool:
         return codec_name(reading.streams.audio[recording.audio_track]) in wanted.kept
 
 
-def form(programme: Programme, wanted: SoundForm) -> tuple[int, str]:
+def form(plan: RenderPlan, wanted: SoundForm) -> tuple[int, str]:
     """Rate (Hz) and layout of the sound that is made: those of the first clip's, as its codec has them."""
-    rate, layout = heard_in(programme.recordings[programme.timeline.clips[0].source_id])
+    rate, layout = heard_in(plan.recordings[plan.timeline.clips[0].source_id])
     return wanted.rate_for(rate), layout
 
 
@@ -41,13 +41,13 @@ def heard_in(recording: Recording) -> tuple[int, str]:
         return context.sample_rate or 48_000, "mono" if context.channels == 1 else "stereo"
 
 
-def frames(programme: Programme, rate: int, layout: str) -> Iterator[av.AudioFrame]:
-    """The programme's sound in frames, sample i heard at i / rate seconds of the piece."""
+def frames(plan: RenderPlan, rate: int, layout: str) -> Iterator[av.AudioFrame]:
+    """The plan's sound in frames, sample i heard at i / rate seconds of the piece."""
     at = 0
     over = _samples(CROSS_US, rate)
     going = _Going(np.zeros((1 if layout == "mono" else 2, 0), np.float32))
-    for placed in programme.timeline.placed:
-        recording = programme.recordings[placed.clip.source_id]
+    for placed in plan.timeline.placed:
+        recording = plan.recordings[placed.clip.source_id]
         # Counted from the beginning, so that roundings do not add up.
         end = _samples(placed.end_us, rate)
         beyond: list[Samples] = []

@@ -1,4 +1,4 @@
-"""A still: one frame of a programme with its captions, as the delivery shows it."""
+"""A still: one frame of a plan with its captions, as the delivery shows it."""
 
 from __future__ import annotations
 
@@ -11,16 +11,16 @@ from mortiser.media.opening import reason
 from mortiser.paint.pictures import jpeg, png
 from mortiser.render import picture
 from mortiser.render.burn import Veils
-from mortiser.render.programme import Programme
+from mortiser.render.plan import RenderPlan
 
 
-def still(programme: Programme, at_us: int, form: StillForm = "png") -> bytes:
+def still(plan: RenderPlan, at_us: int, form: StillForm = "png") -> bytes:
     """The frame at a moment of the piece as a file. Raises BadMedia."""
     try:
-        frame = picture.at(programme, at_us)
+        frame = picture.at(plan, at_us)
     except av.error.FFmpegError as error:
         raise BadMedia(f"This frame of the recording cannot be read.{reason(error)}") from error
-    for one in programme.shows:
+    for one in plan.shows:
         Veils(one).put_on(frame, at_us)
     # In several threads swscale writes wrong colours at the left of where their parts of the picture meet.
     rgb = frame.reformat(format="rgba", src_colorspace=frame.colorspace, threads=1).to_ndarray()

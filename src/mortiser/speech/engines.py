@@ -13,8 +13,8 @@ from mortiser.speech.conversion import converted
 from mortiser.speech.memory import give_back
 from mortiser.speech.models import ENGLISH, WORDING, ModelPlace, Packaged, languages_of
 from mortiser.speech.moonshine import MoonshineRecogniser
-from mortiser.speech.protocols import Aligner, Jury, LanguageFinder, Recogniser, Translator
-from mortiser.speech.reader import Reader
+from mortiser.speech.protocols import Aligner, Ensemble, LanguageFinder, Recogniser, Translator
+from mortiser.speech.reader import SmallLanguageModel
 from mortiser.speech.sphinx import SphinxAligner
 from mortiser.speech.whisper import SEVERAL, WhisperRecogniser
 
@@ -69,11 +69,11 @@ def recogniser_for(language: str, place: ModelPlace, name: str | None = None) ->
     raise BadInput(unknown(language, place))
 
 
-def jury_for(language: str, words: Sequence[str], place: ModelPlace) -> Jury:
+def ensemble_for(language: str, words: Sequence[str], place: ModelPlace) -> Ensemble:
     """Who votes on what the quick engine heard, listening for some words: those there are models for;
     nobody where the quick engine does not know the language."""
     if language not in MoonshineRecogniser.languages:
-        return Jury()
+        return Ensemble()
     # What heard first is gone by now: its place is theirs.
     give_back()
     with ThreadPoolExecutor() as threads:
@@ -81,11 +81,13 @@ def jury_for(language: str, words: Sequence[str], place: ModelPlace) -> Jury:
         third = threads.submit(
             _found, lambda: WhisperRecogniser(_needed(place, ENGLISH), language, words)
         )
-        reader = threads.submit(_found, lambda: Reader(converted(_needed(place, WORDING))))
-    jury = Jury(second.result(), third.result(), reader.result())
+        reader = threads.submit(
+            _found, lambda: SmallLanguageModel(converted(_needed(place, WORDING)))
+        )
+    ensemble = Ensemble(second.result(), third.result(), reader.result())
     # Models are put into another form while they are loaded.
     give_back()
-    return jury
+    return ensemble
 
 
 def _needed(place: ModelPlace, model: Packaged) -> Path:
@@ -108,13 +110,13 @@ class Engines:
     """What hears first, and who votes on that; nobody where an engine was asked for by its name."""
 
     first: Recogniser
-    jury: Jury | None = None
+    ensemble: Ensemble | None = None
 
 
 def chosen(language: str, place: ModelPlace, name: str | None, words: Sequence[str]) -> Engines:
     """The engines for a language, or the one named alone. Raises BadInput."""
     first = recogniser_for(language, place, name)
-    return Engines(first, None if name else jury_for(language, words, place))
+    return Engines(first, None if name else ensemble_for(language, words, place))
 
 
 def language_finder(place: ModelPlace) -> LanguageFinder:

@@ -84,7 +84,7 @@ class Reading(Protocol):
         before it (nats, about)."""
 
 
-class Reader(Protocol):
+class LanguageModel(Protocol):
     """Knows how usual a text is, without hearing anything."""
 
     def likelihoods(self, texts: Sequence[str]) -> list[float]:
@@ -95,12 +95,12 @@ class Reader(Protocol):
 
 
 @dataclass(frozen=True)
-class Jury:
+class Ensemble:
     """Who hears and reads beside the first engine; any of them may be missing."""
 
     second: Recogniser | None = None
     third: Recogniser | None = None
-    reader: Reader | None = None
+    reader: LanguageModel | None = None
 
 
 @dataclass(frozen=True)
@@ -133,7 +133,7 @@ class Relistened:
     third: Sequence[Word] | None = None
 
 
-class Judge(Protocol):
+class SecondPass(Protocol):
     """Hears words again: says how sure they are, what else they may be, and which were misheard.
 
     A stretch may be listened to while the one before is judged; both in the order of the sound.

@@ -56,8 +56,8 @@ class HeldReading:
         ]
 
 
-class Reader:
-    """Holds the model; see protocols.Reader."""
+class SmallLanguageModel:
+    """Holds the model; see protocols.LanguageModel."""
 
     def __init__(self, folder: Path) -> None:
         """Raises BadInput where the folder has no such model."""
@@ -76,14 +76,14 @@ class Reader:
             raise BadInput(f"The language model in {folder} cannot be loaded: {error}") from error
 
     def likelihoods(self, texts: Sequence[str]) -> list[float]:
-        """See protocols.Reader."""
+        """See protocols.LanguageModel."""
         found = self._scored(
             [encoded.tokens for encoded in self._tokenizer.encode_batch(list(texts))]
         )
         return [sum(chances) for chances in found]
 
     def read(self, before: Sequence[str], words: Sequence[str]) -> HeldReading:
-        """See protocols.Reader."""
+        """See protocols.LanguageModel."""
         texts = [*before, *words]
         text = " ".join(texts)
         ends: list[int] = []

@@ -23,11 +23,11 @@ from mortiser.speech.placing import placed
 from mortiser.speech.protocols import (
     RATE,
     Change,
-    Judge,
-    Jury,
+    Ensemble,
     Recogniser,
     Relistened,
     Samples,
+    SecondPass,
     Verdict,
 )
 from mortiser.speech.rivals import Rivals
@@ -45,15 +45,15 @@ NEAR = 8
 
 
 class SecondHearing:
-    """Judge; holds models, so one is made for a whole recording."""
+    """SecondPass; holds models, so one is made for a whole recording."""
 
     def __init__(
         self,
-        jury: Jury,
+        ensemble: Ensemble,
         write: Callable[[Sequence[Word]], list[Word]] = list,
     ) -> None:
         """``write`` puts names into what the others heard as the glossary has them."""
-        self._jury = jury
+        self._jury = ensemble
         self._write = write
         self._aligner = SphinxAligner()
         self._alike = sound_alikes()
@@ -61,13 +61,13 @@ class SecondHearing:
         self._before: list[str] = []
 
     def listen(self, samples: Samples, from_us: int = 0) -> Relistened:
-        """See Judge."""
+        """See SecondPass."""
         second = self._heard(self._jury.second, samples, from_us)
         third = self._heard(self._jury.third, samples, from_us)
         return Relistened(samples, from_us, second, third)
 
     def judge(self, words: Sequence[Word], heard: Relistened) -> Verdict:
-        """See Judge."""
+        """See SecondPass."""
         second, third = heard.second, heard.third
         places = standing(words)
         if second is not None:
@@ -197,7 +197,7 @@ class SecondHearing:
 
 
 def heard_again(
-    sound: Iterable[Samples], words: Sequence[Word], judge: Judge, from_us: int = 0
+    sound: Iterable[Samples], words: Sequence[Word], judge: SecondPass, from_us: int = 0
 ) -> Iterator[tuple[list[Word], Verdict, int]]:
     """Judge the words (source time) of a sound that begins at ``from_us``, in stretches as long as the
     second engine likes them: (the words that begin there, the verdict, the moment reached in µs)."""

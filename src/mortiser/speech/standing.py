@@ -19,7 +19,7 @@ from mortiser.core.transcript.voting import (
 )
 from mortiser.core.transcript.words import Word, word_key
 from mortiser.speech.beside import as_said
-from mortiser.speech.protocols import Change, Reader
+from mortiser.speech.protocols import Change, LanguageModel
 
 BEFORE, AFTER = 24, 8
 """Words on either side that the language model reads with those of a contest."""
@@ -50,7 +50,7 @@ def voted(
     theirs: Sequence[Word],
     other: Sequence[Word],
     weights: Weights,
-    reader: Reader | None,
+    reader: LanguageModel | None,
 ) -> list[Place]:
     """What stands after each contest with another hearing, a further one beside them. Words that were
     settled by hand stay."""
@@ -143,7 +143,7 @@ def _backed(
 
 
 def _wording(
-    reader: Reader, words: Sequence[Word], first: int, end: int, fresh: Sequence[str]
+    reader: LanguageModel, words: Sequence[Word], first: int, end: int, fresh: Sequence[str]
 ) -> float:
     """By how much likelier the reader finds the fresh words in the place of ``first`` to ``end`` (nats)."""
     before = _read(word.text for word in words[max(0, first - 2 * BEFORE) : first])[-BEFORE:]

@@ -14,8 +14,8 @@ from pathlib import Path
 from typing import TypeVar
 
 from mortiser.core.common.errors import Busy, Damaged, MortiserError, NoSpace, NotFound, foreseen
+from mortiser.store.media_services import NO_SENSES, MediaServices
 from mortiser.store.reserve import Reserve
-from mortiser.store.senses import NO_SENSES, Senses
 
 T = TypeVar("T")
 UNDO_STEPS = 5_000
@@ -36,11 +36,11 @@ class Database:
     def __init__(
         self,
         path: Path,
-        senses: Senses = NO_SENSES,
+        media_services: MediaServices = NO_SENSES,
         undo_steps: int = UNDO_STEPS,
     ) -> None:
         self.path = path
-        self.senses = senses
+        self.media_services = media_services
         """What desks know beyond the database."""
         self.undo_steps = undo_steps
         """How many edits of a project can be taken back."""

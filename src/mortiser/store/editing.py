@@ -10,8 +10,8 @@ from mortiser.core.common.errors import Conflict
 from mortiser.core.editing.timeline import Shift, Timeline, changed_stretches, shifts
 from mortiser.core.edits.apart import carry_out, kept_apart
 from mortiser.core.edits.commands import Edit
-from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.projection import follow_times
+from mortiser.core.edits.session import EditSession
 from mortiser.core.edits.text.laying import LayCaptions
 from mortiser.core.edits.text.overtaken import brought_up
 from mortiser.core.project.piece import Piece
@@ -22,7 +22,7 @@ from mortiser.store.journal import Changes
 from mortiser.store.projects import pieces, project_row
 from mortiser.store.revisions import Kind
 from mortiser.store.rows import Timelines, batched, load_clips, load_cues
-from mortiser.store.sql_desk import SqlDesk
+from mortiser.store.sql_session import SqlEditSession
 
 
 @dataclass(frozen=True)
@@ -50,20 +50,20 @@ def apply(
     """
     with database.transaction() as db:
         revisions.check(db, project_id, base_revision, edit)
-        desk = SqlDesk(db, project_id, database.senses)
-        return _apply(db, desk, project_id, edit, database.undo_steps, goes_on=goes_on)
+        session = SqlEditSession(db, project_id, database.media_services)
+        return _apply(db, session, project_id, edit, database.undo_steps, goes_on=goes_on)
 
 
 def _apply(
     db: sqlite3.Connection,
-    desk: SqlDesk,
+    session: SqlEditSession,
     project_id: int,
     edit: Edit,
     undo_steps: int,
     *,
     goes_on: bool = False,
 ) -> Outcome:
-    label = edit.label(desk)
+    label = edit.label(session)
     before = _timelines(db, project_id)
     entry = None
     if goes_on and journal.labels(db, project_id) == (label, None):
@@ -71,7 +71,7 @@ def _apply(
     if entry is None:
         entry = journal.open_entry(db, project_id, label, edit.model_dump_json(), undo_steps)
     try:
-        carry_out(edit, desk)
+        carry_out(edit, session)
     finally:
         changes = journal.close_entry(db, entry)
     return _outcome(db, project_id, "edit", label, changes, before)
@@ -81,8 +81,8 @@ def apply_now(database: Database, project_id: int, edit: Edit) -> Outcome:
     """Make an edit that a job has worked out, whatever the revision is by now."""
     with database.transaction() as db:
         revisions.newest(db, project_id)
-        desk = SqlDesk(db, project_id, database.senses)
-        return _apply(db, desk, project_id, edit, database.undo_steps)
+        session = SqlEditSession(db, project_id, database.media_services)
+        return _apply(db, session, project_id, edit, database.undo_steps)
 
 
 def lay_now(
@@ -94,22 +94,22 @@ def lay_now(
     where nothing of the stretch is left.
     """
     with database.transaction() as db:
-        desk = SqlDesk(db, project_id, database.senses)
-        now = desk.timeline(was.id)
+        session = SqlEditSession(db, project_id, database.media_services)
+        now = session.timeline(was.id)
         then = revisions.since(db, project_id, revision)
         changed = then.rewritten if then is not None else ()
         kept = [
             (cue.words[0].start_us, cue.words[-1].end_us)
-            for cue in desk.cues(was.id)
+            for cue in session.cues(was.id)
             if cue.id in changed
         ]
         fresh = brought_up(edit, was.timeline, now, kept)
         if fresh is None:
             return None
-        return _apply(db, desk, project_id, fresh, database.undo_steps)
+        return _apply(db, session, project_id, fresh, database.undo_steps)
 
 
-def amend(database: Database, project_id: int, change: Callable[[Desk], None]) -> Outcome:
+def amend(database: Database, project_id: int, change: Callable[[EditSession], None]) -> Outcome:
     """Add to the newest edit what follows from what was edited, under the same undo.
 
     Raises Conflict when there is no edit to add to, or it has been taken back.
@@ -121,10 +121,10 @@ def amend(database: Database, project_id: int, change: Callable[[Desk], None]) -
             raise Conflict("The edit was undone in the meantime.")
         before = _timelines(db, project_id)
         try:
-            desk = SqlDesk(db, project_id, database.senses)
-            with kept_apart(desk):
-                change(desk)
-                follow_times(desk)
+            session = SqlEditSession(db, project_id, database.media_services)
+            with kept_apart(session):
+                change(session)
+                follow_times(session)
         finally:
             changes = journal.close_entry(db, entry)
         label = journal.labels(db, project_id)[0] or ""

@@ -14,15 +14,15 @@ from mortiser.core.captions.cue_timing import untimed_cue
 from mortiser.core.captions.grouping import group
 from mortiser.core.editing.timeline import Placed
 from mortiser.core.edits.apart import kept_apart
-from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.projection import add_captions, follow_times, rewrite
 from mortiser.core.edits.retiming import CONTEXT, retime_run
+from mortiser.core.edits.session import EditSession
 from mortiser.core.transcript.words import Cue, Shown, Word
 from mortiser.store import journal
 from mortiser.store.database import Database
 from mortiser.store.journal import Changes
 from mortiser.store.projects import source_row
-from mortiser.store.sql_desk import SqlDesk
+from mortiser.store.sql_session import SqlEditSession
 
 APART_US = 350_000
 """Words added farther than this from their neighbours get a caption of their own."""
@@ -45,31 +45,31 @@ def settle(database: Database, source_id: int, replacements: Iterable[Replacemen
     """
     with database.transaction() as db:
         project_id = source_row(db, source_id)["project_id"]
-        desk = SqlDesk(db, project_id, database.senses)
+        session = SqlEditSession(db, project_id, database.media_services)
         edited = journal.touched(db, project_id)
-        with kept_apart(desk):
+        with kept_apart(session):
             for one in replacements:
                 near = list(one.old) if one.old else [one.before] if one.before else []
-                cues = _owners(db, desk, near)
+                cues = _owners(db, session, near)
                 if cues and not _settled(cues, near, edited):
-                    _make(desk, _shown_by_one(cues), one)
+                    _make(session, _shown_by_one(cues), one)
 
 
-def _make(desk: Desk, cues: Sequence[Cue], one: Replacement) -> None:
+def _make(session: EditSession, cues: Sequence[Cue], one: Replacement) -> None:
     near = one.old[0] if one.old else one.before
     word_id = near.id if near else 0
-    placed = desk.timeline(cues[0].piece_id).place_of(_by_id(cues)[word_id])
+    placed = session.timeline(cues[0].piece_id).place_of(_by_id(cues)[word_id])
     put = [placed.show(word) for word in one.put if placed.clip.holds(_of(word, placed))]
     if one.old:
-        _replace(desk, cues, one.old, put)
+        _replace(session, cues, one.old, put)
     elif not put or one.before is None:
         return
     elif put[0].start_us - _by_id(cues)[word_id].end_us <= APART_US:
         words = cues[0].words
         at = [word.id for word in words].index(word_id) + 1
-        _save(desk, cues[:1], [(*words[:at], *put, *words[at:])])
+        _save(session, cues[:1], [(*words[:at], *put, *words[at:])])
     else:
-        add_captions(desk, cues[0].piece_id, put)
+        add_captions(session, cues[0].piece_id, put)
 
 
 def _of(word: Word, placed: Placed) -> Word:
@@ -80,7 +80,7 @@ def _by_id(cues: Sequence[Cue]) -> dict[int, Shown]:
     return {word.id: word for cue in cues for word in cue.words}
 
 
-def _owners(db: sqlite3.Connection, desk: Desk, words: Sequence[Word]) -> list[Cue]:
+def _owners(db: sqlite3.Connection, session: EditSession, words: Sequence[Word]) -> list[Cue]:
     """The captions the words are in, by piece and in order; none where one of them is in none."""
     found: list[int] = []
     for word in words:
@@ -88,7 +88,7 @@ def _owners(db: sqlite3.Connection, desk: Desk, words: Sequence[Word]) -> list[C
         if not rows:
             return []
         found += [row["cue_id"] for row in rows]
-    cues = [desk.cue(cue_id) for cue_id in dict.fromkeys(found)]
+    cues = [session.cue(cue_id) for cue_id in dict.fromkeys(found)]
     return sorted(cues, key=lambda cue: cue.piece_id)
 
 
@@ -108,7 +108,9 @@ def _settled(cues: Sequence[Cue], words: Sequence[Word], edited: Changes) -> boo
     )
 
 
-def _replace(desk: Desk, cues: Sequence[Cue], old: Sequence[Word], put: Sequence[Shown]) -> None:
+def _replace(
+    session: EditSession, cues: Sequence[Cue], old: Sequence[Word], put: Sequence[Shown]
+) -> None:
     gone = {word.id for word in old}
     now = _by_id(cues)
     if len(old) == len(put):
@@ -137,21 +139,21 @@ def _replace(desk: Desk, cues: Sequence[Cue], old: Sequence[Word], put: Sequence
         rest = rest[len(taken) :]
         at = cue.words.index(mine[0])
         runs.append((*cue.words[:at], *taken, *cue.words[at + len(mine) :]))
-    _save(desk, cues, runs)
+    _save(session, cues, runs)
 
 
-def _save(desk: Desk, cues: Sequence[Cue], runs: Sequence[tuple[Shown, ...]]) -> None:
+def _save(session: EditSession, cues: Sequence[Cue], runs: Sequence[tuple[Shown, ...]]) -> None:
     """Captions with other words, parted where these have become too many for one."""
     piece_id = cues[0].piece_id
-    before, _ = desk.around(cues[0], CONTEXT)
-    _, after = desk.around(cues[-1], CONTEXT)
+    before, _ = session.around(cues[0], CONTEXT)
+    _, after = session.around(cues[-1], CONTEXT)
     fresh: list[Cue] = []
     for cue, words in zip(cues, runs, strict=True):
         grown = len(words) > len(cue.words)
-        parts = group(words, desk.pace(piece_id), desk.ruler(piece_id)) if grown else []
+        parts = group(words, session.pace(piece_id), session.ruler(piece_id)) if grown else []
         made = [untimed_cue(piece_id, words[a:b]) for a, b in parts or [(0, len(words))] if b]
         if made:
             made[0] = replace(made[0], id=cue.id)
         fresh += made
-    retime_run(desk, before, rewrite(desk, cues, fresh), after)
-    follow_times(desk)
+    retime_run(session, before, rewrite(session, cues, fresh), after)
+    follow_times(session)

@@ -13,7 +13,7 @@ from mortiser.core.transcript.words import Shown, Word
 from mortiser.store.database import Database
 from mortiser.store.projects import pieces, source_row
 from mortiser.store.rows import WORD_COLUMNS, insert, word_of, word_values
-from mortiser.store.sql_desk import SqlDesk
+from mortiser.store.sql_session import SqlEditSession
 
 
 def source_words(db: sqlite3.Connection, source_id: int) -> list[Word]:
@@ -77,7 +77,7 @@ def append_line(database: Database, source_id: int, words: Sequence[Word]) -> No
             )
             for word in words
         ]
-        desk = SqlDesk(db, project_id, database.senses)
+        session = SqlEditSession(db, project_id, database.media_services)
         for piece in pieces(db, project_id):
             for placed in piece.timeline.placed:
                 shown = [
@@ -86,4 +86,4 @@ def append_line(database: Database, source_id: int, words: Sequence[Word]) -> No
                     if placed.clip.holds(word)
                 ]
                 if shown:
-                    add_captions(desk, piece.id, shown)
+                    add_captions(session, piece.id, shown)

@@ -312,7 +312,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/projects/{project_id}/pulse": {
+    "/api/projects/{project_id}/status": {
         parameters: {
             query?: never;
             header?: never;
@@ -320,10 +320,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Read Pulse
+         * Read Status
          * @description What changes by itself, now.
          */
-        get: operations["read_pulse"];
+        get: operations["read_status"];
         put?: never;
         post?: never;
         delete?: never;
@@ -341,7 +341,7 @@ export interface paths {
         };
         /**
          * Follow
-         * @description Server-sent events: a Pulse whenever it changed.
+         * @description Server-sent events: a ProjectStatus whenever it changed.
          */
         get: operations["follow"];
         put?: never;
@@ -2701,7 +2701,7 @@ export interface components {
             /** Piece Id */
             piece_id: number;
             /** Stretches */
-            stretches: components["schemas"]["mortiser__core__edits__trimming__Stretch"][];
+            stretches: components["schemas"]["mortiser__core__edits__cutting__trimming__Stretch"][];
             /**
              * Found
              * @enum {string}
@@ -4659,7 +4659,7 @@ export interface components {
         };
         /**
          * MoveOver
-         * @description Let the picture move over the whole piece, as its words suggest (core.framing.moving), beside the moves it has.
+         * @description Let the picture move over the whole piece, as its words suggest (core.framing.moving).
          */
         MoveOver: {
             /** Piece Id */
@@ -5446,6 +5446,30 @@ export interface components {
             /** Hearing */
             hearing: ("queued" | "running" | "done" | "failed" | "cancelled") | null;
         };
+        /**
+         * ProjectStatus
+         * @description The state that changes by itself: sent whenever it did.
+         */
+        ProjectStatus: {
+            /** Revision */
+            revision: number;
+            /**
+             * Heard
+             * @description Words so far; when it grows, new captions can be fetched.
+             */
+            heard: number;
+            /** Sources */
+            sources: components["schemas"]["SourceView"][];
+            /**
+             * Disk Full
+             * @description Whether work waits until there is room on the disk.
+             */
+            disk_full: boolean;
+            /** Jobs */
+            jobs: components["schemas"]["JobView"][];
+            /** Deliveries */
+            deliveries: components["schemas"]["DeliveryView"][];
+        };
         /** ProjectView */
         ProjectView: {
             /** Id */
@@ -5477,30 +5501,6 @@ export interface components {
              * @description For the title, the description and each tag.
              */
             reasons: string[];
-        };
-        /**
-         * Pulse
-         * @description The state that changes by itself: sent whenever it did.
-         */
-        Pulse: {
-            /** Revision */
-            revision: number;
-            /**
-             * Heard
-             * @description Words so far; when it grows, new captions can be fetched.
-             */
-            heard: number;
-            /** Sources */
-            sources: components["schemas"]["SourceView"][];
-            /**
-             * Disk Full
-             * @description Whether work waits until there is room on the disk.
-             */
-            disk_full: boolean;
-            /** Jobs */
-            jobs: components["schemas"]["JobView"][];
-            /** Deliveries */
-            deliveries: components["schemas"]["DeliveryView"][];
         };
         /**
          * PutPassages
@@ -5795,7 +5795,7 @@ export interface components {
             /** Piece Id */
             piece_id: number;
             /** Stretches */
-            stretches: components["schemas"]["mortiser__core__edits__trimming__Stretch"][];
+            stretches: components["schemas"]["mortiser__core__edits__cutting__trimming__Stretch"][];
             /**
              * Found
              * @enum {string}
@@ -7079,7 +7079,7 @@ export interface components {
          * Stretch
          * @description A stretch of a strand, in µs of its source.
          */
-        mortiser__core__edits__trimming__Stretch: {
+        mortiser__core__edits__cutting__trimming__Stretch: {
             /** Strand Id */
             strand_id: number;
             /** From Us */
@@ -7091,7 +7091,7 @@ export interface components {
          * Stretch
          * @description A stretch of a source, in its time.
          */
-        mortiser__core__shape__Stretch: {
+        mortiser__core__framing__shape__Stretch: {
             /** Source Id */
             source_id: number;
             /** Start Us */
@@ -7699,7 +7699,7 @@ export interface operations {
             };
         };
     };
-    read_pulse: {
+    read_status: {
         parameters: {
             query?: never;
             header?: never;
@@ -7716,7 +7716,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Pulse"];
+                    "application/json": components["schemas"]["ProjectStatus"];
                 };
             };
             /** @description Client Error */

@@ -9,8 +9,8 @@ vi.mock("../api/client", () => ({
   Problem: class extends Error {},
 }));
 
-import type { Project, Pulse } from "../api/client";
-import { onPulse } from "./following";
+import type { Project, ProjectStatus } from "../api/client";
+import { onStatus } from "./following";
 import { open, reload } from "./server";
 import { useProject } from "./store";
 
@@ -25,7 +25,8 @@ const project = (status: string) =>
     jobs: [{ id: 5, kind: "prepare", status }],
   }) as unknown as Project;
 
-const pulse = (status: string) => ({ ...project(status), heard: 0, disk_full: false }) as Pulse;
+const told = (status: string) =>
+  ({ ...project(status), heard: 0, disk_full: false }) as ProjectStatus;
 
 const status = () => useProject.getState().project?.jobs[0]?.status;
 
@@ -34,13 +35,13 @@ describe("what the server tells by itself", () => {
     const opened = open(1);
     answer(project("queued"));
     await opened;
-    await onPulse(pulse("queued"));
+    await onStatus(told("queued"));
   });
 
   it("is not replaced by an answer that was asked for before", async () => {
     const read = reload();
     await new Promise((ready) => setTimeout(ready));
-    await Promise.race([onPulse(pulse("done")), new Promise((ready) => setTimeout(ready))]);
+    await Promise.race([onStatus(told("done")), new Promise((ready) => setTimeout(ready))]);
     answer(project("running"));
     await read;
     expect(status()).toBe("done");

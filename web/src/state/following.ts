@@ -1,5 +1,5 @@
 /** What the server tells by itself: what jobs and other windows change in the open project. */
-import { api, type Cue, type Job, type Pulse, take } from "../api/client";
+import { api, type Cue, type Job, type ProjectStatus, take } from "../api/client";
 import { withTail } from "./document";
 import { catchUp, opening, queue, reload, told } from "./server";
 import { openPiece, useProject } from "./store";
@@ -7,28 +7,28 @@ import { openPiece, useProject } from "./store";
 const { getState: get, setState: set } = useProject;
 
 /** Take in what changed by itself; fetch new captions while a recording is being heard. */
-export async function onPulse(pulse: Pulse): Promise<void> {
+export async function onStatus(status: ProjectStatus): Promise<void> {
   const { project, heard } = get();
   if (!project) return;
   told();
-  const grown = pulse.sources.length > project.sources.length;
+  const grown = status.sources.length > project.sources.length;
   set({
-    heard: pulse.heard,
-    diskFull: pulse.disk_full,
+    heard: status.heard,
+    diskFull: status.disk_full,
     project: {
       ...project,
-      jobs: pulse.jobs,
-      deliveries: pulse.deliveries,
-      sources: pulse.sources,
+      jobs: status.jobs,
+      deliveries: status.deliveries,
+      sources: status.sources,
     },
   });
   // Another recording has a piece of its own, which is read with the project.
   // Where faces are known, frames follow them.
-  if (grown || foundFaces(pulse.jobs) > foundFaces(project.jobs)) await reload();
-  if (pulse.heard !== heard) await fetchTail();
-  await followDoubts(project.jobs, pulse.jobs);
+  if (grown || foundFaces(status.jobs) > foundFaces(project.jobs)) await reload();
+  if (status.heard !== heard) await fetchTail();
+  await followDoubts(project.jobs, status.jobs);
   await queue.between(async () => {
-    if (pulse.revision > (get().project?.revision ?? 0)) await catchUp();
+    if (status.revision > (get().project?.revision ?? 0)) await catchUp();
   });
 }
 

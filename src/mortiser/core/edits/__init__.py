@@ -1,1 +1,1 @@
-"""Every change to a project as a value: what it is called, and what it does on a desk."""
+"""Every change to a project as a value: what it is called, and what it does on a session."""

@@ -11,8 +11,8 @@ from dataclasses import replace
 
 from mortiser.core.captions.cue_timing import SHORTEST_SHOWN_US
 from mortiser.core.edits.base import BaseEdit
-from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.projection import follow_times
+from mortiser.core.edits.session import EditSession
 from mortiser.core.transcript.words import Cue
 
 ROUNDING_US = 1
@@ -21,36 +21,36 @@ MOST_ROUNDS = 8
 Times = tuple[int | None, int | None]
 
 
-def carry_out(edit: BaseEdit, desk: Desk) -> None:
+def carry_out(edit: BaseEdit, session: EditSession) -> None:
     """Make an edit with all that follows from it."""
-    with kept_apart(desk, edit.concerns() or (), edit.brought()):
-        edit.apply(desk)
-        follow_times(desk)
+    with kept_apart(session, edit.concerns() or (), edit.brought()):
+        edit.apply(session)
+        follow_times(session)
 
 
 @contextmanager
 def kept_apart(
-    desk: Desk, moved: Collection[int] = (), brought: Collection[Times] = ()
+    session: EditSession, moved: Collection[int] = (), brought: Collection[Times] = ()
 ) -> Iterator[None]:
     """Part captions afterwards that show at once and did not before.
 
     Those that were ``moved`` keep their times where the other one can give way; those that came in with
     times that overlap (``brought``) keep them.
     """
-    before = set(desk.crowding())
+    before = set(session.crowding())
     yield
     for _ in range(MOST_ROUNDS):
-        new = [pair for pair in desk.crowding() if pair not in before]
-        parted = [_part(desk, pair, moved, brought) for pair in new]
+        new = [pair for pair in session.crowding() if pair not in before]
+        parted = [_part(session, pair, moved, brought) for pair in new]
         if not any(parted):
             return
 
 
 def _part(
-    desk: Desk, pair: tuple[int, int], moved: Collection[int], brought: Collection[Times]
+    session: EditSession, pair: tuple[int, int], moved: Collection[int], brought: Collection[Times]
 ) -> bool:
     """Whether two captions had to be parted."""
-    found = desk.some(pair)
+    found = session.some(pair)
     if len(found) < 2:
         return False  # Its words went where the piece shows nothing.
     one, after = found
@@ -63,10 +63,10 @@ def _part(
         # What was moved by hand stays, as far as it leaves the other one a moment.
         at = max(at, min(one.end_us, after.end_us - SHORTEST_SHOWN_US))
     at = max(at, one.start_us + SHORTEST_SHOWN_US)
-    desk.save_cue(replace(one, end_us=at))
+    session.save_cue(replace(one, end_us=at))
     if after.start_us != at:
         end = max(after.end_us, at + SHORTEST_SHOWN_US)
-        desk.save_cue(replace(after, start_us=at, end_us=end))
+        session.save_cue(replace(after, start_us=at, end_us=end))
     return True
 
 

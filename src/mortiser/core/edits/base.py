@@ -1,6 +1,6 @@
 """What every edit has in common, and what several of them need.
 
-``apply`` reads and changes the project through the desk, and nothing else. A refusal is a
+``apply`` reads and changes the project through the session, and nothing else. A refusal is a
 MortiserError; the store rolls the whole transaction back, so nothing is half done.
 """
 
@@ -13,7 +13,7 @@ from dataclasses import replace
 from pydantic import BaseModel, ConfigDict
 
 from mortiser.core.common.errors import NotFound
-from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.session import EditSession
 from mortiser.core.transcript.words import Cue, Seam, Shown, shortened
 
 
@@ -23,11 +23,11 @@ class BaseEdit(BaseModel, ABC):
     model_config = ConfigDict(frozen=True, extra="forbid")
 
     @abstractmethod
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         """What an undo will take back, in a few words."""
 
     @abstractmethod
-    def apply(self, desk: Desk) -> None:
+    def apply(self, session: EditSession) -> None:
         """Carry the edit out."""
 
     def concerns(self) -> frozenset[int] | None:
@@ -77,9 +77,9 @@ def short(text: str) -> str:
     return shortened(text, 24)
 
 
-def chosen(desk: Desk, cue_ids: Sequence[int]) -> list[Cue]:
+def chosen(session: EditSession, cue_ids: Sequence[int]) -> list[Cue]:
     """Captions of one piece in time order. Raises NotFound when one of them is gone."""
-    found = desk.some(cue_ids)
+    found = session.some(cue_ids)
     if len(found) < len(set(cue_ids)) or len({cue.piece_id for cue in found}) != 1:
         raise NotFound("Some of these captions are gone. The page shows the newest state.")
     return found
@@ -95,13 +95,13 @@ def seamed(words: tuple[Shown, ...], seam: Seam) -> tuple[Shown, ...]:
     return (*words[:-1], replace(words[-1], seam=seam))
 
 
-def each_word(desk: Desk, piece_id: int, change: Callable[[Shown], Shown]) -> int:
+def each_word(session: EditSession, piece_id: int, change: Callable[[Shown], Shown]) -> int:
     """Change every word of a piece's captions; how many captions that changed."""
-    cues = desk.cues(piece_id)
+    cues = session.cues(piece_id)
     fresh = [cue.with_words(tuple(map(change, cue.words))) for cue in cues]
-    return len(save_changed(desk, cues, fresh))
+    return len(save_changed(session, cues, fresh))
 
 
-def save_changed(desk: Desk, old: Sequence[Cue], fresh: Sequence[Cue]) -> list[Cue]:
+def save_changed(session: EditSession, old: Sequence[Cue], fresh: Sequence[Cue]) -> list[Cue]:
     """Save those captions that are otherwise than before, in the same order; as they are stored."""
-    return desk.save_cues([now for was, now in zip(old, fresh, strict=True) if now != was])
+    return session.save_cues([now for was, now in zip(old, fresh, strict=True) if now != was])

@@ -17,7 +17,6 @@ from mortiser.core.captions.cue_timing import untimed_cue
 from mortiser.core.captions.grouping import group
 from mortiser.core.captions.pace import Pace
 from mortiser.core.common.errors import NotFound
-from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import (
     CONTEXT,
     FEW,
@@ -26,92 +25,97 @@ from mortiser.core.edits.retiming import (
     retime_near,
     retime_run,
 )
+from mortiser.core.edits.session import EditSession
 from mortiser.core.transcript.words import Cue, Shown
 
 Rewritten = tuple[Sequence[Cue], Sequence[Cue]]
 """Neighbouring captions, and what stands in their place."""
 
 
-def rewrite(desk: Desk, old: Sequence[Cue], fresh: Sequence[Cue]) -> list[Cue]:
+def rewrite(session: EditSession, old: Sequence[Cue], fresh: Sequence[Cue]) -> list[Cue]:
     """Save neighbouring captions of a piece whose words are other ones than those of ``old``.
 
     Captions of ``old`` that are not among the fresh ones go, and words that are in none of them
     leave the transcript. New words come into every other caption that shows those they stand among.
     Gives the captions as they are stored; their times are still to be worked out.
     """
-    return rewrite_each(desk, [(old, fresh)])
+    return rewrite_each(session, [(old, fresh)])
 
 
-def rewrite_each(desk: Desk, changes: Sequence[Rewritten]) -> list[Cue]:
+def rewrite_each(session: EditSession, changes: Sequence[Rewritten]) -> list[Cue]:
     """The same at several places of a piece."""
     before = [cue for old, _ in changes for cue in old]
     after = [cue for _, fresh in changes for cue in fresh]
     ids = {cue.id for cue in after}
-    desk.delete_cues([cue for cue in before if cue.id not in ids])
-    saved = desk.save_cues(after)
+    session.delete_cues([cue for cue in before if cue.id not in ids])
+    saved = session.save_cues(after)
     left = iter(saved)
     as_saved = [(old, list(islice(left, len(fresh)))) for old, fresh in changes]
     was = {word.id for cue in before for word in cue.words}
-    others = desk.elsewhere(was, {cue.id for cue in saved})
+    others = session.elsewhere(was, {cue.id for cue in saved})
     wider: list[Cue] = []
-    for cue, additions in _additions(desk, as_saved, others):
+    for cue, additions in _additions(session, as_saved, others):
         words: list[Shown] = []
         for index in range(len(cue.words) + 1):
             words += additions.get(index, [])
             words += cue.words[index : index + 1]
         wider.append(cue.with_words(tuple(words)))
-    desk.save_cues(wider)
-    desk.delete_words(sorted(was - {word.id for cue in saved for word in cue.words}))
-    _retime_left(desk, others)
+    session.save_cues(wider)
+    session.delete_words(sorted(was - {word.id for cue in saved for word in cue.words}))
+    _retime_left(session, others)
     return saved
 
 
-def erase(desk: Desk, cue: Cue) -> None:
+def erase(session: EditSession, cue: Cue) -> None:
     """Take a caption and its words out, in every piece."""
-    before, after = desk.around(cue, 1)
-    rewrite(desk, [cue], [])
-    retime_each(desk, [*before, *after])
+    before, after = session.around(cue, 1)
+    rewrite(session, [cue], [])
+    retime_each(session, [*before, *after])
 
 
-def follow_times(desk: Desk) -> None:
+def follow_times(session: EditSession) -> None:
     """Time captions anew that show words whose times an edit has changed."""
-    _retime_left(desk, desk.elsewhere(desk.moved(), ()))
+    _retime_left(session, session.elsewhere(session.moved(), ()))
 
 
-def caption_fresh(desk: Desk, piece_id: int, word_ids: Collection[int], pace: Pace) -> int:
+def caption_fresh(
+    session: EditSession, piece_id: int, word_ids: Collection[int], pace: Pace
+) -> int:
     """Make captions of words said in a piece that none of its captions shows; how many words."""
-    words = [word for word in desk.unshown(piece_id) if word.id in word_ids]
-    _save_grouped(desk, piece_id, words, pace)
+    words = [word for word in session.unshown(piece_id) if word.id in word_ids]
+    _save_grouped(session, piece_id, words, pace)
     return len(words)
 
 
-def add_captions(desk: Desk, piece_id: int, words: Sequence[Shown]) -> None:
+def add_captions(session: EditSession, piece_id: int, words: Sequence[Shown]) -> None:
     """New captions of neighbouring words where none is, timed among those around them."""
-    run = _save_grouped(desk, piece_id, words, desk.pace(piece_id))
-    before, _ = desk.around(run[0], CONTEXT)
-    _, after = desk.around(run[-1], CONTEXT)
-    retime_run(desk, before, run, after)
+    run = _save_grouped(session, piece_id, words, session.pace(piece_id))
+    before, _ = session.around(run[0], CONTEXT)
+    _, after = session.around(run[-1], CONTEXT)
+    retime_run(session, before, run, after)
 
 
-def _save_grouped(desk: Desk, piece_id: int, words: Sequence[Shown], pace: Pace) -> list[Cue]:
-    parts = group(words, pace, desk.ruler(piece_id))
-    return desk.save_cues([untimed_cue(piece_id, words[a:b]) for a, b in parts])
+def _save_grouped(
+    session: EditSession, piece_id: int, words: Sequence[Shown], pace: Pace
+) -> list[Cue]:
+    parts = group(words, pace, session.ruler(piece_id))
+    return session.save_cues([untimed_cue(piece_id, words[a:b]) for a, b in parts])
 
 
 def _additions(
-    desk: Desk, changes: Sequence[Rewritten], others: Sequence[Cue]
+    session: EditSession, changes: Sequence[Rewritten], others: Sequence[Cue]
 ) -> Iterator[tuple[Cue, dict[int, list[Shown]]]]:
     """Captions with the words that come into them, by the index of the word they stand before."""
     if not others:
         return
     runs = [run for old, fresh in changes if old for run in _come(old, fresh)]
-    own = desk.timeline(next(cue for old, _ in changes for cue in old).piece_id)
+    own = session.timeline(next(cue for old, _ in changes for cue in old).piece_id)
     found: dict[int, dict[int, list[Shown]]] = defaultdict(lambda: defaultdict(list))
     for (piece_id, clip_id), shows in _showing(others).items():
-        placed = desk.timeline(piece_id).clip(clip_id)
+        placed = session.timeline(piece_id).clip(clip_id)
         if placed is None:
             continue
-        standing = desk.standing(piece_id)
+        standing = session.standing(piece_id)
         for before, (start, end), come in runs:
             place = _place(shows, before, start, end)
             if place is None:
@@ -163,14 +167,14 @@ def _place(
     return shows.get(before[end]) if end < len(before) else None
 
 
-def _retime_left(desk: Desk, cues: Sequence[Cue]) -> None:
+def _retime_left(session: EditSession, cues: Sequence[Cue]) -> None:
     """Time those captions anew that are still there, and what was beside those that are not."""
     if len(cues) > FEW:
         for piece_id in {cue.piece_id for cue in cues}:
-            retime_all(desk, piece_id)
+            retime_all(session, piece_id)
         return
     for cue in cues:
         try:
-            retime_near(desk, desk.cue(cue.id))
+            retime_near(session, session.cue(cue.id))
         except NotFound:
-            retime_all(desk, cue.piece_id)
+            retime_all(session, cue.piece_id)

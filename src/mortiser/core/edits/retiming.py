@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from mortiser.core.captions.cue_timing import retime
-from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.session import EditSession
 from mortiser.core.transcript.words import Cue
 
 CONTEXT = 5
@@ -15,24 +15,28 @@ REACH = 3
 FEW = 8
 
 
-def retime_near(desk: Desk, cue: Cue) -> None:
+def retime_near(session: EditSession, cue: Cue) -> None:
     """Retime a changed cue and its neighbours, from what lies around these."""
-    before, after = desk.around(cue, CONTEXT)
+    before, after = session.around(cue, CONTEXT)
     run = [*before, cue, *after]
     at = len(before)
-    fresh = retime_of(desk, run)
+    fresh = retime_of(session, run)
     for index in range(max(0, at - REACH), min(len(run), at + REACH + 1)):
         if fresh[index] != run[index]:
-            desk.save_cue(fresh[index])
+            session.save_cue(fresh[index])
 
 
-def retime_of(desk: Desk, cues: Sequence[Cue]) -> list[Cue]:
+def retime_of(session: EditSession, cues: Sequence[Cue]) -> list[Cue]:
     """Neighbouring cues with the times that their piece's rules give them."""
     piece_id = cues[0].piece_id
-    return retime(cues, desk.timeline(piece_id), desk.pace(piece_id), desk.frames(piece_id))
+    return retime(
+        cues, session.timeline(piece_id), session.pace(piece_id), session.frames(piece_id)
+    )
 
 
-def retime_run(desk: Desk, before: Sequence[Cue], run: Sequence[Cue], after: Sequence[Cue]) -> None:
+def retime_run(
+    session: EditSession, before: Sequence[Cue], run: Sequence[Cue], after: Sequence[Cue]
+) -> None:
     """Retime changed neighbouring cues, given in order, and those around them.
 
     New captions may have next to no time of their own: then they push those behind them along.
@@ -42,28 +46,28 @@ def retime_run(desk: Desk, before: Sequence[Cue], run: Sequence[Cue], after: Seq
     spare = CONTEXT - REACH
     first = spare if len(before) >= CONTEXT else 0
     last = len(whole) - (spare if len(after) >= CONTEXT else 0)
-    fresh = retime_of(desk, whole)
+    fresh = retime_of(session, whole)
     for old, new in list(zip(whole, fresh, strict=True))[first:last]:
         if old != new:
-            desk.save_cue(new)
+            session.save_cue(new)
 
 
-def retime_each(desk: Desk, cues: Sequence[Cue]) -> None:
+def retime_each(session: EditSession, cues: Sequence[Cue]) -> None:
     """Retime some changed cues and their neighbours: one by one, or all when they are many."""
     if len(cues) > FEW:
-        retime_all(desk, cues[0].piece_id)
+        retime_all(session, cues[0].piece_id)
         return
     for cue in cues:
-        retime_near(desk, desk.cue(cue.id))
+        retime_near(session, session.cue(cue.id))
 
 
-def retime_all(desk: Desk, piece_id: int) -> None:
+def retime_all(session: EditSession, piece_id: int) -> None:
     """Retime every cue of a piece."""
-    cues = desk.cues(piece_id)
+    cues = session.cues(piece_id)
     if not cues:
         return
-    timed = zip(cues, retime_of(desk, cues), strict=True)
-    desk.save_times([new for old, new in timed if _apart(old, new)])
+    timed = zip(cues, retime_of(session, cues), strict=True)
+    session.save_times([new for old, new in timed if _apart(old, new)])
 
 
 def _apart(old: Cue, new: Cue) -> bool:

@@ -108,7 +108,7 @@ def _standing(finish: Finish) -> Finish:
     return finish.model_copy(update={"motion": motion})
 
 
-class SceneReel:
+class SceneReader:
     """The scene of a whole piece, worked out caption by caption as it is played forwards."""
 
     def __init__(

@@ -41,7 +41,7 @@ FAR = 0.09
 
 
 @dataclass(frozen=True)
-class LayerReel:
+class LayerReader:
     """One layer of a piece at any moment; ``cues`` are the piece's captions, in time order, ``heard`` its
     sound as far as it is asked for."""
 
@@ -202,15 +202,15 @@ class LayerReel:
         return (Motion((0.0, 0.0), opacity=fixed(self.layer.opacity)),)
 
 
-def layer_reels(
+def layer_readers(
     piece: Piece,
     cues: Sequence[Cue],
     size: tuple[int, int],
     fonts: FontBook,
     heard: Heard = NOT_HEARD,
-) -> list[LayerReel]:
+) -> list[LayerReader]:
     """All layers of a piece in the order they are painted: below its captions."""
-    return [LayerReel(layer, piece, cues, size, fonts, heard) for layer in piece.layers]
+    return [LayerReader(layer, piece, cues, size, fonts, heard) for layer in piece.layers]
 
 
 def span_of(layer: Layer, piece: Piece, cues: Sequence[Cue] = ()) -> tuple[int, int]:

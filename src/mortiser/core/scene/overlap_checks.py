@@ -13,7 +13,7 @@ from mortiser.core.framing.layer import LETTERS
 from mortiser.core.framing.placing import lying
 from mortiser.core.framing.subject import LOOK_US, Tracks
 from mortiser.core.project.piece import Piece
-from mortiser.core.scene.layered import LayerReel, span_of
+from mortiser.core.scene.layered import LayerReader, span_of
 from mortiser.core.style.finish.changes import changed, dressed, look_of
 from mortiser.core.style.finish.model import Finish
 from mortiser.core.style.layout.rect import Rect
@@ -163,26 +163,26 @@ def _ways(dy: float) -> list[float]:
 
 
 def layers_in_the_way(
-    reels: Sequence[LayerReel], areas: Sequence[Area], faces: Mapping[int, Tracks]
+    readers: Sequence[LayerReader], areas: Sequence[Area], faces: Mapping[int, Tracks]
 ) -> list[LayerTrouble]:
     """The layers of a piece that lie under a guide or over a face, or whose letters are too near the edge."""
     found: list[LayerTrouble] = []
-    if not reels:
+    if not readers:
         return found
-    seen = _Seen(reels[0].piece, faces)
-    for reel in reels:
-        start, end = span_of(reel.layer, reel.piece, reel.cues)
-        reach = reel.covers
+    seen = _Seen(readers[0].piece, faces)
+    for reader in readers:
+        start, end = span_of(reader.layer, reader.piece, reader.cues)
+        reach = reader.covers
         if reach is None or start >= end:
             continue
         over = tuple(face for at_us in _spread(start, end) for face in seen.at(at_us))
         matters = [
             one
-            for one in _matters(over, reach, areas, reel.size)
-            if one[0] != "edge" or reel.layer.kind in LETTERS
+            for one in _matters(over, reach, areas, reader.size)
+            if one[0] != "edge" or reader.layer.kind in LETTERS
         ]
-        y = _free_height(over, reach, areas, reel) if matters else None
-        found += [LayerTrouble(kind, reel.layer.id, start, about, y) for kind, about in matters]
+        y = _free_height(over, reach, areas, reader) if matters else None
+        found += [LayerTrouble(kind, reader.layer.id, start, about, y) for kind, about in matters]
     return found
 
 
@@ -191,13 +191,13 @@ def _spread(start_us: int, end_us: int) -> list[int]:
 
 
 def _free_height(
-    faces: Sequence[Rect], reach: Rect, areas: Sequence[Area], reel: LayerReel
+    faces: Sequence[Rect], reach: Rect, areas: Sequence[Area], reader: LayerReader
 ) -> float | None:
-    y = reel.place.y
+    y = reader.place.y
     for by in _ways(y - 0.5):
-        moved = reach.moved(0, by * reel.size[1])
-        inside = moved.top >= 0 and moved.bottom <= reel.size[1]
-        if inside and not _matters(faces, moved, areas, reel.size):
+        moved = reach.moved(0, by * reader.size[1])
+        inside = moved.top >= 0 and moved.bottom <= reader.size[1]
+        if inside and not _matters(faces, moved, areas, reader.size):
             return round(y + by, 4)
     return None
 

@@ -18,16 +18,16 @@ from mortiser.core.common.limits import Id, Ids
 from mortiser.core.edits.base import BaseEdit
 from mortiser.core.edits.captions.captions import JoinCue
 from mortiser.core.edits.captions.pacing import regroup
-from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.look.dressing import UndressCues
 from mortiser.core.edits.projection import caption_fresh
 from mortiser.core.edits.retiming import CONTEXT, retime_all, retime_of
+from mortiser.core.edits.session import EditSession
 from mortiser.core.style.finish.changes import look_of
 from mortiser.core.transcript.sentences import ends_sentence
 from mortiser.core.transcript.unspaced import joined
 from mortiser.core.transcript.words import Cue, Shown
 
-Remedy = Callable[[Desk, Cue, Pace], None]
+Remedy = Callable[[EditSession, Cue, Pace], None]
 SEEN: tuple[CheckKind, ...] = ("wide_line", "many_lines", "off_frame")
 """What is found on the picture."""
 AROUND = 6
@@ -51,31 +51,31 @@ class FixChecks(BaseEdit):
     piece_id: Id
     findings: list[Finding] = Field(min_length=1, max_length=20_000)
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         kinds = {finding.kind.replace("_", " ") for finding in self.findings}
         count = len(self.findings)
         return f"fix {kinds.pop() if len(kinds) == 1 else 'findings'}" + (
             f" ({count})" if count > 1 else ""
         )
 
-    def apply(self, desk: Desk) -> None:
-        allowed = limits(desk.checked_by(self.piece_id), desk.pace(self.piece_id))
+    def apply(self, session: EditSession) -> None:
+        allowed = limits(session.checked_by(self.piece_id), session.pace(self.piece_id))
         done = 0
         for finding in self.findings:
             if finding.kind == "unshown":
                 words = set(finding.word_ids)
-                done += caption_fresh(desk, self.piece_id, words, allowed)
+                done += caption_fresh(session, self.piece_id, words, allowed)
                 continue
             try:
-                cue = desk.cue(finding.cue_id or 0)
+                cue = session.cue(finding.cue_id or 0)
             except NotFound:
                 continue
             remedy = _REMEDIES.get(finding.kind)
             if remedy:
-                done += _helped(desk, cue, finding.kind, remedy, allowed)
+                done += _helped(session, cue, finding.kind, remedy, allowed)
         if not done:
             raise BadInput("These findings have no safe remedy. Look at them one by one.")
-        retime_all(desk, self.piece_id)
+        retime_all(session, self.piece_id)
 
 
 class LeaveOut(BaseEdit):
@@ -85,43 +85,43 @@ class LeaveOut(BaseEdit):
     piece_id: Id
     word_ids: list[Id] = Field(min_length=1, max_length=20_000)
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return "leave speech without a caption"
 
-    def apply(self, desk: Desk) -> None:
+    def apply(self, session: EditSession) -> None:
         wanted = set(self.word_ids)
-        loose = [word.id for word in desk.unshown(self.piece_id) if word.id in wanted]
+        loose = [word.id for word in session.unshown(self.piece_id) if word.id in wanted]
         if not loose:
             raise BadInput("These words are in a caption, or gone already.")
-        desk.delete_words(loose)
+        session.delete_words(loose)
 
 
-def _helped(desk: Desk, cue: Cue, kind: CheckKind, remedy: Remedy, allowed: Pace) -> bool:
+def _helped(session: EditSession, cue: Cue, kind: CheckKind, remedy: Remedy, allowed: Pace) -> bool:
     """Whether a remedy left less to be found around a caption; else all is as it was."""
-    before = _near(desk, cue, AROUND)
+    before = _near(session, cue, AROUND)
     words = {(word.id, word.clip_id) for one in before for word in one.words}
-    edges = _near(desk, cue, AROUND + CONTEXT)
-    known = _found(desk, edges, words, allowed)
+    edges = _near(session, cue, AROUND + CONTEXT)
+    known = _found(session, edges, words, allowed)
     # What stands on the picture is known to who found it alone.
     count = len(known) + (kind in SEEN and (kind, cue.id) not in known)
     wide = {(word.id, word.clip_id) for one in edges for word in one.words}
-    remedy(desk, cue, allowed)
-    now = [one for one in desk.cues(cue.piece_id) if _has(one, wide)]
-    if len(_found(desk, retime_of(desk, now) if now else [], words, allowed)) < count:
+    remedy(session, cue, allowed)
+    now = [one for one in session.cues(cue.piece_id) if _has(one, wide)]
+    if len(_found(session, retime_of(session, now) if now else [], words, allowed)) < count:
         return True
     after = [one for one in now if _has(one, words)]
     ids = {one.id for one in before}
     for one in after:
         if one.id not in ids:
-            desk.delete_cues([one])
+            session.delete_cues([one])
     there = {one.id for one in after}
     for one in before:
-        desk.save_cue(one if one.id in there else replace(one, id=0))
+        session.save_cue(one if one.id in there else replace(one, id=0))
     return False
 
 
-def _near(desk: Desk, cue: Cue, reach: int) -> list[Cue]:
-    before, after = desk.around(cue, reach)
+def _near(session: EditSession, cue: Cue, reach: int) -> list[Cue]:
+    before, after = session.around(cue, reach)
     return [*before, cue, *after]
 
 
@@ -130,14 +130,14 @@ def _has(cue: Cue, words: Collection[tuple[int, int]]) -> bool:
 
 
 def _found(
-    desk: Desk, cues: Sequence[Cue], words: Collection[tuple[int, int]], allowed: Pace
+    session: EditSession, cues: Sequence[Cue], words: Collection[tuple[int, int]], allowed: Pace
 ) -> list[tuple[CheckKind, int | None]]:
     """What is found in those of some neighbouring captions that have some words; their lines end only where
     they are made to."""
     if not cues:
         return []
     piece_id = cues[0].piece_id
-    duration, frames = desk.timeline(piece_id).duration_us, desk.frames(piece_id)
+    duration, frames = session.timeline(piece_id).duration_us, session.frames(piece_id)
     lines = [lines_by_hand(cue) for cue in cues]
     meant = {cue.id for cue in cues if _has(cue, words)}
     every = check(cues, allowed, duration, frames, lines=lines)
@@ -158,67 +158,67 @@ def _lines(words: Sequence[Shown]) -> list[list[Shown]]:
     return lines
 
 
-def _follow(desk: Desk, cue: Cue, allowed: Pace) -> None:
-    desk.save_cue(cue.unpinned())
+def _follow(session: EditSession, cue: Cue, allowed: Pace) -> None:
+    session.save_cue(cue.unpinned())
 
 
-def _follow_both(desk: Desk, cue: Cue, allowed: Pace) -> None:
-    before, _ = desk.around(cue, 1)
+def _follow_both(session: EditSession, cue: Cue, allowed: Pace) -> None:
+    before, _ = session.around(cue, 1)
     for one in (*before, cue):
-        _follow(desk, one, allowed)
+        _follow(session, one, allowed)
 
 
-def _back_to_place(desk: Desk, cue: Cue, allowed: Pace) -> None:
+def _back_to_place(session: EditSession, cue: Cue, allowed: Pace) -> None:
     moved = [path for path in look_of(cue.look) if path.split(".")[0] in ("place", "size")]
     if moved:
-        UndressCues(cue_ids=[cue.id], paths=moved).apply(desk)
+        UndressCues(cue_ids=[cue.id], paths=moved).apply(session)
 
 
-def _end_at_next(desk: Desk, cue: Cue, allowed: Pace) -> None:
-    _, after = desk.around(cue, 1)
+def _end_at_next(session: EditSession, cue: Cue, allowed: Pace) -> None:
+    _, after = session.around(cue, 1)
     if not after:
         return
     if after[0].start_us - cue.start_us >= SHORTEST_SHOWN_US:
-        desk.save_cue(replace(cue, end_us=after[0].start_us))
+        session.save_cue(replace(cue, end_us=after[0].start_us))
     else:
-        _follow(desk, cue, allowed)
-        _follow(desk, after[0], allowed)
+        _follow(session, cue, allowed)
+        _follow(session, after[0], allowed)
 
 
-def _close(desk: Desk, cue: Cue, allowed: Pace) -> None:
-    _, after = desk.around(cue, 1)
+def _close(session: EditSession, cue: Cue, allowed: Pace) -> None:
+    _, after = session.around(cue, 1)
     if after and after[0].start_us > cue.start_us:
-        gap = desk.frames(cue.piece_id).last(allowed.gap_frames)
+        gap = session.frames(cue.piece_id).last(allowed.gap_frames)
         end = max(after[0].start_us - gap, cue.end_us)
-        desk.save_cue(replace(cue, end_us=end, end_pinned=True))
+        session.save_cue(replace(cue, end_us=end, end_pinned=True))
 
 
-def _leave_gap(desk: Desk, cue: Cue, allowed: Pace) -> None:
-    _, after = desk.around(cue, 1)
+def _leave_gap(session: EditSession, cue: Cue, allowed: Pace) -> None:
+    _, after = session.around(cue, 1)
     if not after:
         return
-    end = after[0].start_us - desk.frames(cue.piece_id).last(allowed.gap_frames)
+    end = after[0].start_us - session.frames(cue.piece_id).last(allowed.gap_frames)
     voice = cue.words[-1].end_us
     if end >= max(voice, cue.start_us + SHORTEST_SHOWN_US):
-        desk.save_cue(replace(cue, end_us=end, end_pinned=True))
+        session.save_cue(replace(cue, end_us=end, end_pinned=True))
 
 
-def _end_with_piece(desk: Desk, cue: Cue, allowed: Pace) -> None:
-    end = desk.timeline(cue.piece_id).duration_us
+def _end_with_piece(session: EditSession, cue: Cue, allowed: Pace) -> None:
+    end = session.timeline(cue.piece_id).duration_us
     if end - cue.start_us >= SHORTEST_SHOWN_US:
-        desk.save_cue(replace(cue, end_us=end))
+        session.save_cue(replace(cue, end_us=end))
     else:
-        _follow(desk, cue, allowed)
+        _follow(session, cue, allowed)
 
 
-def _break_lines(desk: Desk, cue: Cue, allowed: Pace) -> None:
+def _break_lines(session: EditSession, cue: Cue, allowed: Pace) -> None:
     """Break a caption's lines where they are even; part it where it does not fit into as many as are allowed."""
     fitting = with_even_lines(cue, allowed)
     if fitting is not None:
-        desk.save_cue(fitting)
+        session.save_cue(fitting)
         return
     loose = tuple(replace(word, seam="free") if word.seam == "line" else word for word in cue.words)
-    _part(desk, cue.with_words(loose), allowed)
+    _part(session, cue.with_words(loose), allowed)
 
 
 def with_even_lines(cue: Cue, allowed: Pace) -> Cue | None:
@@ -249,10 +249,10 @@ def _texts(words: Sequence[Shown], ends: Sequence[int]) -> list[str]:
     return [joined([word.text for word in words[a:b]]) for a, b in pairwise(edges)]
 
 
-def _part(desk: Desk, cue: Cue, allowed: Pace) -> None:
+def _part(session: EditSession, cue: Cue, allowed: Pace) -> None:
     """Part a caption into as few as fit, two at least, each with its lines broken where they do not."""
-    loose = desk.save_cue(cue.unpinned())
-    pace, ruler = allowed, desk.ruler(cue.piece_id)
+    loose = session.save_cue(cue.unpinned())
+    pace, ruler = allowed, session.ruler(cue.piece_id)
     for count in range(2, len(loose.words) + 1):
         most = min(allowed.words, -(-len(loose.words) // count))
         pace = allowed.model_copy(update={"words": most})
@@ -260,27 +260,27 @@ def _part(desk: Desk, cue: Cue, allowed: Pace) -> None:
         if all(with_even_lines(untimed_cue(0, part), allowed) for part in parts):
             break
     ids = {word.id for word in loose.words}
-    regroup(desk, cue.piece_id, pace, {cue.id}, keep=True)
-    near = [one for one in _near(desk, desk.cue(cue.id), AROUND) if one.words[0].id in ids]
+    regroup(session, cue.piece_id, pace, {cue.id}, keep=True)
+    near = [one for one in _near(session, session.cue(cue.id), AROUND) if one.words[0].id in ids]
     for one in near:
         if len(one.text) > allowed.line_chars and (even := with_even_lines(one, allowed)):
-            desk.save_cue(even)
+            session.save_cue(even)
 
 
-def _shorten(desk: Desk, cue: Cue, allowed: Pace) -> None:
+def _shorten(session: EditSession, cue: Cue, allowed: Pace) -> None:
     voice = cue.words[-1].end_us - cue.words[0].start_us
-    (_part if voice > allowed.longest_us else _follow)(desk, cue, allowed)
+    (_part if voice > allowed.longest_us else _follow)(session, cue, allowed)
 
 
-def _join(desk: Desk, cue: Cue, allowed: Pace) -> None:
-    before, after = desk.around(cue, 1)
+def _join(session: EditSession, cue: Cue, allowed: Pace) -> None:
+    before, after = session.around(cue, 1)
     back = bool(before) and not ends_sentence(before[0].text)
     if back or after:
-        JoinCue(cue_id=cue.id, to="before" if back else "after").apply(desk)
+        JoinCue(cue_id=cue.id, to="before" if back else "after").apply(session)
 
 
-def _delete(desk: Desk, cue: Cue, allowed: Pace) -> None:
-    desk.delete_cues([cue])
+def _delete(session: EditSession, cue: Cue, allowed: Pace) -> None:
+    session.delete_cues([cue])
 
 
 _REMEDIES: dict[CheckKind, Remedy] = {

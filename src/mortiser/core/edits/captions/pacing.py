@@ -13,8 +13,8 @@ from mortiser.core.captions.grouping import group
 from mortiser.core.captions.pace import Pace, RuleSet, pace_text, regroups
 from mortiser.core.common.limits import Id, Ids
 from mortiser.core.edits.base import BaseEdit, chosen, counted
-from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import retime_all, retime_of
+from mortiser.core.edits.session import EditSession
 from mortiser.core.transcript.words import Cue, Shown
 
 SAID = {
@@ -42,23 +42,23 @@ class SetPace(BaseEdit):
     piece_id: Id
     pace: Pace
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         name = pace_text(self.pace)
         if not name.startswith("{"):
             return f"pace {name}"
-        old = desk.pace(self.piece_id)
+        old = session.pace(self.piece_id)
         changed = [
             said for key, said in SAID.items() if getattr(old, key) != getattr(self.pace, key)
         ]
         return f"pace: {changed[0]}" if len(changed) == 1 else "change pace"
 
-    def apply(self, desk: Desk) -> None:
-        old = desk.pace(self.piece_id)
-        desk.set_pace(self.piece_id, self.pace)
+    def apply(self, session: EditSession) -> None:
+        old = session.pace(self.piece_id)
+        session.set_pace(self.piece_id, self.pace)
         if regroups(old, self.pace):
-            regroup(desk, self.piece_id, self.pace, None, keep=True)
+            regroup(session, self.piece_id, self.pace, None, keep=True)
         else:
-            retime_all(desk, self.piece_id)
+            retime_all(session, self.piece_id)
 
 
 class SetFilePace(BaseEdit):
@@ -68,11 +68,11 @@ class SetFilePace(BaseEdit):
     piece_id: Id
     pace: Pace | None
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return "pace of caption files"
 
-    def apply(self, desk: Desk) -> None:
-        desk.set_file_pace(self.piece_id, self.pace)
+    def apply(self, session: EditSession) -> None:
+        session.set_file_pace(self.piece_id, self.pace)
 
 
 class Regroup(BaseEdit):
@@ -87,14 +87,14 @@ class Regroup(BaseEdit):
     cue_ids: Ids = Field(default=[], description="All captions where empty.")
     keep: bool = True
 
-    def label(self, desk: Desk) -> str:
-        some = f" {counted(chosen(desk, self.cue_ids))}" if self.cue_ids else ""
+    def label(self, session: EditSession) -> str:
+        some = f" {counted(chosen(session, self.cue_ids))}" if self.cue_ids else ""
         return f"regroup{some}" if self.keep else f"regroup{some} afresh"
 
-    def apply(self, desk: Desk) -> None:
-        some = {cue.id for cue in chosen(desk, self.cue_ids)} if self.cue_ids else None
-        pace = self.pace or desk.pace(self.piece_id)
-        regroup(desk, self.piece_id, pace, some, keep=self.keep)
+    def apply(self, session: EditSession) -> None:
+        some = {cue.id for cue in chosen(session, self.cue_ids)} if self.cue_ids else None
+        pace = self.pace or session.pace(self.piece_id)
+        regroup(session, self.piece_id, pace, some, keep=self.keep)
 
 
 class CheckBy(BaseEdit):
@@ -104,19 +104,19 @@ class CheckBy(BaseEdit):
     piece_id: Id
     rules: RuleSet
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return f"check by {self.rules}"
 
-    def apply(self, desk: Desk) -> None:
-        desk.set_checked_by(self.piece_id, self.rules)
+    def apply(self, session: EditSession) -> None:
+        session.set_checked_by(self.piece_id, self.rules)
 
 
 def regroup(
-    desk: Desk, piece_id: int, pace: Pace, some: Collection[int] | None, *, keep: bool
+    session: EditSession, piece_id: int, pace: Pace, some: Collection[int] | None, *, keep: bool
 ) -> None:
     """Group the words of some (else all) captions anew and time the piece."""
-    old = desk.cues(piece_id)
-    ruler = desk.ruler(piece_id)
+    old = session.cues(piece_id)
+    ruler = session.ruler(piece_id)
     fresh: list[Cue] = []
     run: list[Cue] = []
 
@@ -139,18 +139,18 @@ def regroup(
         else:
             run.append(cue)
     end_run()
-    _settle(desk, old, fresh)
+    _settle(session, old, fresh)
 
 
-def _settle(desk: Desk, old: Sequence[Cue], fresh: Sequence[Cue]) -> None:
+def _settle(session: EditSession, old: Sequence[Cue], fresh: Sequence[Cue]) -> None:
     """Store what differs between two sets of captions of a piece, with their times worked out."""
     if not fresh:
         return
-    timed = retime_of(desk, fresh)
+    timed = retime_of(session, fresh)
     known = {cue.id: cue for cue in old}
     kept = {cue.id for cue in timed}
-    desk.delete_cues([cue for cue in old if cue.id not in kept])
-    desk.save_cues([cue for cue in timed if known.get(cue.id) != cue])
+    session.delete_cues([cue for cue in old if cue.id not in kept])
+    session.save_cues([cue for cue in timed if known.get(cue.id) != cue])
 
 
 def _loose(word: Shown) -> Shown:

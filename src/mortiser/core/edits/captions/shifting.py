@@ -13,8 +13,8 @@ from mortiser.core.common.errors import BadInput
 from mortiser.core.common.limits import Id, Ids
 from mortiser.core.common.time import SECOND, parse_entry
 from mortiser.core.edits.base import BaseEdit, chosen, counted, save_changed
-from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import retime_of
+from mortiser.core.edits.session import EditSession
 from mortiser.core.transcript.words import Cue
 
 LEAST_SCALE, MOST_SCALE = 0.5, 2.0
@@ -31,25 +31,25 @@ class ShiftCues(BaseEdit):
     by: str = Field(max_length=40)
     onward: bool = False
 
-    def label(self, desk: Desk) -> str:
-        return f"shift {counted(self._cues(desk))} by {self.by.strip()}"
+    def label(self, session: EditSession) -> str:
+        return f"shift {counted(self._cues(session))} by {self.by.strip()}"
 
-    def apply(self, desk: Desk) -> None:
-        cues = self._cues(desk)
-        frame = desk.frames(cues[0].piece_id).length_us
+    def apply(self, session: EditSession) -> None:
+        cues = self._cues(session)
+        frame = session.frames(cues[0].piece_id).length_us
         text = self.by.strip()
         by = parse_entry(text, 0, frame, below_zero=True)
         if by == 0:
             raise BadInput(
                 "Say by how much: +0.2 is a fifth of a second later, -3f three frames earlier."
             )
-        _map_times(desk, cues, lambda at: at + by)
+        _map_times(session, cues, lambda at: at + by)
 
-    def _cues(self, desk: Desk) -> list[Cue]:
-        cues = chosen(desk, self.cue_ids)
+    def _cues(self, session: EditSession) -> list[Cue]:
+        cues = chosen(session, self.cue_ids)
         if not self.onward:
             return cues
-        order = desk.cues(cues[0].piece_id)
+        order = session.cues(cues[0].piece_id)
         return order[next(i for i, cue in enumerate(order) if cue.id == cues[0].id) :]
 
 
@@ -73,15 +73,15 @@ class StretchCues(BaseEdit):
     second: Anchor
     outside: Literal["stay", "move"] = "move"
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return "stretch between two captions"
 
-    def apply(self, desk: Desk) -> None:
+    def apply(self, session: EditSession) -> None:
         anchors: list[tuple[int, int, Cue]] = []
-        piece_id = desk.cue(self.first.cue_id).piece_id
-        frame = desk.frames(piece_id).length_us
+        piece_id = session.cue(self.first.cue_id).piece_id
+        frame = session.frames(piece_id).length_us
         for anchor in (self.first, self.second):
-            cue = desk.cue(anchor.cue_id)
+            cue = session.cue(anchor.cue_id)
             was = cue.words[0].start_us
             anchors.append((was, parse_entry(anchor.starts, was, frame), cue))
         (from_a, to_a, first), (from_b, to_b, last) = sorted(anchors, key=lambda one: one[0])
@@ -99,17 +99,17 @@ class StretchCues(BaseEdit):
             # The last caption moves as a whole: it is what starts there that was anchored.
             return at + to_b - from_b if at >= from_b else to_a + round((at - from_a) * scale)
 
-        order = desk.cues(piece_id)
+        order = session.cues(piece_id)
         if self.outside == "stay":
             ids = [cue.id for cue in order]
             order = order[ids.index(first.id) : ids.index(last.id) + 1]
-        _map_times(desk, order, new)
+        _map_times(session, order, new)
 
 
-def _map_times(desk: Desk, cues: Sequence[Cue], new: Callable[[int], int]) -> None:
+def _map_times(session: EditSession, cues: Sequence[Cue], new: Callable[[int], int]) -> None:
     """Give words and pinned edges new times. Raises BadInput when they would pass others."""
     piece_id = cues[0].piece_id
-    duration = desk.timeline(piece_id).duration_us
+    duration = session.timeline(piece_id).duration_us
     moved: dict[int, Cue] = {}
     for cue in cues:
         words = []
@@ -125,7 +125,7 @@ def _map_times(desk: Desk, cues: Sequence[Cue], new: Callable[[int], int]) -> No
         start = max(0, start)
         end = max(min(end, duration), start + SHORTEST_SHOWN_US)
         moved[cue.id] = cue.with_words(tuple(words)).at(start, end)
-    stored = desk.cues(piece_id)
+    stored = session.cues(piece_id)
     order = [moved.get(cue.id, cue) for cue in stored]
     for one, after in itertools.pairwise(order):
         if (one.id in moved) == (after.id in moved):
@@ -137,4 +137,4 @@ def _map_times(desk: Desk, cues: Sequence[Cue], new: Callable[[int], int]) -> No
                 f"That would run {-room / SECOND:.2f} s into “{near.text[:30]}”. "
                 "Use a smaller amount, or shift everything from here on."
             )
-    save_changed(desk, stored, retime_of(desk, order))
+    save_changed(session, stored, retime_of(session, order))

@@ -13,8 +13,8 @@ from mortiser.core.common.errors import BadInput
 from mortiser.core.common.limits import Id, Micros
 from mortiser.core.common.time import MILLISECOND
 from mortiser.core.edits.base import BaseEdit
-from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import retime_all
+from mortiser.core.edits.session import EditSession
 from mortiser.core.transcript.words import Cue, Shown, spoken_weight
 
 LEAST_APART_US = 40 * MILLISECOND
@@ -45,13 +45,13 @@ class TapTimes(BaseEdit):
     def concerns(self) -> None:
         return None
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         count = len(self.taps_us)
         return f"tap {count} {self.unit}{'s' if count > 1 else ''}"
 
-    def apply(self, desk: Desk) -> None:
-        first = desk.cue(self.first_cue)
-        cues = desk.cues(first.piece_id)
+    def apply(self, session: EditSession) -> None:
+        first = session.cue(self.first_cue)
+        cues = session.cues(first.piece_id)
         at = next(index for index, cue in enumerate(cues) if cue.id == first.id)
         starts = [max(0, tap - self.delay_us) for tap in self.taps_us]
         before, rest = cues[:at], cues[at:]
@@ -64,10 +64,10 @@ class TapTimes(BaseEdit):
         if len(starts) > len(heads):
             raise BadInput(f"There are {len(starts)} taps for {len(heads)} {self.unit}s.")
         timed = _timed(words, heads[: len(starts)], starts, [*heads[len(starts) :], len(words)][0])
-        _save(desk, rest, timed)
+        _save(session, rest, timed)
         if before:
-            _end_by(desk, before[-1], starts[0])
-        retime_all(desk, first.piece_id)
+            _end_by(session, before[-1], starts[0])
+        retime_all(session, first.piece_id)
 
 
 def _heads(cues: Sequence[Cue]) -> list[int]:
@@ -108,7 +108,7 @@ def _timed(
     return result
 
 
-def _save(desk: Desk, cues: Sequence[Cue], words: Sequence[Shown]) -> None:
+def _save(session: EditSession, cues: Sequence[Cue], words: Sequence[Shown]) -> None:
     at = 0
     for cue in cues:
         mine = tuple(words[at : at + len(cue.words)])
@@ -116,11 +116,11 @@ def _save(desk: Desk, cues: Sequence[Cue], words: Sequence[Shown]) -> None:
         if mine != cue.words:
             start = mine[0].start_us
             end = max(mine[-1].end_us, start + LEAST_APART_US)
-            desk.save_cue(Cue(cue.piece_id, mine, start, end, id=cue.id))
+            session.save_cue(Cue(cue.piece_id, mine, start, end, id=cue.id))
 
 
-def _end_by(desk: Desk, cue: Cue, at_us: int) -> None:
+def _end_by(session: EditSession, cue: Cue, at_us: int) -> None:
     """Words of the caption in front end where the first tap begins."""
     words = [replace(w, end_us=max(w.start_us, min(w.end_us, at_us))) for w in cue.words]
     if words != list(cue.words):
-        desk.save_cue(cue.with_words(tuple(words)))
+        session.save_cue(cue.with_words(tuple(words)))

@@ -13,8 +13,8 @@ from mortiser.core.common.errors import BadInput
 from mortiser.core.common.limits import Id, Ids, Micros, Shift
 from mortiser.core.common.time import SECOND, parse_entry
 from mortiser.core.edits.base import BaseEdit, chosen, counted
-from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import retime_each, retime_near
+from mortiser.core.edits.session import EditSession
 from mortiser.core.transcript.carry import spread
 from mortiser.core.transcript.words import Cue
 
@@ -35,26 +35,26 @@ class SetCueTimes(BaseEdit):
     together: bool = False
     ripple: bool = False
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         if self.start_us is None:
             return "set caption end"
         return "set caption start" if self.end_us is None else "set caption times"
 
-    def apply(self, desk: Desk) -> None:
-        cue = desk.cue(self.cue_id)
+    def apply(self, session: EditSession) -> None:
+        cue = session.cue(self.cue_id)
         start = cue.start_us if self.start_us is None else self.start_us
         end = cue.end_us if self.end_us is None else self.end_us
         if end - start < SHORTEST_SHOWN_US:
             raise BadInput("A caption must end after it starts, by at least 0.04 s.")
         if self.ripple:
             by = end - cue.end_us if self.end_us is not None else start - cue.start_us
-            behind = _behind(desk, cue)
+            behind = _behind(session, cue)
             for later in behind:
-                desk.save_cue(_moved(desk, later, by))
+                session.save_cue(_moved(session, later, by))
         elif self.together:
-            self._take_neighbours(desk, cue, start, end)
-        self._check_neighbours(desk, cue, start, end)
-        self._push(desk, cue, start, end)
+            self._take_neighbours(session, cue, start, end)
+        self._check_neighbours(session, cue, start, end)
+        self._push(session, cue, start, end)
         pinned = replace(
             cue,
             start_us=start,
@@ -62,39 +62,39 @@ class SetCueTimes(BaseEdit):
             start_pinned=cue.start_pinned or self.start_us is not None,
             end_pinned=cue.end_pinned or self.end_us is not None,
         )
-        retime_near(desk, desk.save_cue(with_own_words(desk, pinned)))
+        retime_near(session, session.save_cue(with_own_words(session, pinned)))
 
-    def _take_neighbours(self, desk: Desk, cue: Cue, start: int, end: int) -> None:
-        before, after = desk.around(cue, 1)
+    def _take_neighbours(self, session: EditSession, cue: Cue, start: int, end: int) -> None:
+        before, after = session.around(cue, 1)
         if self.start_us is not None and before:
             one = before[0]
             if abs(one.end_us - cue.start_us) <= TOUCH_US:
                 if start - one.start_us < SHORTEST_SHOWN_US:
                     raise BadInput("That would leave no time for the caption in front.")
-                desk.save_cue(replace(one, end_us=start, end_pinned=True))
+                session.save_cue(replace(one, end_us=start, end_pinned=True))
         if self.end_us is not None and after:
             one = after[0]
             if abs(one.start_us - cue.end_us) <= TOUCH_US:
                 if one.end_us - end < SHORTEST_SHOWN_US:
                     raise BadInput("That would leave no time for the next caption.")
-                desk.save_cue(replace(one, start_us=end, start_pinned=True))
+                session.save_cue(replace(one, start_us=end, start_pinned=True))
 
-    def _push(self, desk: Desk, cue: Cue, start: int, end: int) -> None:
+    def _push(self, session: EditSession, cue: Cue, start: int, end: int) -> None:
         """Pinned edges of neighbours give way too, as this is done by hand."""
-        before, after = desk.around(cue, 1)
+        before, after = session.around(cue, 1)
         if self.start_us is not None and before and before[0].end_us > start:
-            desk.save_cue(replace(before[0], end_us=start))
+            session.save_cue(replace(before[0], end_us=start))
         if self.end_us is not None and after and after[0].start_us < end:
-            desk.save_cue(replace(after[0], start_us=end))
+            session.save_cue(replace(after[0], start_us=end))
 
-    def _check_neighbours(self, desk: Desk, cue: Cue, start: int, end: int) -> None:
-        before, after = desk.around(cue, 1)
+    def _check_neighbours(self, session: EditSession, cue: Cue, start: int, end: int) -> None:
+        before, after = session.around(cue, 1)
         if self.start_us is not None and before and start < before[0].start_us + SHORTEST_SHOWN_US:
             raise BadInput("That start lies before the caption in front. Move that one first.")
         if self.end_us is not None:
             if after and end > after[0].end_us - SHORTEST_SHOWN_US:
                 raise BadInput("That end lies beyond the next caption. Move that one first.")
-            if end > desk.timeline(cue.piece_id).duration_us:
+            if end > session.timeline(cue.piece_id).duration_us:
                 raise BadInput("That end lies beyond the end of the recording.")
 
 
@@ -106,17 +106,17 @@ class TypeCueTime(BaseEdit):
     edge: Literal["start", "end"]
     text: str = Field(max_length=40)
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return f"set caption {self.edge}"
 
-    def apply(self, desk: Desk) -> None:
-        cue = desk.cue(self.cue_id)
+    def apply(self, session: EditSession) -> None:
+        cue = session.cue(self.cue_id)
         now = cue.start_us if self.edge == "start" else cue.end_us
-        at = parse_entry(self.text, now, desk.frames(cue.piece_id).length_us)
+        at = parse_entry(self.text, now, session.frames(cue.piece_id).length_us)
         if self.edge == "start":
-            SetCueTimes(cue_id=self.cue_id, start_us=at).apply(desk)
+            SetCueTimes(cue_id=self.cue_id, start_us=at).apply(session)
         else:
-            SetCueTimes(cue_id=self.cue_id, end_us=at).apply(desk)
+            SetCueTimes(cue_id=self.cue_id, end_us=at).apply(session)
 
 
 class MoveCues(BaseEdit):
@@ -130,18 +130,18 @@ class MoveCues(BaseEdit):
     by_us: Shift
     ripple: bool = False
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         way = "later" if self.by_us > 0 else "earlier"
-        return f"{counted(chosen(desk, self.cue_ids))} {abs(self.by_us) / SECOND:.2f} s {way}"
+        return f"{counted(chosen(session, self.cue_ids))} {abs(self.by_us) / SECOND:.2f} s {way}"
 
-    def apply(self, desk: Desk) -> None:
-        cues = chosen(desk, self.cue_ids)
+    def apply(self, session: EditSession) -> None:
+        cues = chosen(session, self.cue_ids)
         if self.ripple:
-            cues = [cues[0], *_behind(desk, cues[0])]
-        moved = [_moved(desk, cue, self.by_us) for cue in cues]
+            cues = [cues[0], *_behind(session, cues[0])]
+        moved = [_moved(session, cue, self.by_us) for cue in cues]
         fresh = {cue.id: cue for cue in moved}
         for cue in cues:
-            before, after = desk.around(cue, 1)
+            before, after = session.around(cue, 1)
             now = fresh[cue.id]
             for one in after:
                 if one.id not in fresh and now.end_us > one.end_us - SHORTEST_SHOWN_US:
@@ -150,8 +150,8 @@ class MoveCues(BaseEdit):
                 if one.id not in fresh and now.start_us < one.start_us + SHORTEST_SHOWN_US:
                     raise BadInput("That would cover the caption in front. Move that one too.")
         for cue in moved:
-            desk.save_cue(cue)
-        retime_each(desk, cues)
+            session.save_cue(cue)
+        retime_each(session, cues)
 
 
 class CloseGaps(BaseEdit):
@@ -164,23 +164,23 @@ class CloseGaps(BaseEdit):
     cue_ids: Ids = Field(min_length=1)
     most_us: Micros = 3 * SECOND
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return "close gaps"
 
-    def apply(self, desk: Desk) -> None:
-        piece_id = desk.cue(self.cue_ids[0]).piece_id
-        pace, frames = desk.pace(piece_id), desk.frames(piece_id)
+    def apply(self, session: EditSession) -> None:
+        piece_id = session.cue(self.cue_ids[0]).piece_id
+        pace, frames = session.pace(piece_id), session.frames(piece_id)
         left = frames.last(pace.gap_frames)
         wanted = set(self.cue_ids)
         closed = [
             replace(cue, end_us=after.start_us - left, end_pinned=True)
-            for cue, after in pairwise(desk.cues(piece_id))
+            for cue, after in pairwise(session.cues(piece_id))
             if cue.id in wanted and left < after.start_us - cue.end_us <= self.most_us
         ]
         if not closed:
             raise BadInput("There is no gap to close behind these captions.")
         for cue in closed:
-            desk.save_cue(cue)
+            session.save_cue(cue)
 
 
 class UnpinCues(BaseEdit):
@@ -189,25 +189,25 @@ class UnpinCues(BaseEdit):
     kind: Literal["unpin_cues"] = "unpin_cues"
     cue_ids: Ids = Field(min_length=1)
 
-    def label(self, desk: Desk) -> str:
-        cues = chosen(desk, self.cue_ids)
+    def label(self, session: EditSession) -> str:
+        cues = chosen(session, self.cue_ids)
         return "unpin caption times" if len(cues) == 1 else f"unpin {counted(cues)}"
 
-    def apply(self, desk: Desk) -> None:
-        cues = chosen(desk, self.cue_ids)
+    def apply(self, session: EditSession) -> None:
+        cues = chosen(session, self.cue_ids)
         for cue in cues:
-            desk.save_cue(cue.unpinned())
-        retime_each(desk, cues)
+            session.save_cue(cue.unpinned())
+        retime_each(session, cues)
 
 
-def with_own_words(desk: Desk, cue: Cue) -> Cue:
+def with_own_words(session: EditSession, cue: Cue) -> Cue:
     """A caption whose words were typed by hand and have no sound: they go where it goes.
 
     Their times are spread over the caption's, as far as its neighbours' words leave room.
     """
     if any(word.aligned or word.origin != "typed" for word in cue.words):
         return cue
-    left, right = desk.word_room(cue)
+    left, right = session.word_room(cue)
     start = min(max(cue.start_us, left), right)
     end = max(start, min(cue.end_us, right))
     times = spread([word.text for word in cue.words], start, end)
@@ -219,17 +219,17 @@ def with_own_words(desk: Desk, cue: Cue) -> Cue:
     )
 
 
-def _behind(desk: Desk, cue: Cue) -> list[Cue]:
+def _behind(session: EditSession, cue: Cue) -> list[Cue]:
     """All captions of the piece behind one."""
-    cues = desk.cues(cue.piece_id)
+    cues = session.cues(cue.piece_id)
     at = next(index for index, one in enumerate(cues) if one.id == cue.id)
     return cues[at + 1 :]
 
 
-def _moved(desk: Desk, cue: Cue, by_us: int) -> Cue:
+def _moved(session: EditSession, cue: Cue, by_us: int) -> Cue:
     """A caption at other times, pinned. Raises BadInput where the piece has no such times."""
     start, end = cue.start_us + by_us, cue.end_us + by_us
-    if start < 0 or end > desk.timeline(cue.piece_id).duration_us:
+    if start < 0 or end > session.timeline(cue.piece_id).duration_us:
         raise BadInput("A caption would lie outside the recording. Move by less.")
     moved = replace(cue, start_us=start, end_us=end, start_pinned=True, end_pinned=True)
-    return with_own_words(desk, moved)
+    return with_own_words(session, moved)

@@ -11,8 +11,8 @@ from mortiser.core.common.errors import BadInput
 from mortiser.core.common.limits import Id, Micros, Shift
 from mortiser.core.common.time import MILLISECOND
 from mortiser.core.edits.base import BaseEdit, short, word_of
-from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import retime_near
+from mortiser.core.edits.session import EditSession
 from mortiser.core.transcript.words import Cue, Shown
 
 LEAST_US = 20 * MILLISECOND
@@ -39,28 +39,28 @@ class MoveWordEdge(BaseEdit):
             raise ValueError("Say either where to or by how much.")
         return self
 
-    def label(self, desk: Desk) -> str:
-        word = word_of(desk.cue(self.cue_id), self.word_id)
+    def label(self, session: EditSession) -> str:
+        word = word_of(session.cue(self.cue_id), self.word_id)
         return f"move {self.edge} of “{short(word.text)}”"
 
-    def apply(self, desk: Desk) -> None:
-        cue = desk.cue(self.cue_id)
+    def apply(self, session: EditSession) -> None:
+        cue = session.cue(self.cue_id)
         word = word_of(cue, self.word_id)
         old = word.start_us if self.edge == "start" else word.end_us
         wanted = self.to_us if self.to_us is not None else old + (self.by_us or 0)
-        beside = _beside(desk, cue, word, self.edge)
+        beside = _beside(session, cue, word, self.edge)
         at = _within(wanted, word, beside, self.edge)
         if at == old:
             raise BadInput("There is no room to move this edge further.")
         if self.edge == "start":
-            _save(desk, cue, replace(word, start_us=at, aligned=True))
+            _save(session, cue, replace(word, start_us=at, aligned=True))
             if beside and (beside[1].end_us > at or abs(beside[1].end_us - old) <= TOUCH_US):
-                _save(desk, beside[0], replace(beside[1], end_us=at))
+                _save(session, beside[0], replace(beside[1], end_us=at))
         else:
-            _save(desk, cue, replace(word, end_us=at, aligned=True))
+            _save(session, cue, replace(word, end_us=at, aligned=True))
             if beside and (beside[1].start_us < at or abs(beside[1].start_us - old) <= TOUCH_US):
-                _save(desk, beside[0], replace(beside[1], start_us=at))
-        retime_near(desk, desk.cue(cue.id))
+                _save(session, beside[0], replace(beside[1], start_us=at))
+        retime_near(session, session.cue(cue.id))
 
 
 def _within(wanted: int, word: Shown, beside: tuple[Cue, Shown] | None, edge: str) -> int:
@@ -72,12 +72,12 @@ def _within(wanted: int, word: Shown, beside: tuple[Cue, Shown] | None, edge: st
     return max(min(wanted, high), min(word.start_us + LEAST_US, word.end_us))
 
 
-def _beside(desk: Desk, cue: Cue, word: Shown, edge: str) -> tuple[Cue, Shown] | None:
+def _beside(session: EditSession, cue: Cue, word: Shown, edge: str) -> tuple[Cue, Shown] | None:
     """The word before (start) or after (end) a word, and the caption it is in.
 
     Captions may stand in another order than their words, where times were pinned: there is none then.
     """
-    before, after = desk.around(cue, 1)
+    before, after = session.around(cue, 1)
     run = [(one, each) for one in (*before, cue, *after) for each in one.words]
     at = run.index((cue, word))
     if edge == "start":
@@ -85,6 +85,6 @@ def _beside(desk: Desk, cue: Cue, word: Shown, edge: str) -> tuple[Cue, Shown] |
     return run[at + 1] if at + 1 < len(run) and run[at + 1][1].end_us >= word.end_us else None
 
 
-def _save(desk: Desk, cue: Cue, word: Shown) -> None:
-    now = desk.cue(cue.id)
-    desk.save_cue(now.with_words(tuple(word if w.id == word.id else w for w in now.words)))
+def _save(session: EditSession, cue: Cue, word: Shown) -> None:
+    now = session.cue(cue.id)
+    session.save_cue(now.with_words(tuple(word if w.id == word.id else w for w in now.words)))

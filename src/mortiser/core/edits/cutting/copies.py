@@ -6,12 +6,12 @@ from collections.abc import Collection, Iterator, Sequence
 from dataclasses import replace
 
 from mortiser.core.editing.timeline import Timeline
-from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.session import EditSession
 from mortiser.core.transcript.words import Cue
 
 
 def copy_captions(
-    desk: Desk,
+    session: EditSession,
     cues: Sequence[Cue],
     before: Timeline,
     piece_id: int,
@@ -20,9 +20,9 @@ def copy_captions(
     """Show captions of a piece, whose timeline is ``before``, in another or the same one, as far as their
     words are in it (or in some of its ``strands``), and give those made. Their times are to be worked
     out anew."""
-    after = desk.timeline(piece_id)
+    after = session.timeline(piece_id)
     return [
-        desk.save_cue(replace(copy, piece_id=piece_id))
+        session.save_cue(replace(copy, piece_id=piece_id))
         for cue in cues
         for copy in _copies(cue, before, after, strands)
     ]

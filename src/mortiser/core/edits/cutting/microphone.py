@@ -12,7 +12,7 @@ from mortiser.core.common.limits import Id
 from mortiser.core.editing.matching import MOST_DRIFT_PPM
 from mortiser.core.editing.microphone import Microphone
 from mortiser.core.edits.base import BaseEdit, short
-from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.session import EditSession
 
 FARTHEST_US = 10_000_000
 """A sound is moved by so much at once."""
@@ -30,16 +30,16 @@ class UseMicrophone(BaseEdit):
     sure: float = Field(ge=0, le=1)
     piece_id: Id | None = None
 
-    def label(self, desk: Desk) -> str:
-        return f"hear {short(desk.source_name(self.sound_id))}"
+    def label(self, session: EditSession) -> str:
+        return f"hear {short(session.source_name(self.sound_id))}"
 
-    def apply(self, desk: Desk) -> None:
+    def apply(self, session: EditSession) -> None:
         found = Microphone(self.sound_id, self.offset_us, self.drift_ppm, self.sure)
-        desk.set_microphone(self.source_id, found)
-        if self.piece_id is None or desk.cues(self.piece_id):
+        session.set_microphone(self.source_id, found)
+        if self.piece_id is None or session.cues(self.piece_id):
             return
-        if {clip.source_id for clip in desk.timeline(self.piece_id).clips} == {self.sound_id}:
-            desk.delete_piece(self.piece_id)
+        if {clip.source_id for clip in session.timeline(self.piece_id).clips} == {self.sound_id}:
+            session.delete_piece(self.piece_id)
 
 
 class MoveMicrophone(BaseEdit):
@@ -49,15 +49,15 @@ class MoveMicrophone(BaseEdit):
     source_id: Id
     by_us: int = Field(ge=-FARTHEST_US, le=FARTHEST_US, description="Later where above 0.")
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         side = "later" if self.by_us > 0 else "earlier"
         return f"hear the sound {abs(self.by_us) / 1000:g} ms {side}"
 
-    def apply(self, desk: Desk) -> None:
-        found = _microphone(desk, self.source_id)
+    def apply(self, session: EditSession) -> None:
+        found = _microphone(session, self.source_id)
         # What sounded at a moment of the sound is to be heard later: an earlier one is heard now.
         moved = replace(found, offset_us=found.offset_us - self.by_us)
-        desk.set_microphone(self.source_id, moved)
+        session.set_microphone(self.source_id, moved)
 
 
 class DropMicrophone(BaseEdit):
@@ -66,16 +66,16 @@ class DropMicrophone(BaseEdit):
     kind: Literal["drop_microphone"] = "drop_microphone"
     source_id: Id
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return "hear the recording's own sound"
 
-    def apply(self, desk: Desk) -> None:
-        _microphone(desk, self.source_id)
-        desk.set_microphone(self.source_id, None)
+    def apply(self, session: EditSession) -> None:
+        _microphone(session, self.source_id)
+        session.set_microphone(self.source_id, None)
 
 
-def _microphone(desk: Desk, source_id: int) -> Microphone:
-    found = desk.microphone(source_id)
+def _microphone(session: EditSession, source_id: int) -> Microphone:
+    found = session.microphone(source_id)
     if found is None:
         raise NotFound("That recording's own sound is heard already.")
     return found

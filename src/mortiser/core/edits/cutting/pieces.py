@@ -17,8 +17,8 @@ from mortiser.core.edits.base import BaseEdit, short
 from mortiser.core.edits.cutting.capitals import follow_capitals
 from mortiser.core.edits.cutting.copies import copy_captions
 from mortiser.core.edits.cutting.trimming import MOST, Passage, strands_of, words_around
-from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import retime_all
+from mortiser.core.edits.session import EditSession
 from mortiser.core.transcript.unspaced import joined
 from mortiser.core.transcript.words import shortened, tokens
 
@@ -38,22 +38,22 @@ class NewPiece(BaseEdit):
     passages: list[Passage] = Field(default=[], max_length=MOST)
     name: str = Field(default="", max_length=200)
 
-    def label(self, desk: Desk) -> str:
-        return f"new piece {short(self._name(desk))}"
+    def label(self, session: EditSession) -> str:
+        return f"new piece {short(self._name(session))}"
 
-    def _name(self, desk: Desk) -> str:
+    def _name(self, session: EditSession) -> str:
         if given := _tidy(self.name):
             return given
         if not self.passages:
-            return f"{desk.piece_name(self.piece_id)} (copy)"
-        words, a, b = words_around(desk, strands_of(desk, self.piece_id), self.passages[0])
+            return f"{session.piece_name(self.piece_id)} (copy)"
+        words, a, b = words_around(session, strands_of(session, self.piece_id), self.passages[0])
         return shortened(joined([word.text for word in words[a : b + 1]]), FROM_WORDS)
 
-    def apply(self, desk: Desk) -> None:
-        timeline = desk.timeline(self.piece_id)
-        strands = strands_of(desk, self.piece_id)
+    def apply(self, session: EditSession) -> None:
+        timeline = session.timeline(self.piece_id)
+        strands = strands_of(session, self.piece_id)
         if self.passages:
-            parts = [part_of(desk, strands, passage) for passage in self.passages]
+            parts = [part_of(session, strands, passage) for passage in self.passages]
         else:
             used = dict.fromkeys(clip.strand_id for clip in timeline.clips)
             parts = [strands[strand_id] for strand_id in used]
@@ -65,10 +65,10 @@ class NewPiece(BaseEdit):
             (numbers[next(p for p in parts if p.id == clip.strand_id and _in(clip, p))], clip)
             for clip in clips
         ]
-        made = desk.add_piece(self.piece_id, self._name(desk), parts, of_part)
-        copy_captions(desk, desk.cues(self.piece_id), timeline, made)
-        retime_all(desk, made)
-        follow_capitals(desk, made)
+        made = session.add_piece(self.piece_id, self._name(session), parts, of_part)
+        copy_captions(session, session.cues(self.piece_id), timeline, made)
+        retime_all(session, made)
+        follow_capitals(session, made)
 
 
 class NamePiece(BaseEdit):
@@ -78,14 +78,14 @@ class NamePiece(BaseEdit):
     piece_id: Id
     name: str = Field(max_length=200)
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return f"name piece {short(_tidy(self.name))}"
 
-    def apply(self, desk: Desk) -> None:
+    def apply(self, session: EditSession) -> None:
         name = _tidy(self.name)
         if not name:
             raise BadInput("A piece needs a name.")
-        desk.name_piece(self.piece_id, name)
+        session.name_piece(self.piece_id, name)
 
 
 class DeletePiece(BaseEdit):
@@ -94,11 +94,11 @@ class DeletePiece(BaseEdit):
     kind: Literal["delete_piece"] = "delete_piece"
     piece_id: Id
 
-    def label(self, desk: Desk) -> str:
-        return f"delete piece {short(desk.piece_name(self.piece_id))}"
+    def label(self, session: EditSession) -> str:
+        return f"delete piece {short(session.piece_name(self.piece_id))}"
 
-    def apply(self, desk: Desk) -> None:
-        desk.delete_piece(self.piece_id)
+    def apply(self, session: EditSession) -> None:
+        session.delete_piece(self.piece_id)
 
 
 def _tidy(name: str) -> str:
@@ -109,12 +109,12 @@ def _in(clip: Clip, strand: Strand) -> bool:
     return strand.start_us <= clip.start_us and clip.end_us <= strand.end_us
 
 
-def part_of(desk: Desk, strands: dict[int, Strand], passage: Passage) -> Strand:
+def part_of(session: EditSession, strands: dict[int, Strand], passage: Passage) -> Strand:
     """The stretch of a strand that a passage takes, with room around its words."""
-    words, a, b = words_around(desk, strands, passage)
+    words, a, b = words_around(session, strands, passage)
     strand = strands[passage.strand_id]
     bounds = strand.start_us, strand.end_us
-    start, end = kept_around(words, a, b, bounds, desk.loudness(strand.source_id), Room())
+    start, end = kept_around(words, a, b, bounds, session.loudness(strand.source_id), Room())
     return replace(strand, start_us=start, end_us=end)
 
 

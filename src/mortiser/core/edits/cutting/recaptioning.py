@@ -11,46 +11,48 @@ from mortiser.core.captions.grouping import group
 from mortiser.core.common.errors import NotFound
 from mortiser.core.editing.timeline import Clip, Timeline, changed_stretches
 from mortiser.core.edits.cutting.capitals import follow_capitals
-from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import FEW, retime_all, retime_near
+from mortiser.core.edits.session import EditSession
 from mortiser.core.transcript.words import Cue, Shown
 
 Stretch = tuple[int, int, int]
 """Of a strand: its id, start and end in source time."""
 
 
-def follow_cut(desk: Desk, piece_id: int, before: Timeline, clips: Sequence[Clip]) -> None:
+def follow_cut(
+    session: EditSession, piece_id: int, before: Timeline, clips: Sequence[Clip]
+) -> None:
     """Make a piece of other clips. Captions the change does not reach into stay as they are."""
     stretches = changed_stretches(before, Timeline(clips))
-    was = {cue.id: len(cue.words) for cue in desk.reaching(piece_id, stretches)}
-    desk.set_clips(piece_id, clips)
-    after = desk.timeline(piece_id)
-    reached = desk.reaching(piece_id, stretches)
+    was = {cue.id: len(cue.words) for cue in session.reaching(piece_id, stretches)}
+    session.set_clips(piece_id, clips)
+    after = session.timeline(piece_id)
+    reached = session.reaching(piece_id, stretches)
     other = [cue for cue in reached if was.get(cue.id) != len(cue.words)]
-    fresh = desk.unshown(piece_id) if _gained(after, stretches) else []
+    fresh = session.unshown(piece_id) if _gained(after, stretches) else []
     for cue in other:
         if cue.pinned:
-            desk.save_cue(_within_clips(cue, after))
-    made = _regrouped(desk, piece_id, other, fresh)
+            session.save_cue(_within_clips(cue, after))
+    made = _regrouped(session, piece_id, other, fresh)
     touched = {cue.id: cue for cue in (*reached, *made)}
     if len(touched) > FEW or len(stretches) > FEW:
-        retime_all(desk, piece_id)
-        follow_capitals(desk, piece_id)
+        retime_all(session, piece_id)
+        follow_capitals(session, piece_id)
         return
     for at_us in _cuts(after, stretches):
-        for side in desk.around(Cue(piece_id, (), at_us, at_us + 1), 1):
+        for side in session.around(Cue(piece_id, (), at_us, at_us + 1), 1):
             touched |= {cue.id: cue for cue in side}
     for cue_id in touched:
         try:
-            retime_near(desk, desk.cue(cue_id))
+            retime_near(session, session.cue(cue_id))
         except NotFound:
             continue  # Regrouped into another one.
-    follow_capitals(desk, piece_id, touched)
+    follow_capitals(session, piece_id, touched)
 
 
-def caption_words(desk: Desk, piece_id: int, words: Sequence[Shown]) -> list[Cue]:
+def caption_words(session: EditSession, piece_id: int, words: Sequence[Shown]) -> list[Cue]:
     """Captions of words that have none."""
-    return _regrouped(desk, piece_id, [], words)
+    return _regrouped(session, piece_id, [], words)
 
 
 def _within_clips(cue: Cue, timeline: Timeline) -> Cue:
@@ -78,20 +80,22 @@ def _cuts(after: Timeline, stretches: Sequence[Stretch]) -> Iterator[int]:
                 yield placed.at_us
 
 
-def _regrouped(desk: Desk, piece_id: int, cues: Sequence[Cue], fresh: Sequence[Shown]) -> list[Cue]:
+def _regrouped(
+    session: EditSession, piece_id: int, cues: Sequence[Cue], fresh: Sequence[Shown]
+) -> list[Cue]:
     """Captions of the words that some have now and of words that none has, as they are stored."""
     made: list[Cue] = []
-    for run in _runs(desk, piece_id, cues, fresh):
+    for run in _runs(session, piece_id, cues, fresh):
         # Words that come back may stand on both sides of a passage that was put between them.
         words = sorted((word for part in run for word in part.words), key=_start)
-        parts = group(words, desk.pace(piece_id), desk.ruler(piece_id))
+        parts = group(words, session.pace(piece_id), session.ruler(piece_id))
         # Those that keep their first word stay themselves.
         owners = {_key(cue): cue.id for cue in run if cue.id}
         grouped = [untimed_cue(piece_id, words[a:b]) for a, b in parts]
         grouped = [replace(cue, id=owners.pop(_key(cue), 0)) for cue in grouped]
         left = set(owners.values())
-        desk.delete_cues([cue for cue in run if cue.id in left])
-        made += desk.save_cues(grouped)
+        session.delete_cues([cue for cue in run if cue.id in left])
+        made += session.save_cues(grouped)
     return made
 
 
@@ -104,7 +108,7 @@ def _key(cue: Cue) -> tuple[int, int]:
 
 
 def _runs(
-    desk: Desk, piece_id: int, cues: Sequence[Cue], fresh: Sequence[Shown]
+    session: EditSession, piece_id: int, cues: Sequence[Cue], fresh: Sequence[Shown]
 ) -> Iterator[list[Cue]]:
     """Captions, and words as captions of their own, in the order of the piece, parted where another
     caption stands between. Captions with a pinned edge keep their words to themselves."""
@@ -113,7 +117,7 @@ def _runs(
         [*free, *(untimed_cue(piece_id, [word]) for word in fresh)],
         key=lambda part: part.words[0].start_us,
     )
-    adjoin = _adjoining(desk, piece_id, parts)
+    adjoin = _adjoining(session, piece_id, parts)
     run: list[Cue] = []
     for part in parts:
         if run and not adjoin(run[-1], part):
@@ -124,11 +128,13 @@ def _runs(
         yield run
 
 
-def _adjoining(desk: Desk, piece_id: int, parts: Sequence[Cue]) -> Callable[[Cue, Cue], bool]:
+def _adjoining(
+    session: EditSession, piece_id: int, parts: Sequence[Cue]
+) -> Callable[[Cue, Cue], bool]:
     """Tells whether no other caption stands between two parts."""
     mine = {part.id for part in parts}
     if len(parts) > FEW:
-        others = [c.words[0].start_us for c in desk.cues(piece_id) if c.id not in mine]
+        others = [c.words[0].start_us for c in session.cues(piece_id) if c.id not in mine]
 
         def none_between(one: Cue, other: Cue) -> bool:
             starts = one.words[0].start_us, other.words[0].start_us
@@ -137,7 +143,7 @@ def _adjoining(desk: Desk, piece_id: int, parts: Sequence[Cue]) -> Callable[[Cue
         return none_between
 
     def next_to(one: Cue, other: Cue) -> bool:
-        _, after = desk.around(one, len(parts) + 1)
+        _, after = session.around(one, len(parts) + 1)
         start = other.words[0].start_us
         return all(c.id in mine or c.words[0].start_us >= start for c in after)
 

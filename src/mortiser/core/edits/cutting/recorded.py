@@ -22,8 +22,8 @@ from mortiser.core.edits.cutting.trimming import (
     strands_of,
     words_around,
 )
-from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import retime_all
+from mortiser.core.edits.session import EditSession
 from mortiser.core.transcript.unspaced import joined
 
 WHOLE = 1
@@ -47,13 +47,13 @@ class PutRecorded(BaseEdit):
     said: Recorded
     behind: WordPlace | None = None
 
-    def label(self, desk: Desk) -> str:
-        return f"put {_about(desk, self.said)} here"
+    def label(self, session: EditSession) -> str:
+        return f"put {_about(session, self.said)} here"
 
-    def apply(self, desk: Desk) -> None:
-        clip = clip_of(desk, _whole(desk, self.said), _passage(self.said), self.piece_id)
-        put_clips(desk, self.piece_id, [clip], self.behind)
-        _caption(desk, self.piece_id)
+    def apply(self, session: EditSession) -> None:
+        clip = clip_of(session, _whole(session, self.said), _passage(self.said), self.piece_id)
+        put_clips(session, self.piece_id, [clip], self.behind)
+        _caption(session, self.piece_id)
 
 
 class UseTake(BaseEdit):
@@ -64,60 +64,60 @@ class UseTake(BaseEdit):
     instead: Passage
     take: Recorded
 
-    def label(self, desk: Desk) -> str:
-        return f"use another take: {_about(desk, self.take)}"
+    def label(self, session: EditSession) -> str:
+        return f"use another take: {_about(session, self.take)}"
 
-    def apply(self, desk: Desk) -> None:
+    def apply(self, session: EditSession) -> None:
         behind = WordPlace(strand_id=self.instead.strand_id, word_id=self.instead.last_word)
-        if not self._brought_back(desk, behind):
-            PutRecorded(piece_id=self.piece_id, said=self.take, behind=behind).apply(desk)
-        StrikeWords(piece_id=self.piece_id, passages=[self.instead]).apply(desk)
+        if not self._brought_back(session, behind):
+            PutRecorded(piece_id=self.piece_id, said=self.take, behind=behind).apply(session)
+        StrikeWords(piece_id=self.piece_id, passages=[self.instead]).apply(session)
 
-    def _brought_back(self, desk: Desk, behind: WordPlace) -> bool:
+    def _brought_back(self, session: EditSession, behind: WordPlace) -> bool:
         """Bring the take back where it stands struck beside the one that plays, or was put in once and
         nothing of it plays."""
-        strands = strands_of(desk, self.piece_id)
-        timeline = desk.timeline(self.piece_id)
-        first = desk.said(self.take.first_word)
-        plays = desk.said(self.instead.first_word).middle_us
+        strands = strands_of(session, self.piece_id)
+        timeline = session.timeline(self.piece_id)
+        first = session.said(self.take.first_word)
+        plays = session.said(self.instead.first_word).middle_us
         for strand in strands.values():
             holds = strand.start_us <= first.middle_us <= strand.end_us
             if strand.source_id != first.source_id or not holds:
                 continue
             passage = Passage(strand_id=strand.id, **self.take.model_dump())
-            words, a, b = words_around(desk, strands, passage)
+            words, a, b = words_around(session, strands, passage)
             if any(timeline.shows(strand.id, word.middle_us) for word in words[a : b + 1]):
                 continue
             if not timeline.of_strand(strand.id):
-                clip = clip_of(desk, strands, passage, self.piece_id)
-                put_clips(desk, self.piece_id, [replace(clip, strand_id=strand.id)], behind)
-                _caption(desk, self.piece_id)
+                clip = clip_of(session, strands, passage, self.piece_id)
+                put_clips(session, self.piece_id, [replace(clip, strand_id=strand.id)], behind)
+                _caption(session, self.piece_id)
                 return True
             start, end = words[a].start_us, words[b].end_us
             then = Timeline(with_stretch(timeline.clips, strand, start, end))
             here = then.shows(strand.id, first.middle_us)
             other = then.shows(self.instead.strand_id, plays)
             if here and other and (here.end_us >= other.at_us and other.end_us >= here.at_us):
-                RestoreWords(piece_id=self.piece_id, passages=[passage]).apply(desk)
+                RestoreWords(piece_id=self.piece_id, passages=[passage]).apply(session)
                 return True
         return False
 
 
-def _caption(desk: Desk, piece_id: int) -> None:
-    caption_words(desk, piece_id, desk.unshown(piece_id))
-    retime_all(desk, piece_id)
-    follow_capitals(desk, piece_id)
+def _caption(session: EditSession, piece_id: int) -> None:
+    caption_words(session, piece_id, session.unshown(piece_id))
+    retime_all(session, piece_id)
+    follow_capitals(session, piece_id)
 
 
-def _whole(desk: Desk, said: Recorded) -> dict[int, Strand]:
-    source_id = desk.said(said.first_word).source_id
-    return {WHOLE: Strand(WHOLE, source_id, 0, desk.source_length(source_id))}
+def _whole(session: EditSession, said: Recorded) -> dict[int, Strand]:
+    source_id = session.said(said.first_word).source_id
+    return {WHOLE: Strand(WHOLE, source_id, 0, session.source_length(source_id))}
 
 
 def _passage(said: Recorded) -> Passage:
     return Passage(strand_id=WHOLE, first_word=said.first_word, last_word=said.last_word)
 
 
-def _about(desk: Desk, said: Recorded) -> str:
-    words, a, b = words_around(desk, _whole(desk, said), _passage(said))
+def _about(session: EditSession, said: Recorded) -> str:
+    words, a, b = words_around(session, _whole(session, said), _passage(said))
     return f"“{short(joined([word.text for word in words[a : b + 1]]))}”"

@@ -7,14 +7,14 @@ from collections.abc import Sequence
 from mortiser.core.common.errors import NotFound
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.edits.base import chosen, words_of
-from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.session import EditSession
 from mortiser.core.transcript.words import Shown
 
 
-def clips_saying(desk: Desk, piece_id: int, cue_ids: Sequence[int]) -> list[Clip]:
+def clips_saying(session: EditSession, piece_id: int, cue_ids: Sequence[int]) -> list[Clip]:
     """The clips of a piece that say the words of captions, in play order. Raises NotFound."""
-    timeline = desk.timeline(piece_id)
-    cues = chosen(desk, cue_ids)
+    timeline = session.timeline(piece_id)
+    cues = chosen(session, cue_ids)
     if cues[0].piece_id != piece_id:
         raise NotFound("Those captions are of another piece.")
     said = {timeline.place_of(word).clip for cue in cues for word in cue.words}
@@ -22,13 +22,13 @@ def clips_saying(desk: Desk, piece_id: int, cue_ids: Sequence[int]) -> list[Clip
 
 
 def stretches_said(
-    desk: Desk, piece_id: int, cue_ids: Sequence[int], word_ids: Sequence[int] = ()
+    session: EditSession, piece_id: int, cue_ids: Sequence[int], word_ids: Sequence[int] = ()
 ) -> dict[Clip, tuple[int, int]]:
     """From when to when (source time, µs) each clip says the words of captions, or some of these words;
     in the order they are said. Raises NotFound."""
-    cues = chosen(desk, cue_ids)
+    cues = chosen(session, cue_ids)
     words = words_of(cues, word_ids) if word_ids else [w for cue in cues for w in cue.words]
-    return stretches_of(desk.timeline(piece_id), words)
+    return stretches_of(session.timeline(piece_id), words)
 
 
 def stretches_of(timeline: Timeline, words: Sequence[Shown]) -> dict[Clip, tuple[int, int]]:

@@ -18,7 +18,7 @@ from mortiser.core.editing.timeline import Clip, Timeline, changed_stretches
 from mortiser.core.editing.whole_frames import parting_of, whole_frames
 from mortiser.core.edits.base import BaseEdit, short
 from mortiser.core.edits.cutting.recaptioning import follow_cut
-from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.session import EditSession
 from mortiser.core.transcript.sentences import ends_sentence
 from mortiser.core.transcript.unspaced import joined
 from mortiser.core.transcript.words import Word
@@ -62,8 +62,8 @@ class _OfPassages(BaseEdit):
         """What is left around words."""
         return Room(self.before_us, self.after_us)
 
-    def _about(self, desk: Desk) -> str:
-        return of_passages(desk, self.piece_id, self.passages)
+    def _about(self, session: EditSession) -> str:
+        return of_passages(session, self.piece_id, self.passages)
 
 
 class StrikeWords(_OfPassages):
@@ -71,14 +71,14 @@ class StrikeWords(_OfPassages):
 
     kind: Literal["strike_words"] = "strike_words"
 
-    def label(self, desk: Desk) -> str:
-        return f"strike {self._about(desk)}"
+    def label(self, session: EditSession) -> str:
+        return f"strike {self._about(session)}"
 
-    def apply(self, desk: Desk) -> None:
-        strands = strands_of(desk, self.piece_id)
-        clips: list[Clip] = list(desk.timeline(self.piece_id).clips)
+    def apply(self, session: EditSession) -> None:
+        strands = strands_of(session, self.piece_id)
+        clips: list[Clip] = list(session.timeline(self.piece_id).clips)
         for passage in self.passages:
-            words, a, b = words_around(desk, strands, passage)
+            words, a, b = words_around(session, strands, passage)
             strand = strands[passage.strand_id]
             timeline = Timeline(clips)
             stay = [
@@ -96,11 +96,11 @@ class StrikeWords(_OfPassages):
             assert first is not None
             assert last is not None
             bounds = left.clip.start_us, right.clip.end_us
-            heard = desk.loudness(strand.source_id)
+            heard = session.loudness(strand.source_id)
             pause = _whole_sentences(stay, first, last)
             cut = stretch_of(stay, first, last, bounds, heard, self.room, keep_pause=pause)
             clips = without(clips, strand.id, *cut)
-        make(desk, self.piece_id, clips)
+        make(session, self.piece_id, clips)
 
 
 def _whole_sentences(words: Sequence[Word], first: int, last: int) -> bool:
@@ -113,16 +113,16 @@ class RestoreWords(_OfPassages):
 
     kind: Literal["restore_words"] = "restore_words"
 
-    def label(self, desk: Desk) -> str:
-        return f"bring {self._about(desk)} back"
+    def label(self, session: EditSession) -> str:
+        return f"bring {self._about(session)} back"
 
-    def apply(self, desk: Desk) -> None:
-        strands = strands_of(desk, self.piece_id)
-        clips: list[Clip] = list(desk.timeline(self.piece_id).clips)
+    def apply(self, session: EditSession) -> None:
+        strands = strands_of(session, self.piece_id)
+        clips: list[Clip] = list(session.timeline(self.piece_id).clips)
         for passage in self.passages:
-            words, a, b = words_around(desk, strands, passage)
+            words, a, b = words_around(session, strands, passage)
             strand = strands[passage.strand_id]
-            heard = desk.loudness(strand.source_id)
+            heard = session.loudness(strand.source_id)
             bounds = strand.start_us, strand.end_us
             start, end = kept_around(words, a, b, bounds, heard, self.room)
             timeline = Timeline(clips)
@@ -137,7 +137,7 @@ class RestoreWords(_OfPassages):
                 else:
                     end = max(end, kept.clip.start_us)
             clips = with_stretch(clips, strand, start, end)
-        make(desk, self.piece_id, clips)
+        make(session, self.piece_id, clips)
 
 
 Found = Literal["quiet", "fillers", "repeats", "ends", "sounds", "suggestions"]
@@ -167,15 +167,15 @@ class CutStretches(_OfStretches):
 
     kind: Literal["cut_stretches"] = "cut_stretches"
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return f"take out {self._about()}"
 
-    def apply(self, desk: Desk) -> None:
-        strands = strands_of(desk, self.piece_id)
+    def apply(self, session: EditSession) -> None:
+        strands = strands_of(session, self.piece_id)
         for stretch in self.stretches:
             _known(strands, stretch.strand_id)
         cut = [(one.strand_id, one.from_us, one.to_us) for one in self.stretches]
-        make(desk, self.piece_id, without_all(desk.timeline(self.piece_id).clips, cut))
+        make(session, self.piece_id, without_all(session.timeline(self.piece_id).clips, cut))
 
 
 class RestoreStretches(_OfStretches):
@@ -183,16 +183,16 @@ class RestoreStretches(_OfStretches):
 
     kind: Literal["restore_stretches"] = "restore_stretches"
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return f"bring back {self._about()}"
 
-    def apply(self, desk: Desk) -> None:
-        strands = strands_of(desk, self.piece_id)
-        clips: list[Clip] = list(desk.timeline(self.piece_id).clips)
+    def apply(self, session: EditSession) -> None:
+        strands = strands_of(session, self.piece_id)
+        clips: list[Clip] = list(session.timeline(self.piece_id).clips)
         for stretch in self.stretches:
             strand = _known(strands, stretch.strand_id)
             clips = with_stretch(clips, strand, stretch.from_us, stretch.to_us)
-        make(desk, self.piece_id, clips)
+        make(session, self.piece_id, clips)
 
 
 class MoveCut(BaseEdit):
@@ -204,17 +204,17 @@ class MoveCut(BaseEdit):
     edge: Literal["start", "end"]
     to_us: Micros = Field(description="In the time of the source.")
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return f"move the {self.edge} of a clip"
 
-    def apply(self, desk: Desk) -> None:
-        clips = list(desk.timeline(self.piece_id).clips)
+    def apply(self, session: EditSession) -> None:
+        clips = list(session.timeline(self.piece_id).clips)
         at = next((at for at, clip in enumerate(clips) if clip.id == self.clip_id), None)
         if at is None:
             raise NotFound("That cut is not there any more. The page shows the newest state.")
         clip = clips[at]
-        strand = _known(strands_of(desk, self.piece_id), clip.strand_id)
-        first_us, last_us = reach_of(desk, self.piece_id, strand)
+        strand = _known(strands_of(session, self.piece_id), clip.strand_id)
+        first_us, last_us = reach_of(session, self.piece_id, strand)
         others = [one for one in clips if one.strand_id == clip.strand_id and one.id != clip.id]
         if self.edge == "start":
             low = max([first_us, *(o.end_us for o in others if o.end_us <= clip.start_us)])
@@ -224,8 +224,8 @@ class MoveCut(BaseEdit):
             high = min([last_us, *(o.start_us for o in others if o.start_us >= clip.end_us)])
             low = min(high, clip.start_us + SHORTEST_US)
             clips[at] = replace(clip, end_us=max(min(self.to_us, high), low))
-        go_to(desk, self.piece_id, strand, clips[at].start_us, clips[at].end_us)
-        make(desk, self.piece_id, clips, exactly=True)
+        go_to(session, self.piece_id, strand, clips[at].start_us, clips[at].end_us)
+        make(session, self.piece_id, clips, exactly=True)
 
 
 class BringIn(BaseEdit):
@@ -236,31 +236,31 @@ class BringIn(BaseEdit):
     strand_id: Id
     side: Side
 
-    def label(self, desk: Desk) -> str:
-        _, words = self._found(desk)
+    def label(self, session: EditSession) -> str:
+        _, words = self._found(session)
         return f"bring in “{short(joined([word.text for word in words]))}”"
 
-    def apply(self, desk: Desk) -> None:
-        strand, words = self._found(desk)
-        whole = reach_of(desk, self.piece_id, strand)
-        near = desk.said_from(strand.source_id, *whole)
+    def apply(self, session: EditSession) -> None:
+        strand, words = self._found(session)
+        whole = reach_of(session, self.piece_id, strand)
+        near = session.said_from(strand.source_id, *whole)
         a, b = (index_of(near, words[at].id) for at in (0, -1))
         assert a is not None
         assert b is not None
-        heard = desk.loudness(strand.source_id)
+        heard = session.loudness(strand.source_id)
         start, end = kept_around(near, a, b, whole, heard, Room())
         if self.side == "before":
             end = max(end, strand.start_us)
         else:
             start = min(start, strand.end_us)
-        longer = go_to(desk, self.piece_id, strand, start, end)
-        clips = with_stretch(desk.timeline(self.piece_id).clips, longer, start, end)
-        make(desk, self.piece_id, clips)
+        longer = go_to(session, self.piece_id, strand, start, end)
+        clips = with_stretch(session.timeline(self.piece_id).clips, longer, start, end)
+        make(session, self.piece_id, clips)
 
-    def _found(self, desk: Desk) -> tuple[Strand, Sequence[Word]]:
-        strand = _known(strands_of(desk, self.piece_id), self.strand_id)
-        whole = reach_of(desk, self.piece_id, strand)
-        words = beyond(strand, desk.said_from(strand.source_id, *whole), whole, self.side)
+    def _found(self, session: EditSession) -> tuple[Strand, Sequence[Word]]:
+        strand = _known(strands_of(session, self.piece_id), self.strand_id)
+        whole = reach_of(session, self.piece_id, strand)
+        words = beyond(strand, session.said_from(strand.source_id, *whole), whole, self.side)
         if not words:
             raise NotFound("Nothing more of that recording is said there.")
         return strand, words
@@ -273,47 +273,51 @@ class SetGoal(BaseEdit):
     piece_id: Id
     goal_us: Micros
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return "goal for the length" if self.goal_us else "no goal for the length"
 
-    def apply(self, desk: Desk) -> None:
-        desk.set_goal(self.piece_id, self.goal_us)
+    def apply(self, session: EditSession) -> None:
+        session.set_goal(self.piece_id, self.goal_us)
 
 
-def reach_of(desk: Desk, piece_id: int, strand: Strand) -> tuple[int, int]:
+def reach_of(session: EditSession, piece_id: int, strand: Strand) -> tuple[int, int]:
     """How far a strand of a piece could go in its source."""
-    return reach(strand, desk.strands(piece_id), desk.source_length(strand.source_id))
+    return reach(strand, session.strands(piece_id), session.source_length(strand.source_id))
 
 
-def go_to(desk: Desk, piece_id: int, strand: Strand, start_us: int, end_us: int) -> Strand:
+def go_to(
+    session: EditSession, piece_id: int, strand: Strand, start_us: int, end_us: int
+) -> Strand:
     """Let a strand go as far as something of it is to be kept; the strand it is then."""
     longer = replace(
         strand, start_us=min(strand.start_us, start_us), end_us=max(strand.end_us, end_us)
     )
     if longer != strand:
-        desk.stretch_strand(piece_id, longer)
+        session.stretch_strand(piece_id, longer)
     return longer
 
 
-def make(desk: Desk, piece_id: int, wanted: Sequence[Clip], *, exactly: bool = False) -> None:
+def make(
+    session: EditSession, piece_id: int, wanted: Sequence[Clip], *, exactly: bool = False
+) -> None:
     """Make the piece of other clips, and its captions fit them.
 
     What is left out is as long as whole frames, but where somebody said ``exactly`` what.
     """
-    before = desk.timeline(piece_id)
+    before = session.timeline(piece_id)
     if not wanted:
         raise BadInput("That would leave nothing of the piece. Keep a few words of it.")
-    clips, frames = list(wanted), desk.frames(piece_id)
+    clips, frames = list(wanted), session.frames(piece_id)
     if frames.rate and not exactly:
-        strands = desk.strands(piece_id)
-        said = _said_about(desk, strands, before, clips)
+        strands = session.strands(piece_id)
+        said = _said_about(session, strands, before, clips)
         clips = whole_frames(clips, before.clips, strands, frames.length_us, parting_of(said))
     if Timeline(clips) != before:
-        follow_cut(desk, piece_id, before, clips)
+        follow_cut(session, piece_id, before, clips)
 
 
 def _said_about(
-    desk: Desk, strands: Sequence[Strand], before: Timeline, clips: Sequence[Clip]
+    session: EditSession, strands: Sequence[Strand], before: Timeline, clips: Sequence[Clip]
 ) -> dict[int, list[Word]]:
     """The words of each source where a piece would change."""
     source = {strand.id: strand.source_id for strand in strands}
@@ -322,19 +326,19 @@ def _said_about(
         low, high = reach.get(source[strand_id], (start, end))
         reach[source[strand_id]] = min(low, start), max(high, end)
     return {
-        source_id: desk.said_from(source_id, low - AROUND_US, high + SECOND)
+        source_id: session.said_from(source_id, low - AROUND_US, high + SECOND)
         for source_id, (low, high) in reach.items()
     }
 
 
-def strands_of(desk: Desk, piece_id: int) -> dict[int, Strand]:
+def strands_of(session: EditSession, piece_id: int) -> dict[int, Strand]:
     """What was put into a piece, by id."""
-    return {strand.id: strand for strand in desk.strands(piece_id)}
+    return {strand.id: strand for strand in session.strands(piece_id)}
 
 
-def of_passages(desk: Desk, piece_id: int, passages: Sequence[Passage]) -> str:
+def of_passages(session: EditSession, piece_id: int, passages: Sequence[Passage]) -> str:
     """How a label names passages."""
-    words, a, b = words_around(desk, strands_of(desk, piece_id), passages[0])
+    words, a, b = words_around(session, strands_of(session, piece_id), passages[0])
     text = f"“{short(joined([word.text for word in words[a : b + 1]]))}”"
     return text if len(passages) == 1 else f"{text} and {len(passages) - 1} more"
 
@@ -346,14 +350,14 @@ def _known(strands: dict[int, Strand], strand_id: int) -> Strand:
 
 
 def words_around(
-    desk: Desk, strands: dict[int, Strand], passage: Passage
+    session: EditSession, strands: dict[int, Strand], passage: Passage
 ) -> tuple[list[Word], int, int]:
     """The words of a strand around a passage in time order, and where it begins and ends in them."""
     strand = _known(strands, passage.strand_id)
-    ends = [desk.said(word_id) for word_id in (passage.first_word, passage.last_word)]
+    ends = [session.said(word_id) for word_id in (passage.first_word, passage.last_word)]
     low = min(word.start_us for word in ends) - AROUND_US
     high = max(word.start_us for word in ends) + AROUND_US
-    words = list(_of_strand(desk.said_from(strand.source_id, low, high), strand))
+    words = list(_of_strand(session.said_from(strand.source_id, low, high), strand))
     places = [index_of(words, word.id) for word in ends]
     found = [place for place in places if place is not None]
     if len(found) < 2:

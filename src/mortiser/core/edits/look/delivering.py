@@ -9,7 +9,7 @@ from pydantic import Field
 from mortiser.core.common.limits import Id
 from mortiser.core.delivery.naming import MOST_PATTERN, checked_pattern
 from mortiser.core.edits.base import BaseEdit
-from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.session import EditSession
 from mortiser.core.project.output import MOST_OUTPUTS, StoredOutput, each_once
 from mortiser.core.project.post import Post
 
@@ -22,12 +22,12 @@ class SetOutputs(BaseEdit):
     outputs: list[StoredOutput] = Field(min_length=1, max_length=MOST_OUTPUTS)
     naming: str | None = Field(default=None, max_length=MOST_PATTERN)
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return "files to deliver"
 
-    def apply(self, desk: Desk) -> None:
+    def apply(self, session: EditSession) -> None:
         naming = None if self.naming is None else checked_pattern(self.naming)
-        desk.set_outputs(self.piece_id, each_once(self.outputs), naming)
+        session.set_outputs(self.piece_id, each_once(self.outputs), naming)
 
 
 class SetPost(BaseEdit):
@@ -37,8 +37,8 @@ class SetPost(BaseEdit):
     piece_id: Id
     post: Post
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return "text for the post"
 
-    def apply(self, desk: Desk) -> None:
-        desk.set_post(self.piece_id, self.post)
+    def apply(self, session: EditSession) -> None:
+        session.set_post(self.piece_id, self.post)

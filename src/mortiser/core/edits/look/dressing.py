@@ -11,8 +11,8 @@ from pydantic import BaseModel, ConfigDict, Field, JsonValue
 from mortiser.core.common.errors import NotFound
 from mortiser.core.common.limits import Id, Ids, Name
 from mortiser.core.edits.base import BaseEdit, chosen, counted, save_changed, short, words_of
-from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.look.settings import setting_name
+from mortiser.core.edits.session import EditSession
 from mortiser.core.style.finish.changes import changed, changed_accent, look_of, look_text
 from mortiser.core.style.finish.model import Finish
 from mortiser.core.transcript.words import Cue, Shown
@@ -25,15 +25,15 @@ class DressCues(BaseEdit):
     cue_ids: Ids = Field(min_length=1)
     changes: dict[str, JsonValue] = Field(min_length=1, max_length=60)
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         what = setting_name(next(iter(self.changes)))
-        return f"{what} of {counted(chosen(desk, self.cue_ids))}"
+        return f"{what} of {counted(chosen(session, self.cue_ids))}"
 
-    def apply(self, desk: Desk) -> None:
-        cues = chosen(desk, self.cue_ids)
-        finish = desk.finish(cues[0].piece_id)
+    def apply(self, session: EditSession) -> None:
+        cues = chosen(session, self.cue_ids)
+        finish = session.finish(cues[0].piece_id)
         fresh = {look: _over(finish, look, self.changes) for look in {cue.look for cue in cues}}
-        _put_on(desk, cues, [fresh[cue.look] for cue in cues])
+        _put_on(session, cues, [fresh[cue.look] for cue in cues])
 
 
 def _over(finish: Finish, look: str, changes: dict[str, JsonValue]) -> str:
@@ -59,16 +59,18 @@ class DressEach(BaseEdit):
     kind: Literal["dress_each"] = "dress_each"
     looks: list[OneLook] = Field(min_length=1, max_length=20_000)
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         what = setting_name(next(iter(self.looks[0].changes)))
         return f"{what} of {counted(self.looks)}"
 
-    def apply(self, desk: Desk) -> None:
+    def apply(self, session: EditSession) -> None:
         changes = {one.cue_id: one.changes for one in self.looks}
-        cues = desk.some(changes)
+        cues = session.some(changes)
         if not cues:
             raise NotFound("Those captions are gone. The page shows the newest state.")
-        finishes = {piece_id: desk.finish(piece_id) for piece_id in {cue.piece_id for cue in cues}}
+        finishes = {
+            piece_id: session.finish(piece_id) for piece_id in {cue.piece_id for cue in cues}
+        }
         # Many have the same look and get the same changes.
         over: dict[tuple[int, str, str], str] = {}
         looks: list[str] = []
@@ -78,7 +80,7 @@ class DressEach(BaseEdit):
             if key not in over:
                 over[key] = _over(finishes[cue.piece_id], cue.look, wanted)
             looks.append(over[key])
-        _put_on(desk, cues, looks)
+        _put_on(session, cues, looks)
 
 
 class UndressCues(BaseEdit):
@@ -90,21 +92,21 @@ class UndressCues(BaseEdit):
         default=[], max_length=200, description="Everything, the words' own too, where empty."
     )
 
-    def label(self, desk: Desk) -> str:
-        return f"back to finish: {counted(chosen(desk, self.cue_ids))}"
+    def label(self, session: EditSession) -> str:
+        return f"back to finish: {counted(chosen(session, self.cue_ids))}"
 
-    def apply(self, desk: Desk) -> None:
-        cues = chosen(desk, self.cue_ids)
+    def apply(self, session: EditSession) -> None:
+        cues = chosen(session, self.cue_ids)
         if self.paths:
             looks = [look_of(cue.look) for cue in cues]
             left = [{p: v for p, v in look.items() if p not in self.paths} for look in looks]
-            _put_on(desk, cues, list(map(look_text, left)))
+            _put_on(session, cues, list(map(look_text, left)))
             return
         bare = [
             cue.with_words(tuple(replace(word, look="", own="") for word in cue.words))
             for cue in cues
         ]
-        save_changed(desk, cues, bare)
+        save_changed(session, cues, bare)
 
 
 class CopyLook(BaseEdit):
@@ -114,13 +116,13 @@ class CopyLook(BaseEdit):
     from_cue_id: Id
     cue_ids: Ids = Field(min_length=1)
 
-    def label(self, desk: Desk) -> str:
-        return f"copy look to {counted(chosen(desk, self.cue_ids))}"
+    def label(self, session: EditSession) -> str:
+        return f"copy look to {counted(chosen(session, self.cue_ids))}"
 
-    def apply(self, desk: Desk) -> None:
-        look = desk.cue(self.from_cue_id).look
-        cues = chosen(desk, self.cue_ids)
-        _put_on(desk, cues, [look] * len(cues))
+    def apply(self, session: EditSession) -> None:
+        look = session.cue(self.from_cue_id).look
+        cues = chosen(session, self.cue_ids)
+        _put_on(session, cues, [look] * len(cues))
 
 
 class DressWords(BaseEdit):
@@ -134,15 +136,15 @@ class DressWords(BaseEdit):
     word_ids: Ids = Field(min_length=1)
     changes: dict[str, JsonValue] = Field(min_length=1, max_length=40)
 
-    def label(self, desk: Desk) -> str:
-        words = words_of(chosen(desk, self.cue_ids), self.word_ids)
+    def label(self, session: EditSession) -> str:
+        words = words_of(chosen(session, self.cue_ids), self.word_ids)
         what = f"“{short(words[0].text)}”" if len(words) == 1 else f"{len(words)} words"
         return f"{setting_name(next(iter(self.changes)))} of {what}"
 
-    def apply(self, desk: Desk) -> None:
-        cues = chosen(desk, self.cue_ids)
+    def apply(self, session: EditSession) -> None:
+        cues = chosen(session, self.cue_ids)
         wanted = set(words_of(cues, self.word_ids))
-        finish = desk.finish(cues[0].piece_id)
+        finish = session.finish(cues[0].piece_id)
 
         def dressed(word: Shown) -> Shown:
             if word not in wanted:
@@ -153,13 +155,13 @@ class DressWords(BaseEdit):
             return replace(word, own=look_text(own))
 
         fresh = [cue.with_words(tuple(map(dressed, cue.words))) for cue in cues]
-        save_changed(desk, cues, fresh)
+        save_changed(session, cues, fresh)
 
 
-def _put_on(desk: Desk, cues: Sequence[Cue], looks: Sequence[str]) -> None:
+def _put_on(session: EditSession, cues: Sequence[Cue], looks: Sequence[str]) -> None:
     """Give captions a look each."""
     fresh = [
         cue.with_words(tuple(replace(word, look=look) for word in cue.words))
         for cue, look in zip(cues, looks, strict=True)
     ]
-    save_changed(desk, cues, fresh)
+    save_changed(session, cues, fresh)

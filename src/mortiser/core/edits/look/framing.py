@@ -12,8 +12,8 @@ from mortiser.core.common.limits import Id, Ids, Micros
 from mortiser.core.editing.timeline import Clip
 from mortiser.core.edits.base import counted
 from mortiser.core.edits.cutting.saying import clips_saying, stretches_of, stretches_said
-from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.look.shapes import ShapeEdit, change_shape, first_picture, shape_of
+from mortiser.core.edits.session import EditSession
 from mortiser.core.framing.clip_framing import framing_of
 from mortiser.core.framing.moving import proposed_moves
 from mortiser.core.framing.placing import panned
@@ -92,11 +92,11 @@ class FrameClips(ShapeEdit):
     cue_ids: Ids = Field(default=[])
     changes: FramingChanges
 
-    def label(self, desk: Desk) -> str:
-        return f"{self.changes.name} of {_scope(desk, self, 'picture')}"
+    def label(self, session: EditSession) -> str:
+        return f"{self.changes.name} of {_scope(session, self, 'picture')}"
 
-    def apply(self, desk: Desk) -> None:
-        _reframe(desk, self, lambda framing, _: self.changes.on(framing))
+    def apply(self, session: EditSession) -> None:
+        _reframe(session, self, lambda framing, _: self.changes.on(framing))
 
 
 class PanClips(ShapeEdit):
@@ -108,19 +108,19 @@ class PanClips(ShapeEdit):
     by_x: float = Field(ge=-4, le=4)
     by_y: float = Field(ge=-4, le=4)
 
-    def label(self, desk: Desk) -> str:
-        return f"place of {_scope(desk, self, 'picture')}"
+    def label(self, session: EditSession) -> str:
+        return f"place of {_scope(session, self, 'picture')}"
 
-    def apply(self, desk: Desk) -> None:
-        size = shape_of(desk, self).size
+    def apply(self, session: EditSession) -> None:
+        size = shape_of(session, self).size
 
         def moved(framing: Framing, clips: Sequence[Clip]) -> Framing:
-            picture = first_picture(desk, clips)
+            picture = first_picture(session, clips)
             if picture is None:
                 raise BadInput("There is no picture to be moved.")
             return panned(framing, picture, size, self.by_x, self.by_y)
 
-        _reframe(desk, self, moved)
+        _reframe(session, self, moved)
 
 
 class FrameBack(ShapeEdit):
@@ -129,15 +129,15 @@ class FrameBack(ShapeEdit):
     kind: Literal["frame_back"] = "frame_back"
     cue_ids: Ids = Field(default=[])
 
-    def label(self, desk: Desk) -> str:
-        return f"{_scope(desk, self, 'all clips')} back to the piece's framing"
+    def label(self, session: EditSession) -> str:
+        return f"{_scope(session, self, 'all clips')} back to the piece's framing"
 
-    def apply(self, desk: Desk) -> None:
+    def apply(self, session: EditSession) -> None:
         left: tuple[Framed, ...] = ()
         if self.cue_ids:
-            clips = clips_saying(desk, self.piece_id, self.cue_ids)
-            left = _with_framed(shape_of(desk, self), clips, [])
-        change_shape(desk, self, {"framed": left})
+            clips = clips_saying(session, self.piece_id, self.cue_ids)
+            left = _with_framed(shape_of(session, self), clips, [])
+        change_shape(session, self, {"framed": left})
 
 
 class CopyFraming(ShapeEdit):
@@ -147,13 +147,13 @@ class CopyFraming(ShapeEdit):
     from_cue_id: Id
     cue_ids: Ids = Field(min_length=1)
 
-    def label(self, desk: Desk) -> str:
-        return f"copy framing to {_scope(desk, self, '')}"
+    def label(self, session: EditSession) -> str:
+        return f"copy framing to {_scope(session, self, '')}"
 
-    def apply(self, desk: Desk) -> None:
-        (like, *_) = clips_saying(desk, self.piece_id, [self.from_cue_id])
-        framing = framing_of(shape_of(desk, self), like)
-        _reframe(desk, self, lambda *_: framing)
+    def apply(self, session: EditSession) -> None:
+        (like, *_) = clips_saying(session, self.piece_id, [self.from_cue_id])
+        framing = framing_of(shape_of(session, self), like)
+        _reframe(session, self, lambda *_: framing)
 
 
 class AlternateFramings(ShapeEdit):
@@ -162,11 +162,11 @@ class AlternateFramings(ShapeEdit):
     kind: Literal["alternate_framings"] = "alternate_framings"
     zoom: float = Field(ge=1, le=2)
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return "every other clip nearer" if self.zoom > 1 else "all clips alike"
 
-    def apply(self, desk: Desk) -> None:
-        change_shape(desk, self, {"alternate": self.zoom})
+    def apply(self, session: EditSession) -> None:
+        change_shape(session, self, {"alternate": self.zoom})
 
 
 class AddMove(ShapeEdit):
@@ -178,18 +178,18 @@ class AddMove(ShapeEdit):
     way: Way = "in"
     zoom: float = Field(default=1.15, ge=1.01, le=3)
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return {"in": "slow move in", "out": "slow move out", "quick": "quick move in"}[self.way]
 
-    def apply(self, desk: Desk) -> None:
-        shape = shape_of(desk, self)
-        said = stretches_said(desk, self.piece_id, self.cue_ids, self.word_ids)
+    def apply(self, session: EditSession) -> None:
+        shape = shape_of(session, self)
+        said = stretches_said(session, self.piece_id, self.cue_ids, self.word_ids)
         fresh = [
             Move(source_id=clip.source_id, start_us=start, end_us=end, zoom=self.zoom, way=self.way)
             for clip, (start, end) in said.items()
         ]
         kept = [one for one in shape.moves if not any(_meet(one, move) for move in fresh)]
-        _set_moves(desk, self, [*kept, *fresh])
+        _set_moves(session, self, [*kept, *fresh])
 
 
 class MoveOver(ShapeEdit):
@@ -198,13 +198,13 @@ class MoveOver(ShapeEdit):
     kind: Literal["move_over"] = "move_over"
     zoom: float = Field(default=1.15, ge=1.01, le=3)
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return "moves over the whole piece"
 
-    def apply(self, desk: Desk) -> None:
-        kept = shape_of(desk, self).moves
-        timeline = desk.timeline(self.piece_id)
-        words = [word for cue in desk.cues(self.piece_id) for word in cue.words]
+    def apply(self, session: EditSession) -> None:
+        kept = shape_of(session, self).moves
+        timeline = session.timeline(self.piece_id)
+        words = [word for cue in session.cues(self.piece_id) for word in cue.words]
         fresh = [
             Move(source_id=clip.source_id, start_us=start, end_us=end, zoom=self.zoom, way=one.way)
             for one in proposed_moves(words)
@@ -216,14 +216,14 @@ class MoveOver(ShapeEdit):
                 "There is no sentence left that is long enough for a slow move, and no marked word for a "
                 "quick one."
             )
-        _set_moves(desk, self, [*kept, *fresh])
+        _set_moves(session, self, [*kept, *fresh])
 
 
-def _set_moves(desk: Desk, edit: ShapeEdit, moves: Sequence[Move]) -> None:
+def _set_moves(session: EditSession, edit: ShapeEdit, moves: Sequence[Move]) -> None:
     if len(moves) > MOST_STRETCHES:
         raise BadInput("That is more moves than a piece can have. Take some away first.")
     ordered = sorted(moves, key=lambda one: (one.source_id, one.start_us))
-    change_shape(desk, edit, {"moves": tuple(ordered)})
+    change_shape(session, edit, {"moves": tuple(ordered)})
 
 
 class DropMove(ShapeEdit):
@@ -233,17 +233,17 @@ class DropMove(ShapeEdit):
     source_id: Id
     start_us: Micros
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return "take a move away"
 
-    def apply(self, desk: Desk) -> None:
-        moves = shape_of(desk, self).moves
+    def apply(self, session: EditSession) -> None:
+        moves = shape_of(session, self).moves
         left = tuple(
             m for m in moves if (m.source_id, m.start_us) != (self.source_id, self.start_us)
         )
         if len(left) == len(moves):
             raise NotFound("That move is not there any more. The page shows the newest state.")
-        change_shape(desk, self, {"moves": left})
+        change_shape(session, self, {"moves": left})
 
 
 class HoldFace(ShapeEdit):
@@ -253,14 +253,14 @@ class HoldFace(ShapeEdit):
     kind: Literal["hold_face"] = "hold_face"
     point: Chosen
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return "where the face is"
 
-    def apply(self, desk: Desk) -> None:
-        holds = _without(shape_of(desk, self).holds, self.point.source_id, self.point.at_us)
+    def apply(self, session: EditSession) -> None:
+        holds = _without(shape_of(session, self).holds, self.point.source_id, self.point.at_us)
         if len(holds) >= MOST_STRETCHES:
             raise BadInput("That is as often as it can be said. Take some away first.")
-        change_shape(desk, self, {"holds": (*holds, self.point)})
+        change_shape(session, self, {"holds": (*holds, self.point)})
 
 
 class LetFaceGo(ShapeEdit):
@@ -270,15 +270,15 @@ class LetFaceGo(ShapeEdit):
     source_id: Id
     at_us: Micros
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return "take back where the face is"
 
-    def apply(self, desk: Desk) -> None:
-        holds = shape_of(desk, self).holds
+    def apply(self, session: EditSession) -> None:
+        holds = shape_of(session, self).holds
         left = _without(holds, self.source_id, self.at_us)
         if len(left) == len(holds):
             raise NotFound("That was taken back already. The page shows the newest state.")
-        change_shape(desk, self, {"holds": left})
+        change_shape(session, self, {"holds": left})
 
 
 def _without(holds: Sequence[Chosen], source_id: int, at_us: int) -> tuple[Chosen, ...]:
@@ -287,28 +287,30 @@ def _without(holds: Sequence[Chosen], source_id: int, at_us: int) -> tuple[Chose
     return tuple(one for one in holds if one.source_id != source_id or one.at_us // LOOK_US != look)
 
 
-def _scope(desk: Desk, edit: FrameClips | PanClips | FrameBack | CopyFraming, whole: str) -> str:
+def _scope(
+    session: EditSession, edit: FrameClips | PanClips | FrameBack | CopyFraming, whole: str
+) -> str:
     """What an edit is about, in words; ``whole`` where it names no captions."""
     if not edit.cue_ids:
         return whole
-    return counted(clips_saying(desk, edit.piece_id, edit.cue_ids), "clip")
+    return counted(clips_saying(session, edit.piece_id, edit.cue_ids), "clip")
 
 
 def _reframe(
-    desk: Desk,
+    session: EditSession,
     edit: FrameClips | PanClips | CopyFraming,
     change: Callable[[Framing, Sequence[Clip]], Framing],
 ) -> None:
     """Frame the clips that say an edit's captions otherwise, each from what it has; with no captions, what
     all clips have that have nothing of their own. ``change`` is told which clips it is for."""
-    shape = shape_of(desk, edit)
+    shape = shape_of(session, edit)
     if not edit.cue_ids:
-        clips = desk.timeline(edit.piece_id).clips
-        change_shape(desk, edit, {"framing": change(shape.framing, clips)})
+        clips = session.timeline(edit.piece_id).clips
+        change_shape(session, edit, {"framing": change(shape.framing, clips)})
         return
-    said = clips_saying(desk, edit.piece_id, edit.cue_ids)
+    said = clips_saying(session, edit.piece_id, edit.cue_ids)
     own = [_own(clip, change(framing_of(shape, clip), [clip])) for clip in said]
-    change_shape(desk, edit, {"framed": _with_framed(shape, said, own)})
+    change_shape(session, edit, {"framed": _with_framed(shape, said, own)})
 
 
 def _own(clip: Clip, framing: Framing) -> Framed:

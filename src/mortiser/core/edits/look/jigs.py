@@ -9,7 +9,7 @@ from pydantic import Field
 from mortiser.core.common.limits import Id
 from mortiser.core.edits.base import BaseEdit
 from mortiser.core.edits.captions.pacing import SetPace
-from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.session import EditSession
 from mortiser.core.framing.own_picture import OwnPicture
 from mortiser.core.framing.shape import MOST_LAYERS
 from mortiser.core.project.jig import Jig, behind, filled
@@ -25,17 +25,17 @@ class ApplyJig(BaseEdit):
     texts: list[Annotated[str, Field(max_length=400)]] = Field(default=[], max_length=MOST_LAYERS)
     pictures: list[OwnPicture] = Field(default=[], max_length=MOST_LAYERS)
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return f"jig {self.jig.name}"
 
-    def apply(self, desk: Desk) -> None:
-        before = desk.layers(self.piece_id)
-        name = desk.piece_name(self.piece_id)
+    def apply(self, session: EditSession) -> None:
+        before = session.layers(self.piece_id)
+        name = session.piece_name(self.piece_id)
         layers = filled(self.jig.layers, before, name, self.texts, self.pictures)
-        desk.set_shapes(self.piece_id, behind(self.jig.shapes, layers))
-        desk.set_layers(self.piece_id, layers)
-        desk.set_finish(self.piece_id, self.jig.finish)
-        desk.set_file_pace(self.piece_id, self.jig.file_pace)
-        desk.set_outputs(self.piece_id, self.jig.outputs)
-        if desk.pace(self.piece_id) != self.jig.pace:
-            SetPace(piece_id=self.piece_id, pace=self.jig.pace).apply(desk)
+        session.set_shapes(self.piece_id, behind(self.jig.shapes, layers))
+        session.set_layers(self.piece_id, layers)
+        session.set_finish(self.piece_id, self.jig.finish)
+        session.set_file_pace(self.piece_id, self.jig.file_pace)
+        session.set_outputs(self.piece_id, self.jig.outputs)
+        if session.pace(self.piece_id) != self.jig.pace:
+            SetPace(piece_id=self.piece_id, pace=self.jig.pace).apply(session)

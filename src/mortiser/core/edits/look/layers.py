@@ -11,8 +11,8 @@ from mortiser.core.common.errors import BadInput, NotFound
 from mortiser.core.common.limits import Id, Ids
 from mortiser.core.edits.base import BaseEdit, short
 from mortiser.core.edits.cutting.saying import stretches_said
-from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.look.shapes import ShapeEdit, change_shape, shape_of
+from mortiser.core.edits.session import EditSession
 from mortiser.core.framing.layer import PLACES, Corner, Layer, LayerKind, Layers, Wave
 from mortiser.core.framing.own_picture import OwnPicture
 from mortiser.core.framing.shape import MOST_LAYERS, LayerPlace, Shape, Shapes, Stretch
@@ -46,11 +46,11 @@ class AddLayer(BaseEdit):
     text: str = Field(default="", max_length=400)
     picture: OwnPicture | None = None
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return f"add {NAMES[self.layer]}"
 
-    def apply(self, desk: Desk) -> None:
-        layers = desk.layers(self.piece_id)
+    def apply(self, session: EditSession) -> None:
+        layers = session.layers(self.piece_id)
         fresh = Layer(
             id=_free_id(layers),
             kind=self.layer,
@@ -59,7 +59,7 @@ class AddLayer(BaseEdit):
             radius=ROUND.get(self.layer, 0.5),
         )
         made = (fresh, *layers) if self.layer in UNDER else (*layers, fresh)
-        desk.set_layers(self.piece_id, made)
+        session.set_layers(self.piece_id, made)
 
 
 class LayerChanges(BaseModel):
@@ -120,12 +120,12 @@ class ChangeLayer(LayerEdit):
     kind: Literal["change_layer"] = "change_layer"
     changes: LayerChanges
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         what = WHAT.get(next(iter(self.changes.values), ""), "look")
-        return f"{what} of {_name(desk, self)}"
+        return f"{what} of {_name(session, self)}"
 
-    def apply(self, desk: Desk) -> None:
-        _set(desk, self, self.changes.values)
+    def apply(self, session: EditSession) -> None:
+        _set(session, self, self.changes.values)
 
 
 class FinishLayer(LayerEdit):
@@ -134,11 +134,11 @@ class FinishLayer(LayerEdit):
     kind: Literal["finish_layer"] = "finish_layer"
     finish: Finish | None = None
 
-    def label(self, desk: Desk) -> str:
-        return f"finish of {_name(desk, self)}"
+    def label(self, session: EditSession) -> str:
+        return f"finish of {_name(session, self)}"
 
-    def apply(self, desk: Desk) -> None:
-        _set(desk, self, {"finish": self.finish})
+    def apply(self, session: EditSession) -> None:
+        _set(session, self, {"finish": self.finish})
 
 
 class LastLayer(LayerEdit):
@@ -151,33 +151,33 @@ class LastLayer(LayerEdit):
     from_word: Id | None = None
     to_word: Id | None = None
 
-    def label(self, desk: Desk) -> str:
-        return f"when {_name(desk, self)} shows"
+    def label(self, session: EditSession) -> str:
+        return f"when {_name(session, self)} shows"
 
-    def apply(self, desk: Desk) -> None:
+    def apply(self, session: EditSession) -> None:
         if self.from_word is not None or self.to_word is not None:
-            _set(desk, self, {"during": self._from_to(desk), "intro": False})
+            _set(session, self, {"during": self._from_to(session), "intro": False})
             return
         if self.intro or not self.cue_ids:
-            _set(desk, self, {"during": None, "intro": self.intro})
+            _set(session, self, {"during": None, "intro": self.intro})
             return
-        said = stretches_said(desk, self.piece_id, self.cue_ids)
+        said = stretches_said(session, self.piece_id, self.cue_ids)
         source_id = next(iter(said)).source_id
         here = [stretch for clip, stretch in said.items() if clip.source_id == source_id]
         start, end = min(start for start, _ in here), max(end for _, end in here)
         during = Stretch(source_id=source_id, start_us=start, end_us=end)
-        _set(desk, self, {"during": during, "intro": False})
+        _set(session, self, {"during": during, "intro": False})
 
-    def _from_to(self, desk: Desk) -> Stretch:
+    def _from_to(self, session: EditSession) -> Stretch:
         first, last = (
-            None if word_id is None else desk.said(word_id)
+            None if word_id is None else session.said(word_id)
             for word_id in (self.from_word, self.to_word)
         )
         (source_id, *others) = {word.source_id for word in (first, last) if word}
-        clips = [one for one in desk.timeline(self.piece_id).clips if one.source_id == source_id]
+        clips = [one for one in session.timeline(self.piece_id).clips if one.source_id == source_id]
         if others or not clips:
             raise BadInput("Choose two words of one recording of this piece.")
-        known = _layer(desk, self).during
+        known = _layer(session, self).during
         start, end = min(one.start_us for one in clips), max(one.end_us for one in clips)
         if known is not None and known.source_id == source_id:
             start, end = known.start_us, known.end_us
@@ -194,16 +194,16 @@ class RaiseLayer(LayerEdit):
     kind: Literal["raise_layer"] = "raise_layer"
     by: Literal[-1, 1] = 1
 
-    def label(self, desk: Desk) -> str:
-        return f"{_name(desk, self)} {'higher' if self.by > 0 else 'lower'}"
+    def label(self, session: EditSession) -> str:
+        return f"{_name(session, self)} {'higher' if self.by > 0 else 'lower'}"
 
-    def apply(self, desk: Desk) -> None:
-        layers = list(desk.layers(self.piece_id))
-        at = layers.index(_layer(desk, self))
+    def apply(self, session: EditSession) -> None:
+        layers = list(session.layers(self.piece_id))
+        at = layers.index(_layer(session, self))
         to = at + self.by
         if 0 <= to < len(layers):
             layers[at], layers[to] = layers[to], layers[at]
-        desk.set_layers(self.piece_id, tuple(layers))
+        session.set_layers(self.piece_id, tuple(layers))
 
 
 class CopyLayer(LayerEdit):
@@ -212,26 +212,26 @@ class CopyLayer(LayerEdit):
     kind: Literal["copy_layer"] = "copy_layer"
     to_piece_id: Id
 
-    def label(self, desk: Desk) -> str:
-        return f"copy {_name(desk, self)} to {desk.piece_name(self.to_piece_id)}"
+    def label(self, session: EditSession) -> str:
+        return f"copy {_name(session, self)} to {session.piece_name(self.to_piece_id)}"
 
-    def apply(self, desk: Desk) -> None:
-        layer = _layer(desk, self)
-        there = desk.layers(self.to_piece_id)
-        used = {clip.source_id for clip in desk.timeline(self.to_piece_id).clips}
+    def apply(self, session: EditSession) -> None:
+        layer = _layer(session, self)
+        there = session.layers(self.to_piece_id)
+        used = {clip.source_id for clip in session.timeline(self.to_piece_id).clips}
         lasting = layer.during if layer.during and layer.during.source_id in used else None
         copy = layer.model_copy(update={"id": _free_id(there), "during": lasting})
-        desk.set_layers(self.to_piece_id, (*there, copy))
-        here = desk.shapes(self.piece_id)
+        session.set_layers(self.to_piece_id, (*there, copy))
+        here = session.shapes(self.piece_id)
         shapes = tuple(
             one.model_copy(
                 update={"places": {**one.places, copy.id: _like(here, one).places[layer.id]}}
             )
             if layer.id in _like(here, one).places
             else one
-            for one in desk.shapes(self.to_piece_id)
+            for one in session.shapes(self.to_piece_id)
         )
-        desk.set_shapes(self.to_piece_id, shapes)
+        session.set_shapes(self.to_piece_id, shapes)
 
 
 class DropLayer(LayerEdit):
@@ -239,16 +239,16 @@ class DropLayer(LayerEdit):
 
     kind: Literal["drop_layer"] = "drop_layer"
 
-    def label(self, desk: Desk) -> str:
-        return f"take {_name(desk, self)} away"
+    def label(self, session: EditSession) -> str:
+        return f"take {_name(session, self)} away"
 
-    def apply(self, desk: Desk) -> None:
-        gone = _layer(desk, self)
-        left = tuple(one for one in desk.layers(self.piece_id) if one.id != gone.id)
-        desk.set_layers(self.piece_id, left)
-        shapes = desk.shapes(self.piece_id)
+    def apply(self, session: EditSession) -> None:
+        gone = _layer(session, self)
+        left = tuple(one for one in session.layers(self.piece_id) if one.id != gone.id)
+        session.set_layers(self.piece_id, left)
+        shapes = session.shapes(self.piece_id)
         if any(gone.id in one.places for one in shapes):
-            desk.set_shapes(self.piece_id, tuple(one.without_layer(gone.id) for one in shapes))
+            session.set_shapes(self.piece_id, tuple(one.without_layer(gone.id) for one in shapes))
 
 
 class LayerPlaceChanges(BaseModel):
@@ -271,15 +271,15 @@ class PlaceLayer(ShapeEdit):
     layer_id: Id
     changes: LayerPlaceChanges
 
-    def label(self, desk: Desk) -> str:
-        return f"place of {_name(desk, self)}"
+    def label(self, session: EditSession) -> str:
+        return f"place of {_name(session, self)}"
 
-    def apply(self, desk: Desk) -> None:
-        layer = _layer(desk, self)
-        shape = shape_of(desk, self)
+    def apply(self, session: EditSession) -> None:
+        layer = _layer(session, self)
+        shape = shape_of(session, self)
         place = shape.places.get(layer.id, PLACES[layer.kind])
         moved: LayerPlace = place.model_copy(update=self.changes.model_dump(exclude_none=True))
-        change_shape(desk, self, {"places": {**shape.places, layer.id: moved}})
+        change_shape(session, self, {"places": {**shape.places, layer.id: moved}})
 
 
 def _free_id(layers: Layers) -> int:
@@ -297,22 +297,22 @@ def _like(shapes: Shapes, wanted: Shape) -> Shape:
     )
 
 
-def _layer(desk: Desk, edit: LayerEdit | PlaceLayer) -> Layer:
-    for one in desk.layers(edit.piece_id):
+def _layer(session: EditSession, edit: LayerEdit | PlaceLayer) -> Layer:
+    for one in session.layers(edit.piece_id):
         if one.id == edit.layer_id:
             return one
     raise NotFound("That layer is not there any more. The page shows the newest state.")
 
 
-def _name(desk: Desk, edit: LayerEdit | PlaceLayer) -> str:
-    layer = _layer(desk, edit)
+def _name(session: EditSession, edit: LayerEdit | PlaceLayer) -> str:
+    layer = _layer(session, edit)
     return f"“{short(layer.text)}”" if layer.text else NAMES[layer.kind]
 
 
-def _set(desk: Desk, edit: LayerEdit, values: dict[str, object]) -> None:
-    wanted = _layer(desk, edit)
+def _set(session: EditSession, edit: LayerEdit, values: dict[str, object]) -> None:
+    wanted = _layer(session, edit)
     layers = tuple(
         one.model_copy(update=values) if one.id == wanted.id else one
-        for one in desk.layers(edit.piece_id)
+        for one in session.layers(edit.piece_id)
     )
-    desk.set_layers(edit.piece_id, layers)
+    session.set_layers(edit.piece_id, layers)

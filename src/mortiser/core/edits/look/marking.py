@@ -10,7 +10,7 @@ from pydantic import Field
 
 from mortiser.core.common.limits import Ids
 from mortiser.core.edits.base import BaseEdit, chosen, save_changed, short, words_of
-from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.session import EditSession
 from mortiser.core.style.finish.model import MOST_ACCENTS
 from mortiser.core.transcript.words import Cue, Shown
 
@@ -26,13 +26,13 @@ class MarkWords(BaseEdit):
     word_ids: Ids = Field(min_length=1)
     accent: int = Field(ge=0, le=MOST_ACCENTS)
 
-    def label(self, desk: Desk) -> str:
-        words = self._words(chosen(desk, self.cue_ids))
+    def label(self, session: EditSession) -> str:
+        words = self._words(chosen(session, self.cue_ids))
         what = f"“{short(words[0].text)}”" if len(words) == 1 else f"{len(words)} words"
         return f"mark {what}" if self.accent else f"unmark {what}"
 
-    def apply(self, desk: Desk) -> None:
-        cues = chosen(desk, self.cue_ids)
+    def apply(self, session: EditSession) -> None:
+        cues = chosen(session, self.cue_ids)
         wanted = set(self._words(cues))
         marked = [
             cue.with_words(
@@ -40,7 +40,7 @@ class MarkWords(BaseEdit):
             )
             for cue in cues
         ]
-        save_changed(desk, cues, marked)
+        save_changed(session, cues, marked)
 
     def _words(self, cues: Sequence[Cue]) -> list[Shown]:
         return words_of(cues, self.word_ids)

@@ -9,7 +9,7 @@ from pydantic import Field, JsonValue
 from mortiser.core.common.errors import BadInput
 from mortiser.core.common.limits import Id, Name
 from mortiser.core.edits.base import BaseEdit
-from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.session import EditSession
 from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.core.style.finish.changes import changed
 from mortiser.core.style.finish.model import Finish
@@ -22,14 +22,14 @@ class SetFinish(BaseEdit):
     piece_id: Id
     finish: Name | Finish
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return f"finish {self.finish if isinstance(self.finish, str) else self.finish.name}"
 
-    def apply(self, desk: Desk) -> None:
+    def apply(self, session: EditSession) -> None:
         finish = FINISHES.get(self.finish) if isinstance(self.finish, str) else self.finish
         if finish is None:
             raise BadInput(f"There is no finish “{self.finish}”. Try {', '.join(FINISHES)}.")
-        desk.set_finish(self.piece_id, finish)
+        session.set_finish(self.piece_id, finish)
 
 
 class ChangeFinish(BaseEdit):
@@ -39,11 +39,11 @@ class ChangeFinish(BaseEdit):
     piece_id: Id
     changes: dict[str, JsonValue] = Field(min_length=1, max_length=60)
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return f"finish: {setting_name(next(iter(self.changes)))}"
 
-    def apply(self, desk: Desk) -> None:
-        desk.set_finish(self.piece_id, changed(desk.finish(self.piece_id), self.changes))
+    def apply(self, session: EditSession) -> None:
+        session.set_finish(self.piece_id, changed(session.finish(self.piece_id), self.changes))
 
 
 def setting_name(path: str) -> str:
@@ -58,10 +58,10 @@ class RenameProject(BaseEdit):
     kind: Literal["rename_project"] = "rename_project"
     name: str = Field(min_length=1, max_length=120)
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return "rename project"
 
-    def apply(self, desk: Desk) -> None:
+    def apply(self, session: EditSession) -> None:
         if not self.name.strip():
             raise BadInput("A project needs a name.")
-        desk.rename_project(self.name.strip())
+        session.rename_project(self.name.strip())

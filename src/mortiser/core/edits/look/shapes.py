@@ -11,8 +11,8 @@ from mortiser.core.common.errors import BadInput, NotFound
 from mortiser.core.common.limits import Id
 from mortiser.core.editing.timeline import Clip
 from mortiser.core.edits.base import BaseEdit
-from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.look.settings import setting_name
+from mortiser.core.edits.session import EditSession
 from mortiser.core.framing.shape import (
     LARGEST,
     MOST_SHAPES,
@@ -44,23 +44,23 @@ class AddShape(BaseEdit):
     width: int = Field(ge=SMALLEST, le=LARGEST)
     height: int = Field(ge=SMALLEST, le=LARGEST)
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return f"add shape {shape_word(*self._size)}"
 
     @property
     def _size(self) -> tuple[int, int]:
         return self.width & ~1, self.height & ~1
 
-    def _fit(self, desk: Desk) -> Fit:
+    def _fit(self, session: EditSession) -> Fit:
         """Pictures fill the frame, unless it is so much wider that a face would fill it too."""
-        picture = first_picture(desk, desk.timeline(self.piece_id).clips)
+        picture = first_picture(session, session.timeline(self.piece_id).clips)
         if picture is None:
             return "fill"
         wider = (self._size[0] / self._size[1]) / (picture[0] / picture[1])
         return "whole" if wider > MUCH_WIDER else "fill"
 
-    def apply(self, desk: Desk) -> None:
-        shapes = desk.shapes(self.piece_id)
+    def apply(self, session: EditSession) -> None:
+        shapes = session.shapes(self.piece_id)
         if any(one.size == self._size for one in shapes):
             raise BadInput(f"The piece has a shape of {self._size[0]} × {self._size[1]} already.")
         if len(shapes) >= MOST_SHAPES:
@@ -69,9 +69,9 @@ class AddShape(BaseEdit):
             id=max(one.id for one in shapes) + 1,
             width=self._size[0],
             height=self._size[1],
-            framing=Framing(fit=self._fit(desk), follow="calm"),
+            framing=Framing(fit=self._fit(session), follow="calm"),
         )
-        desk.set_shapes(self.piece_id, (*shapes, fresh))
+        session.set_shapes(self.piece_id, (*shapes, fresh))
 
 
 class DropShape(ShapeEdit):
@@ -79,15 +79,15 @@ class DropShape(ShapeEdit):
 
     kind: Literal["drop_shape"] = "drop_shape"
 
-    def label(self, desk: Desk) -> str:
-        return f"take shape {shape_word(*shape_of(desk, self).size)} away"
+    def label(self, session: EditSession) -> str:
+        return f"take shape {shape_word(*shape_of(session, self).size)} away"
 
-    def apply(self, desk: Desk) -> None:
-        shape_of(desk, self)
-        left = tuple(one for one in desk.shapes(self.piece_id) if one.id != self.shape_id)
+    def apply(self, session: EditSession) -> None:
+        shape_of(session, self)
+        left = tuple(one for one in session.shapes(self.piece_id) if one.id != self.shape_id)
         if not left:
             raise BadInput("A piece has a shape at least. Add another one first.")
-        desk.set_shapes(self.piece_id, left)
+        session.set_shapes(self.piece_id, left)
 
 
 class ResizeShape(ShapeEdit):
@@ -97,15 +97,15 @@ class ResizeShape(ShapeEdit):
     width: int = Field(ge=SMALLEST, le=LARGEST)
     height: int = Field(ge=SMALLEST, le=LARGEST)
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return f"size {self.width} × {self.height}"
 
-    def apply(self, desk: Desk) -> None:
+    def apply(self, session: EditSession) -> None:
         size = self.width & ~1, self.height & ~1
-        others = [one for one in desk.shapes(self.piece_id) if one.id != self.shape_id]
+        others = [one for one in session.shapes(self.piece_id) if one.id != self.shape_id]
         if any(one.size == size for one in others):
             raise BadInput(f"The piece has a shape of {size[0]} × {size[1]} already.")
-        change_shape(desk, self, {"width": size[0], "height": size[1]})
+        change_shape(session, self, {"width": size[0], "height": size[1]})
 
 
 class SetBackdrop(ShapeEdit):
@@ -114,11 +114,11 @@ class SetBackdrop(ShapeEdit):
     kind: Literal["set_backdrop"] = "set_backdrop"
     backdrop: Backdrop
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return f"backdrop: {self.backdrop.kind}"
 
-    def apply(self, desk: Desk) -> None:
-        change_shape(desk, self, {"backdrop": self.backdrop})
+    def apply(self, session: EditSession) -> None:
+        change_shape(session, self, {"backdrop": self.backdrop})
 
 
 class DressShape(ShapeEdit):
@@ -128,38 +128,38 @@ class DressShape(ShapeEdit):
     kind: Literal["dress_shape"] = "dress_shape"
     changes: dict[str, JsonValue] = Field(max_length=60)
 
-    def label(self, desk: Desk) -> str:
-        where = f"in {shape_word(*shape_of(desk, self).size)}"
+    def label(self, session: EditSession) -> str:
+        where = f"in {shape_word(*shape_of(session, self).size)}"
         if not self.changes:
             return f"captions {where} back to finish"
         return f"{setting_name(next(iter(self.changes)))} {where}"
 
-    def apply(self, desk: Desk) -> None:
-        whole = {**shape_of(desk, self).look, **self.changes} if self.changes else {}
+    def apply(self, session: EditSession) -> None:
+        whole = {**shape_of(session, self).look, **self.changes} if self.changes else {}
         look = {path: value for path, value in whole.items() if value is not None}
-        changed(desk.finish(self.piece_id), look)
-        change_shape(desk, self, {"look": look})
+        changed(session.finish(self.piece_id), look)
+        change_shape(session, self, {"look": look})
 
 
-def first_picture(desk: Desk, clips: Sequence[Clip]) -> tuple[int, int] | None:
+def first_picture(session: EditSession, clips: Sequence[Clip]) -> tuple[int, int] | None:
     """The size of the first picture that clips show; None without any."""
     sources = dict.fromkeys(clip.source_id for clip in clips)
-    return next(filter(None, map(desk.picture, sources)), None)
+    return next(filter(None, map(session.picture, sources)), None)
 
 
-def shape_of(desk: Desk, edit: ShapeEdit) -> Shape:
+def shape_of(session: EditSession, edit: ShapeEdit) -> Shape:
     """The shape an edit is about. Raises NotFound."""
-    for one in desk.shapes(edit.piece_id):
+    for one in session.shapes(edit.piece_id):
         if one.id == edit.shape_id:
             return one
     raise NotFound("That shape is not there any more. The page shows the newest state.")
 
 
-def change_shape(desk: Desk, edit: ShapeEdit, values: dict[str, object]) -> None:
+def change_shape(session: EditSession, edit: ShapeEdit, values: dict[str, object]) -> None:
     """Set values of the shape an edit is about. Raises NotFound."""
-    shape_of(desk, edit)
+    shape_of(session, edit)
     shapes = tuple(
         one.model_copy(update=values) if one.id == edit.shape_id else one
-        for one in desk.shapes(edit.piece_id)
+        for one in session.shapes(edit.piece_id)
     )
-    desk.set_shapes(edit.piece_id, shapes)
+    session.set_shapes(edit.piece_id, shapes)

@@ -10,8 +10,8 @@ from pydantic import Field, JsonValue
 from mortiser.core.common.errors import BadInput
 from mortiser.core.common.limits import Id
 from mortiser.core.edits.base import BaseEdit, each_word, short
-from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.look.settings import setting_name
+from mortiser.core.edits.session import EditSession
 from mortiser.core.style.finish.changes import changed, changed_accent, look_of, look_text
 from mortiser.core.style.finish.model import MOST_ACCENTS
 from mortiser.core.transcript.words import Shown, word_key
@@ -25,18 +25,18 @@ class MarkEverywhere(BaseEdit):
     text: str = Field(min_length=1, max_length=200)
     accent: int = Field(ge=0, le=MOST_ACCENTS)
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return f"{'mark' if self.accent else 'unmark'} “{short(self.text)}” everywhere"
 
-    def apply(self, desk: Desk) -> None:
+    def apply(self, session: EditSession) -> None:
         key = word_key(self.text)
         each_word(
-            desk,
+            session,
             self.piece_id,
             lambda w: replace(w, accent=self.accent) if word_key(w.text) == key else w,
         )
-        standing = desk.standing(self.piece_id)
-        desk.set_standing(self.piece_id, standing.with_mark(self.text, self.accent))
+        standing = session.standing(self.piece_id)
+        session.set_standing(self.piece_id, standing.with_mark(self.text, self.accent))
 
 
 class DressEverywhere(BaseEdit):
@@ -50,13 +50,13 @@ class DressEverywhere(BaseEdit):
     text: str = Field(min_length=1, max_length=200)
     changes: dict[str, JsonValue] = Field(min_length=1, max_length=40)
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         what = setting_name(next(iter(self.changes)))
         return f"{what} of “{short(self.text)}” everywhere"
 
-    def apply(self, desk: Desk) -> None:
+    def apply(self, session: EditSession) -> None:
         key = word_key(self.text)
-        finish = desk.finish(self.piece_id)
+        finish = session.finish(self.piece_id)
 
         def dressed(word: Shown) -> Shown:
             if word_key(word.text) != key:
@@ -65,10 +65,10 @@ class DressEverywhere(BaseEdit):
             changed_accent(finish.accent(word.accent), look)
             return replace(word, own=look_text(look))
 
-        each_word(desk, self.piece_id, dressed)
-        standing = desk.standing(self.piece_id)
+        each_word(session, self.piece_id, dressed)
+        standing = session.standing(self.piece_id)
         kept = look_text(_over(standing.own.get(key, ""), self.changes))
-        desk.set_standing(self.piece_id, standing.with_own(self.text, kept))
+        session.set_standing(self.piece_id, standing.with_own(self.text, kept))
 
 
 class DressSpeaker(BaseEdit):
@@ -79,16 +79,16 @@ class DressSpeaker(BaseEdit):
     name: str = Field(min_length=1, max_length=80)
     changes: dict[str, JsonValue] = Field(min_length=1, max_length=60)
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return f"{setting_name(next(iter(self.changes)))} of {short(self.name)}"
 
-    def apply(self, desk: Desk) -> None:
-        standing = desk.standing(self.piece_id)
+    def apply(self, session: EditSession) -> None:
+        standing = session.standing(self.piece_id)
         look = _over(standing.speakers.get(self.name, ""), self.changes)
-        finish = desk.finish(self.piece_id)
+        finish = session.finish(self.piece_id)
         plain = {path: value for path, value in look.items() if value is not None}
         changed(finish, plain)
-        desk.set_standing(self.piece_id, standing.with_speaker(self.name, look_text(plain)))
+        session.set_standing(self.piece_id, standing.with_speaker(self.name, look_text(plain)))
 
 
 class TakeBack(BaseEdit):
@@ -100,31 +100,31 @@ class TakeBack(BaseEdit):
     what: Literal["marks", "word", "overrides"]
     text: str = Field(default="", max_length=200, description="Which word.")
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         if self.what == "word":
             return f"take back all of “{short(self.text)}”"
         return "take back all marks" if self.what == "marks" else "take back all overrides"
 
-    def apply(self, desk: Desk) -> None:
-        standing = desk.standing(self.piece_id)
+    def apply(self, session: EditSession) -> None:
+        standing = session.standing(self.piece_id)
         match self.what:
             case "marks":
-                found = each_word(desk, self.piece_id, lambda w: replace(w, accent=0))
+                found = each_word(session, self.piece_id, lambda w: replace(w, accent=0))
                 left = standing.model_copy(update={"marks": {}})
             case "overrides":
-                found = each_word(desk, self.piece_id, lambda w: replace(w, look="", own=""))
+                found = each_word(session, self.piece_id, lambda w: replace(w, look="", own=""))
                 left = standing.model_copy(update={"own": {}, "speakers": {}})
             case "word":
                 key = word_key(self.text)
                 found = each_word(
-                    desk,
+                    session,
                     self.piece_id,
                     lambda w: replace(w, accent=0, own="") if word_key(w.text) == key else w,
                 )
                 left = standing.with_mark(self.text, 0).with_own(self.text, "")
         if not found and left == standing:
             raise BadInput("There is nothing of that kind to take back.")
-        desk.set_standing(self.piece_id, left)
+        session.set_standing(self.piece_id, left)
 
 
 def _over(look: str, changes: dict[str, JsonValue]) -> dict[str, JsonValue]:

@@ -10,9 +10,9 @@ from pydantic import BaseModel, ConfigDict, Field
 from mortiser.core.common.errors import BadInput
 from mortiser.core.common.limits import Id, Ids
 from mortiser.core.edits.base import BaseEdit, each_word, short, word_of
-from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.projection import rewrite
 from mortiser.core.edits.retiming import retime_near
+from mortiser.core.edits.session import EditSession
 from mortiser.core.edits.text.runs import retype_run
 from mortiser.core.transcript.glossary import Change, reworded
 from mortiser.core.transcript.words import Cue, Shown, tokens
@@ -37,13 +37,13 @@ class ApplyGlossary(BaseEdit):
     def concerns(self) -> None:
         return None
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         if len(self.changes) == 1:
             return f"glossary: “{short(self.changes[0].text)}”"
         return f"glossary: {len(self.changes)} changes"
 
-    def apply(self, desk: Desk) -> None:
-        cues = desk.cues(self.piece_id)
+    def apply(self, session: EditSession) -> None:
+        cues = session.cues(self.piece_id)
         words = [word for cue in cues for word in cue.words]
         owners = [cue for cue in cues for _ in cue.words]
         place = {word.id: index for index, word in enumerate(words)}
@@ -63,8 +63,8 @@ class ApplyGlossary(BaseEdit):
                 touched[owner.id].append(word)
         old = [cue for cue in cues if cue.id in touched]
         fresh = [cue.with_words(tuple(touched[cue.id])) for cue in old if touched[cue.id]]
-        for cue in rewrite(desk, old, fresh):
-            retime_near(desk, desk.cue(cue.id))
+        for cue in rewrite(session, old, fresh):
+            retime_near(session, session.cue(cue.id))
 
 
 class RefuseGlossary(BaseEdit):
@@ -74,16 +74,16 @@ class RefuseGlossary(BaseEdit):
     cue_id: Id
     word_id: Id
 
-    def label(self, desk: Desk) -> str:
-        heard = word_of(desk.cue(self.cue_id), self.word_id).heard_as
+    def label(self, session: EditSession) -> str:
+        heard = word_of(session.cue(self.cue_id), self.word_id).heard_as
         return f"put back “{short(heard or '')}”"
 
-    def apply(self, desk: Desk) -> None:
-        cue = desk.cue(self.cue_id)
+    def apply(self, session: EditSession) -> None:
+        cue = session.cue(self.cue_id)
         word = word_of(cue, self.word_id)
         if not word.heard_as:
             raise BadInput("The glossary has not changed that word.")
-        cues, run = changed_run(desk, cue, word)
+        cues, run = changed_run(session, cue, word)
         ids = {w.id for w in run}
         lines: list[str] = []
         for each in cues:
@@ -91,15 +91,15 @@ class RefuseGlossary(BaseEdit):
                      if w.id == word.id or w.id not in ids]  # fmt: skip
             lines.append(" ".join(texts))
         before = cue.words.index(word)
-        retype_run(desk, cues, lines)
-        saved = desk.cue(self.cue_id)
+        retype_run(session, cues, lines)
+        saved = session.cue(self.cue_id)
         count = len(tokens(word.heard_as))
         settled = [
             replace(w, heard_as=None, origin="typed") if before <= index < before + count else w
             for index, w in enumerate(saved.words)
         ]
-        desk.save_cue(saved.with_words(tuple(settled)))
-        desk.note_correction(word.heard_as, word.heard_as)
+        session.save_cue(saved.with_words(tuple(settled)))
+        session.note_correction(word.heard_as, word.heard_as)
 
 
 class KeepGlossary(BaseEdit):
@@ -108,20 +108,20 @@ class KeepGlossary(BaseEdit):
     kind: Literal["keep_glossary"] = "keep_glossary"
     piece_id: Id
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return "keep what the glossary wrote"
 
-    def apply(self, desk: Desk) -> None:
+    def apply(self, session: EditSession) -> None:
         each_word(
-            desk,
+            session,
             self.piece_id,
             lambda w: w if w.heard_as is None else replace(w, heard_as=None),
         )
 
 
-def changed_run(desk: Desk, cue: Cue, word: Shown) -> tuple[list[Cue], list[Shown]]:
+def changed_run(session: EditSession, cue: Cue, word: Shown) -> tuple[list[Cue], list[Shown]]:
     """The words of one change of the glossary, and the captions they are in (two at most)."""
-    _, after = desk.around(cue, 1)
+    _, after = session.around(cue, 1)
     run = [word]
     cues = [cue]
     at = cue.words.index(word) + 1

@@ -12,9 +12,9 @@ from mortiser.core.captions.grouping import Ruler, group
 from mortiser.core.captions.pace import Pace
 from mortiser.core.common.limits import Id
 from mortiser.core.edits.base import BaseEdit
-from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.projection import caption_fresh
 from mortiser.core.edits.retiming import retime_all
+from mortiser.core.edits.session import EditSession
 from mortiser.core.transcript.words import Cue, Origin, Seam, Shown, Word
 
 
@@ -77,36 +77,36 @@ class LayCaptions(BaseEdit):
     captions: list[LaidCaption]
     spared: list[tuple[int, int]] = Field(default_factory=list)
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return self.about
 
     def brought(self) -> frozenset[tuple[int | None, int | None]]:
         return frozenset((one.start_us, one.end_us) for one in self.captions)
 
-    def apply(self, desk: Desk) -> None:
+    def apply(self, session: EditSession) -> None:
         gone = {
             word.id
-            for word in desk.words_between(self.piece_id, self.from_us, self.to_us)
+            for word in session.words_between(self.piece_id, self.from_us, self.to_us)
             if not within(word.middle_us, self.spared)
         }
-        mine = desk.cues(self.piece_id)
-        others = desk.elsewhere(gone, {cue.id for cue in mine})
+        mine = session.cues(self.piece_id)
+        others = session.elsewhere(gone, {cue.id for cue in mine})
         left = [cue.with_words(tuple(w for w in cue.words if w.id not in gone)) for cue in mine]
-        desk.delete_cues([cue for cue in left if not cue.words])
-        desk.save_cues(
+        session.delete_cues([cue for cue in left if not cue.words])
+        session.save_cues(
             [
                 cue
                 for was, cue in zip(mine, left, strict=True)
                 if cue.words != was.words and cue.words
             ]
         )
-        desk.delete_words(sorted(gone))
-        laid = desk.save_cues([self._cue(caption) for caption in self.captions])
+        session.delete_words(sorted(gone))
+        laid = session.save_cues([self._cue(caption) for caption in self.captions])
         fresh = [word for cue in laid for word in cue.words]
-        retime_all(desk, self.piece_id)
+        retime_all(session, self.piece_id)
         for piece_id in {cue.piece_id for cue in others} - {self.piece_id}:
-            caption_fresh(desk, piece_id, {word.id for word in fresh}, desk.pace(piece_id))
-            retime_all(desk, piece_id)
+            caption_fresh(session, piece_id, {word.id for word in fresh}, session.pace(piece_id))
+            retime_all(session, piece_id)
 
     def _cue(self, caption: LaidCaption) -> Cue:
         cue = untimed_cue(self.piece_id, [word.word() for word in caption.words])

@@ -13,9 +13,9 @@ from mortiser.core.captions.cue_timing import untimed_cue
 from mortiser.core.common.errors import BadInput
 from mortiser.core.common.limits import Count, Id, Ids
 from mortiser.core.edits.base import BaseEdit, seamed, short
-from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.projection import rewrite
 from mortiser.core.edits.retiming import CONTEXT, retime_run
+from mortiser.core.edits.session import EditSession
 from mortiser.core.transcript.carry import carry, tokens_like
 from mortiser.core.transcript.glossary import corrections
 from mortiser.core.transcript.words import Cue, Shown, tokens
@@ -44,7 +44,7 @@ class RetypeRun(BaseEdit):
     def concerns(self) -> frozenset[int] | None:
         return super().concerns() if self.from_cue == self.to_cue else None
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         fresh = " ".join(tokens(self.text))
         if self.doing == "paste":
             return f"paste “{short(fresh)}”" if fresh else "paste"
@@ -52,21 +52,21 @@ class RetypeRun(BaseEdit):
             return f"retype “{short(fresh)}”"
         return "cut text" if self.doing == "cut" else "delete text"
 
-    def apply(self, desk: Desk) -> None:
-        cues = cues_between(desk, self.from_cue, self.to_cue)
+    def apply(self, session: EditSession) -> None:
+        cues = cues_between(session, self.from_cue, self.to_cue)
         if cues[0].id == cues[-1].id and self.to_letter < self.from_letter:
             raise BadInput("The end of the text lies before its start.")
         head = cues[0].text[: self.from_letter]
         tail = cues[-1].text[self.to_letter :]
         runs = self._meant(cues)
         if len(runs) == 1:
-            retype_run(desk, runs[0], (head + self.text + tail).split("\n"))
+            retype_run(session, runs[0], (head + self.text + tail).split("\n"))
             return
         # From the last to the first, so that what is before is where it was.
-        retype_run(desk, runs[-1], [tail])
+        retype_run(session, runs[-1], [tail])
         for run in runs[-2:0:-1]:
-            retype_run(desk, run, [])
-        retype_run(desk, runs[0], (head + self.text).split("\n"))
+            retype_run(session, run, [])
+        retype_run(session, runs[0], (head + self.text).split("\n"))
 
     def _meant(self, cues: Sequence[Cue]) -> list[list[Cue]]:
         """The captions that are meant, in runs of neighbours."""
@@ -82,12 +82,12 @@ class RetypeRun(BaseEdit):
         return [run for run in runs if run]
 
 
-def cues_between(desk: Desk, first_id: int, last_id: int) -> list[Cue]:
+def cues_between(session: EditSession, first_id: int, last_id: int) -> list[Cue]:
     """The captions from one to another, both included, in time order. Raises NotFound, BadInput."""
-    first, last = desk.cue(first_id), desk.cue(last_id)
+    first, last = session.cue(first_id), session.cue(last_id)
     found = [
         cue
-        for cue in desk.cues(first.piece_id)
+        for cue in session.cues(first.piece_id)
         if (first.start_us, first.id) <= (cue.start_us, cue.id) <= (last.start_us, last.id)
     ]
     if not found:
@@ -95,7 +95,7 @@ def cues_between(desk: Desk, first_id: int, last_id: int) -> list[Cue]:
     return found
 
 
-def retype_run(desk: Desk, cues: Sequence[Cue], lines: Sequence[str]) -> None:
+def retype_run(session: EditSession, cues: Sequence[Cue], lines: Sequence[str]) -> None:
     """Give neighbouring captions new texts, a line a caption; words that stay keep their times.
 
     Captions that are not needed go, captions that are missing are made; where nothing is left,
@@ -105,17 +105,17 @@ def retype_run(desk: Desk, cues: Sequence[Cue], lines: Sequence[str]) -> None:
     texts = [word.text for word in old]
     counts = [count for line in lines if (count := len(tokens_like(line, texts)))]
     whole = replace(cues[0], words=tuple(old))
-    fresh = carry(old, " ".join(lines), desk.word_room(whole)) if counts else []
+    fresh = carry(old, " ".join(lines), session.word_room(whole)) if counts else []
     for heard, written in corrections(old, " ".join(lines)) if counts else ():
-        desk.note_correction(heard, written)
-    before, _ = desk.around(cues[0], CONTEXT)
-    _, after = desk.around(cues[-1], CONTEXT + len(counts))
+        session.note_correction(heard, written)
+    before, _ = session.around(cues[0], CONTEXT)
+    _, after = session.around(cues[-1], CONTEXT + len(counts))
     edges = list(accumulate(counts, initial=0))
     runs = [tuple(fresh[a:b]) for a, b in pairwise(edges)]
     # Lines that somebody put in are breaks made by hand.
     runs = [*(seamed(run, "break") for run in runs[:-1]), *runs[-1:]]
     saved = rewrite(
-        desk,
+        session,
         cues,
         [
             _over(cues[index] if index < len(cues) else None, words, cues[0])
@@ -123,7 +123,7 @@ def retype_run(desk: Desk, cues: Sequence[Cue], lines: Sequence[str]) -> None:
         ],
     )
     if before or saved or after:
-        retime_run(desk, before, saved, after)
+        retime_run(session, before, saved, after)
 
 
 def _over(cue: Cue | None, words: tuple[Shown, ...], like: Cue) -> Cue:

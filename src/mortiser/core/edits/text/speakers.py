@@ -12,8 +12,8 @@ from mortiser.core.captions.cue_timing import untimed_cue
 from mortiser.core.common.errors import BadInput
 from mortiser.core.common.limits import Id, Ids, Name
 from mortiser.core.edits.base import BaseEdit, short
-from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.retiming import CONTEXT, retime_run
+from mortiser.core.edits.session import EditSession
 from mortiser.core.transcript.words import Cue, Shown
 
 MOST_LETTERS = 40
@@ -26,13 +26,13 @@ class NameSpeakers(BaseEdit):
     piece_id: Id
     names: dict[str, list[int]]
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return f"find {len(self.names)} speakers"
 
-    def apply(self, desk: Desk) -> None:
+    def apply(self, session: EditSession) -> None:
         speaks = {word_id: name for name, ids in self.names.items() for word_id in ids}
-        for cue in desk.cues(self.piece_id):
-            _say_who(desk, cue, [speaks.get(word.id, word.speaker) for word in cue.words])
+        for cue in session.cues(self.piece_id):
+            _say_who(session, cue, [speaks.get(word.id, word.speaker) for word in cue.words])
 
 
 class SetSpeaker(BaseEdit):
@@ -42,14 +42,14 @@ class SetSpeaker(BaseEdit):
     cue_ids: Ids = Field(min_length=1)
     name: str = Field(max_length=200)
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return f"speaker {short(name)}" if (name := _name(self.name)) else "no speaker"
 
-    def apply(self, desk: Desk) -> None:
+    def apply(self, session: EditSession) -> None:
         name = _name(self.name)
         for cue_id in self.cue_ids:
-            cue = desk.cue(cue_id)
-            _say_who(desk, cue, [name] * len(cue.words))
+            cue = session.cue(cue_id)
+            _say_who(session, cue, [name] * len(cue.words))
 
 
 class RenameSpeaker(BaseEdit):
@@ -60,18 +60,20 @@ class RenameSpeaker(BaseEdit):
     old: Name
     new: str = Field(max_length=200)
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return f"speaker {short(_name(self.new) or '')}"
 
-    def apply(self, desk: Desk) -> None:
+    def apply(self, session: EditSession) -> None:
         new = _name(self.new)
         if new is None:
             raise BadInput("A speaker needs a name.")
-        cues = [c for c in desk.cues(self.piece_id) if any(w.speaker == self.old for w in c.words)]
+        cues = [
+            c for c in session.cues(self.piece_id) if any(w.speaker == self.old for w in c.words)
+        ]
         if not cues:
             raise BadInput(f"Nobody called “{self.old}” speaks here any more.")
         for cue in cues:
-            _say_who(desk, cue, [new if w.speaker == self.old else w.speaker for w in cue.words])
+            _say_who(session, cue, [new if w.speaker == self.old else w.speaker for w in cue.words])
 
 
 class ShowSpeakers(BaseEdit):
@@ -81,11 +83,11 @@ class ShowSpeakers(BaseEdit):
     piece_id: Id
     shown: bool
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return "show speakers" if self.shown else "hide speakers"
 
-    def apply(self, desk: Desk) -> None:
-        desk.show_speakers(self.piece_id, self.shown)
+    def apply(self, session: EditSession) -> None:
+        session.show_speakers(self.piece_id, self.shown)
 
 
 def _name(text: str) -> str | None:
@@ -95,7 +97,7 @@ def _name(text: str) -> str | None:
     return name or None
 
 
-def _say_who(desk: Desk, cue: Cue, names: Sequence[str | None]) -> None:
+def _say_who(session: EditSession, cue: Cue, names: Sequence[str | None]) -> None:
     """Set the speakers of a caption's words; it is parted where another one begins."""
     words = [replace(w, speaker=name) for w, name in zip(cue.words, names, strict=True)]
     if words == list(cue.words):
@@ -107,12 +109,12 @@ def _say_who(desk: Desk, cue: Cue, names: Sequence[str | None]) -> None:
         else:
             runs.append([word])
     if len(runs) == 1:
-        desk.save_cue(cue.with_words(tuple(words)))
+        session.save_cue(cue.with_words(tuple(words)))
         return
-    before, after = desk.around(cue, CONTEXT)
+    before, after = session.around(cue, CONTEXT)
     first = replace(untimed_cue(cue.piece_id, runs[0]), id=cue.id)
     if cue.start_pinned:
         first = replace(first, start_us=min(cue.start_us, first.end_us - 1), start_pinned=True)
-    saved = [desk.save_cue(first)]
-    saved += [desk.save_cue(untimed_cue(cue.piece_id, run)) for run in runs[1:]]
-    retime_run(desk, before, saved, after)
+    saved = [session.save_cue(first)]
+    saved += [session.save_cue(untimed_cue(cue.piece_id, run)) for run in runs[1:]]
+    retime_run(session, before, saved, after)

@@ -11,9 +11,9 @@ from pydantic import Field
 from mortiser.core.common.errors import BadInput
 from mortiser.core.common.limits import Count, Id
 from mortiser.core.edits.base import BaseEdit, each_word, short, word_of
-from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.projection import Rewritten, erase, rewrite, rewrite_each
 from mortiser.core.edits.retiming import retime_each, retime_near
+from mortiser.core.edits.session import EditSession
 from mortiser.core.transcript import search
 from mortiser.core.transcript.carry import carry
 from mortiser.core.transcript.doubt import doubtful
@@ -29,20 +29,20 @@ class RetypeCue(BaseEdit):
     cue_id: Id
     text: str = Field(max_length=2_000)
 
-    def label(self, desk: Desk) -> str:
-        before = {word_key(w.text) for w in desk.cue(self.cue_id).words}
+    def label(self, session: EditSession) -> str:
+        before = {word_key(w.text) for w in session.cue(self.cue_id).words}
         fresh = [t for t in tokens(self.text) if word_key(t) not in before]
         return f"retype “{fresh[0]}”" if fresh else "retype caption"
 
-    def apply(self, desk: Desk) -> None:
-        cue = desk.cue(self.cue_id)
-        words = carry(cue.words, self.text, desk.word_room(cue))
+    def apply(self, session: EditSession) -> None:
+        cue = session.cue(self.cue_id)
+        words = carry(cue.words, self.text, session.word_room(cue))
         if not words:
             raise BadInput("A caption needs at least one word. To take it away, delete it.")
         for heard, written in corrections(cue.words, self.text):
-            desk.note_correction(heard, written)
-        (saved,) = rewrite(desk, [cue], [cue.with_words(tuple(words))])
-        retime_near(desk, saved)
+            session.note_correction(heard, written)
+        (saved,) = rewrite(session, [cue], [cue.with_words(tuple(words))])
+        retime_near(session, saved)
 
 
 class ReplaceWord(BaseEdit):
@@ -53,20 +53,20 @@ class ReplaceWord(BaseEdit):
     word_id: Id
     text: str = Field(max_length=200)
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         fresh = " ".join(tokens(self.text))
         if fresh:
             return f"retype “{fresh}”"
-        return f"take out “{word_of(desk.cue(self.cue_id), self.word_id).text}”"
+        return f"take out “{word_of(session.cue(self.cue_id), self.word_id).text}”"
 
-    def apply(self, desk: Desk) -> None:
-        cue = desk.cue(self.cue_id)
+    def apply(self, session: EditSession) -> None:
+        cue = session.cue(self.cue_id)
         word_of(cue, self.word_id)
         if len(cue.words) == 1 and not tokens(self.text):
-            erase(desk, cue)
+            erase(session, cue)
             return
         texts = [self.text if w.id == self.word_id else w.text for w in cue.words]
-        RetypeCue(cue_id=self.cue_id, text=joined(texts)).apply(desk)
+        RetypeCue(cue_id=self.cue_id, text=joined(texts)).apply(session)
 
 
 class AcceptWord(BaseEdit):
@@ -76,11 +76,11 @@ class AcceptWord(BaseEdit):
     cue_id: Id
     word_id: Id
 
-    def label(self, desk: Desk) -> str:
-        return f"accept “{word_of(desk.cue(self.cue_id), self.word_id).text}”"
+    def label(self, session: EditSession) -> str:
+        return f"accept “{word_of(session.cue(self.cue_id), self.word_id).text}”"
 
-    def apply(self, desk: Desk) -> None:
-        cue = desk.cue(self.cue_id)
+    def apply(self, session: EditSession) -> None:
+        cue = session.cue(self.cue_id)
         at = cue.words.index(word_of(cue, self.word_id))
         words = list(cue.words)
         words[at] = replace(words[at], confidence=1.0, alternatives=(), heard_as=None)
@@ -88,7 +88,7 @@ class AcceptWord(BaseEdit):
             if words[index].heard_as != "":
                 break
             words[index] = replace(words[index], heard_as=None)
-        desk.save_cue(cue.with_words(tuple(words)))
+        session.save_cue(cue.with_words(tuple(words)))
 
 
 class AcceptAll(BaseEdit):
@@ -100,13 +100,13 @@ class AcceptAll(BaseEdit):
     def concerns(self) -> None:
         return None
 
-    def label(self, desk: Desk) -> str:
-        count = sum(doubtful(word) for cue in desk.cues(self.piece_id) for word in cue.words)
+    def label(self, session: EditSession) -> str:
+        count = sum(doubtful(word) for cue in session.cues(self.piece_id) for word in cue.words)
         return f"keep {count} doubtful word{'' if count == 1 else 's'}"
 
-    def apply(self, desk: Desk) -> None:
+    def apply(self, session: EditSession) -> None:
         each_word(
-            desk,
+            session,
             self.piece_id,
             lambda w: replace(w, confidence=1.0, alternatives=()) if doubtful(w) else w,
         )
@@ -128,11 +128,11 @@ class ReplaceText(BaseEdit):
     def concerns(self) -> None:
         return None
 
-    def label(self, desk: Desk) -> str:
+    def label(self, session: EditSession) -> str:
         return f"replace “{short(self.find)}”"
 
-    def apply(self, desk: Desk) -> None:
-        cues = desk.cues(self.piece_id)
+    def apply(self, session: EditSession) -> None:
+        cues = session.cues(self.piece_id)
         places = search.find(
             cues, self.find, whole_words=self.whole_words, match_case=self.match_case
         )
@@ -140,10 +140,10 @@ class ReplaceText(BaseEdit):
             places = places[self.only : self.only + 1]
         if not places:
             raise BadInput(f"“{self.find}” is not in the captions any more.")
-        _retype(desk, list(search.replaced_texts(cues, places, self.text).values()))
+        _retype(session, list(search.replaced_texts(cues, places, self.text).values()))
 
 
-def _retype(desk: Desk, texts: Sequence[tuple[Cue, str]]) -> None:
+def _retype(session: EditSession, texts: Sequence[tuple[Cue, str]]) -> None:
     """Give captions of a piece, in time order, other texts; those that get none go."""
     changes: list[Rewritten] = []
     again: list[tuple[Cue, str]] = []
@@ -156,28 +156,28 @@ def _retype(desk: Desk, texts: Sequence[tuple[Cue, str]]) -> None:
             again.append((cue, text))
             continue
         taken |= ids
-        left, right = desk.word_room(cue)
+        left, right = session.word_room(cue)
         # What the caption before has been given may lie in the room of this one.
         room = min(max(left, said_us), cue.words[0].start_us), right
         words = carry(cue.words, text, room)
         for heard, written in corrections(cue.words, text) if words else ():
-            desk.note_correction(heard, written)
+            session.note_correction(heard, written)
         changes.append(([cue], [cue.with_words(tuple(words))] if words else []))
         said_us = words[-1].end_us if words else said_us
     beside = [
         near.id
         for (cue,), fresh in changes
         if not fresh
-        for side in desk.around(cue, 1)
+        for side in session.around(cue, 1)
         for near in side
     ]
-    saved = rewrite_each(desk, changes)
+    saved = rewrite_each(session, changes)
     kept = {cue.id for cue in saved}
-    retime_each(desk, [*saved, *(cue for cue in desk.some(beside) if cue.id not in kept)])
+    retime_each(session, [*saved, *(cue for cue in session.some(beside) if cue.id not in kept)])
     for cue, text in again:
-        if not desk.some([cue.id]):
+        if not session.some([cue.id]):
             continue
         if text:
-            RetypeCue(cue_id=cue.id, text=text).apply(desk)
+            RetypeCue(cue_id=cue.id, text=text).apply(session)
         else:
-            erase(desk, desk.cue(cue.id))
+            erase(session, session.cue(cue.id))

@@ -12,11 +12,11 @@ from mortiser.core.style.finish.model import Finish
 
 
 @dataclass(frozen=True)
-class Senses:
+class MediaServices:
     """How wide words are in a finish, in a frame of (width, height); how loud a source (its row) is."""
 
     ruler: Callable[[Finish, tuple[int, int]], Ruler] | None = None
     loudness: Callable[[sqlite3.Row], Loudness] | None = None
 
 
-NO_SENSES = Senses()
+NO_SENSES = MediaServices()

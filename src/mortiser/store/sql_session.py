@@ -1,4 +1,4 @@
-"""The desk that edits work on, over the open transaction of one project."""
+"""The session that edits work on, over the open transaction of one project."""
 
 from __future__ import annotations
 
@@ -24,6 +24,7 @@ from mortiser.core.style.finish.stored import finish_text
 from mortiser.core.transcript.words import Cue, Shown, Word
 from mortiser.store.caption_rows import CaptionRows
 from mortiser.store.cue_times import crowding, move, part_cues, touched
+from mortiser.store.media_services import NO_SENSES, MediaServices
 from mortiser.store.piece_settings import PieceSettings
 from mortiser.store.projects import microphone_of, source_row
 from mortiser.store.rows import (
@@ -36,15 +37,16 @@ from mortiser.store.rows import (
     load_unshown,
     word_of,
 )
-from mortiser.store.senses import NO_SENSES, Senses
 
 
-class SqlDesk:
-    """Desk (see core.edits.desk) in SQL; ids of other projects are not found."""
+class SqlEditSession:
+    """EditSession (see core.edits.session) in SQL; ids of other projects are not found."""
 
-    def __init__(self, db: sqlite3.Connection, project_id: int, senses: Senses = NO_SENSES) -> None:
+    def __init__(
+        self, db: sqlite3.Connection, project_id: int, media_services: MediaServices = NO_SENSES
+    ) -> None:
         self._db = db
-        self._senses = senses
+        self._senses = media_services
         self._project_id = project_id
         rows = db.execute("SELECT id FROM piece WHERE project_id = ?", (project_id,))
         self._pieces = {row["id"] for row in rows}

@@ -41,7 +41,7 @@ class Recording:
 
 
 @dataclass(frozen=True)
-class Programme:
+class RenderPlan:
     """All of one piece: clips, the recordings they are of (by source), and what lies over them.
 
     Frames are ``size`` pixels, of even sides; how each clip's picture lies in them, ``framings`` says (whole
@@ -87,7 +87,9 @@ class Programme:
         return self.whole if self.own_times else None
 
 
-def of_one(recording: Recording, size: tuple[int, int], captions: Shows = NO_CAPTIONS) -> Programme:
-    """The programme that is one recording from beginning to end."""
+def of_one(
+    recording: Recording, size: tuple[int, int], captions: Shows = NO_CAPTIONS
+) -> RenderPlan:
+    """The plan that is one recording from beginning to end."""
     timeline = Timeline([Clip(0, 0, recording.duration_us)])
-    return Programme(timeline, {0: recording}, size, captions)
+    return RenderPlan(timeline, {0: recording}, size, captions)

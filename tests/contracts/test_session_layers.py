@@ -1,11 +1,10 @@
-"""Layers of a piece, on every desk."""
+"""Layers of a piece, on every session."""
 
 import pytest
 
 from mortiser.core.captions.pace import PACES
 from mortiser.core.common.errors import BadInput, NotFound
 from mortiser.core.edits.cutting.pieces import NewPiece
-from mortiser.core.edits.desk import Desk
 from mortiser.core.edits.look.jigs import ApplyJig
 from mortiser.core.edits.look.layers import (
     AddLayer,
@@ -19,22 +18,23 @@ from mortiser.core.edits.look.layers import (
     RaiseLayer,
 )
 from mortiser.core.edits.look.shapes import AddShape
+from mortiser.core.edits.session import EditSession
 from mortiser.core.project.jig import JIGS
 from mortiser.core.style.finish.builtin import FINISHES
 
 
 @pytest.fixture
-def layered(desk: Desk) -> Desk:
+def layered(session: EditSession) -> EditSession:
     for kind in ("headline", "bar", "plate"):
-        AddLayer.model_validate({"piece_id": 1, "layer": kind, "text": "Tea"}).apply(desk)
-    return desk
+        AddLayer.model_validate({"piece_id": 1, "layer": kind, "text": "Tea"}).apply(session)
+    return session
 
 
-def kinds(desk: Desk, piece_id: int = 1) -> list[str]:
-    return [one.kind for one in desk.layers(piece_id)]
+def kinds(session: EditSession, piece_id: int = 1) -> list[str]:
+    return [one.kind for one in session.layers(piece_id)]
 
 
-def test_plates_come_below_what_there_is_and_layers_are_raised(layered: Desk) -> None:
+def test_plates_come_below_what_there_is_and_layers_are_raised(layered: EditSession) -> None:
     assert kinds(layered) == ["plate", "headline", "bar"]
     RaiseLayer(piece_id=1, layer_id=1, by=1).apply(layered)
     assert kinds(layered) == ["plate", "bar", "headline"]
@@ -42,7 +42,7 @@ def test_plates_come_below_what_there_is_and_layers_are_raised(layered: Desk) ->
     assert kinds(layered) == ["plate", "bar", "headline"], "it is the highest already"
 
 
-def test_a_layer_is_changed_in_all_shapes_and_placed_in_one(layered: Desk) -> None:
+def test_a_layer_is_changed_in_all_shapes_and_placed_in_one(layered: EditSession) -> None:
     AddShape(piece_id=1, width=1080, height=1080).apply(layered)
     ChangeLayer(piece_id=1, layer_id=1, changes=LayerChanges(text="Mend", opacity=0.5)).apply(
         layered
@@ -62,7 +62,7 @@ def test_a_layer_is_changed_in_all_shapes_and_placed_in_one(layered: Desk) -> No
         DropLayer(piece_id=1, layer_id=1).apply(layered)
 
 
-def test_a_layer_lasts_for_what_captions_say(layered: Desk) -> None:
+def test_a_layer_lasts_for_what_captions_say(layered: EditSession) -> None:
     cues = layered.cues(1)[1:3]
     LastLayer(piece_id=1, layer_id=2, cue_ids=[cue.id for cue in cues]).apply(layered)
     during = next(one for one in layered.layers(1) if one.id == 2).during
@@ -73,19 +73,19 @@ def test_a_layer_lasts_for_what_captions_say(layered: Desk) -> None:
     assert next(one for one in layered.layers(1) if one.id == 2).during is None
 
 
-def test_a_new_piece_has_the_layers_of_the_one_it_is_made_of(layered: Desk) -> None:
+def test_a_new_piece_has_the_layers_of_the_one_it_is_made_of(layered: EditSession) -> None:
     NewPiece(piece_id=1).apply(layered)
     assert layered.layers(2) == layered.layers(1)
 
 
-def test_there_are_not_too_many_layers(layered: Desk) -> None:
+def test_there_are_not_too_many_layers(layered: EditSession) -> None:
     for _ in range(21):
         AddLayer(piece_id=1, layer="bar").apply(layered)
     with pytest.raises(BadInput, match="at most"):
         AddLayer(piece_id=1, layer="bar").apply(layered)
 
 
-def test_a_jig_makes_a_piece_anew_and_leaves_what_it_says(layered: Desk) -> None:
+def test_a_jig_makes_a_piece_anew_and_leaves_what_it_says(layered: EditSession) -> None:
     said = [word.text for cue in layered.cues(1) for word in cue.words]
     captions = len(layered.cues(1))
     jig = next(one for one in JIGS if one.name == "Talk, wide and square")

@@ -1,4 +1,4 @@
-"""The programme of a piece: its clips, recordings and captions as they are played."""
+"""The plan of a piece: its clips, recordings and captions as they are played."""
 
 from __future__ import annotations
 
@@ -15,8 +15,8 @@ from mortiser.core.framing.clip_framing import ClipFraming
 from mortiser.core.framing.frame import BACKDROP_FPS, even_size
 from mortiser.core.project.output import VideoFile
 from mortiser.core.project.piece import Piece
-from mortiser.core.scene import SceneReel
-from mortiser.core.scene.layered import layer_reels
+from mortiser.core.scene import SceneReader
+from mortiser.core.scene.layered import layer_readers
 from mortiser.core.scene.waves import NOT_HEARD, Heard
 from mortiser.core.transcript.speakers import with_names
 from mortiser.core.transcript.words import Cue
@@ -24,7 +24,7 @@ from mortiser.fonts import font_book
 from mortiser.media.peaks import compute_peaks, peaks_beside, piece_sound, save_peaks, track_key
 from mortiser.media.sound import stream_sound
 from mortiser.outputs.base import Files
-from mortiser.render.programme import Programme, Recording
+from mortiser.render.plan import Recording, RenderPlan
 
 
 def painted(piece: Piece, cues: Sequence[Cue]) -> list[Cue]:
@@ -42,7 +42,7 @@ def programme_of(
     layers: bool = True,
     video: VideoFile | None = None,
     stretch: PieceStretch | None = None,
-) -> Programme:
+) -> RenderPlan:
     """What is played of a piece with captions (in time order) as they are painted: at the size and the rate of
     a video, where one is named, and of a stretch alone."""
     size = even_size(*piece.size) if video is None else video.size_of(piece.size)
@@ -50,12 +50,12 @@ def programme_of(
     own = piece.frames.rate or BACKDROP_FPS
     rate = Fraction(own if video is None else video.rate_of(own)).limit_denominator(1001)
     timeline, framings = _within(piece, stretch)
-    return Programme(
+    return RenderPlan(
         timeline,
         {one.id: _recording(one, files) for one in sources},
         size,
-        SceneReel(shown, piece.worn, size, font_book()),
-        layer_reels(piece, shown, size, font_book(), heard) if layers else (),
+        SceneReader(shown, piece.worn, size, font_book()),
+        layer_readers(piece, shown, size, font_book(), heard) if layers else (),
         rate,
         own_times=video is None or rate == Fraction(own).limit_denominator(1001),
         framings=framings,

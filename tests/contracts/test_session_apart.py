@@ -1,4 +1,4 @@
-"""No edit leaves captions of one speaker showing at once that did not before; on every desk."""
+"""No edit leaves captions of one speaker showing at once that did not before; on every session."""
 
 import tempfile
 from collections.abc import Callable, Iterator
@@ -17,10 +17,10 @@ from mortiser.core.edits.captions.captions import SplitCue
 from mortiser.core.edits.captions.shifting import ShiftCues
 from mortiser.core.edits.captions.times import CloseGaps, MoveCues, SetCueTimes, UnpinCues
 from mortiser.core.edits.cutting.trimming import CutStretches, RestoreStretches, Stretch
-from mortiser.core.edits.desk import Desk
+from mortiser.core.edits.session import EditSession
 from mortiser.core.edits.text.laying import LaidCaption, LaidWord, LayCaptions
-from mortiser.store.sql_desk import SqlDesk
-from tests.memory_desk import MemoryDesk
+from mortiser.store.sql_session import SqlEditSession
+from tests.memory_session import MemoryEditSession
 from tests.store.fixtures import open_project, spoken
 
 MS = 1_000
@@ -34,16 +34,16 @@ LAST = 12_000_000
 
 
 @contextmanager
-def in_memory() -> Iterator[Desk]:
-    yield MemoryDesk(spoken())
+def in_memory() -> Iterator[EditSession]:
+    yield MemoryEditSession(spoken())
 
 
 @contextmanager
-def in_sql() -> Iterator[Desk]:
+def in_sql() -> Iterator[EditSession]:
     with tempfile.TemporaryDirectory() as folder:
         database, project, _ = open_project(Path(folder))
         with database.transaction() as db:
-            yield SqlDesk(db, project)
+            yield SqlEditSession(db, project)
         database.close()
 
 
@@ -69,12 +69,12 @@ def from_a_file(gaps: list[int], over: int = 0) -> LayCaptions:
     )
 
 
-def shown(desk: Desk) -> list[tuple[int, int]]:
-    return [(cue.start_us, cue.end_us) for cue in desk.cues(1)]
+def shown(session: EditSession) -> list[tuple[int, int]]:
+    return [(cue.start_us, cue.end_us) for cue in session.cues(1)]
 
 
 moments = st.integers(0, LAST)
-Draw = Callable[[Desk], Any]
+Draw = Callable[[EditSession], Any]
 
 
 @st.composite
@@ -91,9 +91,9 @@ def edits(draw: st.DrawFn) -> Draw:
     by, ripple = draw(st.integers(-900, 900)), draw(st.booleans())
     together = draw(st.booleans())
 
-    def made(desk: Desk) -> Any:
-        cue = desk.cues(1)[which % len(desk.cues(1))]
-        stretch = [Stretch(strand_id=desk.strands(1)[0].id, from_us=at, to_us=at + length)]
+    def made(session: EditSession) -> Any:
+        cue = session.cues(1)[which % len(session.cues(1))]
+        stretch = [Stretch(strand_id=session.strands(1)[0].id, from_us=at, to_us=at + length)]
         match kind:
             case "cut":
                 return CutStretches(piece_id=1, stretches=stretch, found="quiet")
@@ -109,7 +109,7 @@ def edits(draw: st.DrawFn) -> Draw:
             case "split":
                 return SplitCue(cue_id=cue.id, before_word=1 + which % 2)
             case "close":
-                return CloseGaps(cue_ids=[one.id for one in desk.cues(1)])
+                return CloseGaps(cue_ids=[one.id for one in session.cues(1)])
             case _:
                 return UnpinCues(cue_ids=[cue.id])
 
@@ -117,17 +117,17 @@ def edits(draw: st.DrawFn) -> Draw:
 
 
 def overlaps_never_come(opened: Callable[[], Any], gaps: list[int], many: list[Draw]) -> None:
-    with opened() as desk:
-        carry_out(from_a_file(gaps), desk)
-        assert desk.crowding() == []
+    with opened() as session:
+        carry_out(from_a_file(gaps), session)
+        assert session.crowding() == []
         for draw in many:
-            before = shown(desk)
+            before = shown(session)
             try:
-                carry_out(draw(desk), desk)
+                carry_out(draw(session), session)
             except MortiserError:
                 return  # The store takes a refused edit back as a whole.
-            assert desk.crowding() == [], (before, shown(desk))
-            assert all(start < end for start, end in shown(desk))
+            assert session.crowding() == [], (before, shown(session))
+            assert all(start < end for start, end in shown(session))
 
 
 gaps = st.lists(st.integers(0, 1_500 * MS), min_size=4, max_size=4)
@@ -147,38 +147,38 @@ def test_in_sql(gaps: list[int], many: list[Draw]) -> None:
 
 @pytest.mark.parametrize("opened", [in_memory, in_sql])
 def test_quiet_between_captions_from_a_file_is_taken_out(opened: Callable[[], Any]) -> None:
-    with opened() as desk:
-        carry_out(from_a_file([600 * MS] * 4), desk)
-        strand = desk.strands(1)[0].id
+    with opened() as session:
+        carry_out(from_a_file([600 * MS] * 4), session)
+        strand = session.strands(1)[0].id
         quiet = [
             Stretch(strand_id=strand, from_us=one[1] - 200 * MS, to_us=after[0] + 100 * MS)
-            for one, after in pairwise(shown(desk))
+            for one, after in pairwise(shown(session))
         ]
-        carry_out(CutStretches(piece_id=1, stretches=quiet, found="quiet"), desk)
-        times = shown(desk)
+        carry_out(CutStretches(piece_id=1, stretches=quiet, found="quiet"), session)
+        times = shown(session)
         assert all(one[1] <= after[0] + 1 for one, after in pairwise(times))
         assert len(times) == len(SENTENCES)
 
 
 @pytest.mark.parametrize("opened", [in_memory, in_sql])
 def test_captions_that_overlap_in_their_file_stay_so(opened: Callable[[], Any]) -> None:
-    with opened() as desk:
+    with opened() as session:
         laid = from_a_file([100 * MS] * 4, over=350 * MS)
-        carry_out(laid, desk)
-        assert shown(desk) == [(one.start_us, one.end_us) for one in laid.captions]
-        pairs = desk.crowding()
+        carry_out(laid, session)
+        assert shown(session) == [(one.start_us, one.end_us) for one in laid.captions]
+        pairs = session.crowding()
         assert len(pairs) == 3
-        carry_out(UnpinCues(cue_ids=[desk.cues(1)[-1].id]), desk)
-        assert set(desk.crowding()) < set(pairs)
+        carry_out(UnpinCues(cue_ids=[session.cues(1)[-1].id]), session)
+        assert set(session.crowding()) < set(pairs)
 
 
 @pytest.mark.parametrize("opened", [in_memory, in_sql])
 def test_what_is_dragged_stays_and_what_is_beside_it_gives_way(opened: Callable[[], Any]) -> None:
-    with opened() as desk:
-        carry_out(from_a_file([100 * MS] * 4), desk)
-        first, second = desk.cues(1)[:2]
-        carry_out(MoveCues(cue_ids=[first.id], by_us=400 * MS), desk)
-        moved, beside = desk.cues(1)[:2]
+    with opened() as session:
+        carry_out(from_a_file([100 * MS] * 4), session)
+        first, second = session.cues(1)[:2]
+        carry_out(MoveCues(cue_ids=[first.id], by_us=400 * MS), session)
+        moved, beside = session.cues(1)[:2]
         assert (moved.start_us, moved.end_us) == (
             first.start_us + 400 * MS,
             first.end_us + 400 * MS,
@@ -188,16 +188,16 @@ def test_what_is_dragged_stays_and_what_is_beside_it_gives_way(opened: Callable[
 
 @pytest.mark.parametrize("opened", [in_memory, in_sql])
 def test_two_speakers_may_speak_at_once(opened: Callable[[], Any]) -> None:
-    with opened() as desk:
+    with opened() as session:
         laid = from_a_file([100 * MS] * 4)
         other = [word.model_copy(update={"speaker": "Marlo"}) for word in laid.captions[1].words]
         captions = [
             one if number != 1 else one.model_copy(update={"words": other})
             for number, one in enumerate(laid.captions)
         ]
-        carry_out(laid.model_copy(update={"captions": captions}), desk)
-        first = desk.cues(1)[0]
-        carry_out(MoveCues(cue_ids=[first.id], by_us=400 * MS), desk)
-        moved, beside = desk.cues(1)[:2]
+        carry_out(laid.model_copy(update={"captions": captions}), session)
+        first = session.cues(1)[0]
+        carry_out(MoveCues(cue_ids=[first.id], by_us=400 * MS), session)
+        moved, beside = session.cues(1)[:2]
         assert moved.end_us > beside.start_us
-        assert desk.crowding() == []
+        assert session.crowding() == []

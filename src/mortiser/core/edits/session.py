@@ -24,7 +24,7 @@ from mortiser.core.style.finish.model import Finish
 from mortiser.core.transcript.words import Cue, Shown, Word
 
 
-class Desk(Protocol):
+class EditSession(Protocol):
     """The project being edited. Unknown ids raise NotFound."""
 
     def cue(self, cue_id: int) -> Cue: ...
@@ -109,7 +109,7 @@ class Desk(Protocol):
         """The cues of all pieces that show one of these words, but for some (by id)."""
 
     def moved(self) -> Collection[int]:
-        """The words whose times have changed on this desk, by id."""
+        """The words whose times have changed on this session, by id."""
 
     def words_between(self, piece_id: int, from_us: int, to_us: int) -> list[Shown]:
         """The words said in a stretch of the piece (their middle lies in it), in time order."""

@@ -1,4 +1,4 @@
-"""Programmes of several clips, and recordings as they really are."""
+"""Plans of several clips, and recordings as they really are."""
 
 from dataclasses import replace
 from fractions import Fraction
@@ -15,10 +15,10 @@ from mortiser.core.framing.shape import Backdrop
 from mortiser.media.probe import probe
 from mortiser.render.ahead import ahead
 from mortiser.render.burn import burn
-from mortiser.render.programme import Programme, Recording, of_one
+from mortiser.render.plan import Recording, RenderPlan, of_one
 from mortiser.render.still import still
 from tests.recordings import first_loud, frame_pts, make_sound, make_video
-from tests.render.test_burn import reel
+from tests.render.test_burn import reader
 
 SECOND = 1_000_000
 FRAME = SECOND // 25
@@ -57,14 +57,14 @@ def test_clips_out_of_order_show_and_sound_what_was_kept(tmp_path: Path) -> None
         Clip(2, 10 * FRAME, 30 * FRAME),
         Clip(1, 0, 25 * FRAME),
     ]
-    programme = Programme(
+    plan = RenderPlan(
         Timeline(clips),
         {1: recording(one), 2: recording(two)},
         (160, 120),
         rate=Fraction(25),
     )
     out = tmp_path / "out.mp4"
-    burn(programme, out, ready)
+    burn(plan, out, ready)
     seen = brightness(out)
     assert len(seen) == 65
     assert [at for at, _ in seen] == pytest.approx([n / 25 for n in range(65)], abs=0.001)
@@ -82,16 +82,16 @@ def test_microseconds_over_the_last_frame_are_no_frame_more(tmp_path: Path) -> N
     source = recording(make_video(tmp_path / "a.mp4", seconds=2.0))
     clips = [Clip(1, 0, 10 * FRAME + 2), Clip(1, 20 * FRAME - 1, 30 * FRAME)]
     out = tmp_path / "out.mp4"
-    burn(Programme(Timeline(clips), {1: source}, (160, 120), rate=Fraction(25)), out, ready)
+    burn(RenderPlan(Timeline(clips), {1: source}, (160, 120), rate=Fraction(25)), out, ready)
     assert len(brightness(out)) == 20
 
 
 def test_cuts_make_no_step_in_the_sound(tmp_path: Path) -> None:
     source = recording(make_sound(tmp_path / "a.wav", "pcm_s16le", 3.0))
     clips = [Clip(1, n * 433_000, n * 433_000 + 211_300) for n in range(6)]
-    programme = Programme(Timeline(clips), {1: source}, (160, 120))
+    plan = RenderPlan(Timeline(clips), {1: source}, (160, 120))
     out = tmp_path / "out.mp4"
-    burn(programme, out, ready)
+    burn(plan, out, ready)
     heard, _ = sound_of(out)
     # A tone of 440 Hz at 0.4 changes by 0.023 from sample to sample at most.
     assert np.abs(np.diff(heard[2_000:-2_000])).max() < 0.035
@@ -128,7 +128,7 @@ def test_any_sample_rate_is_heard_in_time(tmp_path: Path, rate: int) -> None:
 def test_captions_appear_when_they_are_due_over_a_picture_that_rests(tmp_path: Path) -> None:
     size = (320, 240)
     source = make_video(tmp_path / "a.mp4", seconds=4.0, size=size, frame_times=[0.0])
-    captions = reel(size, ("mend", 1500, 2000))
+    captions = reader(size, ("mend", 1500, 2000))
     out = tmp_path / "out.mp4"
     burn(of_one(recording(source), size, captions), out, ready)
     (cue,) = captions.at(1_700_000)
@@ -150,7 +150,7 @@ def test_sound_may_last_longer_than_the_picture(tmp_path: Path) -> None:
     source = make_video(tmp_path / "a.mp4", seconds=4.0, frame_times=[n / 25 for n in range(50)])
     size = (320, 240)
     out = tmp_path / "out.mp4"
-    burn(of_one(recording(source), size, reel(size, ("late", 3000, 3500))), out, ready)
+    burn(of_one(recording(source), size, reader(size, ("late", 3000, 3500))), out, ready)
     assert abs(probe(out).duration_us - probe(source).duration_us) < 60_000
     assert frame_pts(out)[-1] > 3.0
 
@@ -198,8 +198,8 @@ def test_another_shape_stands_whole_on_the_backdrop(tmp_path: Path) -> None:
     source = make_video(tmp_path / "a.mp4", size=(320, 120))
     out = tmp_path / "out.mp4"
     plain = ClipFraming(backdrop=Backdrop(kind="colour"))
-    programme = replace(of_one(recording(source), (160, 160)), framings=[plain])
-    burn(programme, out, ready)
+    plan = replace(of_one(recording(source), (160, 160)), framings=[plain])
+    burn(plan, out, ready)
     with av.open(str(out)) as reading:
         picture = next(reading.decode(video=0)).to_ndarray(format="rgb24").astype(int)
     assert picture[10, 80] == pytest.approx((46, 60, 64), abs=4)
@@ -209,10 +209,10 @@ def test_another_shape_stands_whole_on_the_backdrop(tmp_path: Path) -> None:
 def test_a_still_is_the_frame_that_plays_then(tmp_path: Path) -> None:
     one = recording(make_video(tmp_path / "a.mp4", seconds=4.0))
     clips = [Clip(1, 2 * SECOND, 3 * SECOND), Clip(1, 0, SECOND)]
-    programme = Programme(Timeline(clips), {1: one}, (160, 120))
+    plan = RenderPlan(Timeline(clips), {1: one}, (160, 120))
     for at_us, own in ((500_000, 2.5), (1_500_000, 0.5), (9 * SECOND, 0.96)):
         picture = tmp_path / "still.png"
-        picture.write_bytes(still(programme, at_us))
+        picture.write_bytes(still(plan, at_us))
         with av.open(str(picture)) as reading:
             blue = next(reading.decode(video=0)).to_ndarray(format="rgb24")[..., 2].mean()
         assert blue == pytest.approx(255 * own / 4, abs=4)
@@ -244,10 +244,10 @@ def test_steps_go_ahead_and_stop_when_nobody_waits() -> None:
 
 def test_no_pixel_of_a_still_has_a_colour_of_its_own(tmp_path: Path) -> None:
     one = recording(make_video(tmp_path / "a.mp4", seconds=0.4, size=(1080, 1080)))
-    programme = of_one(one, (1080, 1080))
+    plan = of_one(one, (1080, 1080))
     for _ in range(4):
         file = tmp_path / "still.png"
-        file.write_bytes(still(programme, 0))
+        file.write_bytes(still(plan, 0))
         with av.open(str(file)) as reading:
             rgb = next(reading.decode(video=0)).to_ndarray(format="rgb24").astype(int)
         assert np.abs(np.diff(rgb, axis=0)).max() < 40, "what is alike from row to row stays so"
@@ -257,9 +257,9 @@ def test_sound_alone_is_shown_on_its_backdrop(tmp_path: Path) -> None:
     one = recording(make_sound(tmp_path / "a.m4a", "aac"))
     red, blue = (200, 30, 30, 255), (20, 30, 210, 255)
     backdrop = Backdrop(kind="gradient", first=red, last=blue)
-    programme = replace(of_one(one, (160, 240)), framings=[ClipFraming(backdrop=backdrop)])
+    plan = replace(of_one(one, (160, 240)), framings=[ClipFraming(backdrop=backdrop)])
     out = tmp_path / "out.mp4"
-    burn(programme, out, ready)
+    burn(plan, out, ready)
     with av.open(str(out)) as reading:
         frame = next(reading.decode(video=0))
         rgb = (

@@ -1,4 +1,4 @@
-"""The desk in memory: the contract suite holds it and the SQL one to the same behaviour."""
+"""The session in memory: the contract suite holds it and the SQL one to the same behaviour."""
 
 from collections.abc import Collection, Sequence
 from dataclasses import replace
@@ -25,7 +25,7 @@ DURATION_US = 60_000_000
 WHOLE = Timeline([Clip(1, 0, DURATION_US, id=1, strand_id=1)])
 
 
-class MemoryDesk:
+class MemoryEditSession:
     """A transcript and captions in dictionaries. What is not a caption (finish, pace) is that of all
     pieces.
 

@@ -6,15 +6,15 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from mortiser.core.transcript.words import Word
-from mortiser.jobs.broker import Taken
-from mortiser.jobs.kind import Home
+from mortiser.jobs.broker import LeasedJob
+from mortiser.jobs.kind import JobContext
 from mortiser.store import projects, transcript
 from mortiser.store.glossary import Spellings, spellings
 from mortiser.store.projects import SourceRow
 
 
 @dataclass(frozen=True)
-class SourceGiven:
+class SourceInput:
     """A recording, its words, and how names are spelled."""
 
     source: SourceRow
@@ -22,12 +22,12 @@ class SourceGiven:
     spellings: Spellings
 
 
-def read_source(home: Home, taken: Taken) -> SourceGiven:
+def read_source(context: JobContext, taken: LeasedJob) -> SourceInput:
     """The recording that a job is for. Raises NotFound."""
-    db = home.database.connection
+    db = context.database.connection
     source = projects.source_row(db, taken.payload["source_id"])
-    return SourceGiven(source, transcript.source_words(db, source["id"]), spellings(db))
+    return SourceInput(source, transcript.source_words(db, source["id"]), spellings(db))
 
 
-def keep_nothing(home: Home, given: SourceGiven, result: None) -> None:
+def keep_nothing(context: JobContext, given: SourceInput, result: None) -> None:
     """Of work whose files are all there is to it."""
