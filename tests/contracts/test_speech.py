@@ -14,6 +14,7 @@ from mortiser.media.sound import stream_sound
 from mortiser.settings import Settings
 from mortiser.speech.chunks import MOST_S
 from mortiser.speech.conversion import converted
+from mortiser.speech.language_model import SmallLanguageModel
 from mortiser.speech.models import ENGLISH, WORDING
 from mortiser.speech.moonshine import MoonshineRecogniser
 from mortiser.speech.protocols import (
@@ -26,7 +27,6 @@ from mortiser.speech.protocols import (
     Samples,
     WordTime,
 )
-from mortiser.speech.reader import LanguageModel as SmallModel
 from mortiser.speech.sphinx import SphinxAligner
 from mortiser.speech.whisper import WhisperRecogniser
 from mortiser.wiring import model_place
@@ -95,7 +95,7 @@ def third() -> Recogniser:
 def small_model() -> LanguageModel:
     folder = model_place(Settings()).packaged(WORDING)
     assert folder is not None
-    return SmallModel(converted(folder))
+    return SmallLanguageModel(converted(folder))
 
 
 @pytest.fixture(

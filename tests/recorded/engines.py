@@ -13,7 +13,7 @@ from typing import Any
 import numpy as np
 
 from mortiser.core.common.errors import BadInput
-from mortiser.speech import moonshine, reader, whisper
+from mortiser.speech import language_model, moonshine, whisper
 from mortiser.speech.conversion import converted
 from mortiser.speech.models import languages_of
 from mortiser.speech.protocols import RATE, HeardLine, Reading, Samples, WordTime
@@ -27,7 +27,7 @@ def put_in(engines: ModuleType) -> None:
     """Let the module of engines make recorded ones."""
     engines.MoonshineRecogniser = RecordedMoonshine
     engines.WhisperRecogniser = RecordedWhisper
-    engines.LanguageModel = RecordedReader
+    engines.SmallLanguageModel = RecordedLanguageModel
     engines.converted = lambda folder: folder
 
 
@@ -84,13 +84,13 @@ class RecordedWhisper(whisper.WhisperRecogniser):
         return language, sure
 
 
-class RecordedReader(reader.LanguageModel):
+class RecordedLanguageModel(language_model.SmallLanguageModel):
     def __init__(self, folder: Path) -> None:
         self._folder = folder
 
     @cached_property
-    def _real(self) -> reader.LanguageModel:
-        return reader.LanguageModel(converted(self._folder))
+    def _real(self) -> language_model.SmallLanguageModel:
+        return language_model.SmallLanguageModel(converted(self._folder))
 
     def likelihoods(self, texts: Sequence[str]) -> list[float]:
         return TAPES["reader"].answer(

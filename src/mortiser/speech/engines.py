@@ -10,11 +10,11 @@ from typing import TypeVar
 
 from mortiser.core.common.errors import BadInput
 from mortiser.speech.conversion import converted
+from mortiser.speech.language_model import SmallLanguageModel
 from mortiser.speech.memory import give_back
 from mortiser.speech.models import ENGLISH, WORDING, ModelPlace, Packaged, languages_of
 from mortiser.speech.moonshine import MoonshineRecogniser
 from mortiser.speech.protocols import Aligner, Ensemble, LanguageFinder, Recogniser, Translator
-from mortiser.speech.reader import SmallLanguageModel
 from mortiser.speech.sphinx import SphinxAligner
 from mortiser.speech.whisper import SEVERAL, WhisperRecogniser
 

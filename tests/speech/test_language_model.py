@@ -8,9 +8,9 @@ from mortiser.core.common.errors import BadInput
 from mortiser.settings import Settings
 from mortiser.speech import conversion
 from mortiser.speech.conversion import converted
+from mortiser.speech.language_model import SmallLanguageModel
 from mortiser.speech.models import WORDING
 from mortiser.speech.protocols import LanguageModel
-from mortiser.speech.reader import LanguageModel as SmallModel
 from mortiser.wiring import model_place
 from tests.contracts.test_speech import small_model
 
@@ -81,7 +81,7 @@ def test_a_damaged_file_is_told_and_nothing_half_is_left(tmp_path: Path) -> None
         converted(tmp_path)
     assert [file.name for file in tmp_path.iterdir()] == [conversion.GGUF]
     with pytest.raises(BadInput, match="cannot be loaded"):
-        SmallModel(tmp_path)
+        SmallLanguageModel(tmp_path)
 
 
 def test_a_folder_that_cannot_be_written_is_told(tmp_path: Path) -> None:
