@@ -25,6 +25,7 @@ PARTS = (
     "repeating",
     "editing",
     "whole_piece",
+    "growing",
     "screen",
 )
 

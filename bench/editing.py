@@ -31,22 +31,28 @@ def run() -> None:
         _edits(client, project)
 
 
-@contextmanager
-def long_talk() -> Iterator[tuple[TestClient, int]]:
-    """A server with a project of so many words of one recording, by its id."""
+def talk_of(count: int) -> tuple[list[Word], NewSource]:
+    """So many words of one recording, and what is known of it."""
     truth = json.loads(Path("src/mortiser/demo/media/kettle.words.json").read_text())["words"]
     words = [
         Word(w["text"], w["start_us"] + lap * 40_000_000, w["end_us"] + lap * 40_000_000, 0.9)
-        for lap in range(WORDS // len(truth) + 1)
+        for lap in range(count // len(truth) + 1)
         for w in truth
-    ][:WORDS]
+    ][:count]
+    duration = words[-1].end_us + 1_000_000
+    source = NewSource(
+        "talk.mp4", "sources/x/recording", "video", 1, duration, 1080, 1920, 0, 1, 30.0, False, 1, "h264",
+        "aac", True,
+    )  # fmt: skip
+    return words, source
+
+
+@contextmanager
+def long_talk() -> Iterator[tuple[TestClient, int]]:
+    """A server with a project of so many words of one recording, by its id."""
+    words, source = talk_of(WORDS)
     with tempfile.TemporaryDirectory() as folder:
         context = open_context(Settings(workspace=Path(folder)), inline_jobs=True)
-        duration = words[-1].end_us + 1_000_000
-        source = NewSource(
-            "talk.mp4", "sources/x/recording", "video", 1, duration, 1080, 1920, 0, 1, 30.0, False, 1, "h264",
-            "aac", True,
-        )  # fmt: skip
         project, source_id, _ = projects.create_project(context.database, "Talk", source)
         transcript.append_line(context.database, source_id, words)
         spare_collections()

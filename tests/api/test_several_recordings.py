@@ -49,6 +49,20 @@ def test_another_recording_has_a_piece_of_its_own(
     assert len(view(client, project)["pieces"]) == 2
 
 
+def test_the_captions_of_one_piece_are_read_alone(
+    client: TestClient, project: int, context: AppContext, tmp_path: Path
+) -> None:
+    made = added(client, project, make_video(tmp_path / "b.mp4", seconds=5.0, size=(320, 180)))
+    transcript.append_line(context.database, made["source_id"], spoken(OTHER))
+    first, second = (piece["id"] for piece in view(client, project)["pieces"])
+    whole = view(client, project)["cues"]
+    assert {cue["piece_id"] for cue in whole} == {first, second}
+    for asked, given in ((first, first), (second, second), (0, first), (second + 90, first)):
+        answer = client.get(f"/api/projects/{project}", params={"shown": asked}).json()
+        assert answer["cues"] == [cue for cue in whole if cue["piece_id"] == given]
+        assert len(answer["pieces"]) == 2
+
+
 def test_a_piece_is_put_together_from_two_recordings_and_delivered(
     client: TestClient, project: int, context: AppContext, tmp_path: Path
 ) -> None:

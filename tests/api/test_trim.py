@@ -13,7 +13,7 @@ from mortiser.store import transcript
 from mortiser.wiring import AppContext, open_context
 from tests.api.routes import made as edit
 from tests.api.routes import read as view
-from tests.core.test_thoughts import LONG
+from tests.core.test_highlights import LONG
 from tests.recordings import make_video
 from tests.store.fixtures import spoken
 

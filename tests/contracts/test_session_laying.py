@@ -13,7 +13,7 @@ from mortiser.core.edits.captions.times import SetCueTimes
 from mortiser.core.edits.session import EditSession
 from mortiser.core.edits.text.laying import LaidCaption, LaidWord, LayCaptions, grouped
 from mortiser.core.transcript.words import Shown
-from tests.contracts.test_desk import cues, texts
+from tests.contracts.test_session import cues, texts
 
 
 def laid(*rows: tuple[str, int, int]) -> list[LaidWord]:

@@ -14,7 +14,7 @@ from mortiser.core.edits.text.glossary import ApplyGlossary, KeepGlossary, Refus
 from mortiser.core.edits.text.runs import RetypeRun
 from mortiser.core.edits.text.words import AcceptWord, RetypeCue
 from mortiser.core.transcript.words import Cue
-from tests.contracts.test_desk import cues, texts
+from tests.contracts.test_session import cues, texts
 from tests.memory_session import MemoryEditSession
 from tests.store.fixtures import spoken
 from tests.strategies import new_text

@@ -15,7 +15,7 @@ from mortiser.core.transcript.speakers import turns, with_names
 from mortiser.core.transcript.words import Cue, Shown
 from mortiser.formats import srt, txt, vtt
 from mortiser.formats.base import Caption, CaptionDocument
-from tests.contracts.test_desk import cues
+from tests.contracts.test_session import cues
 
 
 def said(*names: str | None) -> list[Cue]:

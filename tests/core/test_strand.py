@@ -87,7 +87,9 @@ def test_shifts_say_where_everything_went_that_both_show(
         for at in range(shift.from_us, shift.to_us)
     }
     assert moved == {was[key]: now[key] - was[key] for key in was.keys() & now.keys()}
-    changed = {(s, at) for s, a, b in changed_stretches(before, after) for at in range(a, b)}
+    changed = {
+        (s, at) for s, a, b in changed_stretches(before.clips, after.clips) for at in range(a, b)
+    }
     assert changed == was.keys() ^ now.keys()
 
 

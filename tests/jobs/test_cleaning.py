@@ -14,7 +14,7 @@ from mortiser.jobs.cleaning import clean, remove_delivery
 from mortiser.jobs.ingest import bring_in, copy_project
 from mortiser.jobs.workspace import UNKEPT
 from mortiser.settings import Settings
-from mortiser.store import deliveries, jobs, keeping, projects, transcript
+from mortiser.store import deliveries, jobs, projects, retention, transcript
 from mortiser.wiring import AppContext, open_context
 from tests.recordings import COUNTER
 
@@ -141,14 +141,14 @@ def test_deliveries_go_when_the_rule_keeps_them_no_longer(context: AppContext) -
     new, _ = deliveries.order(context.database, made.piece_id, date(2026, 1, 2))
     db = context.database.connection
     # Both are old by their row, but of one something waits.
-    db.execute("UPDATE delivery SET created_us = created_us - ?", (31 * keeping.DAY_US,))
+    db.execute("UPDATE delivery SET created_us = created_us - ?", (31 * retention.DAY_US,))
     folder = context.workspace.delivery(old)
     clean(context.database, context.workspace)
     assert len(list(folder.glob("*.srt"))) == 1, "kept until somebody says otherwise"
-    keeping.set_keep_days(context.database, 40)
+    retention.set_keep_days(context.database, 40)
     clean(context.database, context.workspace)
     assert deliveries.ids(db, made.project_id) == [old, new]
-    keeping.set_keep_days(context.database, 30)
+    retention.set_keep_days(context.database, 30)
     clean(context.database, context.workspace)
     assert deliveries.ids(db, made.project_id) == [new]
     assert not folder.exists()

@@ -13,7 +13,7 @@ from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.render.picture import SourceReader, SourceReaders, usual_rate
 from mortiser.render.segments import PART_US, parts_of, preview_size, write_segment
 from tests.recordings import make_video
-from tests.render.test_programme import recording
+from tests.render.test_plan import recording
 
 SECOND = 1_000_000
 clips = st.lists(

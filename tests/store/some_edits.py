@@ -6,36 +6,14 @@ from typing import get_args
 
 from mortiser.core.captions.pace import PACES
 from mortiser.core.editing.timeline import Timeline
-from mortiser.core.edits import (
-    captions,
-    delivering,
-    dressing,
-    everywhere,
-    fixing,
-    framing,
-    glossary,
-    jigs,
-    layers,
-    laying,
-    microphone,
-    pacing,
-    pieces,
-    putting,
-    recorded,
-    runs,
-    settings,
-    shapes,
-    shifting,
-    speakers,
-    tapping,
-    times,
-    trimming,
-    words,
-)
 from mortiser.core.edits.base import BaseEdit
+from mortiser.core.edits.captions import captions, fixing, pacing, shifting, tapping, times
 from mortiser.core.edits.captions.word_times import MoveWordEdge
 from mortiser.core.edits.commands import AskedEdit, MadeEdit
+from mortiser.core.edits.cutting import microphone, pieces, putting, recorded, trimming
+from mortiser.core.edits.look import delivering, dressing, framing, jigs, layers, settings, shapes
 from mortiser.core.edits.look.marking import MarkWords
+from mortiser.core.edits.text import everywhere, glossary, laying, runs, speakers, words
 from mortiser.core.framing.shape import Backdrop, Chosen
 from mortiser.core.project.jig import JIGS
 from mortiser.core.project.post import Post

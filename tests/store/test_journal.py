@@ -16,6 +16,7 @@ from mortiser.core.common.errors import BadInput, Conflict, NoSpace, NotFound, S
 from mortiser.core.edits.captions.captions import BreakLine, DeleteCues, JoinCue
 from mortiser.core.edits.captions.pacing import CheckBy
 from mortiser.core.edits.commands import EDIT, Edit
+from mortiser.core.edits.cutting.trimming import Passage, StrikeWords
 from mortiser.core.edits.look.dressing import DressCues
 from mortiser.core.edits.look.settings import RenameProject
 from mortiser.core.edits.text.words import AcceptAll, RetypeCue
@@ -312,6 +313,25 @@ def test_a_drag_that_comes_back_leaves_nothing_to_undo_but_names_what_it_touched
     )
     assert [(one.id, one.look) for one in back.cues] == [(cue.id, "")]
     assert back.undo is None
+
+
+def test_a_cut_before_many_others_keeps_a_handful_of_rows(tmp_path: Path) -> None:
+    database, project, piece = open_project(tmp_path)
+    words = [word for cue in projects.piece_cues(database.connection, piece) for word in cue.words]
+    strand = projects.piece(database.connection, piece).timeline.clips[0].strand_id
+    kept = []
+    for word in reversed(words[1:-1:2]):
+        passage = Passage(strand_id=strand, first_word=word.id, last_word=word.id)
+        editing.apply_now(database, project, StrikeWords(piece_id=piece, passages=[passage]))
+        (count,) = database.connection.execute(
+            "SELECT count(*) FROM edit_change WHERE table_name = 'clip' "
+            "AND entry_id = (SELECT max(id) FROM edit_entry)"
+        ).fetchone()
+        kept.append(count)
+    assert len(kept) > 10
+    assert max(kept[2:]) <= 3
+    timeline = projects.piece(database.connection, piece).timeline
+    assert [clip.start_us for clip in timeline.clips] == sorted(c.start_us for c in timeline.clips)
 
 
 def test_only_so_many_edits_can_be_taken_back(tmp_path: Path) -> None:

@@ -16,7 +16,7 @@ from mortiser.api.context import OpenContext
 from mortiser.api.delivery_schemas import DeliveryView
 from mortiser.api.routing import routes
 from mortiser.core.common.errors import NotFound
-from mortiser.core.common.limits import Id
+from mortiser.core.common.limits import Count, Id
 from mortiser.jobs.ingest import BroughtIn, bring_in, copy_project, translated_copy
 from mortiser.store import deliveries, jobs, journal, projects
 from mortiser.wiring import AppContext, recognisable
@@ -59,7 +59,9 @@ class ProjectView(BaseModel):
     revision: int
     sources: list[schemas.SourceView]
     pieces: list[schemas.PieceView]
-    cues: list[schemas.CueView] = Field(description="Captions, piece by piece, in time order.")
+    cues: list[schemas.CueView] = Field(
+        description="Captions, piece by piece, in time order; of one piece where one is asked for."
+    )
     history: schemas.HistoryView
     jobs: list[schemas.JobView]
     deliveries: list[DeliveryView]
@@ -144,14 +146,26 @@ def match_microphone(project_id: Id, request: MatchRequest, context: OpenContext
 
 
 @router.get("/{project_id}")
-def read_project(project_id: Id, context: OpenContext) -> ProjectView:
+def read_project(
+    project_id: Id,
+    context: OpenContext,
+    shown: Annotated[
+        Count | None,
+        Query(
+            description="The piece whose captions are wanted alone; the first, for one not there."
+        ),
+    ] = None,
+) -> ProjectView:
     """A project with everything the page shows, of one moment."""
     context.lay_sounds(project_id)
     with context.database.snapshot() as db:
         project = projects.project_row(db, project_id)
         pieces = projects.pieces(db, project_id)
         undo, redo = journal.labels(db, project_id)
-        cues = [cue for piece in pieces for cue in projects.piece_cues(db, piece.id)]
+        wanted = pieces
+        if shown is not None:
+            wanted = [piece for piece in pieces if piece.id == shown] or pieces[:1]
+        cues = [cue for piece in wanted for cue in projects.piece_cues(db, piece.id)]
         # A server that was ended may have left typed words behind.
         context.typed_words.look_over(project_id, cues)
         return ProjectView(

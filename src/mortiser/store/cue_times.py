@@ -104,7 +104,7 @@ def over_moves(db: sqlite3.Connection, piece_id: int, moves: Sequence[Shift]) ->
 def move(db: sqlite3.Connection, piece_id: int, before: Timeline, after: Timeline) -> set[int]:
     """Work out when captions show after clips changed: those a change reaches into anew, the others
     where they have gone. Gives the former."""
-    cut = touched(db, piece_id, changed_stretches(before, after))
+    cut = touched(db, piece_id, changed_stretches(before.clips, after.clips))
     moves = [one for one in shifts(before, after) if one.by_us]
     cut |= over_moves(db, piece_id, moves)
     starts = [one.from_us for one in moves]

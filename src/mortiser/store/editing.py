@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 import sqlite3
-from collections.abc import Callable, Collection, Mapping, Sequence
+from collections.abc import Callable, Collection, Sequence
 from dataclasses import dataclass, field
 
 from mortiser.core.common.errors import Conflict
-from mortiser.core.editing.timeline import Shift, Timeline, changed_stretches, shifts
+from mortiser.core.editing.timeline import Shift, changed_stretches, shifts
 from mortiser.core.edits.apart import carry_out, kept_apart
 from mortiser.core.edits.commands import Edit
 from mortiser.core.edits.projection import follow_times
@@ -21,7 +21,7 @@ from mortiser.store.database import Database, now_us
 from mortiser.store.journal import Changes
 from mortiser.store.projects import pieces, project_row
 from mortiser.store.revisions import Kind
-from mortiser.store.rows import Timelines, batched, load_clips, load_cues
+from mortiser.store.rows import Timelines, batched, load_cues
 from mortiser.store.sql_session import SqlEditSession
 
 
@@ -64,7 +64,6 @@ def _apply(
     goes_on: bool = False,
 ) -> Outcome:
     label = edit.label(session)
-    before = _timelines(db, project_id)
     entry = None
     if goes_on and journal.labels(db, project_id) == (label, None):
         entry = journal.reopen_newest(db, project_id)
@@ -74,7 +73,7 @@ def _apply(
         carry_out(edit, session)
     finally:
         changes = journal.close_entry(db, entry)
-    return _outcome(db, project_id, "edit", label, changes, before)
+    return _outcome(db, project_id, "edit", label, changes, session.timelines)
 
 
 def apply_now(database: Database, project_id: int, edit: Edit) -> Outcome:
@@ -119,16 +118,15 @@ def amend(database: Database, project_id: int, change: Callable[[EditSession], N
         entry = journal.reopen_newest(db, project_id)
         if entry is None:
             raise Conflict("The edit was undone in the meantime.")
-        before = _timelines(db, project_id)
+        session = SqlEditSession(db, project_id, database.media_services)
         try:
-            session = SqlEditSession(db, project_id, database.media_services)
             with kept_apart(session):
                 change(session)
                 follow_times(session)
         finally:
             changes = journal.close_entry(db, entry)
         label = journal.labels(db, project_id)[0] or ""
-        return _outcome(db, project_id, "follow", label, changes, before)
+        return _outcome(db, project_id, "follow", label, changes, session.timelines)
 
 
 def undo(database: Database, project_id: int, base_revision: int) -> Outcome:
@@ -144,9 +142,14 @@ def redo(database: Database, project_id: int, base_revision: int) -> Outcome:
 def _step(database: Database, project_id: int, base_revision: int, *, back: bool) -> Outcome:
     with database.transaction() as db:
         revisions.check(db, project_id, base_revision, None)
-        before = _timelines(db, project_id)
+        timelines = Timelines(db)
+        cut = journal.pieces_cut(db, project_id, back=back)
+        for piece_id in cut:
+            timelines.of(piece_id)
         label, changes = (journal.undo if back else journal.redo)(db, project_id)
-        return _outcome(db, project_id, "step", label, changes, before)
+        for piece_id in cut:
+            timelines.forget(piece_id)
+        return _outcome(db, project_id, "step", label, changes, timelines)
 
 
 def catch_up(database: Database, project_id: int, revision: int) -> Outcome | None:
@@ -155,12 +158,7 @@ def catch_up(database: Database, project_id: int, revision: int) -> Outcome | No
         then = revisions.since(db, project_id, revision)
         if then is None or then.moved:
             return None
-        return _now(db, project_id, "", then.touched, settings=then.settings)
-
-
-def _timelines(db: sqlite3.Connection, project_id: int) -> dict[int, Timeline]:
-    rows = db.execute("SELECT id FROM piece WHERE project_id = ?", (project_id,)).fetchall()
-    return {row["id"]: Timeline(load_clips(db, row["id"])) for row in rows}
+        return _now(db, project_id, "", then.touched, Timelines(db), settings=then.settings)
 
 
 def _outcome(
@@ -169,27 +167,22 @@ def _outcome(
     kind: Kind,
     label: str,
     changes: Changes,
-    before: Mapping[int, Timeline],
+    timelines: Timelines,
 ) -> Outcome:
     db.execute("UPDATE project SET changed_us = ? WHERE id = ?", (now_us(), project_id))
     touched = set(changes.rows.get("cue", ())) | _showing(db, changes.rows.get("word", ()))
-    after = _timelines(db, project_id)
-    cut, moved = _follow_clips(db, before, after, touched, stepped=kind == "step")
+    cut, moved = _follow_clips(db, timelines, stepped=kind == "step")
+    _time_again(db, timelines, touched)
     touched |= cut
     # What follows from an edit changes no words.
     rewritten = () if kind == "follow" else changes.rewritten | _showing(db, changes.respelled)
     settings = bool(changes.rows.keys() & {"project", "piece", "clip", "microphone"})
     revisions.note(db, project_id, kind, touched, rewritten, settings=settings, moved=bool(moved))
-    return _now(db, project_id, label, touched, settings=settings, moved=moved)
+    return _now(db, project_id, label, touched, timelines, settings=settings, moved=moved)
 
 
 def _follow_clips(
-    db: sqlite3.Connection,
-    before: Mapping[int, Timeline],
-    after: Mapping[int, Timeline],
-    touched: Collection[int],
-    *,
-    stepped: bool,
+    db: sqlite3.Connection, timelines: Timelines, *, stepped: bool
 ) -> tuple[set[int], list[tuple[int, Shift]]]:
     """Work out when captions show now; those that a cut reaches into, and where the others went.
 
@@ -197,19 +190,29 @@ def _follow_clips(
     """
     cut: set[int] = set()
     moved: list[tuple[int, Shift]] = []
-    for piece_id, timeline in after.items():
-        was = before.get(piece_id, timeline)
-        if was != timeline:
-            if stepped:
-                cut |= cue_times.move(db, piece_id, was, timeline)
-            else:
-                back = [one for one in shifts(timeline, was) if one.by_us]
-                cut |= cue_times.touched(db, piece_id, changed_stretches(was, timeline))
-                cut |= cue_times.over_moves(db, piece_id, back)
-        for some in batched(touched):
-            cue_times.refresh(db, piece_id, timeline, some)
+    for piece_id, was in timelines.was.items():
+        timeline = timelines.of(piece_id)
+        # Of a piece that has just come, or is gone, nothing has moved.
+        if not was.clips or not timeline.clips or was == timeline:
+            continue
+        if stepped:
+            cut |= cue_times.move(db, piece_id, was, timeline)
+        else:
+            back = [one for one in shifts(timeline, was) if one.by_us]
+            cut |= cue_times.touched(db, piece_id, changed_stretches(was.clips, timeline.clips))
+            cut |= cue_times.over_moves(db, piece_id, back)
         moved += [(piece_id, shift) for shift in shifts(was, timeline) if shift.by_us]
     return cut, moved
+
+
+def _time_again(db: sqlite3.Connection, timelines: Timelines, cue_ids: Collection[int]) -> None:
+    """Work out when captions show whose rows an edit has touched."""
+    for some in batched(cue_ids):
+        marks = ", ".join("?" for _ in some)
+        rows = db.execute(f"SELECT DISTINCT piece_id FROM cue WHERE id IN ({marks})", some)
+        for row in rows.fetchall():
+            piece_id = row["piece_id"]
+            cue_times.refresh(db, piece_id, timelines.of(piece_id), some)
 
 
 def _showing(db: sqlite3.Connection, word_ids: Collection[int]) -> set[int]:
@@ -229,12 +232,12 @@ def _now(
     project_id: int,
     label: str,
     touched: Collection[int],
+    timelines: Timelines,
     *,
     settings: bool,
     moved: Sequence[tuple[int, Shift]] = (),
 ) -> Outcome:
     cues: list[Cue] = []
-    timelines = Timelines(db)
     for some in batched(sorted(touched)):
         marks = ", ".join("?" for _ in some)
         cues += load_cues(db, f"cue.id IN ({marks})", some, timelines)
@@ -244,10 +247,12 @@ def _now(
         *journal.labels(db, project_id),
         cues,
         sorted(set(touched) - {cue.id for cue in cues}),
-        _settings(db, project_id) if settings else None,
+        _settings(db, project_id, timelines) if settings else None,
         list(moved),
     )
 
 
-def _settings(db: sqlite3.Connection, project_id: int) -> tuple[str, list[Piece]]:
-    return project_row(db, project_id)["name"], pieces(db, project_id)
+def _settings(
+    db: sqlite3.Connection, project_id: int, timelines: Timelines
+) -> tuple[str, list[Piece]]:
+    return project_row(db, project_id)["name"], pieces(db, project_id, timelines)

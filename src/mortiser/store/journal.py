@@ -34,6 +34,9 @@ TABLES = (
 DEPENDENT = "shown_word"
 """Its rows go with their word or caption, and a place in a caption is given once: when changes are put
 back they go first and come last."""
+_NEWEST = "undone = 0 ORDER BY id DESC"
+_OLDEST_UNDONE = "undone = 1 ORDER BY id"
+"""Which entry is taken back, and which made again."""
 BOOKKEEPING = {
     "project": {"revision", "changed_us", "created_us"},
     "cue": {"start_us", "end_us"},
@@ -133,22 +136,33 @@ def close_entry(db: sqlite3.Connection, entry: int) -> Changes:
     return changes
 
 
+def pieces_cut(db: sqlite3.Connection, project_id: int, *, back: bool) -> list[int]:
+    """The pieces whose clips undo (``back``) or redo would change."""
+    rows = db.execute(
+        "SELECT DISTINCT json_extract(coalesce(before, after), '$.piece_id') AS piece_id "
+        "FROM edit_change WHERE table_name = 'clip' AND entry_id = (SELECT id FROM edit_entry "
+        f"WHERE project_id = ? AND {_NEWEST if back else _OLDEST_UNDONE} LIMIT 1)",
+        (project_id,),
+    )
+    return [row["piece_id"] for row in rows]
+
+
 def undo(db: sqlite3.Connection, project_id: int) -> tuple[str, Changes]:
     """Take the newest edit back; returns its label and what changed. Raises Conflict if none."""
-    entry = _pick(db, project_id, "undone = 0 ORDER BY id DESC", "There is nothing to undo.")
+    entry = _pick(db, project_id, _NEWEST, "There is nothing to undo.")
     return entry["label"], _replay(db, entry["id"], "before", undone=True)
 
 
 def redo(db: sqlite3.Connection, project_id: int) -> tuple[str, Changes]:
     """Make the oldest undone edit again. Raises Conflict if there is none."""
-    entry = _pick(db, project_id, "undone = 1 ORDER BY id", "There is nothing to redo.")
+    entry = _pick(db, project_id, _OLDEST_UNDONE, "There is nothing to redo.")
     return entry["label"], _replay(db, entry["id"], "after", undone=False)
 
 
 def labels(db: sqlite3.Connection, project_id: int) -> tuple[str | None, str | None]:
     """What undo and redo would do, in words."""
     found: list[str | None] = []
-    for rest in ("undone = 0 ORDER BY id DESC", "undone = 1 ORDER BY id"):
+    for rest in (_NEWEST, _OLDEST_UNDONE):
         row = db.execute(
             f"SELECT label FROM edit_entry WHERE project_id = ? AND {rest} LIMIT 1", (project_id,)
         ).fetchone()

@@ -181,10 +181,12 @@ def source_paths(db: sqlite3.Connection) -> list[str]:
     return [row["path"] for row in db.execute("SELECT path FROM source")]
 
 
-def pieces(db: sqlite3.Connection, project_id: int) -> list[Piece]:
+def pieces(
+    db: sqlite3.Connection, project_id: int, timelines: Timelines | None = None
+) -> list[Piece]:
     """The project's pieces, oldest first."""
     rows = db.execute("SELECT id FROM piece WHERE project_id = ? ORDER BY id", (project_id,))
-    return [piece(db, row["id"]) for row in rows.fetchall()]
+    return [piece(db, row["id"], timelines) for row in rows.fetchall()]
 
 
 def chosen_piece(db: sqlite3.Connection, project_id: int, piece_id: int | None = None) -> Piece:
@@ -198,10 +200,10 @@ def chosen_piece(db: sqlite3.Connection, project_id: int, piece_id: int | None =
     return found
 
 
-def piece(db: sqlite3.Connection, piece_id: int) -> Piece:
+def piece(db: sqlite3.Connection, piece_id: int, timelines: Timelines | None = None) -> Piece:
     """One piece. Raises NotFound."""
     row = _one(db, "piece", piece_id, "That piece is not there any more.")
-    timeline = Timelines(db).of(piece_id)
+    timeline = (timelines or Timelines(db)).of(piece_id)
     chosen = PieceSettings(row)
     return Piece(
         row["id"],

@@ -72,11 +72,15 @@ def _alternatives(text: str) -> tuple[str, ...]:
 
 
 class Timelines:
-    """The timelines of pieces, each read once. For one transaction: clips may change after it."""
+    """The timelines of pieces, each read once. For one transaction: clips may change after it.
+
+    ``was`` holds those of pieces whose clips have changed, as they were before.
+    """
 
     def __init__(self, db: sqlite3.Connection) -> None:
         self._db = db
         self._found: dict[int, Timeline] = {}
+        self.was: dict[int, Timeline] = {}
 
     def of(self, piece_id: int) -> Timeline:
         """A piece's timeline."""
@@ -86,7 +90,8 @@ class Timelines:
 
     def forget(self, piece_id: int) -> None:
         """Read a piece's timeline anew when it is asked for next: its clips have changed."""
-        self._found.pop(piece_id, None)
+        if piece_id in self._found:
+            self.was.setdefault(piece_id, self._found.pop(piece_id))
 
 
 def load_cues(

@@ -27,6 +27,7 @@ from mortiser.store.cue_times import crowding, move, part_cues, touched
 from mortiser.store.media_services import NO_SENSES, MediaServices
 from mortiser.store.piece_settings import PieceSettings
 from mortiser.store.projects import microphone_of, source_row
+from mortiser.store.ranks import ranked
 from mortiser.store.rows import (
     WORD_COLUMNS,
     Timelines,
@@ -52,8 +53,8 @@ class SqlEditSession:
         self._pieces = {row["id"] for row in rows}
         self._standing: dict[int, Standing] = {}
         """Asked for with every caption that is saved: read once a piece."""
-        self._timelines = Timelines(db)
-        self._rows = CaptionRows(db, self._timelines)
+        self.timelines = Timelines(db)
+        self._rows = CaptionRows(db, self.timelines)
 
     def cue(self, cue_id: int) -> Cue:
         found = self._rows.load("cue.id = ?", (cue_id,))
@@ -114,7 +115,7 @@ class SqlEditSession:
 
     def timeline(self, piece_id: int) -> Timeline:
         self._known(piece_id)
-        return self._timelines.of(piece_id)
+        return self.timelines.of(piece_id)
 
     def save_cue(self, cue: Cue) -> Cue:
         return self.save_cues([cue])[0]
@@ -170,20 +171,22 @@ class SqlEditSession:
             raise ValueError("a piece has clips")
         was = self.timeline(piece_id).clips
         known = {clip.id: clip for clip in was}
-        places = {clip.id: place for place, clip in enumerate(was)}
+        rows = self._db.execute("SELECT id, position FROM clip WHERE piece_id = ?", (piece_id,))
+        ranks = {row["id"]: row["position"] for row in rows}
         kept = {clip.id for clip in clips}
         for clip_id in known.keys() - kept:
             self._db.execute("DELETE FROM clip WHERE id = ?", (clip_id,))
-        for position, clip in enumerate(clips):
+        wanted = ranked([ranks.get(clip.id) for clip in clips])
+        for rank, clip in zip(wanted, clips, strict=True):
+            if clip.id in known and (known[clip.id], ranks[clip.id]) == (clip, rank):
+                continue
             values = {
                 "piece_id": piece_id,
-                "position": position,
+                "position": rank,
                 "strand_id": clip.strand_id or self._new_strand(piece_id, clip),
                 "start_us": clip.start_us,
                 "end_us": clip.end_us,
             }
-            if clip.id in known and (known[clip.id], places[clip.id]) == (clip, position):
-                continue
             if clip.id in known:
                 sets = ", ".join(f"{column} = ?" for column in values)
                 self._db.execute(
@@ -192,7 +195,7 @@ class SqlEditSession:
             else:
                 insert(self._db, "clip", **values)
         before = self.timeline(piece_id)
-        self._timelines.forget(piece_id)
+        self.timelines.forget(piece_id)
         self._rows.forget()
         move(self._db, piece_id, before, self.timeline(piece_id))
 
@@ -388,12 +391,12 @@ class SqlEditSession:
             self._new_strand(piece_id, Clip(one.source_id, one.start_us, one.end_us))
             for one in strands
         ]
-        for position, (number, clip) in enumerate(clips):
+        for rank, (number, clip) in zip(ranked([None] * len(clips)), clips, strict=True):
             insert(
                 self._db,
                 "clip",
                 piece_id=piece_id,
-                position=position,
+                position=rank,
                 strand_id=ids[number],
                 start_us=clip.start_us,
                 end_us=clip.end_us,

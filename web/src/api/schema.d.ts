@@ -5484,7 +5484,7 @@ export interface components {
             pieces: components["schemas"]["PieceView"][];
             /**
              * Cues
-             * @description Captions, piece by piece, in time order.
+             * @description Captions, piece by piece, in time order; of one piece where one is asked for.
              */
             cues: components["schemas"]["CueView"][];
             history: components["schemas"]["HistoryView"];
@@ -7260,7 +7260,10 @@ export interface operations {
     };
     read_project: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The piece whose captions are wanted alone; the first, for one not there. */
+                shown?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;

@@ -29,7 +29,9 @@ async function load(projectId: number, asked: number): Promise<void> {
   const before = pulses;
   try {
     const project = await takeAs<Project>(
-      api.GET("/api/projects/{project_id}", { params: { path: { project_id: projectId } } }),
+      api.GET("/api/projects/{project_id}", {
+        params: { path: { project_id: projectId }, query: { shown: get().pieceId ?? 0 } },
+      }),
     );
     const { project: known, pieceId } = get();
     // Neither another project's state, nor an older one.

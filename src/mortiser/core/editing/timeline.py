@@ -7,6 +7,7 @@ from bisect import bisect_left, bisect_right
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from itertools import accumulate, pairwise
+from operator import attrgetter
 
 from mortiser.core.transcript.words import Shown, Word, capitalised, shown
 
@@ -220,20 +221,26 @@ class Shift:
 
 def shifts(before: Timeline, after: Timeline) -> list[Shift]:
     """Where what both timelines show has gone, in the order of the earlier one."""
+    head, tail = _alike(before.clips, after.clips)
     found: list[Shift] = []
-    for strand_id in {clip.strand_id for clip in before.clips}:
-        news = after.of_strand(strand_id)
-        first = 0
-        for old in before.of_strand(strand_id):
-            while first < len(news) and news[first].clip.end_us <= old.clip.start_us:
+    if head:
+        found.append(Shift(0, before.placed[head - 1].end_us, 0))
+    olds, news = (_by_strand(one.placed[head : len(one.placed) - tail]) for one in (before, after))
+    for strand_id, old_ones in olds.items():
+        new_ones, first = news.get(strand_id, []), 0
+        for old in old_ones:
+            while first < len(new_ones) and new_ones[first].clip.end_us <= old.clip.start_us:
                 first += 1
-            for new in news[first:]:
+            for new in new_ones[first:]:
                 start = max(old.clip.start_us, new.clip.start_us)
                 end = min(old.clip.end_us, new.clip.end_us)
                 if start >= end:
                     break
                 at = old.to_piece(start)
                 found.append(Shift(at, at + end - start, new.to_piece(start) - at))
+    if tail:
+        old, new = before.placed[-tail], after.placed[-tail]
+        found.append(Shift(old.at_us, before.duration_us, new.at_us - old.at_us))
     found.sort(key=lambda shift: shift.from_us)
     joined: list[Shift] = []
     for shift in found:
@@ -245,14 +252,33 @@ def shifts(before: Timeline, after: Timeline) -> list[Shift]:
     return joined
 
 
-def changed_stretches(before: Timeline, after: Timeline) -> list[tuple[int, int, int]]:
-    """What one of two timelines shows and the other one does not: (strand, start, end) in source time.
+def _alike(before: Sequence[Clip], after: Sequence[Clip]) -> tuple[int, int]:
+    """How many clips at the beginning and at the end of two rows show the same."""
+    shown = attrgetter("strand_id", "start_us", "end_us")
+    most = min(len(before), len(after))
+    head = next((at for at in range(most) if shown(before[at]) != shown(after[at])), most)
+    most -= head
+    tail = next((at for at in range(most) if shown(before[-1 - at]) != shown(after[-1 - at])), most)
+    return head, tail
+
+
+def _by_strand(placed: Sequence[Placed]) -> dict[int, list[Placed]]:
+    """Placed clips of each strand in the order of its source."""
+    found: dict[int, list[Placed]] = {}
+    for one in sorted(placed, key=lambda one: one.clip.start_us):
+        found.setdefault(one.clip.strand_id, []).append(one)
+    return found
+
+
+def changed_stretches(before: Sequence[Clip], after: Sequence[Clip]) -> list[tuple[int, int, int]]:
+    """What one of two rows of clips shows and the other one does not: (strand, start, end) in source time.
 
     A clip that only changed its place is none of it.
     """
+    head, tail = _alike(before, after)
     edges: dict[int, dict[int, int]] = {}
-    for timeline, sign in ((before, 1), (after, -1)):
-        for clip in timeline.clips:
+    for clips, sign in ((before, 1), (after, -1)):
+        for clip in clips[head : len(clips) - tail]:
             strand = edges.setdefault(clip.strand_id, {})
             strand[clip.start_us] = strand.get(clip.start_us, 0) + sign
             strand[clip.end_us] = strand.get(clip.end_us, 0) - sign

@@ -23,7 +23,7 @@ def follow_cut(
     session: EditSession, piece_id: int, before: Timeline, clips: Sequence[Clip]
 ) -> None:
     """Make a piece of other clips. Captions the change does not reach into stay as they are."""
-    stretches = changed_stretches(before, Timeline(clips))
+    stretches = changed_stretches(before.clips, clips)
     was = {cue.id: len(cue.words) for cue in session.reaching(piece_id, stretches)}
     session.set_clips(piece_id, clips)
     after = session.timeline(piece_id)

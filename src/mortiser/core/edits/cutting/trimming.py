@@ -312,7 +312,7 @@ def make(
         strands = session.strands(piece_id)
         said = _said_about(session, strands, before, clips)
         clips = whole_frames(clips, before.clips, strands, frames.length_us, parting_of(said))
-    if Timeline(clips) != before:
+    if tuple(clips) != before.clips:
         follow_cut(session, piece_id, before, clips)
 
 
@@ -322,7 +322,7 @@ def _said_about(
     """The words of each source where a piece would change."""
     source = {strand.id: strand.source_id for strand in strands}
     reach: dict[int, tuple[int, int]] = {}
-    for strand_id, start, end in changed_stretches(before, Timeline(clips)):
+    for strand_id, start, end in changed_stretches(before.clips, clips):
         low, high = reach.get(source[strand_id], (start, end))
         reach[source[strand_id]] = min(low, start), max(high, end)
     return {
