@@ -21,6 +21,7 @@ from mortiser.store import jobs, projects, transcript
 router = routes("/api/projects", "projects")
 PULSE_S = 0.3
 KEEP_ALIVE_PULSES = 40
+LOOK_AGAIN_PULSES = 10
 
 
 class ProjectStatus(BaseModel):
@@ -61,17 +62,24 @@ async def follow(project_id: Id, request: Request, context: OpenContext) -> Stre
 
 
 async def _statuses(project_id: Id, request: Request, context: OpenContext) -> AsyncIterator[str]:
-    sent, quiet = "", 0
-    while not await request.is_disconnected():
-        try:
-            status = await run_in_threadpool(read_status, project_id, context)
-        except MortiserError:
-            return
-        text = status.model_dump_json()
-        quiet = 0 if text != sent else quiet + 1
-        if text != sent:
-            sent = text
-            yield f"event: status\ndata: {text}\n\n"
-        elif quiet % KEEP_ALIVE_PULSES == 0:
-            yield ": still here\n\n"
-        await asyncio.sleep(PULSE_S)
+    """Events of a project. It is read where the database has changed, and now and then: whether files
+    are there and the disk has room, no row says."""
+    sent, quiet, known = "", 0, -1
+    with context.database.watch() as version:
+        while not await request.is_disconnected():
+            now = version()
+            text = sent
+            if now != known or (quiet and quiet % LOOK_AGAIN_PULSES == 0):
+                known = now
+                try:
+                    status = await run_in_threadpool(read_status, project_id, context)
+                except MortiserError:
+                    return
+                text = status.model_dump_json()
+            quiet = 0 if text != sent else quiet + 1
+            if text != sent:
+                sent = text
+                yield f"event: status\ndata: {text}\n\n"
+            elif quiet % KEEP_ALIVE_PULSES == 0:
+                yield ": still here\n\n"
+            await asyncio.sleep(PULSE_S)

@@ -163,6 +163,16 @@ class Database:
         finally:
             db.execute("ROLLBACK")
 
+    @contextmanager
+    def watch(self) -> Iterator[Callable[[], int]]:
+        """Gives a number that is another one whenever anybody has changed the database; asking for it
+        reads no table. To be asked by one caller at a time, from any thread."""
+        watching = sqlite3.connect(self.path, isolation_level=None, check_same_thread=False)
+        try:
+            yield lambda: int(watching.execute("PRAGMA data_version").fetchone()[0])
+        finally:
+            watching.close()
+
     def close(self) -> None:
         """Close this thread's connection."""
         found: sqlite3.Connection | None = getattr(self._local, "connection", None)
