@@ -5,6 +5,7 @@ import time
 from dataclasses import replace
 from datetime import date
 from pathlib import Path
+from typing import get_args
 
 import av
 import numpy as np
@@ -13,11 +14,12 @@ import pytest
 from mortiser.core.common.errors import BadMedia, Cancelled, NoSpace
 from mortiser.core.delivery.naming import file_stem
 from mortiser.core.edits.text.words import RetypeCue
+from mortiser.core.project.job import JOB_SPECS, JobKind
 from mortiser.core.transcript.words import Word
 from mortiser.jobs import runner, task
 from mortiser.jobs.delivering import DELIVER, Ordered
 from mortiser.jobs.ingest import copy_project, title
-from mortiser.jobs.queue import PRIORITY, Queue
+from mortiser.jobs.queue import Queue
 from mortiser.jobs.task import Task
 from mortiser.jobs.tools import Tools
 from mortiser.media.sound import clip
@@ -379,7 +381,7 @@ def test_projects_are_named_after_their_file(file: str, name: str) -> None:
 
 
 def test_what_is_waited_for_goes_first(context: AppContext) -> None:
-    assert set(PRIORITY) == set(KINDS)
+    assert set(JOB_SPECS) == set(KINDS) == set(get_args(JobKind))
     made = take_in(context, COUNTER)
     delivery = ordered(context, made.piece_id)[1][0]
     doubting = jobs.add(context.database, made.project_id, "doubt", {"source_id": made.source_id})

@@ -14,6 +14,7 @@ from mortiser.core.common.limits import Id
 from mortiser.core.common.time import parse_timecode
 from mortiser.core.framing.layer import PLACES, Layer
 from mortiser.core.framing.shape import Backdrop, Framed, Framing, LayerPlace, Move, shape_word
+from mortiser.core.project.job import JobKind
 from mortiser.core.project.output import Output
 from mortiser.core.project.piece import Piece
 from mortiser.core.project.post import Post
@@ -114,21 +115,7 @@ class NoteView(BaseModel):
 
 class JobView(BaseModel):
     id: int
-    kind: Literal[
-        "transcribe",
-        "prepare",
-        "import",
-        "script",
-        "translate",
-        "speakers",
-        "doubt",
-        "deliver",
-        "thumbnails",
-        "faces",
-        "follow",
-        "microphone",
-        "draft",
-    ]
+    kind: JobKind
     status: JobStatus
     progress: float
     seconds_left: float | None

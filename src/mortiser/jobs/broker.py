@@ -11,6 +11,7 @@ from dataclasses import dataclass, field
 from typing import Any, Literal, Protocol, TypedDict
 
 from mortiser.core.common.errors import MortiserError
+from mortiser.core.project.job import JobKind
 from mortiser.store.jobs import Lease
 
 Payload = Mapping[str, Any]
@@ -21,7 +22,7 @@ class LeasedJob:
     """A job that was taken: under which lease, of which kind, and what it was queued with."""
 
     lease: Lease
-    kind: str
+    kind: JobKind
     payload: Payload = field(default_factory=dict)
 
 
@@ -39,13 +40,13 @@ class Ending:
     status: Literal["done", "failed", "cancelled"]
     error: str | None = None
     report: Sequence[Note] = ()
-    following: Sequence[tuple[str, Payload]] = ()
+    following: Sequence[tuple[JobKind, Payload]] = ()
 
 
 class Broker(Protocol):
     """Every call may raise NoSpace or Busy; work goes on and asks again."""
 
-    def kind_of(self, job_id: int) -> str | None:
+    def kind_of(self, job_id: int) -> JobKind | None:
         """The kind of a job; None where it is not there any more."""
 
     def take(self, job_id: int) -> LeasedJob | None:

@@ -13,6 +13,7 @@ from pathlib import Path
 
 from huey import SqliteHuey
 
+from mortiser.core.project.job import JOB_SPECS
 from mortiser.jobs import runner
 from mortiser.jobs.broker import Broker
 from mortiser.jobs.runner import Held, Kinds
@@ -24,22 +25,6 @@ FRESH_S = 60.0
 """So long after its start a worker's unforeseen faults are taken to come from starting."""
 SWEEP_S = 3.0
 """How often what nobody works on is looked for."""
-PRIORITY = {
-    "prepare": 3,
-    "transcribe": 2,
-    "microphone": 2,
-    "import": 2,
-    "script": 2,
-    "translate": 1,
-    "speakers": 1,
-    "deliver": 1,
-    "thumbnails": 1,
-    "faces": 1,
-    "follow": 2,
-    "doubt": 0,
-    "draft": -1,
-}
-"""What somebody waits for goes before what only makes things better."""
 
 
 class Queue:
@@ -70,7 +55,7 @@ class Queue:
             if kind is None:
                 continue
             try:
-                self._task(job_id, priority=PRIORITY[kind])
+                self._task(job_id, priority=JOB_SPECS[kind].priority)
             except Exception:
                 if self._huey.immediate:
                     raise

@@ -6,6 +6,7 @@ from collections.abc import Collection, Mapping
 from typing import Any
 
 from mortiser.core.common.errors import Cancelled, MortiserError
+from mortiser.core.project.job import JobKind
 from mortiser.jobs.broker import Ending, LeasedJob
 from mortiser.jobs.kind import JobContext, Kind
 from mortiser.store import jobs
@@ -20,7 +21,7 @@ class SqliteBroker:
         self._database = context.database
         self._kinds = kinds
 
-    def kind_of(self, job_id: int) -> str | None:
+    def kind_of(self, job_id: int) -> JobKind | None:
         """See Broker."""
         db = self._database.connection
         return jobs.get(db, job_id)["kind"] if jobs.exists(db, job_id) else None

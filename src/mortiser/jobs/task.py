@@ -7,6 +7,7 @@ import time
 from pathlib import Path
 
 from mortiser.core.common.errors import Cancelled
+from mortiser.core.project.job import JobKind
 from mortiser.jobs.broker import Broker, LeasedJob, Note, Payload
 
 REPORT_S = 0.25
@@ -19,7 +20,7 @@ class Task:
         self.taken = taken
         self._broker = broker
         self._reported = 0.0
-        self.following: list[tuple[str, Payload]] = []
+        self.following: list[tuple[JobKind, Payload]] = []
         self.report: list[Note] = []
         self.used_up: list[Path] = []
         """Files that are of no use any more once the job is done."""
@@ -34,7 +35,7 @@ class Task:
         """The job's id."""
         return self.taken.lease.job_id
 
-    def follow(self, kind: str, payload: Payload) -> None:
+    def follow(self, kind: JobKind, payload: Payload) -> None:
         """Queue another job of the same project once this one is done."""
         self.following.append((kind, payload))
 

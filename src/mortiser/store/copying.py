@@ -7,23 +7,13 @@ from dataclasses import dataclass
 
 from mortiser.core.framing.layer import layers_of, layers_text
 from mortiser.core.framing.shape import shapes_of, shapes_text
+from mortiser.core.project.job import JOB_SPECS
 from mortiser.store import jobs
 from mortiser.store.database import Database, now_us
 from mortiser.store.projects import project_row
 from mortiser.store.rows import insert
 
-CONTINUED = (
-    "prepare",
-    "transcribe",
-    "microphone",
-    "draft",
-    "faces",
-    "doubt",
-    "speakers",
-    "script",
-    "translate",
-)
-"""Kinds of work that goes on in a copy too, where it is not done yet."""
+CONTINUED = [kind for kind, spec in JOB_SPECS.items() if spec.continued]
 
 
 @dataclass(frozen=True)

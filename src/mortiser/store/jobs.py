@@ -14,16 +14,12 @@ from dataclasses import dataclass
 from typing import Any
 
 from mortiser.core.common.errors import Conflict, NotFound
+from mortiser.core.project.job import JOB_SPECS, JobKind
 from mortiser.store.database import Database, now_us
 
 LEASE_US = 15_000_000
 MOST_ATTEMPTS = 3
 """A job that took its worker down this often at the same place is given up."""
-AT_ONCE = {"doubt": 1, "deliver": 2}
-"""How many jobs of a kind may run at the same time: second listenings take one worker at most and
-deliveries two, so that a fresh recording never waits for them."""
-RANKED = ("deliver",)
-"""Kinds whose order is the user's."""
 FORWARD = 0.02
 """Getting this much farther than any attempt before makes the attempts count anew."""
 
@@ -36,7 +32,7 @@ class Lease:
     token: str
 
 
-def add(database: Database, project_id: int, kind: str, payload: Mapping[str, Any]) -> int:
+def add(database: Database, project_id: int, kind: JobKind, payload: Mapping[str, Any]) -> int:
     """A queued job; returns its id."""
     with database.transaction() as db:
         return add_in(db, project_id, kind, payload)
@@ -45,7 +41,7 @@ def add(database: Database, project_id: int, kind: str, payload: Mapping[str, An
 def add_in(
     db: sqlite3.Connection,
     project_id: int,
-    kind: str,
+    kind: JobKind,
     payload: Mapping[str, Any],
     rank: float = 0.0,
 ) -> int:
@@ -53,7 +49,7 @@ def add_in(
     cursor = db.execute(
         "INSERT INTO job (project_id, kind, payload, status, created_us, at_once, rank) "
         "VALUES (?, ?, ?, 'queued', ?, ?, ?)",
-        (project_id, kind, json.dumps(payload), now_us(), AT_ONCE.get(kind, 0), rank),
+        (project_id, kind, json.dumps(payload), now_us(), JOB_SPECS[kind].at_once, rank),
     )
     return int(cursor.lastrowid or 0)
 
@@ -86,7 +82,7 @@ def take(database: Database, job_id: int) -> sqlite3.Row | None:
 def _first_of(db: sqlite3.Connection, job_id: int) -> int:
     """The job that is to be done when one is asked for."""
     row = db.execute("SELECT kind, status FROM job WHERE id = ?", (job_id,)).fetchone()
-    if row is None or row["kind"] not in RANKED or row["status"] == "running":
+    if row is None or not JOB_SPECS[row["kind"]].ranked or row["status"] == "running":
         return job_id
     first = db.execute(
         "SELECT id FROM job WHERE kind = ? AND status = 'queued' AND paused = 0 "
@@ -139,7 +135,7 @@ def finish(
     status: str,
     error: str | None = None,
     report: Sequence[Mapping[str, Any]] = (),
-    following: Sequence[tuple[str, Mapping[str, Any]]] = (),
+    following: Sequence[tuple[JobKind, Mapping[str, Any]]] = (),
 ) -> list[int]:
     """End a running job as done, failed or cancelled, with what it has to say.
 
@@ -315,7 +311,7 @@ def payload_of(row: sqlite3.Row) -> dict[str, Any]:
 
 
 def payloads_under_way(
-    db: sqlite3.Connection, project_id: int, kind: str, *, begun: bool = False
+    db: sqlite3.Connection, project_id: int, kind: JobKind, *, begun: bool = False
 ) -> list[dict[str, Any]]:
     """What jobs of a kind of a project are to work on that wait or run, or (``begun``) that run."""
     rows = db.execute(
@@ -326,7 +322,7 @@ def payloads_under_way(
     return [payload_of(row) for row in rows]
 
 
-def payloads_not_done(db: sqlite3.Connection, kind: str) -> list[dict[str, Any]]:
+def payloads_not_done(db: sqlite3.Connection, kind: JobKind) -> list[dict[str, Any]]:
     """What jobs of a kind are to work on that may still be done, now or on request."""
     rows = db.execute("SELECT payload FROM job WHERE kind = ? AND status != 'done'", (kind,))
     return [payload_of(row) for row in rows]
