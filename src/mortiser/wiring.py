@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from mortiser.core.common.errors import BadInput
 from mortiser.core.editing.cutting import Loudness
+from mortiser.core.project.source import Source
 from mortiser.core.style.finish.model import Finish
 from mortiser.core.style.layout.ruler import LetterRuler
 from mortiser.fonts import font_book, use_own_fonts
@@ -55,7 +56,6 @@ from mortiser.speech.sounds import DictionarySounds
 from mortiser.speech.speakers import SpectralSpeakers
 from mortiser.store.database import Database
 from mortiser.store.media_services import MediaServices
-from mortiser.store.projects import SourceRow
 
 KINDS: Kinds = {
     "transcribe": TRANSCRIBE,
@@ -91,7 +91,7 @@ class AppContext:
         """The workspace's folders."""
         return self.tools.workspace
 
-    def loudness(self, source: SourceRow) -> Loudness:
+    def loudness(self, source: Source) -> Loudness:
         """How loud a source is; nothing as long as that is not known."""
         return loudness(peaks_of(self.workspace, source))
 

@@ -31,8 +31,8 @@ def brought_in(context: AppContext):
 
 
 def recording(context: AppContext, project: int) -> Path:
-    (row,) = projects.source_rows(context.database.connection, project)
-    return context.workspace.path(row["path"])
+    (row,) = projects.read_sources(context.database.connection, project)
+    return context.workspace.path(row.path)
 
 
 def test_foreign_things_and_links_in_uploads_are_left_alone(

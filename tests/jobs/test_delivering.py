@@ -41,8 +41,8 @@ def deliver(context: AppContext, piece: int) -> dict[str, object]:
 
 
 def recording(context: AppContext) -> Path:
-    row = projects.source_row(context.database.connection, 1)
-    return context.workspace.path(row["path"])
+    row = projects.read_source(context.database.connection, 1)
+    return context.workspace.path(row.path)
 
 
 def test_a_recording_that_is_gone_or_changed_is_told(context: AppContext, piece: int) -> None:

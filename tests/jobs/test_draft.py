@@ -28,7 +28,7 @@ def brightness(file: Path) -> list[float]:
 
 
 def segment(context: AppContext, source_id: int) -> Path:
-    row = projects.source_row(context.database.connection, source_id)
+    row = projects.read_source(context.database.connection, source_id)
     return context.segments.file(row, (2_040_000, 3_000_000), (160, 120))
 
 
@@ -39,7 +39,7 @@ def test_segments_are_the_same_frames_whether_there_is_a_draft_or_not(
     made = bring_in(context.database, context.workspace, file, "a.mp4")
     plain = brightness(segment(context, made.source_id))
     context.run(made.jobs[1])
-    row = projects.source_row(context.database.connection, made.source_id)
+    row = projects.read_source(context.database.connection, made.source_id)
     draft = draft_of(context.workspace, row)
     context.queue.submit_orphans()
     assert draft.exists(), [job["kind"] for job in jobs.of_project(context.database.connection, 1)]

@@ -73,7 +73,7 @@ def far_from_truth(context: AppContext, made: BroughtIn) -> list[int]:
 
 def imported(context: AppContext, made: BroughtIn, text: bytes):
     file = context.workspace.beside(
-        projects.source_row(context.database.connection, made.source_id)["path"], "c.srt"
+        projects.read_source(context.database.connection, made.source_id).path, "c.srt"
     )
     file.write_bytes(text)
     return do(context, add(context, made, "import", file=context.workspace.relative(file)))
@@ -192,7 +192,7 @@ def test_a_stretch_is_heard_again_and_corrections_elsewhere_stay(context: AppCon
 def test_choices_a_recording_does_not_have_are_refused(context: AppContext, tmp_path: Path) -> None:
     two = make_video(tmp_path / "two.mp4", tracks=2)
     made = take_in(context, two, audio_track=1, from_us=500_000)
-    assert projects.source_row(context.database.connection, made.source_id)["audio_track"] == 1
+    assert projects.read_source(context.database.connection, made.source_id).audio_track == 1
     do(context, made.jobs[0])
     refused = [
         ({"audio_track": 2}, "no sound track 3"),

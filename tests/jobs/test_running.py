@@ -275,19 +275,19 @@ def test_a_project_copied_while_it_is_prepared_gets_all_the_same(
     assert [row(context, job)["kind"] for job in copied.jobs] == ["prepare", "transcribe"]
     for job in copied.jobs:
         run(context, job)
-    (source,) = projects.source_rows(db, copied.project_id)
-    assert source["proxy_path"]
-    assert context.workspace.beside(source["path"], "peaks.npz").exists()
-    assert transcript.source_words(db, source["id"])
+    (source,) = projects.read_sources(db, copied.project_id)
+    assert source.proxy_path
+    assert context.workspace.beside(source.path, "peaks.npz").exists()
+    assert transcript.source_words(db, source.id)
     assert not transcript.source_words(db, made.source_id)
 
 
 def test_a_project_is_copied_whose_preview_was_made(context: AppContext, tmp_path: Path) -> None:
     made = take_in(context, make_video(tmp_path / "a.mp4"))
-    source = projects.source_row(context.database.connection, made.source_id)
+    source = projects.read_source(context.database.connection, made.source_id)
     context.segments.file(source, (0, 1_000_000), (160, 120))
     copied = copy_project(context.database, context.workspace, made.project_id)
-    (copy,) = projects.source_rows(context.database.connection, copied.project_id)
+    (copy,) = projects.read_sources(context.database.connection, copied.project_id)
     assert context.segments.file(copy, (0, 1_000_000), (160, 120)).exists()
 
 
@@ -295,20 +295,20 @@ def test_the_chosen_track_is_what_the_page_plays(context: AppContext, tmp_path: 
     made = take_in(context, make_video(tmp_path / "a.mp4", tracks=2))
     projects.choose_hearing(context.database, made.source_id, "en", 1)
     run(context, made.jobs[1])
-    source = projects.source_row(context.database.connection, made.source_id)
-    assert source["proxy_path"]
-    with av.open(str(context.workspace.path(source["proxy_path"]))) as reading:
+    source = projects.read_source(context.database.connection, made.source_id)
+    assert source.proxy_path
+    with av.open(str(context.workspace.path(source.proxy_path))) as reading:
         (sound,) = reading.streams.audio
         heard = np.concatenate([f.to_ndarray() for f in reading.decode(sound)], axis=1)[0]
         assert np.abs(np.fft.rfft(heard[: sound.rate // 2])).argmax() * 2 == pytest.approx(
             500, abs=6
         )
     projects.choose_hearing(context.database, made.source_id, "de", 1)
-    source = projects.source_row(context.database.connection, made.source_id)
-    assert source["proxy_path"], "the language says nothing of the track"
+    source = projects.read_source(context.database.connection, made.source_id)
+    assert source.proxy_path, "the language says nothing of the track"
     projects.choose_hearing(context.database, made.source_id, "en", 0)
-    source = projects.source_row(context.database.connection, made.source_id)
-    assert not source["proxy_path"]
+    source = projects.read_source(context.database.connection, made.source_id)
+    assert not source.proxy_path
 
 
 def test_what_was_ordered_is_made_whatever_is_edited_meanwhile(
@@ -352,11 +352,11 @@ def test_what_the_browser_cannot_play_gets_a_copy(context: AppContext, tmp_path:
         context, make_video(tmp_path / "a.mkv", codec="ffv1", pixels="yuv444p", audio_codec="flac")
     )
     run(context, made.jobs[1])
-    source = projects.source_row(context.database.connection, made.source_id)
+    source = projects.read_source(context.database.connection, made.source_id)
     from mortiser.media.probe import probe
 
-    assert not source["playable"]
-    assert probe(context.workspace.path(source["proxy_path"])).playable
+    assert not source.playable
+    assert probe(context.workspace.path(source.proxy_path)).playable
 
 
 @pytest.mark.parametrize(

@@ -6,11 +6,11 @@ from pathlib import Path
 import pytest
 
 from mortiser.core.common.errors import BadInput
+from mortiser.core.project.source import Source
 from mortiser.jobs import segments
 from mortiser.jobs.ingest import bring_in
 from mortiser.settings import Settings
 from mortiser.store import projects
-from mortiser.store.projects import SourceRow
 from mortiser.wiring import AppContext, open_context
 from tests.recordings import make_video
 
@@ -23,14 +23,14 @@ def context(tmp_path: Path) -> AppContext:
 
 
 @pytest.fixture
-def source(context: AppContext, tmp_path: Path) -> SourceRow:
+def source(context: AppContext, tmp_path: Path) -> Source:
     file = make_video(tmp_path / "a.mp4", seconds=5.0)
     made = bring_in(context.database, context.workspace, file, "a.mp4")
-    return projects.source_row(context.database.connection, made.source_id)
+    return projects.read_source(context.database.connection, made.source_id)
 
 
 def test_many_who_ask_get_one_file(
-    context: AppContext, source: SourceRow, monkeypatch: pytest.MonkeyPatch
+    context: AppContext, source: Source, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     made = []
     write = segments.write_segment
@@ -59,14 +59,14 @@ def test_many_who_ask_get_one_file(
 
 @pytest.mark.parametrize("stretch", [(0, 3 * SECOND), (4 * SECOND, 6 * SECOND), (SECOND, SECOND)])
 def test_what_is_no_stretch_is_refused(
-    context: AppContext, source: SourceRow, stretch: tuple[int, int]
+    context: AppContext, source: Source, stretch: tuple[int, int]
 ) -> None:
     with pytest.raises(BadInput, match="two seconds"):
         context.segments.file(source, stretch, (160, 120))
 
 
 def test_those_used_longest_ago_go_first(
-    context: AppContext, source: SourceRow, monkeypatch: pytest.MonkeyPatch
+    context: AppContext, source: Source, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     first = context.segments.file(source, (0, 2 * SECOND), (160, 120))
     monkeypatch.setattr(segments, "MOST_BYTES", round(first.stat().st_size * 1.5))

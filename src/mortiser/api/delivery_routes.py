@@ -148,8 +148,8 @@ def ordered(context: AppContext, piece_id: int, body: DeliverBody) -> tuple[int,
     if not projects.window_cues(db, piece_id, 0, piece.timeline.duration_us + 1):
         raise Conflict("There are no captions to deliver yet. Wait for the first words.")
     shown = {clip.source_id for clip in piece.timeline.clips}
-    for row in projects.source_rows(db, piece.project_id):
-        if row["id"] in shown and not is_laid(context.workspace, row):
+    for row in projects.read_sources(db, piece.project_id):
+        if row.id in shown and not is_laid(context.workspace, row):
             raise Conflict(
                 "The microphone's sound is being laid under the picture. Deliver in a moment."
             )

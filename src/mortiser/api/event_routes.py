@@ -40,8 +40,8 @@ def read_status(project_id: Id, context: OpenContext) -> ProjectStatus:
     """What changes by itself, now."""
     with context.database.snapshot() as db:
         project = projects.project_row(db, project_id)
-        sources = projects.source_rows(db, project_id)
-        heard = sum(transcript.word_count(db, source["id"]) for source in sources)
+        sources = projects.read_sources(db, project_id)
+        heard = sum(transcript.word_count(db, source.id) for source in sources)
         return ProjectStatus(
             revision=project["revision"],
             heard=heard,

@@ -153,8 +153,8 @@ def _import(
 ) -> schemas.JobView:
     db = context.database.connection
     piece = projects.chosen_piece(db, *where)
-    source = projects.source_row(db, piece.source_id)
-    file = context.workspace.beside(source["path"], f"captions-{uuid.uuid4().hex}")
+    source = projects.read_source(db, piece.source_id)
+    file = context.workspace.beside(source.path, f"captions-{uuid.uuid4().hex}")
     disk.write(file, data)
     payload = {
         "source_id": piece.source_id,

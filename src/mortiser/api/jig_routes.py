@@ -50,8 +50,8 @@ def use_cover(project_id: Id, cover: OwnPicture, context: OpenContext) -> None:
     """Show a song beside its cover, title and performer first: the project's own, or as its file says."""
     db = context.database.connection
     piece = projects.chosen_piece(db, project_id)
-    source = projects.source_row(db, piece.source_id)
-    title, performer = tags(context.workspace.path(source["path"]))
+    source = projects.read_source(db, piece.source_id)
+    title, performer = tags(context.workspace.path(source.path))
     edit = ApplyJig(
         piece_id=piece.id, jig=SUNG, texts=[title or piece.name, performer], pictures=[cover]
     )

@@ -58,7 +58,7 @@ def legibility(
         piece = projects.piece(db, piece_id).in_shape(shape_id)
         found = projects.shown_cues(db, piece, from_us, to_us)
         said = projects.piece_cues(db, piece_id) if piece.layers_follow_captions else []
-        sources = projects.source_rows(db, piece.project_id)
+        sources = projects.read_sources(db, piece.project_id)
     thumbnails = thumbnails_of(context.workspace, piece.timeline, sources)
     if thumbnails is None:
         return LegibilityView(seen=False, faint=[])

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import sqlite3
 from dataclasses import dataclass
 from typing import Annotated
 
@@ -18,6 +17,7 @@ from mortiser.core.common.errors import Conflict, NotFound
 from mortiser.core.common.limits import Id, Micros, Name
 from mortiser.core.framing.clip_framing import ClipFraming
 from mortiser.core.framing.frame import even_size
+from mortiser.core.project.source import Source
 from mortiser.jobs.ingest import bring_back
 from mortiser.jobs.preparing import playable
 from mortiser.store import projects
@@ -28,8 +28,8 @@ Side = Annotated[int, Query(ge=2, le=2_160)]
 """Of a preview's picture, in pixels."""
 
 
-def _source(source_id: Id, context: OpenContext) -> sqlite3.Row:
-    return projects.source_row(context.database.connection, source_id)
+def _source(source_id: Id, context: OpenContext) -> Source:
+    return projects.read_source(context.database.connection, source_id)
 
 
 @dataclass
@@ -52,18 +52,18 @@ class FramingAsked:
         return found
 
 
-Source = Annotated[sqlite3.Row, Depends(_source)]
+OfPath = Annotated[Source, Depends(_source)]
 
 
 @router.get("/media", response_class=FileResponse)
-def media(source: Source, context: OpenContext) -> FileResponse:
+def media(source: OfPath, context: OpenContext) -> FileResponse:
     """The recording, or its browser copy, with byte ranges."""
-    kind = "video/mp4" if source["kind"] == "video" else "audio/mp4"
-    if source["proxy_path"]:
-        return FileResponse(context.workspace.path(source["proxy_path"]), media_type="video/mp4")
+    kind = "video/mp4" if source.kind == "video" else "audio/mp4"
+    if source.proxy_path:
+        return FileResponse(context.workspace.path(source.proxy_path), media_type="video/mp4")
     if not playable(source):
         raise Conflict("A copy that the browser can play is still being made.")
-    file = context.workspace.path(source["path"])
+    file = context.workspace.path(source.path)
     file.stat()  # Said in its own words where it is missing.
     return FileResponse(file, media_type=kind)
 
@@ -73,34 +73,32 @@ def media(source: Source, context: OpenContext) -> FileResponse:
     status_code=204,
     openapi_extra={"requestBody": {"content": {"application/octet-stream": {}}}},
 )
-async def bring_recording_back(source: Source, request: Request, context: OpenContext) -> None:
+async def bring_recording_back(source: OfPath, request: Request, context: OpenContext) -> None:
     """Bring a recording in again whose file is missing: the body is the file."""
     file = await received(request, context)
-    job = await run_in_threadpool(
-        bring_back, context.database, context.workspace, int(source["id"]), file
-    )
+    job = await run_in_threadpool(bring_back, context.database, context.workspace, source.id, file)
     await run_in_threadpool(context.queue.submit, job)
 
 
 @router.get("/poster", response_class=FileResponse)
-def poster(source: Source, context: OpenContext) -> FileResponse:
+def poster(source: OfPath, context: OpenContext) -> FileResponse:
     """A still of the recording (JPEG)."""
-    file = context.workspace.beside(source["path"], "poster.jpg")
+    file = context.workspace.beside(source.path, "poster.jpg")
     if not file.exists():
         raise NotFound("This recording has no picture.")
     return FileResponse(file, media_type="image/jpeg")
 
 
 @router.get("/frames", response_class=Response)
-def frames(source: Source, context: OpenContext) -> Response:
+def frames(source: OfPath, context: OpenContext) -> Response:
     """Presentation times of all frames in µs, as little-endian 64-bit floats."""
-    times = np.load(context.workspace.beside(source["path"], "frames.npy"))
+    times = np.load(context.workspace.beside(source.path, "frames.npy"))
     return Response(times.astype("<f8").tobytes(), media_type="application/octet-stream")
 
 
 @router.get("/segments/{from_us}-{to_us}.mp4", response_class=FileResponse)
 def segment(
-    source: Source,
+    source: OfPath,
     from_us: Micros,
     to_us: Micros,
     width: Side,
@@ -110,7 +108,7 @@ def segment(
 ) -> FileResponse:
     """A stretch of the recording for the preview of a piece, two seconds at most."""
     stretch = from_us, to_us
-    framing = asked.of(context, source["id"], stretch)
+    framing = asked.of(context, source.id, stretch)
     file = context.segments.file(source, stretch, even_size(width, height), framing)
     # A recording never changes: neither does a stretch of it.
     headers = {"Cache-Control": "private, max-age=86400, immutable"}

@@ -129,7 +129,7 @@ def scene(
         found = projects.shown_cues(db, piece, from_us, to_us)
         look = finishes.named(db, finish) if finish else piece.worn
         said = projects.piece_cues(db, piece_id) if piece.layers_follow_captions else []
-        rows = projects.source_rows(db, piece.project_id) if piece.draws_sound else []
+        rows = projects.read_sources(db, piece.project_id) if piece.draws_sound else []
     size = even_size(*piece.size)
     built = build_scene(found, look, size, font_book())
     if not finish:
@@ -171,7 +171,7 @@ def captions(piece_id: Id, ending: Name, context: OpenContext) -> Response:
         piece = projects.piece(db, piece_id)
         found = projects.piece_cues(db, piece_id)
         name = file_stem(projects.project_row(db, piece.project_id)["name"])
-        first = projects.source_row(db, piece.timeline.clips[0].source_id)
+        first = projects.read_source(db, piece.timeline.clips[0].source_id)
     kinds = {
         "vtt": "text/vtt",
         "json": "application/json",
@@ -179,7 +179,7 @@ def captions(piece_id: Id, ending: Name, context: OpenContext) -> Response:
         "csv": "text/csv",
     }
     return Response(
-        caption_text(wanted, found, piece, language=first["language"]),
+        caption_text(wanted, found, piece, language=first.language),
         media_type=f"{kinds.get(ending, 'text/plain')}; charset=utf-8",
         headers=attachment(f"{name}.{ending}"),
     )

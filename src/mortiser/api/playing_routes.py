@@ -45,7 +45,7 @@ def stream(piece_id: Id, context: OpenContext, shape_id: OneShape = None) -> Str
     """The segments that a piece is played as."""
     with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id).in_shape(shape_id)
-        sources = {row["id"]: row for row in projects.source_rows(db, piece.project_id)}
+        sources = {row.id: row for row in projects.read_sources(db, piece.project_id)}
     width, height = context.segments.size(piece)
     heard = {key: sound_of(context.workspace, row).key for key, row in sources.items()}
     return StreamView(
@@ -68,7 +68,7 @@ def piece_frames(piece_id: Id, context: OpenContext) -> Response:
     """Presentation times of all frames of the piece in µs, as little-endian 64-bit floats."""
     with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
-        rates = {row["id"]: row["frame_rate"] for row in projects.source_rows(db, piece.project_id)}
+        rates = {row.id: row.frame_rate for row in projects.read_sources(db, piece.project_id)}
     times = context.segments.frame_times(piece, rates)
     return Response(times.astype("<f8").tobytes(), media_type="application/octet-stream")
 
@@ -85,7 +85,7 @@ def peaks(
     level)."""
     with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
-        rows = projects.source_rows(db, piece.project_id)
+        rows = projects.read_sources(db, piece.project_id)
     files = peaks_files(context.workspace, piece, rows)
     if not all(file.exists() for file in files.values()):
         return PeaksView(start_us=from_us, step_us=0, peaks=[])
@@ -105,10 +105,10 @@ def source_peaks(
     ] = False,
 ) -> PeaksView:
     """Sound peaks of a stretch of a recording, whatever of it is kept."""
-    source = projects.source_row(context.database.connection, source_id)
+    source = projects.read_source(context.database.connection, source_id)
     file = peaks_of(context.workspace, source, own=own)
     if not file.exists():
         return PeaksView(start_us=from_us, step_us=0, peaks=[])
-    whole = Timeline([Clip(source_id, 0, source["duration_us"])])
+    whole = Timeline([Clip(source_id, 0, source.duration_us)])
     start_us, step_us, found = piece_peaks({source_id: file}, whole, from_us, to_us, most)
     return PeaksView(start_us=start_us, step_us=step_us, peaks=found.tolist())

@@ -26,5 +26,5 @@ def propose_post(piece_id: Id, context: OpenContext) -> ProposalView:
     with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
         cues = projects.piece_cues(db, piece_id)
-        language = projects.source_row(db, piece.source_id)["language"]
+        language = projects.read_source(db, piece.source_id).language
     return ProposalView.model_validate(proposed(cues, piece.name, language))

@@ -138,8 +138,8 @@ async def _taken_in(
 def match_microphone(project_id: Id, request: MatchRequest, context: OpenContext) -> None:
     """Look for the recording that a sound belongs to; it is heard in that one's stead then."""
     db = context.database.connection
-    source = projects.source_row(db, request.sound_id)
-    if source["project_id"] != project_id:
+    source = projects.read_source(db, request.sound_id)
+    if source.project_id != project_id:
         raise NotFound("That recording is not part of this project.")
     about = {"sound_id": request.sound_id}
     context.queue.submit(jobs.add(context.database, project_id, "microphone", about))
@@ -174,7 +174,7 @@ def read_project(
             revision=project["revision"],
             sources=[
                 schemas.SourceView.of(row, context.workspace)
-                for row in projects.source_rows(db, project_id)
+                for row in projects.read_sources(db, project_id)
             ],
             pieces=[schemas.PieceView.of(piece) for piece in pieces],
             cues=[schemas.CueView.of(cue) for cue in cues],
@@ -189,7 +189,7 @@ def delete_project(project_id: Id, context: OpenContext) -> None:
     """Remove a project with its recordings and deliveries; its jobs stop."""
     db = context.database.connection
     folders = [
-        context.workspace.path(row["path"]).parent for row in projects.source_rows(db, project_id)
+        context.workspace.path(row.path).parent for row in projects.read_sources(db, project_id)
     ]
     folders += [context.workspace.delivery(one) for one in deliveries.ids(db, project_id)]
     for folder in folders:

@@ -73,8 +73,8 @@ def find_takes(piece_id: Id, context: OpenContext) -> list[TakesView]:
 def _words(db: sqlite3.Connection, piece_id: int) -> dict[int, list[Word]]:
     piece = projects.piece(db, piece_id)
     return {
-        row["id"]: transcript.source_words(db, row["id"])
-        for row in projects.source_rows(db, piece.project_id)
+        row.id: transcript.source_words(db, row.id)
+        for row in projects.read_sources(db, piece.project_id)
     }
 
 
@@ -84,7 +84,7 @@ def _views(
     """What was found, group by group, with where it plays in a piece."""
     piece = projects.piece(db, piece_id)
     strands = load_strands(db, piece_id)
-    names = {row["id"]: row["name"] for row in projects.source_rows(db, piece.project_id)}
+    names = {row.id: row.name for row in projects.read_sources(db, piece.project_id)}
 
     def view(one: Utterance) -> UtteranceView:
         place = playing(one, piece.timeline, strands)

@@ -18,6 +18,7 @@ from mortiser.core.project.job import JobKind
 from mortiser.core.project.output import Output
 from mortiser.core.project.piece import Piece
 from mortiser.core.project.post import Post
+from mortiser.core.project.source import Source
 from mortiser.core.style.finish.changes import look_of
 from mortiser.core.style.finish.model import Finish
 from mortiser.core.transcript.doubt import doubtful
@@ -30,7 +31,6 @@ from mortiser.jobs.workspace import Workspace
 from mortiser.store.database import now_us
 from mortiser.store.editing import Outcome
 from mortiser.store.jobs import payload_of
-from mortiser.store.projects import microphone_of
 
 JobStatus = Literal["queued", "running", "done", "failed", "cancelled"]
 
@@ -150,15 +150,6 @@ class MicrophoneView(BaseModel):
     laid: bool = Field(description="Whether it is heard already.")
 
 
-def track_names(row: sqlite3.Row) -> list[str]:
-    """A name for each of a recording's sound tracks: its title, beside its number where others have it too."""
-    titles = json.loads(row["track_names"]) or [""] * row["audio_tracks"]
-    return [
-        f"{number}: {title}" if title else f"Track {number}"
-        for number, title in enumerate(titles, start=1)
-    ]
-
-
 class SourceView(BaseModel):
     id: int
     name: str
@@ -182,22 +173,22 @@ class SourceView(BaseModel):
     microphone: MicrophoneView | None
 
     @classmethod
-    def of(cls, row: sqlite3.Row, workspace: Workspace) -> SourceView:
+    def of(cls, source: Source, workspace: Workspace) -> SourceView:
         own = ("playable", "missing", "sound", "microphone", "track_names")
-        values = {name: row[name] for name in cls.model_fields if name not in own}
-        found = microphone_of(row)
+        values = {name: getattr(source, name) for name in cls.model_fields if name not in own}
+        found = source.microphone
         return cls(
             **values,
-            track_names=track_names(row),
-            playable=playable(row),
-            missing=not workspace.path(row["path"]).exists(),
-            sound=sound_of(workspace, row).key,
+            track_names=source.tracks,
+            playable=playable(source),
+            missing=not workspace.path(source.path).exists(),
+            sound=sound_of(workspace, source).key,
             microphone=MicrophoneView(
                 sound_id=found.sound_id,
                 offset_us=found.offset_us,
                 drift_ppm=found.drift_ppm,
                 sure=found.sure,
-                laid=is_laid(workspace, row),
+                laid=is_laid(workspace, source),
             )
             if found
             else None,

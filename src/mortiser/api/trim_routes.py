@@ -23,6 +23,7 @@ from mortiser.core.editing.removals import Kind, Wanted, removals
 from mortiser.core.editing.strand import Strand, reach
 from mortiser.core.editing.talk import Item, Quiet
 from mortiser.core.project.piece import Piece
+from mortiser.core.project.source import Source
 from mortiser.core.transcript.unspaced import joined
 from mortiser.core.transcript.words import Word
 from mortiser.formats.cut_list import CutClip, CutRecording
@@ -120,12 +121,12 @@ class FillersBody(BaseModel):
 
 
 def _items(context: AppContext, db: sqlite3.Connection, piece: Piece) -> list[Item]:
-    sources = projects.source_rows(db, piece.project_id)
+    sources = projects.read_sources(db, piece.project_id)
     return talk.talk(piece.timeline, *_said(db, piece), _loud(context, sources))
 
 
-def _loud(context: AppContext, sources: list[sqlite3.Row]) -> dict[int, Loudness]:
-    return {row["id"]: context.loudness(row) for row in sources}
+def _loud(context: AppContext, sources: list[Source]) -> dict[int, Loudness]:
+    return {one.id: context.loudness(one) for one in sources}
 
 
 def _said(db: sqlite3.Connection, piece: Piece) -> tuple[list[Strand], dict[int, list[Word]]]:
@@ -146,11 +147,11 @@ def read_talk(
     with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
         strands, words = _said(db, piece)
-        rows = projects.source_rows(db, piece.project_id)
+        rows = projects.read_sources(db, piece.project_id)
     items = talk.talk(piece.timeline, strands, words, _loud(context, rows))
     return TalkView(
         digest=piece.timeline.digest,
-        beyond=list(_beyond(strands, words, {row["id"]: row["duration_us"] for row in rows})),
+        beyond=list(_beyond(strands, words, {row.id: row.duration_us for row in rows})),
         rows=[_row(row, Room(before_us, after_us)) for row in talk.rows(items)],
         clips=[
             ClipView(
@@ -221,7 +222,7 @@ def what_can_go(
     with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
         items = _items(context, db, piece)
-        sources = projects.source_rows(db, piece.project_id)
+        sources = projects.read_sources(db, piece.project_id)
         language = _language(piece, sources)
         listed = fillers(db, language)
     loud = _loud(context, sources)
@@ -238,12 +239,12 @@ def worth_a_piece(piece_id: Id, context: OpenContext) -> list[ThoughtView]:
     with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
         items = _items(context, db, piece)
-        language = _language(piece, projects.source_rows(db, piece.project_id))
+        language = _language(piece, projects.read_sources(db, piece.project_id))
     return [ThoughtView.model_validate(one) for one in thoughts(items, language)]
 
 
-def _language(piece: Piece, sources: list[sqlite3.Row]) -> str:
-    return str(next(row["language"] for row in sources if row["id"] == piece.source_id))
+def _language(piece: Piece, sources: list[Source]) -> str:
+    return next(one.language for one in sources if one.id == piece.source_id)
 
 
 @router.get("/pieces/{piece_id}/cuts.{ending}", response_class=Response)
@@ -251,14 +252,14 @@ def cut_list(piece_id: Id, ending: Name, context: OpenContext) -> Response:
     """The piece's clips for an editing suite: otio (OpenTimelineIO) or edl (CMX 3600)."""
     with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
-        rows = {row["id"]: row for row in projects.source_rows(db, piece.project_id)}
+        rows = {row.id: row for row in projects.read_sources(db, piece.project_id)}
         name = projects.project_row(db, piece.project_id)["name"]
     known = {
         key: CutRecording(
-            row["name"],
-            row["duration_us"],
-            0.0 if row["variable_rate"] else row["frame_rate"],
-            row["kind"] == "video",
+            row.name,
+            row.duration_us,
+            0.0 if row.variable_rate else row.frame_rate,
+            row.kind == "video",
         )
         for key, row in rows.items()
     }
@@ -277,7 +278,7 @@ def read_fillers(piece_id: Id, context: OpenContext) -> FillersView:
     """The fillers of the piece's language."""
     with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
-        language = _language(piece, projects.source_rows(db, piece.project_id))
+        language = _language(piece, projects.read_sources(db, piece.project_id))
         return FillersView(language=language, fillers=list(fillers(db, language)))
 
 

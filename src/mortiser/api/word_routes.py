@@ -33,10 +33,10 @@ def others(
         word = word_of(cue, word_id)
         around = word.start_us - AROUND_US, word.end_us + AROUND_US
         near = projects.window_cues(db, cue.piece_id, *around)
-        source = projects.source_row(db, word.source_id)
-        typed = transcript.typed_texts(db, source["project_id"])
+        source = projects.read_source(db, word.source_id)
+        typed = transcript.typed_texts(db, source.project_id)
     words = [one for each in near for one in each.words]
-    if source["language"] != SPOKEN:
+    if source.language != SPOKEN:
         return [one for one in word.alternatives if one.casefold().startswith(begun.casefold())]
     alike = words_alike()
     entries = context.glossary.now().spellings.entries

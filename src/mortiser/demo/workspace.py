@@ -114,7 +114,7 @@ def _cut(context: AppContext, kettle: BroughtIn) -> None:
     edit = NewPiece(piece_id=kettle.piece_id, passages=[passage], name=PIECE)
     editing.apply_now(context.database, kettle.project_id, edit)
     piece = projects.pieces(db, kettle.project_id)[-1]
-    loud = {kettle.source_id: context.loudness(projects.source_row(db, kettle.source_id))}
+    loud = {kettle.source_id: context.loudness(projects.read_source(db, kettle.source_id))}
     items = talk(piece.timeline, load_strands(db, piece.id), {kettle.source_id: words}, loud)
     found = removals(items, piece.timeline, loud, Wanted(fillers=fillers(db, "en")))
     stretches = [

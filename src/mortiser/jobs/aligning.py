@@ -92,7 +92,7 @@ class TypedWordAligner:
         with self._database.snapshot() as db:
             cue = projects.cue(db, cue_id)
             piece = projects.piece(db, cue.piece_id)
-            sources = projects.source_rows(db, project_id)
+            sources = projects.read_sources(db, project_id)
         if not self._to_find(cue):
             return
         self._note(cue.words)

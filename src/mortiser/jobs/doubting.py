@@ -37,10 +37,10 @@ def doubt(tools: Tools, task: Task, given: SourceInput) -> Iterator[Judged]:
     if task.payload.get("piece_id") and task.payload.get("speakers"):
         about = {key: task.payload[key] for key in ("source_id", "piece_id")}
         task.follow("speakers", about)
-    if source["language"] != JUDGED or not words:
+    if source.language != JUDGED or not words:
         return
     start = min(task.payload.get("from_us") or 0, words[0].start_us)
-    end = task.payload.get("to_us") or source["duration_us"]
+    end = task.payload.get("to_us") or source.duration_us
     heard = sound_of(tools.workspace, source)
     sound = clip(stream_sound(heard.path, heard.track), start, end)
     speller = Speller(given.spellings, tools.sounds())
@@ -72,7 +72,7 @@ def keep_verdict(context: JobContext, given: SourceInput, judged: Judged) -> Non
     if judged.settle and verdict.changes:
         settle(
             context.database,
-            given.source["id"],
+            given.source.id,
             [
                 Replacement(
                     run[change.first : change.end],

@@ -9,6 +9,7 @@ from collections.abc import Iterator
 from pathlib import Path
 
 from mortiser import disk
+from mortiser.core.project.source import Source
 from mortiser.jobs.kind import Kind
 from mortiser.jobs.source_input import SourceInput, keep_nothing, read_source
 from mortiser.jobs.task import Task
@@ -18,7 +19,6 @@ from mortiser.media.forms import h264
 from mortiser.render.burn import burn
 from mortiser.render.plan import Recording, of_one
 from mortiser.render.segments import preview_size
-from mortiser.store.projects import SourceRow
 
 FORM = h264(crf=20, preset="superfast", key_every=12)
 
@@ -27,11 +27,11 @@ def make_draft(tools: Tools, task: Task, given: SourceInput) -> Iterator[None]:
     """Make the draft of a source that has a picture, unless it is there."""
     source = given.source
     file = draft_of(tools.workspace, source)
-    if source["kind"] != "video" or file.exists():
+    if source.kind != "video" or file.exists():
         return
-    path = tools.workspace.path(source["path"])
-    recording = Recording(path, source["duration_us"], source["audio_track"])
-    size = preview_size((source["width"], source["height"]))
+    path = tools.workspace.path(source.path)
+    recording = Recording(path, source.duration_us, source.audio_track)
+    size = preview_size((source.width, source.height))
     partial = task.partial(file)
     try:
         burn(of_one(recording, size), partial, task.progress, FORM)
@@ -42,15 +42,15 @@ def make_draft(tools: Tools, task: Task, given: SourceInput) -> Iterator[None]:
     yield None
 
 
-def to_look_at(workspace: Workspace, source: SourceRow) -> Path:
+def to_look_at(workspace: Workspace, source: Source) -> Path:
     """What a source's picture is looked over in: its draft, or itself as long as there is none."""
     draft = draft_of(workspace, source)
-    return draft if draft.exists() else workspace.path(source["path"])
+    return draft if draft.exists() else workspace.path(source.path)
 
 
-def draft_of(workspace: Workspace, source: SourceRow) -> Path:
+def draft_of(workspace: Workspace, source: Source) -> Path:
     """Where the draft of a source lies, once it is made."""
-    return workspace.beside(source["path"], "draft.mp4")
+    return workspace.beside(source.path, "draft.mp4")
 
 
 DRAFT = Kind(read_source, make_draft, keep_nothing)

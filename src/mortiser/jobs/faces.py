@@ -17,16 +17,16 @@ from mortiser.store import subjects
 def find_faces(tools: Tools, task: Task, given: SourceInput) -> Iterator[Tracks]:
     """Look over a source that has a picture."""
     source = given.source
-    if source["kind"] != "video":
+    if source.kind != "video":
         return
     path = to_look_at(tools.workspace, source)
-    looks = look_for_faces(path, source["duration_us"], task.progress)
+    looks = look_for_faces(path, source.duration_us, task.progress)
     yield joined(looks)
 
 
 def keep_faces(context: JobContext, given: SourceInput, found: Tracks) -> None:
     """Note where faces are."""
-    subjects.keep(context.database, given.source["id"], found)
+    subjects.keep(context.database, given.source.id, found)
 
 
 FACES = Kind(read_source, find_faces, keep_faces)

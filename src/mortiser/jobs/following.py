@@ -25,7 +25,7 @@ def follow(tools: Tools, task: Task, given: SourceInput) -> Iterator[Track]:
 
 def keep_track(context: JobContext, given: SourceInput, found: Track) -> None:
     """Note where it is."""
-    subjects.add(context.database, given.source["id"], found)
+    subjects.add(context.database, given.source.id, found)
 
 
 FOLLOW = Kind(read_source, follow, keep_track)

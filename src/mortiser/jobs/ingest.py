@@ -117,8 +117,8 @@ def bring_in(
 
 def _waits(database: Database, project_id: int) -> bool:
     """Whether a video of a project is heard by its own sound."""
-    rows = projects.source_rows(database.connection, project_id)
-    return any(row["kind"] == "video" and row["sound_id"] is None for row in rows)
+    rows = projects.read_sources(database.connection, project_id)
+    return any(row.kind == "video" and row.microphone is None for row in rows)
 
 
 def _begin_at_zero(file: Path) -> None:
@@ -140,9 +140,9 @@ def copy_project(database: Database, workspace: Workspace, project_id: int) -> C
     paths: dict[str, str] = {}
     folders: list[Path] = []
     try:
-        for source in projects.source_rows(database.connection, project_id):
-            workspace.path(source["path"]).stat()  # Else it could not be copied.
-            old = workspace.path(source["path"]).parent
+        for source in projects.read_sources(database.connection, project_id):
+            workspace.path(source.path).stat()  # Else it could not be copied.
+            old = workspace.path(source.path).parent
             new = workspace.new_source()
             folders.append(new)
             for file in old.iterdir():
@@ -171,10 +171,10 @@ def translated_copy(database: Database, workspace: Workspace, project_id: int) -
     Raises BadInput where English is spoken already, Conflict while the recording is being heard.
     """
     db = database.connection
-    source = projects.source_row(db, projects.chosen_piece(db, project_id).source_id)
-    if source["language"] == "en":
+    source = projects.read_source(db, projects.chosen_piece(db, project_id).source_id)
+    if source.language == "en":
         raise BadInput("English is spoken here: there is nothing to translate.")
-    _not_being_heard(database, project_id, source["id"])
+    _not_being_heard(database, project_id, source.id)
     name = projects.project_row(db, project_id)["name"]
     copy = copy_project(database, workspace, project_id).project_id
     projects.name_project(database, copy, f"{name} (English)")
@@ -201,14 +201,14 @@ def hear_again(
     """
     db = database.connection
     piece = projects.chosen_piece(db, project_id, piece_id)
-    source = projects.source_row(db, piece.source_id)
-    hearing.check(source["audio_tracks"], source["duration_us"])
-    _not_being_heard(database, project_id, source["id"])
-    projects.choose_hearing(database, source["id"], hearing.language, hearing.audio_track)
-    again = transcript.word_count(db, source["id"]) > 0
-    queued = [_transcribe(database, project_id, source["id"], piece.id, hearing, again=again)]
-    if hearing.audio_track != source["audio_track"]:
-        queued.append(jobs.add(database, project_id, "prepare", {"source_id": source["id"]}))
+    source = projects.read_source(db, piece.source_id)
+    hearing.check(source.audio_tracks, source.duration_us)
+    _not_being_heard(database, project_id, source.id)
+    projects.choose_hearing(database, source.id, hearing.language, hearing.audio_track)
+    again = transcript.word_count(db, source.id) > 0
+    queued = [_transcribe(database, project_id, source.id, piece.id, hearing, again=again)]
+    if hearing.audio_track != source.audio_track:
+        queued.append(jobs.add(database, project_id, "prepare", {"source_id": source.id}))
     return queued
 
 
@@ -242,17 +242,17 @@ def bring_back(database: Database, workspace: Workspace, source_id: int, file: P
 
     Raises BadInput where it is another one; then ``file`` is gone and nothing has changed.
     """
-    source = projects.source_row(database.connection, source_id)
-    kept = workspace.path(source["path"])
+    source = projects.read_source(database.connection, source_id)
+    kept = workspace.path(source.path)
     try:
         _begin_at_zero(file)
         facts = probe(file)
-        size, wanted = file.stat().st_size, source["size_bytes"]
-        if size != wanted or facts.duration_us != source["duration_us"]:
+        size, wanted = file.stat().st_size, source.size_bytes
+        if size != wanted or facts.duration_us != source.duration_us:
             raise BadInput(
-                f"That is another file than “{source['name']}”: it has {size:,} bytes and lasts "
+                f"That is another file than “{source.name}”: it has {size:,} bytes and lasts "
                 f"{facts.duration_us / SECOND:.2f} s, the one that is missing had {wanted:,} and lasts "
-                f"{source['duration_us'] / SECOND:.2f} s. Nothing was changed."
+                f"{source.duration_us / SECOND:.2f} s. Nothing was changed."
             )
         kept.parent.mkdir(exist_ok=True)
         shutil.move(file, kept)
@@ -260,7 +260,7 @@ def bring_back(database: Database, workspace: Workspace, source_id: int, file: P
         file.unlink(missing_ok=True)
     _keep_pictures(facts, kept)
     disk.sync_folder(kept.parent)
-    return jobs.add(database, source["project_id"], "prepare", {"source_id": source_id})
+    return jobs.add(database, source.project_id, "prepare", {"source_id": source_id})
 
 
 def _keep_pictures(facts: Probe, kept: Path) -> None:

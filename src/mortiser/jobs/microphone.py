@@ -11,6 +11,7 @@ from mortiser import disk
 from mortiser.core.editing.matching import Match, match
 from mortiser.core.editing.microphone import Microphone
 from mortiser.core.edits.cutting.microphone import UseMicrophone
+from mortiser.core.project.source import Source
 from mortiser.jobs.broker import LeasedJob, Payload
 from mortiser.jobs.kind import JobContext, Kind
 from mortiser.jobs.preparing import make_peaks
@@ -22,7 +23,6 @@ from mortiser.media.laid_sound import lay
 from mortiser.media.sound import Samples, stream_sound
 from mortiser.store import editing, jobs, journal, projects, transcript
 from mortiser.store.database import Database
-from mortiser.store.projects import SourceRow, microphone_of
 
 LAYING_SHARE = 0.5
 
@@ -32,8 +32,8 @@ class Sounds:
     """The sound, the recordings it may belong to, the piece of each (by its source) that has been heard by
     its own sound, and whether somebody has worked on the captions since."""
 
-    sound: SourceRow
-    recordings: Sequence[SourceRow]
+    sound: Source
+    recordings: Sequence[Source]
     heard: Mapping[int, int]
     edited: bool
 
@@ -41,12 +41,12 @@ class Sounds:
 def read_sounds(context: JobContext, taken: LeasedJob) -> Sounds:
     """The sound that a job is for, and what else is in its project. Raises NotFound."""
     db = context.database.connection
-    sound = projects.source_row(db, taken.payload["sound_id"])
-    rows = projects.source_rows(db, sound["project_id"])
+    sound = projects.read_source(db, taken.payload["sound_id"])
+    rows = projects.read_sources(db, sound.project_id)
     wanted = taken.payload.get("source_id")
-    others = [row for row in rows if row["id"] != sound["id"] and wanted in (None, row["id"])]
-    edited = journal.touched(db, sound["project_id"]).rows
-    heard = _heard_in(context, sound["project_id"])
+    others = [row for row in rows if row.id != sound.id and wanted in (None, row.id)]
+    edited = journal.touched(db, sound.project_id).rows
+    heard = _heard_in(context, sound.project_id)
     return Sounds(sound, others, heard, "cue" in edited or "word" in edited)
 
 
@@ -69,14 +69,14 @@ def find_recording(tools: Tools, task: Task, given: Sounds) -> Iterator[UseMicro
     if task.payload.get("again"):
         # It may have been dropped since: then there is nothing to lay.
         for row in given.recordings:
-            known = microphone_of(row)
-            if known is not None and known.sound_id == sound["id"]:
+            known = row.microphone
+            if known is not None and known.sound_id == sound.id:
                 _lay(tools, task, row, sound, known)
         return
     here = _heard(tools, sound)
-    found: list[tuple[Match, SourceRow]] = []
+    found: list[tuple[Match, Source]] = []
     for number, row in enumerate(given.recordings):
-        if row["kind"] == "video" and row["sound_id"] is None:
+        if row.kind == "video" and row.microphone is None:
             found.append((match(_heard(tools, row), here), row))
         task.progress(LAYING_SHARE * (number + 1) / len(given.recordings))
     likeliest = max(found, key=lambda one: one[0].sure, default=None)
@@ -84,14 +84,14 @@ def find_recording(tools: Tools, task: Task, given: Sounds) -> Iterator[UseMicro
         task.note(_refused(sound, likeliest[0] if likeliest else None))
         if task.payload.get("transcribe"):
             about = {key: task.payload[key] for key in ("piece_id", "from_us", "to_us")}
-            task.follow("transcribe", {"source_id": sound["id"], "again": False, **about})
+            task.follow("transcribe", {"source_id": sound.id, "again": False, **about})
         return
     best, row = likeliest
-    microphone = Microphone(sound["id"], best.offset_us, round(best.drift_ppm, 3), best.sure)
+    microphone = Microphone(sound.id, best.offset_us, round(best.drift_ppm, 3), best.sure)
     _lay(tools, task, row, sound, microphone)
     yield UseMicrophone(
-        source_id=row["id"],
-        sound_id=sound["id"],
+        source_id=row.id,
+        sound_id=sound.id,
         offset_us=microphone.offset_us,
         drift_ppm=microphone.drift_ppm,
         sure=best.sure,
@@ -101,25 +101,23 @@ def find_recording(tools: Tools, task: Task, given: Sounds) -> Iterator[UseMicro
         _hear_again(task, given, row)
 
 
-def _hear_again(task: Task, given: Sounds, row: SourceRow) -> None:
+def _hear_again(task: Task, given: Sounds, row: Source) -> None:
     """The words of a recording come from the better sound, as long as nobody has worked on them."""
-    piece_id = given.heard.get(row["id"])
+    piece_id = given.heard.get(row.id)
     if piece_id is None:
         return
     if given.edited:
         task.note(
-            f"The captions were worked on: the words of {row['name']} stay those of its own sound. "
+            f"The captions were worked on: the words of {row.name} stay those of its own sound. "
             "Hear it again in Gather to take them from the microphone."
         )
         return
-    stretch = {"from_us": 0, "to_us": row["duration_us"]}
-    task.follow(
-        "transcribe", {"source_id": row["id"], "piece_id": piece_id, "again": True, **stretch}
-    )
+    stretch = {"from_us": 0, "to_us": row.duration_us}
+    task.follow("transcribe", {"source_id": row.id, "piece_id": piece_id, "again": True, **stretch})
 
 
-def _refused(sound: SourceRow, best: Match | None) -> str:
-    name = sound["name"]
+def _refused(sound: Source, best: Match | None) -> str:
+    name = sound.name
     if best is None:
         return f"{name} stays a recording of its own: there is no video without a microphone yet."
     return (
@@ -128,20 +126,18 @@ def _refused(sound: SourceRow, best: Match | None) -> str:
     )
 
 
-def _lay(
-    tools: Tools, task: Task, row: SourceRow, sound: SourceRow, microphone: Microphone
-) -> None:
+def _lay(tools: Tools, task: Task, row: Source, sound: Source, microphone: Microphone) -> None:
     workspace = tools.workspace
-    file = workspace.beside(row["path"], microphone.file_name)
+    file = workspace.beside(row.path, microphone.file_name)
     if not file.exists():
         part = task.partial(file)
         try:
             lay(
-                workspace.path(sound["path"]),
+                workspace.path(sound.path),
                 part,
                 microphone.offset_us,
                 microphone.drift_ppm,
-                row["duration_us"],
+                row.duration_us,
                 lambda done: task.progress(LAYING_SHARE * (1 + done)),
             )
             task.still_wanted()
@@ -152,14 +148,14 @@ def _lay(
             part.unlink(missing_ok=True)
 
 
-def _heard(tools: Tools, source: SourceRow) -> Samples:
-    blocks = list(stream_sound(tools.workspace.path(source["path"]), source["audio_track"]))
+def _heard(tools: Tools, source: Source) -> Samples:
+    blocks = list(stream_sound(tools.workspace.path(source.path), source.audio_track))
     return np.concatenate(blocks) if blocks else np.zeros(0, np.float32)
 
 
 def keep_microphone(context: JobContext, given: Sounds, edit: UseMicrophone) -> None:
     """Hear the sound from now on, as an edit."""
-    editing.apply_now(context.database, given.sound["project_id"], edit)
+    editing.apply_now(context.database, given.sound.project_id, edit)
 
 
 MICROPHONE = Kind(read_sounds, find_recording, keep_microphone)
@@ -169,7 +165,7 @@ def lay_missing(database: Database, workspace: Workspace, project_id: int) -> li
     """Queue the laying of sounds that are to be heard and are not laid: they were moved, or belong to a
     copied project. The ids of the jobs."""
     db = database.connection
-    rows = [row for row in projects.source_rows(db, project_id) if not is_laid(workspace, row)]
+    rows = [row for row in projects.read_sources(db, project_id) if not is_laid(workspace, row)]
     if not rows:
         return []
     under_way = {
@@ -177,11 +173,11 @@ def lay_missing(database: Database, workspace: Workspace, project_id: int) -> li
         for payload in jobs.payloads_under_way(db, project_id, "microphone")
     }
     return [
-        jobs.add(database, project_id, "microphone", _again(row))
+        jobs.add(database, project_id, "microphone", _again(row, row.microphone))
         for row in rows
-        if row["id"] not in under_way
+        if row.microphone and row.id not in under_way
     ]
 
 
-def _again(row: SourceRow) -> Payload:
-    return {"sound_id": row["sound_id"], "source_id": row["id"], "again": True}
+def _again(row: Source, microphone: Microphone) -> Payload:
+    return {"sound_id": microphone.sound_id, "source_id": row.id, "again": True}

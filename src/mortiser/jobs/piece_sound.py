@@ -9,6 +9,7 @@ import numpy as np
 
 from mortiser.core.edits.text.laying import LayCaptions
 from mortiser.core.project.piece import Piece
+from mortiser.core.project.source import Source
 from mortiser.core.transcript.words import Shown
 from mortiser.jobs.broker import LeasedJob
 from mortiser.jobs.kind import JobContext
@@ -17,7 +18,6 @@ from mortiser.jobs.workspace import Workspace
 from mortiser.media.sound import Samples, clip, read_sound, stream_sound
 from mortiser.store import editing, projects, revisions, transcript
 from mortiser.store.glossary import Spellings, spellings
-from mortiser.store.projects import SourceRow
 
 
 @dataclass(frozen=True)
@@ -27,7 +27,7 @@ class PieceInput:
 
     piece: Piece
     revision: int
-    sources: Sequence[SourceRow]
+    sources: Sequence[Source]
     words: Sequence[Shown]
     spellings: Spellings
 
@@ -36,7 +36,7 @@ def read_piece(context: JobContext, taken: LeasedJob) -> PieceInput:
     """The piece that a job is for. Raises NotFound."""
     db = context.database.connection
     piece = projects.piece(db, taken.payload["piece_id"])
-    rows = projects.source_rows(db, piece.project_id)
+    rows = projects.read_sources(db, piece.project_id)
     revision = revisions.newest(db, piece.project_id)
     return PieceInput(piece, revision, rows, transcript.piece_words(db, piece), spellings(db))
 
@@ -51,11 +51,11 @@ def keep_captions(context: JobContext, given: PieceInput, edit: LayCaptions) -> 
 class PieceSound:
     """Sound by the time of the piece, and the language spoken in it."""
 
-    def __init__(self, workspace: Workspace, piece: Piece, sources: Sequence[SourceRow]) -> None:
+    def __init__(self, workspace: Workspace, piece: Piece, sources: Sequence[Source]) -> None:
         self._timeline = piece.timeline
-        self._sources = {row["id"]: row for row in sources}
+        self._sources = {row.id: row for row in sources}
         self._workspace = workspace
-        self.language: str = self._sources[piece.source_id]["language"]
+        self.language = self._sources[piece.source_id].language
         self.duration_us = piece.timeline.duration_us
 
     def read(self, from_us: int, to_us: int) -> Samples:

@@ -9,6 +9,7 @@ from mortiser import disk
 from mortiser.core.common.time import SECOND
 from mortiser.core.framing.frame import even_size
 from mortiser.core.project.piece import Piece
+from mortiser.core.project.source import Source
 from mortiser.jobs.kind import JobContext, Kind
 from mortiser.jobs.sounds import own_sound, sound_of
 from mortiser.jobs.source_input import SourceInput, read_source
@@ -21,7 +22,6 @@ from mortiser.media.sound import RATE, Samples, stream_sound
 from mortiser.render.burn import burn
 from mortiser.render.plan import Recording, of_one
 from mortiser.store import projects
-from mortiser.store.projects import SourceRow
 
 PEAKS_SHARE = 0.2
 PROXY_QUALITY = h264(crf=24, preset="superfast")
@@ -31,20 +31,20 @@ def prepare(tools: Tools, task: Task, given: SourceInput) -> Iterator[str]:
     """Make what the page needs to show and play a source; gives where the browser copy lies."""
     source = given.source
     workspace = tools.workspace
-    if source["kind"] == "video":
-        task.follow("draft", {"source_id": source["id"]})
-    path = workspace.path(source["path"])
-    track = source["audio_track"]
-    sound = counted(stream_sound(path, track), source["duration_us"], task, PEAKS_SHARE)
+    if source.kind == "video":
+        task.follow("draft", {"source_id": source.id})
+    path = workspace.path(source.path)
+    track = source.audio_track
+    sound = counted(stream_sound(path, track), source.duration_us, task, PEAKS_SHARE)
     make_peaks(workspace, task, source, track_key(track), sound)
     if playable(source):
         return
-    proxy = workspace.beside(source["path"], f"proxy{f'-{track}' if track else ''}.mp4")
+    proxy = workspace.beside(source.path, f"proxy{f'-{track}' if track else ''}.mp4")
     partial = task.partial(proxy)
-    size = even_size(source["width"] or 320, source["height"] or 180)
+    size = even_size(source.width or 320, source.height or 180)
     try:
         burn(
-            of_one(Recording(path, source["duration_us"], source["audio_track"]), size),
+            of_one(Recording(path, source.duration_us, source.audio_track), size),
             partial,
             lambda part: task.progress(PEAKS_SHARE + (1 - PEAKS_SHARE) * part),
             PROXY_QUALITY,
@@ -58,19 +58,19 @@ def prepare(tools: Tools, task: Task, given: SourceInput) -> Iterator[str]:
 
 def keep_copy(context: JobContext, given: SourceInput, path: str) -> None:
     """Note where the browser copy of a source lies."""
-    projects.set_proxy(context.database, given.source["id"], path)
+    projects.set_proxy(context.database, given.source.id, path)
 
 
 PREPARE = Kind(read_source, prepare, keep_copy)
 
 
-def playable(source: SourceRow) -> bool:
+def playable(source: Source) -> bool:
     """Whether the browser can play a source with the sound that was chosen."""
-    return bool(source["proxy_path"] or (source["playable"] and not source["audio_track"]))
+    return bool(source.proxy_path or (source.playable and not source.audio_track))
 
 
 def make_peaks(
-    workspace: Workspace, task: Task, source: SourceRow, key: str, sound: Iterable[Samples]
+    workspace: Workspace, task: Task, source: Source, key: str, sound: Iterable[Samples]
 ) -> None:
     """Keep the peaks of a sound of a source, unless they are there."""
     peaks = _peaks_file(workspace, source, key)
@@ -85,20 +85,20 @@ def make_peaks(
         partial.unlink(missing_ok=True)
 
 
-def peaks_of(workspace: Workspace, source: SourceRow, *, own: bool = False) -> Path:
+def peaks_of(workspace: Workspace, source: Source, *, own: bool = False) -> Path:
     """Where the peaks of what is heard of a source (or of its own sound) are kept."""
     heard = own_sound(workspace, source) if own else sound_of(workspace, source)
     return _peaks_file(workspace, source, heard.key)
 
 
-def peaks_files(workspace: Workspace, piece: Piece, rows: Iterable[SourceRow]) -> dict[int, Path]:
+def peaks_files(workspace: Workspace, piece: Piece, rows: Iterable[Source]) -> dict[int, Path]:
     """Where the peaks of what is heard of a piece are kept, or will be, by source."""
     shown = {clip.source_id for clip in piece.timeline.clips}
-    return {row["id"]: peaks_of(workspace, row) for row in rows if row["id"] in shown}
+    return {row.id: peaks_of(workspace, row) for row in rows if row.id in shown}
 
 
-def _peaks_file(workspace: Workspace, source: SourceRow, key: str) -> Path:
-    return peaks_beside(workspace.path(source["path"]), key)
+def _peaks_file(workspace: Workspace, source: Source, key: str) -> Path:
+    return peaks_beside(workspace.path(source.path), key)
 
 
 def counted(

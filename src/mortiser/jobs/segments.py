@@ -14,6 +14,7 @@ import numpy.typing as npt
 from mortiser.core.common.errors import BadInput
 from mortiser.core.framing.clip_framing import ClipFraming
 from mortiser.core.project.piece import Piece
+from mortiser.core.project.source import Source
 from mortiser.jobs.draft import draft_of
 from mortiser.jobs.sounds import Sound, sound_of
 from mortiser.jobs.workspace import Workspace
@@ -21,7 +22,6 @@ from mortiser.render import segments
 from mortiser.render.picture import SourceReaders, usual_rate
 from mortiser.render.plan import WHOLE, Recording
 from mortiser.render.segments import PART_US, Part, write_segment
-from mortiser.store.projects import SourceRow
 
 FOLDER = "segments"
 MOST_OPEN = 2
@@ -72,7 +72,7 @@ class Segments:
 
     def file(
         self,
-        source: SourceRow,
+        source: Source,
         stretch: tuple[int, int],
         size: tuple[int, int],
         framing: ClipFraming = WHOLE,
@@ -82,11 +82,11 @@ class Segments:
         Raises BadInput for a stretch that is none, BadMedia, NoSpace.
         """
         start, end = stretch
-        if not 0 <= start < end <= min(source["duration_us"], start + PART_US):
+        if not 0 <= start < end <= min(source.duration_us, start + PART_US):
             raise BadInput("A segment is a stretch of the recording of two seconds at most.")
         heard = sound_of(self._workspace, source)
         name = f"{start}-{end}-{size[0]}x{size[1]}-{heard.key or 0}-{framing.digest}.mp4"
-        file = self._workspace.beside(source["path"], FOLDER) / name
+        file = self._workspace.beside(source.path, FOLDER) / name
         with self._guard:
             lock = self._making.setdefault(file, threading.Lock())
         with lock:
@@ -99,7 +99,7 @@ class Segments:
 
     def _make(
         self,
-        source: SourceRow,
+        source: Source,
         stretch: tuple[int, int],
         size: tuple[int, int],
         file: Path,
@@ -108,13 +108,13 @@ class Segments:
     ) -> None:
         file.parent.mkdir(exist_ok=True)
         partial = file.with_name(f"{file.stem}-{uuid.uuid4().hex}.partial")
-        path = self._workspace.path(source["path"])
+        path = self._workspace.path(source.path)
         # Frames are counted as the recording has them, whichever file they are taken from.
-        rate = usual_rate(Recording(path, source["duration_us"]))
+        rate = usual_rate(Recording(path, source.duration_us))
         draft = draft_of(self._workspace, source)
         picture = draft if draft.exists() else path
-        recorded = (source["width"], source["height"]) if draft.exists() else None
-        recording = Recording(picture, source["duration_us"], heard.track, heard.path, recorded)
+        recorded = (source.width, source.height) if draft.exists() else None
+        recording = Recording(picture, source.duration_us, heard.track, heard.path, recorded)
         try:
             write_segment(recording, stretch, size, partial, rate, self._reels, framing)
             partial.rename(file)

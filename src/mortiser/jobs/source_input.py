@@ -5,19 +5,19 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from mortiser.core.project.source import Source
 from mortiser.core.transcript.words import Word
 from mortiser.jobs.broker import LeasedJob
 from mortiser.jobs.kind import JobContext
 from mortiser.store import projects, transcript
 from mortiser.store.glossary import Spellings, spellings
-from mortiser.store.projects import SourceRow
 
 
 @dataclass(frozen=True)
 class SourceInput:
     """A recording, its words, and how names are spelled."""
 
-    source: SourceRow
+    source: Source
     words: Sequence[Word]
     spellings: Spellings
 
@@ -25,8 +25,8 @@ class SourceInput:
 def read_source(context: JobContext, taken: LeasedJob) -> SourceInput:
     """The recording that a job is for. Raises NotFound."""
     db = context.database.connection
-    source = projects.source_row(db, taken.payload["source_id"])
-    return SourceInput(source, transcript.source_words(db, source["id"]), spellings(db))
+    source = projects.read_source(db, taken.payload["source_id"])
+    return SourceInput(source, transcript.source_words(db, source.id), spellings(db))
 
 
 def keep_nothing(context: JobContext, given: SourceInput, result: None) -> None:

@@ -19,7 +19,7 @@ def find_speakers(tools: Tools, task: Task, given: SourceInput) -> Iterator[Name
     """Name the speakers of a source's words; nothing is done where one person speaks alone."""
     source, words = given.source, given.words
     heard = sound_of(tools.workspace, source)
-    sound = counted(stream_sound(heard.path, heard.track), source["duration_us"], task)
+    sound = counted(stream_sound(heard.path, heard.track), source.duration_us, task)
     found = tools.speakers().find(sound, words)
     if len(set(found)) < 2:
         return
@@ -31,7 +31,7 @@ def find_speakers(tools: Tools, task: Task, given: SourceInput) -> Iterator[Name
 
 def keep_names(context: JobContext, given: SourceInput, edit: NameSpeakers) -> None:
     """Name the speakers, as one edit."""
-    editing.apply_now(context.database, given.source["project_id"], edit)
+    editing.apply_now(context.database, given.source.project_id, edit)
 
 
 SPEAKERS = Kind(read_source, find_speakers, keep_names)

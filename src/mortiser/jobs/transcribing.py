@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 from mortiser.core.common.errors import BadInput
 from mortiser.core.common.time import SECOND, timecode
 from mortiser.core.edits.text.laying import LaidCaption, LayCaptions, grouped
+from mortiser.core.project.source import Source
 from mortiser.core.transcript.words import Word, shown
 from mortiser.jobs.broker import LeasedJob
 from mortiser.jobs.doubting import JUDGED, second_look
@@ -23,7 +24,6 @@ from mortiser.speech.languages import FIND_OUT, language_spoken
 from mortiser.speech.second_hearing import settled
 from mortiser.speech.transcribe import TimedLine, transcribe
 from mortiser.store import projects, transcript
-from mortiser.store.projects import SourceRow
 
 ENGLISH = "en"
 """What a recording without a word is said to be in."""
@@ -60,12 +60,12 @@ def hear(tools: Tools, task: Task, given: Hearing) -> Iterator[Heard]:
     edit when all of it has been heard; what was corrected elsewhere stays.
     """
     source = given.heard.source
-    language: str = source["language"]
+    language: str = source.language
     if language == FIND_OUT:
         language = _spoken(tools, source)
         yield Spoken(language)
     origin = start = task.payload.get("from_us") or 0
-    end = min(task.payload.get("to_us") or source["duration_us"], source["duration_us"])
+    end = min(task.payload.get("to_us") or source.duration_us, source.duration_us)
     again = bool(task.payload.get("again"))
     if again:
         whole = given.piece.piece.timeline.duration_us
@@ -79,7 +79,7 @@ def hear(tools: Tools, task: Task, given: Hearing) -> Iterator[Heard]:
     task.follow(
         "doubt",
         {
-            "source_id": source["id"],
+            "source_id": source.id,
             "piece_id": task.payload["piece_id"],
             "from_us": origin,
             "to_us": end,
@@ -92,19 +92,19 @@ def keep_heard(context: JobContext, given: Hearing, result: Heard) -> None:
     """Add a line to the transcript, as the glossary has it now; note a language; lay a stretch."""
     source = given.heard.source
     if isinstance(result, Spoken):
-        track = source["audio_track"]
-        projects.choose_hearing(context.database, source["id"], result.language, track)
+        track = source.audio_track
+        projects.choose_hearing(context.database, source.id, result.language, track)
     elif isinstance(result, LayCaptions):
         keep_captions(context, given.piece, result)
     else:
         words = context.glossary.now().write(result)
-        transcript.append_line(context.database, source["id"], words)
+        transcript.append_line(context.database, source.id, words)
 
 
 TRANSCRIBE = Kind(read_hearing, hear, keep_heard)
 
 
-def _spoken(tools: Tools, source: SourceRow) -> str:
+def _spoken(tools: Tools, source: Source) -> str:
     heard = sound_of(tools.workspace, source)
     sound = stream_sound(heard.path, heard.track)
     try:

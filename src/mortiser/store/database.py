@@ -14,7 +14,7 @@ from pathlib import Path
 from typing import TypeVar
 
 from mortiser.core.common.errors import Busy, Damaged, MortiserError, NoSpace, NotFound, foreseen
-from mortiser.store.media_services import NO_SENSES, MediaServices
+from mortiser.store.media_services import NO_SERVICES, MediaServices
 from mortiser.store.reserve import Reserve
 
 T = TypeVar("T")
@@ -36,7 +36,7 @@ class Database:
     def __init__(
         self,
         path: Path,
-        media_services: MediaServices = NO_SENSES,
+        media_services: MediaServices = NO_SERVICES,
         undo_steps: int = UNDO_STEPS,
     ) -> None:
         self.path = path

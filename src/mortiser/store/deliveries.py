@@ -13,6 +13,7 @@ from mortiser.core.delivery.estimate import Expected, expected
 from mortiser.core.delivery.order import Order, OrderedSource, Part, PieceStretch
 from mortiser.core.project.output import Outputs, VideoFile
 from mortiser.core.project.piece import Piece
+from mortiser.core.project.source import Source
 from mortiser.store import jobs, projects
 from mortiser.store.database import Database, now_us
 from mortiser.store.rows import insert
@@ -101,7 +102,7 @@ def planned(
             "number": f"{_number(db, piece_id):02d}",
         },
     )
-    fineness = _fineness(projects.source_row(db, piece.source_id))
+    fineness = _fineness(projects.read_source(db, piece.source_id))
     return found, [_thought(found, part, fineness) for part in found.parts()]
 
 
@@ -113,10 +114,10 @@ def _thought(found: Order, part: Part, fineness: float) -> Part:
     return part.model_copy(update={"size": come.size, "seconds": come.seconds})
 
 
-def _fineness(source: projects.SourceRow) -> float:
+def _fineness(source: Source) -> float:
     """Bits for each pixel of each frame of a recording."""
-    pixels = source["width"] * source["height"] * source["frame_count"]
-    return 8 * source["size_bytes"] / pixels if pixels else 0.0
+    pixels = source.width * source.height * source.frame_count
+    return 8 * source.size_bytes / pixels if pixels else 0.0
 
 
 def _length_us(piece: Piece, part: Part) -> int:
@@ -170,22 +171,22 @@ def ordered_sources(db: sqlite3.Connection, project_id: int) -> list[OrderedSour
     """The project's recordings, as an order names them."""
     return [
         OrderedSource(
-            id=row["id"],
-            path=row["path"],
-            name=row["name"],
-            size_bytes=row["size_bytes"],
-            duration_us=row["duration_us"],
-            audio_track=row["audio_track"],
-            language=row["language"],
-            sound=projects.laid_path(row),
+            id=row.id,
+            path=row.path,
+            name=row.name,
+            size_bytes=row.size_bytes,
+            duration_us=row.duration_us,
+            audio_track=row.audio_track,
+            language=row.language,
+            sound=row.laid_path,
             sound_key=_sound_key(row),
         )
-        for row in projects.source_rows(db, project_id)
+        for row in projects.read_sources(db, project_id)
     ]
 
 
-def _sound_key(row: projects.SourceRow) -> str:
-    laid = projects.microphone_of(row)
+def _sound_key(row: Source) -> str:
+    laid = row.microphone
     return laid.key if laid else ""
 
 

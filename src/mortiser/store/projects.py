@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
+import json
 import sqlite3
 from collections.abc import Mapping
 from dataclasses import dataclass
-from pathlib import PurePath
 
 from mortiser.core.captions.pace import PACES, PaceName, pace_text
 from mortiser.core.common.errors import NotFound
@@ -16,6 +16,7 @@ from mortiser.core.framing.placing import Size
 from mortiser.core.framing.shape import Shapes
 from mortiser.core.framing.subject import Tracks
 from mortiser.core.project.piece import Piece
+from mortiser.core.project.source import Source
 from mortiser.core.scene import MOST_OVER_US
 from mortiser.core.style.finish.stored import finish_text
 from mortiser.core.transcript.speakers import with_names
@@ -32,7 +33,6 @@ from mortiser.store.rows import (
     load_unshown,
 )
 
-SourceRow = sqlite3.Row
 SOURCES = (
     "SELECT source.*, microphone.sound_id, microphone.offset_us AS sound_offset_us, "
     "microphone.drift_ppm AS sound_drift_ppm, microphone.sure AS sound_sure "
@@ -142,38 +142,29 @@ def project_row(db: sqlite3.Connection, project_id: int) -> sqlite3.Row:
     return _one(db, "project", project_id, "That project is not there any more.")
 
 
-def source_row(db: sqlite3.Connection, source_id: int) -> sqlite3.Row:
-    """The source's row. Raises NotFound."""
-    row: sqlite3.Row | None = db.execute(f"{SOURCES} WHERE source.id = ?", (source_id,)).fetchone()
+def read_source(db: sqlite3.Connection, source_id: int) -> Source:
+    """A source. Raises NotFound."""
+    row = db.execute(f"{SOURCES} WHERE source.id = ?", (source_id,)).fetchone()
     if row is None:
         raise NotFound("That recording is not there any more.")
-    return row
+    return _source(row)
 
 
-def source_rows(db: sqlite3.Connection, project_id: int) -> list[sqlite3.Row]:
+def read_sources(db: sqlite3.Connection, project_id: int) -> list[Source]:
     """The project's sources, oldest first."""
-    return db.execute(
-        f"{SOURCES} WHERE project_id = ? ORDER BY source.id", (project_id,)
-    ).fetchall()
+    rows = db.execute(f"{SOURCES} WHERE project_id = ? ORDER BY source.id", (project_id,))
+    return [_source(row) for row in rows]
 
 
-def microphone_of(source: SourceRow) -> Microphone | None:
-    """What is to be heard in the source's stead."""
-    if source["sound_id"] is None:
-        return None
-    return Microphone(
-        source["sound_id"],
-        source["sound_offset_us"],
-        source["sound_drift_ppm"],
-        source["sound_sure"],
-    )
-
-
-def laid_path(source: SourceRow) -> str:
-    """Where a microphone's sound lies that goes by the source's clock; empty without one. It is made
-    by a job."""
-    microphone = microphone_of(source)
-    return str(PurePath(source["path"]).with_name(microphone.file_name)) if microphone else ""
+def _source(row: sqlite3.Row) -> Source:
+    values = {name: row[name] for name in row.keys() if not name.startswith("sound_")}  # noqa: SIM118
+    values |= {name: bool(row[name]) for name in ("variable_rate", "playable")}
+    values["track_names"] = tuple(json.loads(row["track_names"]))
+    if row["sound_id"] is not None:
+        values["microphone"] = Microphone(
+            row["sound_id"], row["sound_offset_us"], row["sound_drift_ppm"], row["sound_sure"]
+        )
+    return Source(**values)
 
 
 def source_paths(db: sqlite3.Connection) -> list[str]:
@@ -260,9 +251,9 @@ def _untouched(db: sqlite3.Connection, timeline: Timeline) -> bool:
     if len(timeline.clips) != 1:
         return False
     (clip,) = timeline.clips
-    source = source_row(db, clip.source_id)
-    whole = clip.start_us == 0 and clip.end_us >= int(source["duration_us"])
-    return whole and source["sound_id"] is None
+    source = read_source(db, clip.source_id)
+    whole = clip.start_us == 0 and clip.end_us >= source.duration_us
+    return whole and source.microphone is None
 
 
 def piece_cues(db: sqlite3.Connection, piece_id: int) -> list[Cue]:

@@ -21,7 +21,7 @@ from mortiser.core.transcript.words import Cue, Shown, Word
 from mortiser.store import journal
 from mortiser.store.database import Database
 from mortiser.store.journal import Changes
-from mortiser.store.projects import source_row
+from mortiser.store.projects import read_source
 from mortiser.store.sql_session import SqlEditSession
 
 APART_US = 350_000
@@ -44,7 +44,7 @@ def settle(database: Database, source_id: int, replacements: Iterable[Replacemen
     They are made in one piece that shows the words, and come into the others from there.
     """
     with database.transaction() as db:
-        project_id = source_row(db, source_id)["project_id"]
+        project_id = read_source(db, source_id).project_id
         session = SqlEditSession(db, project_id, database.media_services)
         edited = journal.touched(db, project_id)
         with kept_apart(session):

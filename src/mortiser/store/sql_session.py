@@ -19,14 +19,15 @@ from mortiser.core.framing.layer import Layers, layers_text
 from mortiser.core.framing.shape import Shapes, shapes_text
 from mortiser.core.project.output import Outputs, outputs_text
 from mortiser.core.project.post import Post, post_text
+from mortiser.core.project.source import Source
 from mortiser.core.style.finish.model import Finish
 from mortiser.core.style.finish.stored import finish_text
 from mortiser.core.transcript.words import Cue, Shown, Word
 from mortiser.store.caption_rows import CaptionRows
 from mortiser.store.cue_times import crowding, move, part_cues, touched
-from mortiser.store.media_services import NO_SENSES, MediaServices
+from mortiser.store.media_services import NO_SERVICES, MediaServices
 from mortiser.store.piece_settings import PieceSettings
-from mortiser.store.projects import microphone_of, source_row
+from mortiser.store.projects import read_source
 from mortiser.store.ranks import ranked
 from mortiser.store.rows import (
     WORD_COLUMNS,
@@ -44,10 +45,10 @@ class SqlEditSession:
     """EditSession (see core.edits.session) in SQL; ids of other projects are not found."""
 
     def __init__(
-        self, db: sqlite3.Connection, project_id: int, media_services: MediaServices = NO_SENSES
+        self, db: sqlite3.Connection, project_id: int, media_services: MediaServices = NO_SERVICES
     ) -> None:
         self._db = db
-        self._senses = media_services
+        self._media_services = media_services
         self._project_id = project_id
         rows = db.execute("SELECT id FROM piece WHERE project_id = ?", (project_id,))
         self._pieces = {row["id"] for row in rows}
@@ -243,21 +244,21 @@ class SqlEditSession:
         return self.some(touched(self._db, piece_id, stretches))
 
     def loudness(self, source_id: int) -> Loudness:
-        row = source_row(self._db, source_id)
-        return self._senses.loudness(row) if self._senses.loudness else SILENT
+        row = read_source(self._db, source_id)
+        return self._media_services.loudness(row) if self._media_services.loudness else SILENT
 
     def source_name(self, source_id: int) -> str:
-        return str(self._source(source_id)["name"])
+        return self._source(source_id).name
 
     def source_length(self, source_id: int) -> int:
-        return int(self._source(source_id)["duration_us"])
+        return self._source(source_id).duration_us
 
     def picture(self, source_id: int) -> tuple[int, int] | None:
-        row = self._source(source_id)
-        return (row["width"], row["height"]) if row["width"] else None
+        source = self._source(source_id)
+        return (source.width, source.height) if source.width else None
 
     def microphone(self, source_id: int) -> Microphone | None:
-        return microphone_of(self._source(source_id))
+        return self._source(source_id).microphone
 
     def set_microphone(self, source_id: int, microphone: Microphone | None) -> None:
         known = self.microphone(source_id)
@@ -275,11 +276,11 @@ class SqlEditSession:
             f"UPDATE microphone SET {sets} WHERE source_id = ?", (*values.values(), source_id)
         )
 
-    def _source(self, source_id: int) -> sqlite3.Row:
-        row = source_row(self._db, source_id)
-        if row["project_id"] != self._project_id:
+    def _source(self, source_id: int) -> Source:
+        source = read_source(self._db, source_id)
+        if source.project_id != self._project_id:
             raise NotFound("That recording is not part of this project.")
-        return row
+        return source
 
     def pace(self, piece_id: int) -> Pace:
         return self._settings(piece_id).pace
@@ -301,7 +302,7 @@ class SqlEditSession:
         self._db.execute("UPDATE piece SET checked_by = ? WHERE id = ?", (rules, piece_id))
 
     def ruler(self, piece_id: int) -> Ruler | None:
-        make = self._senses.ruler
+        make = self._media_services.ruler
         size = self.shapes(piece_id)[0].size
         return make(self.finish(piece_id), size) if make else None
 

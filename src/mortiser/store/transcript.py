@@ -11,7 +11,7 @@ from mortiser.core.edits.projection import add_captions
 from mortiser.core.project.piece import Piece
 from mortiser.core.transcript.words import Shown, Word
 from mortiser.store.database import Database
-from mortiser.store.projects import pieces, source_row
+from mortiser.store.projects import pieces, read_source
 from mortiser.store.rows import WORD_COLUMNS, insert, word_of, word_values
 from mortiser.store.sql_session import SqlEditSession
 
@@ -68,7 +68,7 @@ def append_line(database: Database, source_id: int, words: Sequence[Word]) -> No
     if not words:
         return
     with database.transaction() as db:
-        project_id = source_row(db, source_id)["project_id"]
+        project_id = read_source(db, source_id).project_id
         stored = [
             replace(
                 word,
