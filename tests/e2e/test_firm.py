@@ -51,12 +51,12 @@ def test_caption_files_have_the_projects_name_in_its_own_letters(
 def test_a_full_disk_is_said_for_as_long_as_it_is_full(bench: Page, server: Server) -> None:
     project = project_of(bench)
     with server.client() as client:
-        pulse = client.get(f"/api/projects/{project}/status").json()
-    assert pulse["disk_full"] is False
-    full = json.dumps(pulse | {"disk_full": True})
+        status = client.get(f"/api/projects/{project}/status").json()
+    assert status["disk_full"] is False
+    full = json.dumps(status | {"disk_full": True})
 
     def say(route) -> None:
-        text = f"retry: 1500\nevent: pulse\ndata: {full}\n\n"
+        text = f"retry: 1500\nevent: status\ndata: {full}\n\n"
         route.fulfill(status=200, content_type="text/event-stream", body=text)
 
     # Once: the page asks again by itself, and the server answers then.
