@@ -34,6 +34,7 @@ SAYS_SOMETHING = 6.0
 DRIFT_FROM_S = 45.0
 """Over less than this a drift is smaller than what it is measured by."""
 Sound = npt.NDArray[np.float32]
+Levels = npt.NDArray[np.float64]
 
 
 @dataclass(frozen=True)
@@ -68,25 +69,32 @@ def match(recording: Sound, microphone: Sound) -> Match:
     return max(found, key=lambda one: one.sure, default=NONE)
 
 
-def _envelope(sound: Sound) -> npt.NDArray[np.float64]:
+def _envelope(sound: Sound) -> Levels:
     """How much louder or softer it gets, a hundred times a second."""
-    # Loading the library takes a second, which most that start never need.
-    from scipy import signal
-
     count = len(sound) // STEP
     power = np.square(sound[: count * STEP].reshape(count, STEP)).mean(axis=1)
     level = np.log(power + max(1e-10, float(np.percentile(power, 20))))
     rise = np.diff(level, prepend=level[:1])
-    return np.asarray(signal.lfilter([1, 1, 1], [3], rise), np.float64)
+    return np.convolve(rise, np.full(3, 1 / 3))[: len(rise)]
+
+
+def _correlated(one: Levels, other: Levels) -> tuple[Levels, npt.NDArray[np.int64]]:
+    """How alike ``other`` is to ``one`` when it comes later by each lag, and the lags."""
+    count = len(one) + len(other) - 1
+    size = _fast(count)
+    both = np.fft.irfft(np.fft.rfft(other, size) * np.fft.rfft(one[::-1], size), size)
+    return both[:count], np.arange(1 - len(one), len(other))
+
+
+def _fast(least: int) -> int:
+    """A length that Fourier transforms are quick of."""
+    return 1 << (least - 1).bit_length()
 
 
 def _coarse(recording: Sound, microphone: Sound) -> Iterator[int]:
     """The likeliest offsets, in samples."""
-    from scipy import signal
-
     one, other = _envelope(recording), _envelope(microphone)
-    both = signal.correlate(other, one, "full", "fft")
-    lags = signal.correlation_lags(len(other), len(one), "full")
+    both, lags = _correlated(one, other)
     overlap = np.minimum(len(other), lags + len(one)) - np.maximum(0, lags)
     # By how much of both it is about: a short overlap is alike by chance more easily.
     score = both / np.sqrt(np.maximum(overlap, SHORTEST_S * 100))
@@ -125,18 +133,16 @@ def _fine(recording: Sound, microphone: Sound, offset: int) -> Match:
 
 def _delay(one: Sound, other: Sound) -> tuple[float, float]:
     """By how many samples ``other`` comes later, and how far that stands out."""
-    from scipy import fft
-
     shape = np.hanning(len(one)).astype(np.float32)
-    size = fft.next_fast_len(2 * len(one), real=True)
-    cross = np.conj(fft.rfft(one * shape, size)) * fft.rfft(other * shape, size)
+    size = _fast(2 * len(one))
+    cross = np.conj(np.fft.rfft(one * shape, size)) * np.fft.rfft(other * shape, size)
     # Only where there is speech: rumble and hiss are each microphone's own.
     freqs = np.arange(len(cross)) * RATE / size
     weight = ((freqs > 150) & (freqs < 6_000)).astype(np.float32)
     strength = np.abs(cross)
     white = cross / (strength + 1e-3 * strength.max(initial=1e-12)) * weight
     reach = int(REACH_S * RATE)
-    lags = fft.irfft(white, size)
+    lags = np.fft.irfft(white, size)
     near = np.concatenate([lags[-reach:], lags[: reach + 1]])
     best = int(np.argmax(near))
     spread = float(np.median(np.abs(near))) / 0.6745 or 1e-12
