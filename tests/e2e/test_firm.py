@@ -1,5 +1,6 @@
 """What goes wrong is said where the user is, and strangers get no further than the door."""
 
+import gzip
 import json
 import re
 from pathlib import Path
@@ -46,6 +47,15 @@ def test_caption_files_have_the_projects_name_in_its_own_letters(
             assert coming.value.suggested_filename == f"Чайник-Übung.{ending}"
             assert Path(coming.value.path()).read_text()
         rename("Short kettle")
+
+
+def test_the_start_page_waits_for_few_scripts(server: Server) -> None:
+    with server.client() as client:
+        page = client.get("/").text
+        scripts = set(re.findall(r'(?:src|href)="(/[^"]+\.js)"', page))
+        sizes = {name: len(gzip.compress(client.get(name).content)) for name in scripts}
+    assert any("index" in name for name in sizes)
+    assert sum(sizes.values()) < 150_000, sizes
 
 
 def test_a_full_disk_is_said_for_as_long_as_it_is_full(bench: Page, server: Server) -> None:
