@@ -144,6 +144,15 @@ def test_packages_of_the_core_say_what_they_are_and_stay_small() -> None:
         assert len(list(init.parent.glob("*.py"))) <= MOST_MODULES, init.parent
 
 
+def test_no_type_has_the_name_of_another() -> None:
+    found: dict[str, list[str]] = {}
+    for file in FILES:
+        for node in ast.parse(file.read_text()).body:
+            if isinstance(node, ast.ClassDef) and not node.name.startswith("_"):
+                found.setdefault(node.name, []).append(str(file))
+    assert {name: files for name, files in found.items() if len(files) > 1} == {}
+
+
 def test_a_server_starts_without_loading_the_second_engine() -> None:
     ask = "import sys, mortiser.wiring; print('faster_whisper' in sys.modules)"
     answer = subprocess.run([sys.executable, "-c", ask], capture_output=True, text=True, check=True)

@@ -9,7 +9,7 @@ from pathlib import Path
 
 from mortiser import disk
 from mortiser.core.common.errors import BadInput, NotFound
-from mortiser.core.delivery.order import Order, Part
+from mortiser.core.delivery.order import Order, OrderedFile
 from mortiser.core.framing.shape import shape_word
 from mortiser.core.project.jig import JIGS, Jig, read_jig
 from mortiser.core.project.output import Output, Outputs, built_in, each_once
@@ -25,7 +25,7 @@ Tell = Callable[[str, float], None]
 
 
 def make_files(
-    order: Order, parts: Sequence[Part], out: Path, files: Files, tell: Tell
+    order: Order, parts: Sequence[OrderedFile], out: Path, files: Files, tell: Tell
 ) -> Iterator[Path]:
     """Make the files of an order in a folder, each under its name once it is complete and read back; files of
     the same names are replaced. Raises MortiserError."""
@@ -90,7 +90,7 @@ def _orders(
     wanted: str | None,
     shapes: Sequence[str],
     outputs: Outputs,
-) -> Iterator[tuple[Order, list[Part]]]:
+) -> Iterator[tuple[Order, list[OrderedFile]]]:
     db = context.database.connection
     pieces = projects.pieces(db, project_id)
     found = [one for one in pieces if wanted in (None, one.name, str(one.id))]

@@ -20,7 +20,7 @@ Make = Callable[[Path, Path], Sequence[Path]]
 
 
 @dataclass(frozen=True)
-class Outcome:
+class Watched:
     """What became of a recording: the folder of its files, or why there are none."""
 
     recording: Path
@@ -46,7 +46,7 @@ class Watch:
         if self.folder.samefile(self.out):
             raise BadInput("Files must go into another folder than the one that is watched.")
 
-    def look(self) -> list[Outcome]:
+    def look(self) -> list[Watched]:
         """Deal with all recordings that are whole, the oldest first. Raises NoSpace on a full disk: what was
         there stays."""
         return [self._deal(file) for file in self._whole()]
@@ -72,7 +72,7 @@ class Watch:
         ]
         return [file for _, file in sorted(whole)]
 
-    def _deal(self, recording: Path) -> Outcome:
+    def _deal(self, recording: Path) -> Watched:
         try:
             with passing(self.out) as making:
                 self.make(recording, making)
@@ -86,12 +86,12 @@ class Watch:
                 raise told from error
             return self._set_aside(recording, str(told or error))
         _move(recording, self.folder / DONE)
-        return Outcome(recording, made)
+        return Watched(recording, made)
 
-    def _set_aside(self, recording: Path, reason: str) -> Outcome:
+    def _set_aside(self, recording: Path, reason: str) -> Watched:
         put = _move(recording, self.folder / ASIDE)
         put.with_name(f"{put.name}.txt").write_text(f"{reason}\n", encoding="utf-8")
-        return Outcome(recording, None, reason)
+        return Watched(recording, None, reason)
 
 
 def _move(file: Path, folder: Path) -> Path:

@@ -16,7 +16,7 @@ from mortiser.core.edits.apart import carry_out
 from mortiser.core.edits.captions.captions import SplitCue
 from mortiser.core.edits.captions.shifting import ShiftCues
 from mortiser.core.edits.captions.times import CloseGaps, MoveCues, SetCueTimes, UnpinCues
-from mortiser.core.edits.cutting.trimming import CutStretches, RestoreStretches, Stretch
+from mortiser.core.edits.cutting.trimming import CutStretches, RestoreStretches, StrandStretch
 from mortiser.core.edits.session import EditSession
 from mortiser.core.edits.text.laying import LaidCaption, LaidWord, LayCaptions
 from mortiser.store.sql_session import SqlEditSession
@@ -93,7 +93,7 @@ def edits(draw: st.DrawFn) -> Draw:
 
     def made(session: EditSession) -> Any:
         cue = session.cues(1)[which % len(session.cues(1))]
-        stretch = [Stretch(strand_id=session.strands(1)[0].id, from_us=at, to_us=at + length)]
+        stretch = [StrandStretch(strand_id=session.strands(1)[0].id, from_us=at, to_us=at + length)]
         match kind:
             case "cut":
                 return CutStretches(piece_id=1, stretches=stretch, found="quiet")
@@ -151,7 +151,7 @@ def test_quiet_between_captions_from_a_file_is_taken_out(opened: Callable[[], An
         carry_out(from_a_file([600 * MS] * 4), session)
         strand = session.strands(1)[0].id
         quiet = [
-            Stretch(strand_id=strand, from_us=one[1] - 200 * MS, to_us=after[0] + 100 * MS)
+            StrandStretch(strand_id=strand, from_us=one[1] - 200 * MS, to_us=after[0] + 100 * MS)
             for one, after in pairwise(shown(session))
         ]
         carry_out(CutStretches(piece_id=1, stretches=quiet, found="quiet"), session)

@@ -20,7 +20,7 @@ from mortiser.core.edits.cutting.trimming import (
     RestoreStretches,
     RestoreWords,
     SetGoal,
-    Stretch,
+    StrandStretch,
     StrikeWords,
 )
 from mortiser.core.edits.look.marking import MarkWords
@@ -162,7 +162,9 @@ def test_captions_that_lose_words_are_grouped_anew_only_there(session: EditSessi
 def test_stretches_without_words_are_cut_and_come_back(session: EditSession) -> None:
     strand = session.strands(1)[0]
     last = words_of(session)[-1]
-    stretch = Stretch(strand_id=strand.id, from_us=last.end_us + 120 * MS, to_us=strand.end_us)
+    stretch = StrandStretch(
+        strand_id=strand.id, from_us=last.end_us + 120 * MS, to_us=strand.end_us
+    )
     texts = [cue.text for cue in session.cues(1)]
     make(session, CutStretches(piece_id=1, stretches=[stretch], found="ends"))
     assert session.timeline(1).duration_us == last.end_us + 120 * MS
@@ -176,7 +178,7 @@ def test_many_stretches_are_one_edit(session: EditSession) -> None:
     words = words_of(session)
     strand = session.strands(1)[0]
     stretches = [
-        Stretch(strand_id=strand.id, from_us=w.end_us + 10 * MS, to_us=w.end_us + 40 * MS)
+        StrandStretch(strand_id=strand.id, from_us=w.end_us + 10 * MS, to_us=w.end_us + 40 * MS)
         for w in words
     ]
     edit = CutStretches(piece_id=1, stretches=stretches, found="quiet")
@@ -209,7 +211,7 @@ def test_an_edge_moves_as_far_as_its_neighbours_let_it(session: EditSession) -> 
 
 
 def test_something_of_a_piece_stays(session: EditSession) -> None:
-    every = Stretch(strand_id=session.strands(1)[0].id, from_us=0, to_us=DURATION_US)
+    every = StrandStretch(strand_id=session.strands(1)[0].id, from_us=0, to_us=DURATION_US)
     with pytest.raises(BadInput, match="nothing of the piece"):
         CutStretches(piece_id=1, stretches=[every], found="quiet").apply(session)
 

@@ -9,7 +9,7 @@ from mortiser.core.common.errors import BadInput
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.layer import Layer
 from mortiser.core.framing.own_picture import OwnPicture
-from mortiser.core.framing.shape import Framed, Framing, Move, Shape, Stretch
+from mortiser.core.framing.shape import Framed, FramedStretch, Framing, Move, Shape
 from mortiser.core.project.jig import JIGS, SUNG, Jig, behind, filled, jig_of, read_jig, write_jig
 from mortiser.core.project.output import TextFile, VideoFile
 from mortiser.core.project.piece import Piece
@@ -26,7 +26,7 @@ SHAPE = Shape(
     look={"place.dy": 0.3},
 )
 LAYERS = (
-    Layer(id=1, kind="headline", text="Mend it", during=Stretch(**STRETCH)),
+    Layer(id=1, kind="headline", text="Mend it", during=FramedStretch(**STRETCH)),
     Layer(id=2, kind="bar"),
 )
 

@@ -6,7 +6,7 @@ from mortiser.core.common.errors import BadInput
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.edits.apart import carry_out
 from mortiser.core.edits.look.layers import AddLayer, LastLayer
-from mortiser.core.framing.shape import Stretch
+from mortiser.core.framing.shape import FramedStretch
 from tests.memory_session import MemoryEditSession
 from tests.store.fixtures import spoken
 
@@ -20,16 +20,16 @@ def session() -> MemoryEditSession:
     return made
 
 
-def during(session: MemoryEditSession) -> Stretch | None:
+def during(session: MemoryEditSession) -> FramedStretch | None:
     return session.layers(1)[0].during
 
 
 def test_each_end_is_set_alone_and_the_other_stays(session: MemoryEditSession) -> None:
     plug, grey = session.said(3), session.said(9)
     carry_out(LastLayer(**PLAIN, from_word=plug.id), session)
-    assert during(session) == Stretch(source_id=1, start_us=plug.start_us, end_us=60_000_000)
+    assert during(session) == FramedStretch(source_id=1, start_us=plug.start_us, end_us=60_000_000)
     carry_out(LastLayer(**PLAIN, to_word=grey.id), session)
-    assert during(session) == Stretch(source_id=1, start_us=plug.start_us, end_us=grey.end_us)
+    assert during(session) == FramedStretch(source_id=1, start_us=plug.start_us, end_us=grey.end_us)
     carry_out(LastLayer(**PLAIN), session)
     assert during(session) is None
 

@@ -8,7 +8,7 @@ from mortiser.core.captions.pace import PACES
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.layer import Layer, layers_of, layers_text
 from mortiser.core.framing.own_picture import OwnPicture
-from mortiser.core.framing.shape import LayerPlace, Shape, Stretch
+from mortiser.core.framing.shape import FramedStretch, LayerPlace, Shape
 from mortiser.core.project.piece import Piece
 from mortiser.core.scene import SceneCue
 from mortiser.core.scene.layered import layer_readers, span_of
@@ -78,12 +78,12 @@ def test_a_place_is_each_shapes_own() -> None:
 
 
 def test_a_layer_lasts_for_its_words_wherever_they_are() -> None:
-    during = Stretch(source_id=1, start_us=11 * SECOND, end_us=12 * SECOND)
+    during = FramedStretch(source_id=1, start_us=11 * SECOND, end_us=12 * SECOND)
     made = piece(Layer(id=1, kind="plate", during=during))
     assert span_of(made.layers[0], made) == (5 * SECOND, 6 * SECOND)
     assert shown(made, 4 * SECOND) == []
     assert len(shown(made, 5_500_000)) == 1
-    gone = Stretch(source_id=1, start_us=5 * SECOND, end_us=9 * SECOND)
+    gone = FramedStretch(source_id=1, start_us=5 * SECOND, end_us=9 * SECOND)
     assert shown(piece(Layer(id=1, kind="plate", during=gone)), 4 * SECOND) == []
 
 
@@ -114,7 +114,7 @@ def test_layers_are_kept_as_text() -> None:
     layers = (Layer(id=2, kind="headline", text="Mend", finish=FINISHES["Pine"]),)
     assert layers_of(layers_text(layers)) == layers
     assert layers_text(()) == ""
-    during = Stretch(source_id=1, start_us=0, end_us=1)
+    during = FramedStretch(source_id=1, start_us=0, end_us=1)
     copied = Layer(id=1, kind="bar", during=during).of_copies({1: 5})
     assert copied.during is not None
     assert copied.during.source_id == 5

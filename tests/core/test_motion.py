@@ -16,7 +16,7 @@ from mortiser.core.style.layout.rect import Rect
 from mortiser.core.style.motion.emphases import EMPHASES, emphasis_layer
 from mortiser.core.style.motion.entrances import ENTRANCES, Coming
 from mortiser.core.style.motion.exits import exit_layer
-from mortiser.core.style.motion.layers import Layer
+from mortiser.core.style.motion.layers import MotionLayer
 from mortiser.core.style.motion.loops import loop_layer
 from mortiser.core.style.motion.paints import fill_track, fill_values, ink_tracks, plank_box, states
 from mortiser.core.style.motion.timing import SHORTEST_LIVE_US, live_spans, lived_together
@@ -83,7 +83,7 @@ def movement(finish: Finish, lives: list[tuple[int, int]], span: tuple[int, int]
     return Movement(finish, block, lives, [end for _, end in lives], span)
 
 
-def readable(layers: tuple[Layer, ...], at: int) -> bool:
+def readable(layers: tuple[MotionLayer, ...], at: int) -> bool:
     """Whether a word is all there and in its place, but for what it does while it is live."""
     opacity = 1.0
     for layer in layers:

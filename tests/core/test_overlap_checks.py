@@ -10,7 +10,7 @@ from mortiser.core.captions.pace import PACES
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.guides import GUIDES, Area, guides_of, guides_text
 from mortiser.core.framing.layer import Layer
-from mortiser.core.framing.shape import Framing, LayerPlace, Shape, Stretch
+from mortiser.core.framing.shape import FramedStretch, Framing, LayerPlace, Shape
 from mortiser.core.framing.subject import Face, Track
 from mortiser.core.project.piece import Piece
 from mortiser.core.scene.layered import LayerReader, layer_readers
@@ -145,7 +145,9 @@ def test_a_layer_over_a_face_is_told_unless_it_shows_at_other_times() -> None:
     (found,) = layers_in_the_way(readers(bubble, places=place), [], faces(0.5, 0.5))
     assert found.kind == "face"
     assert layers_in_the_way(readers(bubble, places=place), [], faces(0.1, 0.1, 0.1)) == []
-    away = bubble.model_copy(update={"during": Stretch(source_id=9, start_us=0, end_us=SECOND)})
+    away = bubble.model_copy(
+        update={"during": FramedStretch(source_id=9, start_us=0, end_us=SECOND)}
+    )
     assert layers_in_the_way(readers(away, places=place), [], faces(0.5, 0.5)) == []
 
 

@@ -3,7 +3,14 @@
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.transcript.script import Part, beside, difference, line_ends, spoken, verses
+from mortiser.core.transcript.script import (
+    ScriptPart,
+    beside,
+    difference,
+    line_ends,
+    spoken,
+    verses,
+)
 from mortiser.core.transcript.words import Word, word_key
 
 
@@ -29,19 +36,21 @@ def test_differences_are_said_as_what_they_are() -> None:
     words = heard("we mend all the things")
     script = ["we", "fix"]
     assert (
-        difference(Part(False, 1, 2, 1, 2), script, words, kept=True)
+        difference(ScriptPart(False, 1, 2, 1, 2), script, words, kept=True)
         == "Heard “mend” where the script has “fix”"
     )
-    assert difference(Part(False, 1, 2, 1, 2), script, words, kept=False) == "Not spoken: “fix”"
     assert (
-        difference(Part(False, 2, 2, 1, 3), script, words, kept=False)
+        difference(ScriptPart(False, 1, 2, 1, 2), script, words, kept=False) == "Not spoken: “fix”"
+    )
+    assert (
+        difference(ScriptPart(False, 2, 2, 1, 3), script, words, kept=False)
         == "Not in the script: “mend all”"
     )
-    assert difference(Part(False, 1, 1, 2, 2), script, words, kept=False) is None
+    assert difference(ScriptPart(False, 1, 1, 2, 2), script, words, kept=False) is None
 
 
 def test_words_without_time_were_not_spoken() -> None:
-    part = Part(False, 0, 3, 0, 0)
+    part = ScriptPart(False, 0, 3, 0, 0)
     assert not spoken(part, (0, 200_000))
     assert spoken(part, (0, 210_000))
 

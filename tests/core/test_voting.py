@@ -12,7 +12,7 @@ from mortiser.core.transcript.voting import (
     Contest,
     Evidence,
     Spoken,
-    Weights,
+    VoteWeights,
     both_names,
     contests,
     heard_at,
@@ -70,7 +70,7 @@ def test_what_a_witness_had_at_a_place_is_what_stands_between_what_agrees(
     wording=st.floats(-50, 50), against=st.booleans(), behind=st.booleans(), more=st.floats(0, 20)
 )
 def test_more_for_what_would_come_in_makes_it_likelier(
-    weights: Weights, wording: float, against: bool, behind: bool, more: float
+    weights: VoteWeights, wording: float, against: bool, behind: bool, more: float
 ) -> None:
     low = is_right(Evidence(wording, against, behind), weights)
     assert 0 < low < 1

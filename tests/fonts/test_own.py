@@ -9,7 +9,7 @@ from fontTools.pens.ttGlyphPen import TTGlyphPen
 from fontTools.ttLib import TTFont
 
 from mortiser.core.common.errors import BadInput, NotFound
-from mortiser.core.style.layout.face import Face
+from mortiser.core.style.layout.face import FontFace
 from mortiser.fonts import font_book, own, shipped, use_own_fonts
 
 LETTERS = "abcdefghijklmnopqrstuvwxyz"
@@ -53,7 +53,9 @@ def test_a_shipped_font_loses_its_hints_and_shapes_as_before() -> None:
     found = own.checked(data)
     assert "prep" in TTFont(BytesIO(data))
     assert not {"prep", "fpgm", "DSIG"} & set(TTFont(BytesIO(found.data)).keys())
-    before, after = (Face(one).draw("Kéttle", 80.0, 0.0, False, 0.0) for one in (data, found.data))
+    before, after = (
+        FontFace(one).draw("Kéttle", 80.0, 0.0, False, 0.0) for one in (data, found.data)
+    )
     assert before == after
 
 

@@ -18,7 +18,7 @@ from mortiser.core.common.time import SECOND
 from mortiser.core.transcript.glossary import Entry
 from mortiser.core.transcript.words import Shown
 from mortiser.formats import glossary
-from mortiser.formats.base import Caption, CaptionDocument, Look, Place
+from mortiser.formats.base import Caption, CaptionDocument, GridPlace, Look
 from mortiser.formats.registry import FORMATS, READERS, read
 
 line = st.text(
@@ -48,7 +48,7 @@ TRICKY = [
 PLAIN = CaptionDocument(0)
 LOOK = Look(
     "Fira Sans", True, 80, (250, 240, 230, 255), (250, 240, 230, 128), (0, 0, 0, 255), 6.0,
-    place=Place("top", "left"), x=0.3, y=0.2, accents=((200, 60, 40, 255),),
+    place=GridPlace("top", "left"), x=0.3, y=0.2, accents=((200, 60, 40, 255),),
 )  # fmt: skip
 SAID = Caption(
     1_000_000,
@@ -133,7 +133,7 @@ def test_substation_has_the_look_the_accents_and_when_words_are_said() -> None:
     assert r"\pos(324,384)" in event.text
     (back,) = read(text).captions
     assert back.starts == (1_000_000, 1_400_000, 2_100_000)
-    assert back.place == Place("top", "left")
+    assert back.place == GridPlace("top", "left")
     assert back.lines == SAID.lines
 
 
@@ -145,7 +145,7 @@ def test_webvtt_has_places_styles_and_when_words_are_said() -> None:
     assert "color: rgba(250, 240, 230, 1.00);" in text
     (back,) = read(text).captions
     assert back.starts == (1_000_000, 1_400_000, 2_100_000)
-    assert back.place == Place("top", "left")
+    assert back.place == GridPlace("top", "left")
 
 
 def test_a_moment_outside_of_its_caption_is_left_out() -> None:
@@ -225,7 +225,7 @@ def test_a_glossary_that_cannot_be_read_is_said(text: str, says: str) -> None:
 @pytest.mark.parametrize("form", ["vtt", "ass", "ttml"])
 @pytest.mark.parametrize("number", [1, 3, 4, 5, 6, 7, 8, 9])
 def test_places_of_single_captions_come_back(form: str, number: int) -> None:
-    place = Place.of(number)
+    place = GridPlace.of(number)
     assert place is not None
     assert place.number == number
     captions = [

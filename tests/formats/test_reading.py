@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 
 from mortiser.core.common.errors import BadInput
 from mortiser.formats import ass, srt, vtt
-from mortiser.formats.base import Caption, CaptionDocument, Place
+from mortiser.formats.base import Caption, CaptionDocument, GridPlace
 from mortiser.formats.decoding import decode
 from mortiser.formats.markup import marked
 from mortiser.formats.registry import FORMATS, READERS, read, reader_of
@@ -90,7 +90,7 @@ def test_voices_notes_styles_and_entities_of_webvtt() -> None:
         ("Tea & cake",),
         (),
         "Marlo Finch",
-        place=Place("bottom", "left"),
+        place=GridPlace("bottom", "left"),
     )
     assert "was missing" in vtt.read(text.removeprefix("WEBVTT")).notes[0].text
 
@@ -236,13 +236,13 @@ def test_what_cannot_be_held_is_named_once_with_its_place() -> None:
     ("settings", "place"),
     [
         ("", None),
-        ("line:0", Place("top", "centre")),
-        ("line:50% align:start", Place("middle", "left")),
+        ("line:0", GridPlace("top", "centre")),
+        ("line:50% align:start", GridPlace("middle", "left")),
         ("line:-1", None),
-        ("position:90% line:10%", Place("top", "right")),
+        ("position:90% line:10%", GridPlace("top", "right")),
     ],
 )
-def test_places_of_webvtt(settings: str, place: Place | None) -> None:
+def test_places_of_webvtt(settings: str, place: GridPlace | None) -> None:
     (caption,) = vtt.read(f"WEBVTT\n\n00:01.000 --> 00:02.000 {settings}\nTea\n").captions
     assert caption.place == place
 
@@ -261,10 +261,10 @@ def test_places_and_karaoke_of_ass_and_subrip() -> None:
     sung, up, low = ass.read(other.to_string("ass")).captions
     assert sung.lines == ("Good morning", "all")
     assert sung.starts == (1_000_000, 1_500_000, 2_000_000)
-    assert up.place == Place("top", "centre")
-    assert (low.place, low.italic) == (Place("bottom", "left"), (0,))
+    assert up.place == GridPlace("top", "centre")
+    assert (low.place, low.italic) == (GridPlace("bottom", "left"), (0,))
     (srt_up,) = srt.read("1\n00:00:01,000 --> 00:00:02,000\n{\\an8}<i>up</i> here\n").captions
-    assert (srt_up.place, srt_up.italic) == (Place("top", "centre"), (0,))
+    assert (srt_up.place, srt_up.italic) == (GridPlace("top", "centre"), (0,))
 
 
 def test_word_times_of_webvtt_are_taken_where_all_words_have_one() -> None:

@@ -10,7 +10,7 @@ from hypothesis import given
 
 from mortiser.core.common.errors import BadInput
 from mortiser.core.transcript.words import Shown
-from mortiser.formats.base import Caption, CaptionDocument, Place
+from mortiser.formats.base import Caption, CaptionDocument, GridPlace
 from mortiser.formats.registry import FORMATS, read, reader_of
 from mortiser.formats.ttml import PARAMETER, TT, XML
 from tests.formats.test_files import TRICKY, captions, near
@@ -52,8 +52,8 @@ def test_our_own_reader_loses_nothing(made: list[Caption]) -> None:
 def test_speakers_places_and_signs_that_mean_something_are_kept() -> None:
     made = [
         Caption(0, 900_000, TRICKY[0].lines, speaker='Ada "A" & co'),
-        Caption(900_000, 2_000_000, TRICKY[1].lines, place=Place("top", "right")),
-        Caption(2_000_000, 3_000_000, ("plain",), speaker="Ben", place=Place("middle", "left")),
+        Caption(900_000, 2_000_000, TRICKY[1].lines, place=GridPlace("top", "right")),
+        Caption(2_000_000, 3_000_000, ("plain",), speaker="Ben", place=GridPlace("middle", "left")),
     ]
     found = read(written(made)).captions
     assert [(one.speaker, one.place, one.lines) for one in found] == [

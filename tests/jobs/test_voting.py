@@ -7,7 +7,7 @@ from mortiser.core.edits.cutting.trimming import Passage, StrikeWords
 from mortiser.core.edits.text.words import AcceptWord, RetypeCue
 from mortiser.core.transcript.words import Word
 from mortiser.jobs.ingest import Hearing, hear_again
-from mortiser.speech.protocols import RATE, Change, Relistened, Verdict
+from mortiser.speech.protocols import RATE, HeardChange, Relistened, Verdict
 from mortiser.store import editing, projects, transcript
 from mortiser.wiring import AppContext
 from tests.contracts.test_speech import PlainRecogniser
@@ -60,15 +60,15 @@ class Voting(Deaf):
         for index, word in enumerate(words):
             if index % 3 == 0 and index != 9:
                 put = (replace(word, id=0, text="mended", confidence=0.7),)
-                changes.append(Change(index, index + 1, put))
+                changes.append(HeardChange(index, index + 1, put))
             elif index == 5:
                 middle = (word.start_us + word.end_us) // 2
                 left = Word("kettle", word.start_us, middle, 0.6)
-                changes.append(Change(5, 6, (left, Word("lid", middle, word.end_us, 0.6))))
+                changes.append(HeardChange(5, 6, (left, Word("lid", middle, word.end_us, 0.6))))
             elif index == 7:
-                changes.append(Change(8, 8, (Word("and", word.end_us, word.end_us, 0.6),)))
+                changes.append(HeardChange(8, 8, (Word("and", word.end_us, word.end_us, 0.6),)))
             elif index == 9:
-                changes.append(Change(9, 10, ()))
+                changes.append(HeardChange(9, 10, ()))
         return Verdict(tuple(words), tuple(changes))
 
 

@@ -16,7 +16,7 @@ from mortiser.core.captions.cue_timing import retime
 from mortiser.core.captions.pace import PACES
 from mortiser.core.common.errors import MortiserError
 from mortiser.core.common.frames import Frames
-from mortiser.core.delivery.order import Order, OrderedSource, Part, PieceStretch
+from mortiser.core.delivery.order import Order, OrderedFile, OrderedSource, PieceStretch
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.shape import Shape
 from mortiser.core.project.output import VIDEO_FORMS, Output, StillFile, TextFile, VideoFile
@@ -62,7 +62,7 @@ def order(
 
 def made(
     folder: Path, recording: Path, output: Output, stretch: PieceStretch | None = None
-) -> tuple[Order, Part, Path]:
+) -> tuple[Order, OrderedFile, Path]:
     wanted = order(recording, output, stretches=(stretch,) if stretch else ())
     (part,) = wanted.parts()
     out = folder / part.name
@@ -221,7 +221,7 @@ def test_every_caption_file_is_made_and_read_back(
 
 
 def test_what_is_not_as_ordered_is_no_success(tmp_path: Path, recording: Path) -> None:
-    def refused(wanted: Order, part: Part, file: Path, says: str) -> None:
+    def refused(wanted: Order, part: OrderedFile, file: Path, says: str) -> None:
         with pytest.raises(Unlike, match=says):
             OUTPUTS["video"].verify(wanted, part, file, Path)
 

@@ -9,7 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from mortiser.core.scene.model import PathItem, Scene, SceneCue, StampItem
-from mortiser.core.style.motion.layers import Layer
+from mortiser.core.style.motion.layers import MotionLayer
 from mortiser.core.style.motion.track import fixed
 from mortiser.paint.inks import SEEN, PlaneInks, fill
 from mortiser.paint.painter import paint
@@ -21,7 +21,7 @@ BOX = "M0 0L40 0L40 30L0 30Z"
 place = st.floats(0, 500)
 
 
-def scene_of(x: float, y: float, *layers: Layer) -> Scene:
+def scene_of(x: float, y: float, *layers: MotionLayer) -> Scene:
     item = PathItem(BOX, x, y, (-2, -2, 42, 32), fixed(255, 255, 255, 255), layers=layers)
     stamp = StampItem("🧵", x, y, 20, layers)
     return Scene(600, 600, (SceneCue(1, 0, 10**6, 0, 50, (), (), (), (item,), (stamp,)),))
@@ -31,7 +31,7 @@ def scene_of(x: float, y: float, *layers: Layer) -> Scene:
 def test_what_only_shifts_stands_on_the_nearest_quarter(
     x: float, y: float, dx: float, dy: float
 ) -> None:
-    (cue,) = state_at(scene_of(x, y, Layer((0, 0), move=fixed(dx, dy))), 500_000)
+    (cue,) = state_at(scene_of(x, y, MotionLayer((0, 0), move=fixed(dx, dy))), 500_000)
     for part in (*cue.paths, *cue.stamps):
         assert upright(part.matrix)
         for found, wanted in zip(part.matrix[4:], (x + dx, y + dy), strict=True):
@@ -41,7 +41,7 @@ def test_what_only_shifts_stands_on_the_nearest_quarter(
 
 @given(place, place, st.floats(0.5, 2).filter(lambda scale: scale != 1))
 def test_what_grows_stands_just_where_it_is(x: float, y: float, scale: float) -> None:
-    (cue,) = state_at(scene_of(x, y, Layer((0, 0), scale=fixed(scale))), 500_000)
+    (cue,) = state_at(scene_of(x, y, MotionLayer((0, 0), scale=fixed(scale))), 500_000)
     assert cue.paths[0].matrix[4:] == pytest.approx((scale * x, scale * y))
 
 
@@ -90,8 +90,8 @@ def test_a_gradient_runs_along_its_line(line: tuple[float, float, float, float])
 @pytest.mark.parametrize("dx", [0.0, 0.25, 0.5])
 def test_a_word_is_painted_alike_at_rest_and_under_way(dx: float) -> None:
     """Pictures of letters, and the letters drawn anew, which a turn of nothing to see asks for."""
-    still = state_at(scene_of(10 + dx, 12, Layer((0, 0))), 0)
-    turned = state_at(scene_of(10 + dx, 12, Layer((0, 0), turn=fixed(1e-9))), 0)
+    still = state_at(scene_of(10 + dx, 12, MotionLayer((0, 0))), 0)
+    turned = state_at(scene_of(10 + dx, 12, MotionLayer((0, 0), turn=fixed(1e-9))), 0)
     area = (0, 0, 80, 80)
     assert not upright(turned[0].paths[0].matrix)
     difference = paint(still, area).astype(int) - paint(turned, area)

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from mortiser.core.transcript.voting import SECOND, THIRD
 from mortiser.core.transcript.words import Word
-from mortiser.speech.protocols import Change
+from mortiser.speech.protocols import HeardChange
 from mortiser.speech.standing import changes, standing, voted
 from tests.contracts.test_speech import PlainReader, PlainReading
 
@@ -35,7 +35,7 @@ def said(*texts: str, **more: object) -> list[Word]:
     return [Word(t, i * 300_000, i * 300_000 + 200_000, 0.9, **more) for i, t in enumerate(texts)]
 
 
-def read(words: list[Word], made: list[Change]) -> list[str]:
+def read(words: list[Word], made: list[HeardChange]) -> list[str]:
     """The texts with the changes made."""
     result: list[str] = []
     at = 0

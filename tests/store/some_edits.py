@@ -70,11 +70,11 @@ class Place:
         """Behind the word."""
         return putting.WordPlace(strand_id=self._strand(self.word), word_id=self.word.id)
 
-    def stretch(self, longer_us: int) -> trimming.Stretch:
+    def stretch(self, longer_us: int) -> trimming.StrandStretch:
         """The gap behind the word, and more."""
         placed = self.timeline.place_of(self.word)
         start = placed.to_source(self.word.end_us)
-        return trimming.Stretch(
+        return trimming.StrandStretch(
             strand_id=placed.clip.strand_id, from_us=start, to_us=start + 50_000 + longer_us
         )
 

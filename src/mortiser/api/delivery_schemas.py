@@ -10,7 +10,7 @@ from itertools import groupby
 from pydantic import BaseModel, Field
 
 from mortiser.api.schemas import JobStatus, NoteView, seconds_left
-from mortiser.core.delivery.order import Part
+from mortiser.core.delivery.order import OrderedFile
 from mortiser.core.project.output import Output
 from mortiser.store import deliveries
 from mortiser.store.database import now_us
@@ -36,7 +36,7 @@ class FileView(BaseModel):
 
     @classmethod
     def of(cls, row: sqlite3.Row) -> FileView:
-        part = Part.model_validate_json(row["part"]) if row["part"] else None
+        part = OrderedFile.model_validate_json(row["part"]) if row["part"] else None
         frames = part.frames if part else 0
         return cls(
             id=row["id"],

@@ -10,7 +10,7 @@ from mortiser.core.captions.pace import PaceName
 from mortiser.core.editing.removals import Wanted, removals
 from mortiser.core.editing.talk import talk
 from mortiser.core.edits.cutting.pieces import NewPiece
-from mortiser.core.edits.cutting.trimming import CutStretches, Passage, Stretch
+from mortiser.core.edits.cutting.trimming import CutStretches, Passage, StrandStretch
 from mortiser.core.edits.look.jigs import ApplyJig
 from mortiser.core.edits.look.layers import AddLayer
 from mortiser.core.edits.look.shapes import AddShape
@@ -118,7 +118,7 @@ def _cut(context: AppContext, kettle: BroughtIn) -> None:
     items = talk(piece.timeline, load_strands(db, piece.id), {kettle.source_id: words}, loud)
     found = removals(items, piece.timeline, loud, Wanted(fillers=fillers(db, "en")))
     stretches = [
-        Stretch(strand_id=one.strand_id, from_us=one.from_us, to_us=one.to_us)
+        StrandStretch(strand_id=one.strand_id, from_us=one.from_us, to_us=one.to_us)
         for one in found
         if one.kind != "sounds"
     ]

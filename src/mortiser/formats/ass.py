@@ -5,9 +5,9 @@ from __future__ import annotations
 import re
 from collections.abc import Sequence
 
-from mortiser.formats.base import Caption, CaptionDocument, Colour, Look, Place
+from mortiser.formats.base import Caption, CaptionDocument, Colour, GridPlace, Look
 from mortiser.formats.markup import Marked, marked
-from mortiser.formats.timed import TIME, Reading, microseconds
+from mortiser.formats.timed import TIME, CaptionReading, microseconds
 
 USUAL = "Layer, Start, End, Style, Name, MarginL, MarginR, MarginV, Effect, Text"
 USUAL_STYLE = (
@@ -44,7 +44,7 @@ def write(captions: Sequence[Caption], document: CaptionDocument) -> str:
     )
 
 
-def _placed(place: Place | None) -> str:
+def _placed(place: GridPlace | None) -> str:
     """The place of a caption that has one of its own."""
     return f"{{\\an{place.number}}}" if place else ""
 
@@ -123,9 +123,9 @@ def _time(us: int) -> str:
     return f"{seconds // 3600}:{seconds // 60 % 60:02d}:{seconds % 60:02d}.{rest:02d}"
 
 
-def read(text: str) -> Reading:
+def read(text: str) -> CaptionReading:
     """The file's dialogue lines; comments and drawings are passed over."""
-    reading = Reading()
+    reading = CaptionReading()
     fields, style_fields = _fields(USUAL), _fields(USUAL_STYLE)
     styles: dict[str, dict[str, str]] = {}
     size = list(USUAL_SIZE)
@@ -149,7 +149,7 @@ def read(text: str) -> Reading:
 
 
 def _event(
-    reading: Reading,
+    reading: CaptionReading,
     number: int,
     values: dict[str, str],
     styles: dict[str, dict[str, str]],
@@ -174,10 +174,10 @@ def _event(
     number_pad = next((one.align for one in lines if one.align), None)
     if number_pad is None and style.get("alignment", "").isdecimal():
         number_pad = int(style["alignment"])
-    place = Place.of(number_pad) if number_pad else None
+    place = GridPlace.of(number_pad) if number_pad else None
     exact = next((one.position for one in lines if one.position), None)
     if exact is not None:
-        place = Place.at(exact[0] / size[0], exact[1] / size[1])
+        place = GridPlace.at(exact[0] / size[0], exact[1] / size[1])
     speaker = values.get("name", "").strip() or None
     reading.add(number, at_us, microseconds(end), lines, speaker, place)
 

@@ -13,7 +13,7 @@ from typing import Literal, NamedTuple
 from mortiser.core.transcript.words import Word
 
 
-class Place(NamedTuple):
+class GridPlace(NamedTuple):
     """Where on the picture: the row and the column."""
 
     down: Literal["top", "middle", "bottom"]
@@ -26,7 +26,7 @@ class Place(NamedTuple):
         return 3 * row + ("left", "centre", "right").index(self.across) + 1
 
     @classmethod
-    def of(cls, number: int) -> Place | None:
+    def of(cls, number: int) -> GridPlace | None:
         """By the number pad (1 to 9); None for the foot's middle, where captions stand anyway."""
         if not 1 <= number <= 9 or number == 2:
             return None
@@ -34,7 +34,7 @@ class Place(NamedTuple):
         return cls(("bottom", "middle", "top")[row], ("left", "centre", "right")[(number - 1) % 3])
 
     @classmethod
-    def at(cls, x: float, y: float) -> Place | None:
+    def at(cls, x: float, y: float) -> GridPlace | None:
         """By shares of the picture's width and height (0 to 1), in thirds."""
         column = 1 if x < 1 / 3 else 3 if x > 2 / 3 else 2
         return cls.of(column + (6 if y < 1 / 3 else 0 if y > 2 / 3 else 3))
@@ -59,7 +59,7 @@ class Look:
     shadow: float = 0.0
     box: Colour | None = None
     upper: bool = False
-    place: Place | None = None
+    place: GridPlace | None = None
     x: float = 0.5
     y: float = 0.9
     """Its middle, as shares of the picture."""
@@ -96,7 +96,7 @@ class Caption:
     turn: bool = False
     italic: tuple[int, ...] = ()
     starts: tuple[int, ...] = ()
-    place: Place | None = None
+    place: GridPlace | None = None
 
     @property
     def named_lines(self) -> tuple[str, ...]:
@@ -106,25 +106,25 @@ class Caption:
         return (f"{self.speaker}: {self.lines[0]}", *self.lines[1:])
 
     @property
-    def parts(self) -> tuple[tuple[Part, ...], ...]:
+    def parts(self) -> tuple[tuple[MarkedPart, ...], ...]:
         """The words of each line where they lie in its text; a text without known words as one part."""
         waiting = list(self.words)
-        found: list[tuple[Part, ...]] = []
+        found: list[tuple[MarkedPart, ...]] = []
         for line in self.lines:
-            parts: list[Part] = []
+            parts: list[MarkedPart] = []
             at = 0
             while waiting and (next_at := line.find(waiting[0].text, at)) >= 0:
                 word = waiting.pop(0)
                 end = next_at + len(word.text)
-                parts.append(Part(line[at:end], word))
+                parts.append(MarkedPart(line[at:end], word))
                 at = end
             if at < len(line):
-                parts.append(Part(line[at:], None))
+                parts.append(MarkedPart(line[at:], None))
             found.append(tuple(parts))
         return tuple(found)
 
 
-class Part(NamedTuple):
+class MarkedPart(NamedTuple):
     """A word with the blanks before it, or letters that are no known word's."""
 
     text: str

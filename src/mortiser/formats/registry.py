@@ -5,7 +5,7 @@ from collections.abc import Callable, Sequence
 from mortiser.core.common.errors import BadInput
 from mortiser.formats import ass, csv, json, srt, ttml, txt, vtt
 from mortiser.formats.base import Caption, CaptionDocument
-from mortiser.formats.timed import Reading
+from mortiser.formats.timed import CaptionReading
 
 FORMATS: dict[str, Callable[[Sequence[Caption], CaptionDocument], str]] = {
     "srt": srt.write,
@@ -17,7 +17,7 @@ FORMATS: dict[str, Callable[[Sequence[Caption], CaptionDocument], str]] = {
     "json": json.write,
 }
 
-READERS: dict[str, Callable[[str], Reading]] = {
+READERS: dict[str, Callable[[str], CaptionReading]] = {
     "srt": srt.read,
     "vtt": vtt.read,
     "ass": ass.read,
@@ -43,12 +43,12 @@ def reader_of(text: str) -> str | None:
     return "srt" if "-->" in text else None
 
 
-def read(text: str) -> Reading:
+def read(text: str) -> CaptionReading:
     """The captions of a file in any of the formats. Raises BadInput when there are none."""
     kind = reader_of(text)
     if kind:
         _refuse_endless(text, kind)
-    reading = READERS[kind](text) if kind else Reading()
+    reading = READERS[kind](text) if kind else CaptionReading()
     if not reading.captions:
         why = f" {reading.notes[0].text}" if reading.notes else ""
         raise BadInput(f"No caption could be read in that file.{why}")

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from mortiser.core.common.time import timecode
 from mortiser.formats.base import Caption, CaptionDocument
 from mortiser.formats.markup import marked
-from mortiser.formats.timed import Reading, blocks
+from mortiser.formats.timed import CaptionReading, blocks
 
 
 def write(captions: Sequence[Caption], document: CaptionDocument) -> str:
@@ -20,9 +20,9 @@ def write(captions: Sequence[Caption], document: CaptionDocument) -> str:
     return "\n".join(blocks)
 
 
-def read(text: str) -> Reading:
+def read(text: str) -> CaptionReading:
     """The file's captions, as far as they can be read."""
-    reading = Reading()
+    reading = CaptionReading()
     for line, start, end, lines in blocks(text.split("\n"), reading):
         found = [marked(one, angles=True, braces=True, start_us=start) for one in lines[1:]]
         reading.add(line, start, end, found)

@@ -8,7 +8,7 @@ from dataclasses import dataclass, field, replace
 from itertools import pairwise
 
 from mortiser.core.common.time import MILLISECOND, SECOND
-from mortiser.formats.base import Caption, Place
+from mortiser.formats.base import Caption, GridPlace
 from mortiser.formats.markup import Marked
 
 MOST_NOTES = 60
@@ -25,7 +25,7 @@ STRICT_LINE = re.compile(
 
 
 @dataclass(frozen=True)
-class Note:
+class ReadingNote:
     """Something that was repaired or left out, and the moment of the file it is about (µs)."""
 
     text: str
@@ -33,17 +33,17 @@ class Note:
 
 
 @dataclass
-class Reading:
+class CaptionReading:
     """Captions read so far, and what was repaired, left out or could not be taken."""
 
     captions: list[Caption] = field(default_factory=list)
-    notes: list[Note] = field(default_factory=list)
+    notes: list[ReadingNote] = field(default_factory=list)
     lost: dict[str, list[int]] = field(default_factory=dict)
     """Looks that a piece cannot hold: where each stood (µs)."""
 
     def note(self, line: int, text: str, at_us: int | None = None) -> None:
         """Say what was done about a line (counted from 1)."""
-        self.notes.append(Note(f"Line {line}: {text}", at_us))
+        self.notes.append(ReadingNote(f"Line {line}: {text}", at_us))
 
     def lose(self, what: str, at_us: int) -> None:
         """A look at a moment was not taken."""
@@ -56,7 +56,7 @@ class Reading:
         end_us: int,
         lines: Iterable[Marked],
         speaker: str | None = None,
-        place: Place | None = None,
+        place: GridPlace | None = None,
     ) -> None:
         """Take a caption; one without words, or that ends before it starts, is seen to."""
         kept = [one for one in lines if one.words]
@@ -86,12 +86,12 @@ class Reading:
             )
         )
 
-    def ended(self) -> Reading:
+    def ended(self) -> CaptionReading:
         """The captions in order and without overlaps, at most MOST_NOTES notes."""
         found = sorted(self.captions, key=lambda caption: caption.start_us)
         notes = list(self.notes)
         if found != self.captions:
-            notes.append(Note("Captions were out of order and were sorted."))
+            notes.append(ReadingNote("Captions were out of order and were sorted."))
         overlaps: list[int] = []
         for index, (one, after) in enumerate(pairwise(found)):
             if one.end_us > after.start_us > one.start_us:
@@ -101,16 +101,18 @@ class Reading:
             count = len(overlaps)
             plural = "s" if count > 1 else ""
             text = f"{count} overlap{plural} with the next caption ended early."
-            notes.append(Note(text, overlaps[0]))
+            notes.append(ReadingNote(text, overlaps[0]))
         for what, places in self.lost.items():
             count = len(places)
             where = f", in {count} captions" if count > 1 else ", in one caption"
             if what.startswith(OF_THE_FILE):
                 where = ""
-            notes.append(Note(f"Not taken: {what}{where}. Dress has looks of its own.", places[0]))
+            notes.append(
+                ReadingNote(f"Not taken: {what}{where}. Dress has looks of its own.", places[0])
+            )
         if len(notes) > MOST_NOTES:
-            notes = [*notes[:MOST_NOTES], Note(f"… and {len(notes) - MOST_NOTES} more.")]
-        return Reading(found, notes)
+            notes = [*notes[:MOST_NOTES], ReadingNote(f"… and {len(notes) - MOST_NOTES} more.")]
+        return CaptionReading(found, notes)
 
 
 def _starts(lines: Sequence[Marked], start_us: int, end_us: int) -> tuple[int, ...]:
@@ -122,8 +124,8 @@ def _starts(lines: Sequence[Marked], start_us: int, end_us: int) -> tuple[int, .
     return tuple(times) if len(said) > 1 and len(times) == len(said) and in_order else ()
 
 
-def _place(line: Marked) -> Place | None:
-    return Place.of(line.align) if line.align is not None else None
+def _place(line: Marked) -> GridPlace | None:
+    return GridPlace.of(line.align) if line.align is not None else None
 
 
 def microseconds(text: str) -> int:
@@ -136,7 +138,9 @@ def microseconds(text: str) -> int:
     return whole * SECOND + (round(float(f"0.{rest}") * 1000) * MILLISECOND if rest else 0)
 
 
-def blocks(lines: Sequence[str], reading: Reading) -> Iterable[tuple[int, int, int, list[str]]]:
+def blocks(
+    lines: Sequence[str], reading: CaptionReading
+) -> Iterable[tuple[int, int, int, list[str]]]:
     """(line number, start µs, end µs, text lines) of every block that begins with two times.
 
     What follows the times on their line is the first of the text lines.

@@ -9,16 +9,16 @@ from xml.sax.saxutils import escape, quoteattr
 
 from mortiser.core.common.errors import BadInput
 from mortiser.core.common.time import SECOND, timecode
-from mortiser.formats.base import Caption, CaptionDocument, Place
+from mortiser.formats.base import Caption, CaptionDocument, GridPlace
 from mortiser.formats.markup import marked
-from mortiser.formats.timed import Reading
+from mortiser.formats.timed import CaptionReading
 
 TT = "{http://www.w3.org/ns/ttml}"
 STYLING = "{http://www.w3.org/ns/ttml#styling}"
 PARAMETER = "{http://www.w3.org/ns/ttml#parameter}"
 METADATA = "{http://www.w3.org/ns/ttml#metadata}"
 XML = "{http://www.w3.org/XML/1998/namespace}"
-FOOT = Place("bottom", "centre")
+FOOT = GridPlace("bottom", "centre")
 _HEAD = """<?xml version="1.0" encoding="UTF-8"?>
 <tt xmlns="http://www.w3.org/ns/ttml" xmlns:ttp="http://www.w3.org/ns/ttml#parameter"
     xmlns:tts="http://www.w3.org/ns/ttml#styling" xmlns:ttm="http://www.w3.org/ns/ttml#metadata"
@@ -66,13 +66,13 @@ def _plain(text: str) -> str:
     return escape(_NO_XML.sub("", text))
 
 
-def _region(place: Place) -> str:
+def _region(place: GridPlace) -> str:
     return f"{place.down}-{place.across}"
 
 
-def read(text: str) -> Reading:
+def read(text: str) -> CaptionReading:
     """The file's captions with their speakers and places. Raises BadInput for no XML that can be read."""
-    reading = Reading()
+    reading = CaptionReading()
     if "<!DOCTYPE" in text or "<!ENTITY" in text:
         raise BadInput("That file defines entities. Save it as plain TTML, SRT or WebVTT.")
     try:
@@ -142,13 +142,13 @@ def _text(element: ElementTree.Element) -> str:
     return "".join(found)
 
 
-def _place_of(region: ElementTree.Element) -> Place | None:
+def _place_of(region: ElementTree.Element) -> GridPlace | None:
     down = {value: key for key, value in _DISPLAY.items()}
     across = {"start": "left", "left": "left", "end": "right", "right": "right"}
     row = down.get(region.get(f"{STYLING}displayAlign", "after"), "bottom")
     column = across.get(region.get(f"{STYLING}textAlign", "center"), "centre")
     numbers = {"bottom": 1, "middle": 4, "top": 7}
-    return Place.of(numbers[row] + ("left", "centre", "right").index(column))
+    return GridPlace.of(numbers[row] + ("left", "centre", "right").index(column))
 
 
 class _Clock:

@@ -6,9 +6,9 @@ import re
 from collections.abc import Sequence
 
 from mortiser.core.common.time import round_to_ms, timecode
-from mortiser.formats.base import Caption, CaptionDocument, Colour, Look, Place
+from mortiser.formats.base import Caption, CaptionDocument, Colour, GridPlace, Look
 from mortiser.formats.markup import marked
-from mortiser.formats.timed import Reading, blocks
+from mortiser.formats.timed import CaptionReading, blocks
 
 _SETTING = re.compile(r"(line|position|align|size|region|vertical):([^\s,]{1,40})")
 _PERCENT = re.compile(r"(\d{1,3}(?:\.\d{1,6})?)%$")
@@ -72,7 +72,7 @@ def _css(colour: Colour) -> str:
     return f"rgba({red}, {green}, {blue}, {opacity / 255:.2f})"
 
 
-def _stands(place: Place) -> str:
+def _stands(place: GridPlace) -> str:
     """The settings of a caption that has a place of its own."""
     line = {"top": 10, "middle": 50, "bottom": 90}[place.down]
     position = {"left": 5, "centre": 50, "right": 95}[place.across]
@@ -89,9 +89,9 @@ def _plain(text: str) -> str:
     return text.translate(_ESCAPES)
 
 
-def read(text: str) -> Reading:
+def read(text: str) -> CaptionReading:
     """The file's captions with their voices, places, italics and word times."""
-    reading = Reading()
+    reading = CaptionReading()
     lines = text.split("\n")
     if not lines[0].startswith("WEBVTT"):
         reading.note(1, "“WEBVTT” was missing at the start; read all the same.")
@@ -103,7 +103,7 @@ def read(text: str) -> Reading:
     return reading.ended()
 
 
-def _place(settings: str, at_us: int, reading: Reading) -> Place | None:
+def _place(settings: str, at_us: int, reading: CaptionReading) -> GridPlace | None:
     """Where a cue's settings put it; what has no counterpart is noted."""
     said = dict(_SETTING.findall(settings))
     for name in ("region", "vertical"):
@@ -121,4 +121,4 @@ def _place(settings: str, at_us: int, reading: Reading) -> Place | None:
     across = _PERCENT.match(said.get("position", ""))
     if across:
         x = float(across.group(1)) / 100
-    return Place.at(x, y)
+    return GridPlace.at(x, y)

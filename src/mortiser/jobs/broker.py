@@ -26,7 +26,7 @@ class LeasedJob:
     payload: Payload = field(default_factory=dict)
 
 
-class Note(TypedDict):
+class JobNote(TypedDict):
     """Something a job has to say, and where in the source (µs)."""
 
     text: str
@@ -39,7 +39,7 @@ class Ending:
 
     status: Literal["done", "failed", "cancelled"]
     error: str | None = None
-    report: Sequence[Note] = ()
+    report: Sequence[JobNote] = ()
     following: Sequence[tuple[JobKind, Payload]] = ()
 
 

@@ -9,7 +9,7 @@ from pathlib import Path
 
 from mortiser import disk
 from mortiser.core.common.errors import BadInput, Conflict
-from mortiser.core.delivery.order import Order, OrderedSource, Part
+from mortiser.core.delivery.order import Order, OrderedFile, OrderedSource
 from mortiser.jobs.broker import LeasedJob
 from mortiser.jobs.kind import JobContext, Kind
 from mortiser.jobs.task import Task
@@ -25,7 +25,7 @@ class Ordered:
     delivery_id: int
     file_id: int
     order: Order
-    part: Part
+    part: OrderedFile
 
 
 def read_order(context: JobContext, taken: LeasedJob) -> Ordered:
@@ -36,7 +36,7 @@ def read_order(context: JobContext, taken: LeasedJob) -> Ordered:
     order = deliveries.ordered(delivery)
     if order is None or not file["part"]:
         raise Conflict("What was ordered is not known any more. Deliver the piece again.")
-    return Ordered(delivery["id"], file["id"], order, Part.model_validate_json(file["part"]))
+    return Ordered(delivery["id"], file["id"], order, OrderedFile.model_validate_json(file["part"]))
 
 
 def deliver(tools: Tools, task: Task, given: Ordered) -> Iterator[int]:

@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from mortiser.core.edits.text.glossary import ApplyGlossary, Rewording
 from mortiser.core.transcript.doubt import MOST_ALTERNATIVES, doubtful
-from mortiser.core.transcript.glossary import Change, Glossary, reworded, worth_an_entry
+from mortiser.core.transcript.glossary import Glossary, Respelling, reworded, worth_an_entry
 from mortiser.core.transcript.sounding import Sounds
 from mortiser.core.transcript.words import Word
 from mortiser.store import editing, glossary, projects
@@ -23,7 +23,7 @@ class Speller:
         self.spellings = spellings
         self._glossary = Glossary(spellings.entries, sounds, spellings.refused)
 
-    def changes(self, words: Sequence[Word]) -> list[Change]:
+    def changes(self, words: Sequence[Word]) -> list[Respelling]:
         """What the entries would have otherwise."""
         return self._glossary.changes(words)
 

@@ -12,10 +12,10 @@ from mortiser.core.common.time import SECOND
 from mortiser.core.edits.text.laying import LaidCaption, LaidWord, LayCaptions
 from mortiser.core.style.finish.changes import look_text
 from mortiser.core.transcript import script
-from mortiser.core.transcript.script import Part
+from mortiser.core.transcript.script import ScriptPart
 from mortiser.core.transcript.words import Origin, Seam, Word, shown, tokens
 from mortiser.formats import registry
-from mortiser.formats.base import Caption, Place
+from mortiser.formats.base import Caption, GridPlace
 from mortiser.formats.decoding import decode
 from mortiser.jobs.kind import Kind
 from mortiser.jobs.piece_sound import PieceInput, PieceSound, keep_captions, read_piece
@@ -148,7 +148,7 @@ def _note_italics(task: Task, bench: Bench, captions: Sequence[Caption]) -> None
     task.note(f"{words} words in italics are marked with {name}.", first.start_us)
 
 
-def _look(place: Place | None) -> str:
+def _look(place: GridPlace | None) -> str:
     """A file's place as what a caption has in place of its finish's."""
     if place is None:
         return ""
@@ -194,7 +194,7 @@ SCRIPT = Kind(read_piece, follow_script, keep_captions)
 
 
 def _of_part(
-    bench: Bench, part: Part, texts: Sequence[str], heard: Sequence[Word], last_us: int
+    bench: Bench, part: ScriptPart, texts: Sequence[str], heard: Sequence[Word], last_us: int
 ) -> list[Word]:
     wanted = texts[part.first : part.last]
     if part.same:
@@ -213,5 +213,5 @@ def _of_part(
     return bench.place(wanted, room, "imported", heard[part.to : part.to + FOLLOWING])
 
 
-def _time_of(part: Part, heard: Sequence[Word], last_us: int) -> int:
+def _time_of(part: ScriptPart, heard: Sequence[Word], last_us: int) -> int:
     return heard[part.from_].start_us if part.from_ < part.to else last_us

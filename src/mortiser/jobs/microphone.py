@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from mortiser import disk
-from mortiser.core.editing.matching import Match, match
+from mortiser.core.editing.matching import SoundMatch, match
 from mortiser.core.editing.microphone import Microphone
 from mortiser.core.edits.cutting.microphone import UseMicrophone
 from mortiser.core.project.source import Source
@@ -28,7 +28,7 @@ LAYING_SHARE = 0.5
 
 
 @dataclass(frozen=True)
-class Sounds:
+class MicrophoneInput:
     """The sound, the recordings it may belong to, the piece of each (by its source) that has been heard by
     its own sound, and whether somebody has worked on the captions since."""
 
@@ -38,7 +38,7 @@ class Sounds:
     edited: bool
 
 
-def read_sounds(context: JobContext, taken: LeasedJob) -> Sounds:
+def read_sounds(context: JobContext, taken: LeasedJob) -> MicrophoneInput:
     """The sound that a job is for, and what else is in its project. Raises NotFound."""
     db = context.database.connection
     sound = projects.read_source(db, taken.payload["sound_id"])
@@ -47,7 +47,7 @@ def read_sounds(context: JobContext, taken: LeasedJob) -> Sounds:
     others = [row for row in rows if row.id != sound.id and wanted in (None, row.id)]
     edited = journal.touched(db, sound.project_id).rows
     heard = _heard_in(context, sound.project_id)
-    return Sounds(sound, others, heard, "cue" in edited or "word" in edited)
+    return MicrophoneInput(sound, others, heard, "cue" in edited or "word" in edited)
 
 
 def _heard_in(context: JobContext, project_id: int) -> dict[int, int]:
@@ -63,7 +63,7 @@ def _heard_in(context: JobContext, project_id: int) -> dict[int, int]:
     }
 
 
-def find_recording(tools: Tools, task: Task, given: Sounds) -> Iterator[UseMicrophone]:
+def find_recording(tools: Tools, task: Task, given: MicrophoneInput) -> Iterator[UseMicrophone]:
     """Lay the sound under the recording it belongs to; where that is known, only that."""
     sound = given.sound
     if task.payload.get("again"):
@@ -74,7 +74,7 @@ def find_recording(tools: Tools, task: Task, given: Sounds) -> Iterator[UseMicro
                 _lay(tools, task, row, sound, known)
         return
     here = _heard(tools, sound)
-    found: list[tuple[Match, Source]] = []
+    found: list[tuple[SoundMatch, Source]] = []
     for number, row in enumerate(given.recordings):
         if row.kind == "video" and row.microphone is None:
             found.append((match(_heard(tools, row), here), row))
@@ -101,7 +101,7 @@ def find_recording(tools: Tools, task: Task, given: Sounds) -> Iterator[UseMicro
         _hear_again(task, given, row)
 
 
-def _hear_again(task: Task, given: Sounds, row: Source) -> None:
+def _hear_again(task: Task, given: MicrophoneInput, row: Source) -> None:
     """The words of a recording come from the better sound, as long as nobody has worked on them."""
     piece_id = given.heard.get(row.id)
     if piece_id is None:
@@ -116,7 +116,7 @@ def _hear_again(task: Task, given: Sounds, row: Source) -> None:
     task.follow("transcribe", {"source_id": row.id, "piece_id": piece_id, "again": True, **stretch})
 
 
-def _refused(sound: Source, best: Match | None) -> str:
+def _refused(sound: Source, best: SoundMatch | None) -> str:
     name = sound.name
     if best is None:
         return f"{name} stays a recording of its own: there is no video without a microphone yet."
@@ -153,7 +153,7 @@ def _heard(tools: Tools, source: Source) -> Samples:
     return np.concatenate(blocks) if blocks else np.zeros(0, np.float32)
 
 
-def keep_microphone(context: JobContext, given: Sounds, edit: UseMicrophone) -> None:
+def keep_microphone(context: JobContext, given: MicrophoneInput, edit: UseMicrophone) -> None:
     """Hear the sound from now on, as an edit."""
     editing.apply_now(context.database, given.sound.project_id, edit)
 

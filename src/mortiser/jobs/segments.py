@@ -21,7 +21,7 @@ from mortiser.jobs.workspace import Workspace
 from mortiser.render import segments
 from mortiser.render.picture import SourceReaders, usual_rate
 from mortiser.render.plan import WHOLE, Recording
-from mortiser.render.segments import PART_US, Part, write_segment
+from mortiser.render.segments import PART_US, SegmentPart, write_segment
 
 FOLDER = "segments"
 MOST_OPEN = 2
@@ -42,7 +42,7 @@ class Segments:
     kind = segments.KIND
     """The media type of all segments."""
 
-    def stream(self, piece: Piece) -> list[tuple[Part, ClipFraming]]:
+    def stream(self, piece: Piece) -> list[tuple[SegmentPart, ClipFraming]]:
         """What a piece is played as, and how each part is framed."""
         framings = piece.framings
         return [

@@ -8,7 +8,7 @@ from pathlib import Path
 
 from mortiser.core.common.errors import Cancelled
 from mortiser.core.project.job import JobKind
-from mortiser.jobs.broker import Broker, LeasedJob, Note, Payload
+from mortiser.jobs.broker import Broker, JobNote, LeasedJob, Payload
 
 REPORT_S = 0.25
 
@@ -21,7 +21,7 @@ class Task:
         self._broker = broker
         self._reported = 0.0
         self.following: list[tuple[JobKind, Payload]] = []
-        self.report: list[Note] = []
+        self.report: list[JobNote] = []
         self.used_up: list[Path] = []
         """Files that are of no use any more once the job is done."""
 

@@ -30,7 +30,7 @@ ENGLISH = "en"
 
 
 @dataclass(frozen=True)
-class Hearing:
+class TranscribeInput:
     """A recording to transcribe, and the piece to lay a stretch of it over that is heard again."""
 
     heard: SourceInput
@@ -38,22 +38,22 @@ class Hearing:
 
 
 @dataclass(frozen=True)
-class Spoken:
+class TranscribedLine:
     """The language that was found out."""
 
     language: str
 
 
-Heard = Spoken | list[Word] | LayCaptions
+Heard = TranscribedLine | list[Word] | LayCaptions
 """The language, a line of words in source time, or a stretch that was heard again."""
 
 
-def read_hearing(context: JobContext, taken: LeasedJob) -> Hearing:
+def read_hearing(context: JobContext, taken: LeasedJob) -> TranscribeInput:
     """What a job is to transcribe. Raises NotFound."""
-    return Hearing(read_source(context, taken), read_piece(context, taken))
+    return TranscribeInput(read_source(context, taken), read_piece(context, taken))
 
 
-def hear(tools: Tools, task: Task, given: Hearing) -> Iterator[Heard]:
+def hear(tools: Tools, task: Task, given: TranscribeInput) -> Iterator[Heard]:
     """Transcribe a source, or the range that was chosen of it, into its piece.
 
     A job that was cut off goes on behind its last word. Heard again, a stretch is replaced as one
@@ -63,7 +63,7 @@ def hear(tools: Tools, task: Task, given: Hearing) -> Iterator[Heard]:
     language: str = source.language
     if language == FIND_OUT:
         language = _spoken(tools, source)
-        yield Spoken(language)
+        yield TranscribedLine(language)
     origin = start = task.payload.get("from_us") or 0
     end = min(task.payload.get("to_us") or source.duration_us, source.duration_us)
     again = bool(task.payload.get("again"))
@@ -88,10 +88,10 @@ def hear(tools: Tools, task: Task, given: Hearing) -> Iterator[Heard]:
     )
 
 
-def keep_heard(context: JobContext, given: Hearing, result: Heard) -> None:
+def keep_heard(context: JobContext, given: TranscribeInput, result: Heard) -> None:
     """Add a line to the transcript, as the glossary has it now; note a language; lay a stretch."""
     source = given.heard.source
-    if isinstance(result, Spoken):
+    if isinstance(result, TranscribedLine):
         track = source.audio_track
         projects.choose_hearing(context.database, source.id, result.language, track)
     elif isinstance(result, LayCaptions):

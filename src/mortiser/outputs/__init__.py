@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping, Sequence
 from pathlib import Path
 
-from mortiser.core.delivery.order import Order, Part
+from mortiser.core.delivery.order import Order, OrderedFile
 from mortiser.outputs.base import Files, Maker, Told
 from mortiser.outputs.captions import TextFiles
 from mortiser.outputs.still import Stills
@@ -18,7 +18,7 @@ MADE_SHARE = 0.97
 
 
 def make_file(
-    order: Order, part: Part, out: Path, files: Files, progress: Callable[[float], None]
+    order: Order, part: OrderedFile, out: Path, files: Files, progress: Callable[[float], None]
 ) -> Sequence[Told]:
     """Write a file of an order and read it back; what there is to tell of it. Raises MortiserError."""
     own, maker = order.of_part(part), OUTPUTS[part.output.kind]

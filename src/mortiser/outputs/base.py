@@ -7,7 +7,7 @@ from pathlib import Path
 from typing import NamedTuple, Protocol
 
 from mortiser.core.common.errors import MortiserError
-from mortiser.core.delivery.order import Order, Part
+from mortiser.core.delivery.order import Order, OrderedFile
 
 Files = Callable[[str], Path]
 """Where a recording lies, by its path in the workspace."""
@@ -34,10 +34,15 @@ class Maker(Protocol):
     """One kind of delivered file. Orders are those of the part's shape alone."""
 
     def make(
-        self, order: Order, part: Part, out: Path, files: Files, progress: Callable[[float], None]
+        self,
+        order: Order,
+        part: OrderedFile,
+        out: Path,
+        files: Files,
+        progress: Callable[[float], None],
     ) -> Sequence[Told]:
         """Write the file; what there is to tell of it. ``progress`` gets 0..1 and may raise to stop. Raises
         MortiserError."""
 
-    def verify(self, order: Order, part: Part, made: Path, files: Files) -> None:
+    def verify(self, order: Order, part: OrderedFile, made: Path, files: Files) -> None:
         """Read the file back. Raises Unlike."""

@@ -8,7 +8,7 @@ from dataclasses import replace
 from pathlib import Path
 
 from mortiser.core.captions.file_captions import file_captions
-from mortiser.core.delivery.order import Order, Part, PieceStretch
+from mortiser.core.delivery.order import Order, OrderedFile, PieceStretch
 from mortiser.core.project.output import TextFile
 from mortiser.core.project.piece import Piece
 from mortiser.core.style.layout.caption_lines import caption_lines
@@ -26,13 +26,18 @@ class TextFiles:
     """The captions in one format, at the pace of files where the piece has one."""
 
     def make(
-        self, order: Order, part: Part, out: Path, files: Files, progress: Callable[[float], None]
+        self,
+        order: Order,
+        part: OrderedFile,
+        out: Path,
+        files: Files,
+        progress: Callable[[float], None],
     ) -> Sequence[Told]:
         """See Maker."""
         out.write_bytes(_data(order, part))
         return ()
 
-    def verify(self, order: Order, part: Part, made: Path, files: Files) -> None:
+    def verify(self, order: Order, part: OrderedFile, made: Path, files: Files) -> None:
         """Read by our own reader, the file has as many captions as were written; what no reader is for is
         what was written."""
         data, wanted = made.read_bytes(), _text_file(part)
@@ -46,12 +51,12 @@ class TextFiles:
             raise Unlike(part.name, f"it reads as {found} captions instead of {count}")
 
 
-def _text_file(part: Part) -> TextFile:
+def _text_file(part: OrderedFile) -> TextFile:
     assert isinstance(part.output, TextFile)
     return part.output
 
 
-def _data(order: Order, part: Part) -> bytes:
+def _data(order: Order, part: OrderedFile) -> bytes:
     wanted = _text_file(part)
     text = caption_text(wanted, order.cues, order.piece, part.stretch, order.sources[0].language)
     if wanted.crlf:

@@ -7,7 +7,7 @@ from mortiser.core.style.finish.model import Finish
 from mortiser.core.style.finish.parts import Paint, ends
 from mortiser.core.transcript.words import Cue
 from mortiser.formats.base import Colour, Look
-from mortiser.formats.base import Place as Corner
+from mortiser.formats.base import GridPlace as Corner
 
 BOLD = 600
 ROWS = {"top": 0.0, "middle": 0.5, "bottom": 1.0}

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from pathlib import Path
 
-from mortiser.core.delivery.order import Order, Part
+from mortiser.core.delivery.order import Order, OrderedFile
 from mortiser.core.project.output import StillFile
 from mortiser.outputs.base import Files, Told, Unlike
 from mortiser.outputs.plans import painted, programme_of
@@ -18,7 +18,12 @@ class Stills:
     """The picture at a moment of the piece, as JPEG or PNG."""
 
     def make(
-        self, order: Order, part: Part, out: Path, files: Files, progress: Callable[[float], None]
+        self,
+        order: Order,
+        part: OrderedFile,
+        out: Path,
+        files: Files,
+        progress: Callable[[float], None],
     ) -> Sequence[Told]:
         """See Maker."""
         wanted = part.output
@@ -31,7 +36,7 @@ class Stills:
         out.write_bytes(still(plan, max(first, min(last, wanted.at_us)), wanted.form))
         return ()
 
-    def verify(self, order: Order, part: Part, made: Path, files: Files) -> None:
+    def verify(self, order: Order, part: OrderedFile, made: Path, files: Files) -> None:
         """The file begins as its form does, and is whole."""
         wanted = part.output
         assert isinstance(wanted, StillFile)

@@ -10,7 +10,7 @@ from pathlib import Path
 from langcodes import Language
 
 from mortiser.core.common.time import SECOND
-from mortiser.core.delivery.order import Order, Part
+from mortiser.core.delivery.order import Order, OrderedFile
 from mortiser.core.project.output import TextFile, VideoFile
 from mortiser.media.encode import UNKNOWN
 from mortiser.media.forms import Form, form_of
@@ -42,7 +42,12 @@ class Videos:
     """All forms of video."""
 
     def make(
-        self, order: Order, part: Part, out: Path, files: Files, progress: Callable[[float], None]
+        self,
+        order: Order,
+        part: OrderedFile,
+        out: Path,
+        files: Files,
+        progress: Callable[[float], None],
     ) -> Sequence[Told]:
         """See Maker."""
         wanted = _video(part)
@@ -69,7 +74,7 @@ class Videos:
             )
         ]
 
-    def verify(self, order: Order, part: Part, made: Path, files: Files) -> None:
+    def verify(self, order: Order, part: OrderedFile, made: Path, files: Files) -> None:
         """The file has the frame that was ordered, its streams, the piece's length and its loudness, and
         captions where the scene has them."""
         wanted = _video(part)
@@ -91,7 +96,7 @@ class Videos:
             raise Unlike(part.name, what)
 
 
-def _moments(order: Order, part: Part) -> list[int]:
+def _moments(order: Order, part: OrderedFile) -> list[int]:
     """The middle of the first caption that is shown, and of the last one."""
     first, last = 0, order.piece.timeline.duration_us
     if part.stretch:
@@ -119,13 +124,13 @@ def _unlike(wanted: VideoFile, plan: RenderPlan, facts: Facts) -> str | None:
     return "its captions cannot be switched on" if wanted.switches and not facts.text else None
 
 
-def _video(part: Part) -> VideoFile:
+def _video(part: OrderedFile) -> VideoFile:
     assert isinstance(part.output, VideoFile)
     return part.output
 
 
 def _plan(
-    order: Order, part: Part, files: Files, damaged: Callable[[int], None] = ignored
+    order: Order, part: OrderedFile, files: Files, damaged: Callable[[int], None] = ignored
 ) -> RenderPlan:
     wanted = _video(part)
     piece = order.piece
@@ -135,7 +140,7 @@ def _plan(
     return replace(made, recordings=told)
 
 
-def _texts(order: Order, part: Part, wanted: VideoFile) -> Texts:
+def _texts(order: Order, part: OrderedFile, wanted: VideoFile) -> Texts:
     captions = captions_of(order.cues, order.piece, TextFile(), part.stretch)
     lines = tuple((one.start_us, one.end_us, "\n".join(one.named_lines)) for one in captions)
     return Texts(_spoken(order), lines)

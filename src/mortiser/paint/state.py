@@ -16,7 +16,7 @@ from mortiser.core.scene.model import (
     WaveItem,
 )
 from mortiser.core.style.layout.rect import Rect
-from mortiser.core.style.motion.layers import Layer
+from mortiser.core.style.motion.layers import MotionLayer
 from mortiser.core.style.motion.track import Track, value_at
 
 Matrix = tuple[float, float, float, float, float, float]
@@ -182,7 +182,7 @@ def _whole(track: Track, at_us: int) -> tuple[int, ...]:
     return tuple(int(v + 0.5) for v in value_at(track, at_us))
 
 
-def _opacity(layers: tuple[Layer, ...], at_us: int) -> float:
+def _opacity(layers: tuple[MotionLayer, ...], at_us: int) -> float:
     opacity = 1.0
     for layer in layers:
         if layer.opacity is not None:
@@ -190,7 +190,7 @@ def _opacity(layers: tuple[Layer, ...], at_us: int) -> float:
     return opacity
 
 
-def _steady(layers: tuple[Layer, ...], at_us: int) -> bool:
+def _steady(layers: tuple[MotionLayer, ...], at_us: int) -> bool:
     return all(
         track is None or at_us <= track[0].at_us or at_us >= track[-1].at_us
         for layer in layers
@@ -198,7 +198,7 @@ def _steady(layers: tuple[Layer, ...], at_us: int) -> bool:
     )
 
 
-def _matrix(matrix: Matrix, layers: tuple[Layer, ...], at_us: int) -> Matrix:
+def _matrix(matrix: Matrix, layers: tuple[MotionLayer, ...], at_us: int) -> Matrix:
     for layer in layers:
         dx, dy = value_at(layer.move, at_us) if layer.move else (0.0, 0.0)
         scale = value_at(layer.scale, at_us)[0] if layer.scale else 1.0

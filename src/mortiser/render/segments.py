@@ -38,7 +38,7 @@ KIND = 'video/mp4; codecs="avc1.42C01F,flac"'
 
 
 @dataclass(frozen=True)
-class Part:
+class SegmentPart:
     """A stretch of a source (µs of it), and the moment of the piece it plays at."""
 
     source_id: int
@@ -49,14 +49,14 @@ class Part:
     """Which of the piece's clips it is of, from 0."""
 
 
-def parts_of(timeline: Timeline) -> Iterator[Part]:
+def parts_of(timeline: Timeline) -> Iterator[SegmentPart]:
     """The parts of a piece, in order."""
     for index, placed in enumerate(timeline.placed):
         clip = placed.clip
         start = clip.start_us
         while start < clip.end_us:
             end = min(clip.end_us, (start // PART_US + 1) * PART_US)
-            yield Part(clip.source_id, start, end, placed.to_piece(start), index)
+            yield SegmentPart(clip.source_id, start, end, placed.to_piece(start), index)
             start = end
 
 

@@ -104,7 +104,7 @@ class Ensemble:
 
 
 @dataclass(frozen=True)
-class Change:
+class HeardChange:
     """Words ``first`` to ``end`` (exclusive) of a stretch are to be others; none of either side is
     an addition or something left out."""
 
@@ -119,7 +119,7 @@ class Verdict:
     are wherever a change is not made. ``changes``: in order, none overlapping."""
 
     words: tuple[Word, ...]
-    changes: tuple[Change, ...]
+    changes: tuple[HeardChange, ...]
 
 
 @dataclass(frozen=True)

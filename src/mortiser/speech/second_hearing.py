@@ -22,8 +22,8 @@ from mortiser.speech.pipelined import one_ahead
 from mortiser.speech.placing import placed
 from mortiser.speech.protocols import (
     RATE,
-    Change,
     Ensemble,
+    HeardChange,
     Recogniser,
     Relistened,
     Samples,
@@ -33,7 +33,7 @@ from mortiser.speech.protocols import (
 from mortiser.speech.rivals import Rivals
 from mortiser.speech.sound_alikes import sound_alikes
 from mortiser.speech.sphinx import SphinxAligner
-from mortiser.speech.standing import Place, changes, silent, standing, voted
+from mortiser.speech.standing import ContestPlace, changes, silent, standing, voted
 
 MARGIN_US = 150_000
 REMEMBERED = 24
@@ -106,8 +106,8 @@ class SecondHearing:
         )
 
     def _timed(
-        self, change: Change, words: Sequence[Word], samples: Samples, from_us: int
-    ) -> Change:
+        self, change: HeardChange, words: Sequence[Word], samples: Samples, from_us: int
+    ) -> HeardChange:
         """The change with its words where the sound has them, between their new neighbours."""
         if not change.words:
             return change
@@ -136,7 +136,7 @@ class SecondHearing:
 
     def _sure(
         self,
-        places: Sequence[Place],
+        places: Sequence[ContestPlace],
         first: Sequence[Word],
         second: Sequence[Word] | None,
         third: Sequence[Word] | None,
@@ -232,7 +232,7 @@ def _sureness(texts: Sequence[str], second: Sequence[Word]) -> list[float]:
 
 
 def _parted(
-    judged: Sequence[Word], places: Sequence[Place]
+    judged: Sequence[Word], places: Sequence[ContestPlace]
 ) -> tuple[dict[int, Word], Iterator[Word]]:
     """The first engine's words that stand, by number, and those that have come in, in order."""
     stays = {
@@ -242,7 +242,7 @@ def _parted(
     return stays, fresh
 
 
-def _with_times(change: Change, judged: Iterator[Word]) -> Change:
+def _with_times(change: HeardChange, judged: Iterator[Word]) -> HeardChange:
     """The change with its words as they were judged."""
     return replace(
         change,
@@ -253,7 +253,7 @@ def _with_times(change: Change, judged: Iterator[Word]) -> Change:
     )
 
 
-def _lost(word: Word, made: Sequence[Change], index: int) -> Word:
+def _lost(word: Word, made: Sequence[HeardChange], index: int) -> Word:
     """A word that lost its contest, as it is where the change is not made."""
     instead = next(one for one in made if one.first <= index < one.end)
     text = " ".join(one.text for one in instead.words)

@@ -9,7 +9,7 @@ from mortiser.core.transcript.fillers import FILLERS
 from mortiser.core.transcript.voting import (
     Evidence,
     Spoken,
-    Weights,
+    VoteWeights,
     both_names,
     contests,
     heard_at,
@@ -19,7 +19,7 @@ from mortiser.core.transcript.voting import (
 )
 from mortiser.core.transcript.words import Word, word_key
 from mortiser.speech.beside import as_said
-from mortiser.speech.protocols import Change, LanguageModel
+from mortiser.speech.protocols import HeardChange, LanguageModel
 
 BEFORE, AFTER = 24, 8
 """Words on either side that the language model reads with those of a contest."""
@@ -29,7 +29,7 @@ unusual they are in writing."""
 
 
 @dataclass(frozen=True, slots=True)
-class Place:
+class ContestPlace:
     """A word as it stands. ``was``: its number among the first engine's words, None for a word of another
     hearing. ``left``: the chance that was left to the other side of its contest, None where it was in none.
     ``offered``: what it would be with words that another hearing has beside it."""
@@ -40,24 +40,24 @@ class Place:
     offered: tuple[str, ...] = ()
 
 
-def standing(words: Sequence[Word]) -> list[Place]:
+def standing(words: Sequence[Word]) -> list[ContestPlace]:
     """The first engine's words before any vote."""
-    return [Place(word, index) for index, word in enumerate(words)]
+    return [ContestPlace(word, index) for index, word in enumerate(words)]
 
 
 def voted(
-    places: Sequence[Place],
+    places: Sequence[ContestPlace],
     theirs: Sequence[Word],
     other: Sequence[Word],
-    weights: Weights,
+    weights: VoteWeights,
     reader: LanguageModel | None,
-) -> list[Place]:
+) -> list[ContestPlace]:
     """What stands after each contest with another hearing, a further one beside them. Words that were
     settled by hand stay."""
     places = list(places)
     mine = [place.word for place in places]
     said, there, beside = (as_said([w.text for w in side]) for side in (mine, theirs, other))
-    result: list[Place] = []
+    result: list[ContestPlace] = []
     at = 0
     for contest in contests(said, there):
         first, end = _without_silent(mine, contest.first, contest.end)
@@ -80,7 +80,7 @@ def voted(
         chance = is_right(seen, weights)
         if chance > 0.5:
             result += [
-                Place(replace(word, text=text), None, 1 - chance)
+                ContestPlace(replace(word, text=text), None, 1 - chance)
                 for word, text in zip(new, fresh, strict=True)
             ]
         else:
@@ -89,7 +89,7 @@ def voted(
     return [*result, *places[at:]]
 
 
-def _doubt(places: list[Place], first: int, end: int, chance: float, missed: str) -> None:
+def _doubt(places: list[ContestPlace], first: int, end: int, chance: float, missed: str) -> None:
     """Note what was left to the losing side; of words that only it has, with the word behind them."""
     if missed and end < len(places):
         behind = places[end]
@@ -100,7 +100,7 @@ def _doubt(places: list[Place], first: int, end: int, chance: float, missed: str
         places[at] = replace(places[at], left=max(chance, places[at].left or 0.0))
 
 
-def changes(places: Sequence[Place], words: Sequence[Word]) -> Iterator[Change]:
+def changes(places: Sequence[ContestPlace], words: Sequence[Word]) -> Iterator[HeardChange]:
     """What has come in for which of the first engine's words, in order."""
     fresh: list[Word] = []
     at = 0
@@ -110,7 +110,7 @@ def changes(places: Sequence[Place], words: Sequence[Word]) -> Iterator[Change]:
             continue
         end = len(words) if place is None or place.was is None else place.was
         if fresh or end > at:
-            yield Change(at, end, tuple(fresh))
+            yield HeardChange(at, end, tuple(fresh))
         fresh = []
         at = end + 1
 

@@ -10,7 +10,7 @@ from datetime import date
 from mortiser.core.common.errors import BadInput, Conflict, NotFound
 from mortiser.core.common.time import SECOND
 from mortiser.core.delivery.estimate import Expected, expected
-from mortiser.core.delivery.order import Order, OrderedSource, Part, PieceStretch
+from mortiser.core.delivery.order import Order, OrderedFile, OrderedSource, PieceStretch
 from mortiser.core.project.output import Outputs, VideoFile
 from mortiser.core.project.piece import Piece
 from mortiser.core.project.source import Source
@@ -75,7 +75,7 @@ def planned(
     shape_ids: Sequence[int] = (),
     stretches: Sequence[PieceStretch] = (),
     outputs: Outputs = (),
-) -> tuple[Order, list[Part]]:
+) -> tuple[Order, list[OrderedFile]]:
     """An order and its files as they would be made now, as the piece says or of other outputs. Raises
     BadInput, NotFound."""
     piece = projects.piece(db, piece_id)
@@ -106,7 +106,7 @@ def planned(
     return found, [_thought(found, part, fineness) for part in found.parts()]
 
 
-def _thought(found: Order, part: Part, fineness: float) -> Part:
+def _thought(found: Order, part: OrderedFile, fineness: float) -> OrderedFile:
     """A file with what it is thought to come to."""
     length = _length_us(found.piece, part) / SECOND
     shape = found.of_part(part).piece.size
@@ -120,7 +120,7 @@ def _fineness(source: Source) -> float:
     return 8 * source.size_bytes / pixels if pixels else 0.0
 
 
-def _length_us(piece: Piece, part: Part) -> int:
+def _length_us(piece: Piece, part: OrderedFile) -> int:
     return (
         part.stretch.end_us - part.stretch.start_us if part.stretch else piece.timeline.duration_us
     )
@@ -137,13 +137,13 @@ def came_to(db: sqlite3.Connection, form: str) -> list[tuple[Expected, Expected]
     )
     found: list[tuple[Expected, Expected]] = []
     for row in rows:
-        part = Part.model_validate_json(row["part"])
+        part = OrderedFile.model_validate_json(row["part"])
         took = Expected(row["size"], (row["finished_us"] - row["started_us"]) / SECOND)
         found.append((Expected(part.size, part.seconds), took))
     return found
 
 
-def _check_lengths(piece: Piece, parts: Sequence[Part]) -> None:
+def _check_lengths(piece: Piece, parts: Sequence[OrderedFile]) -> None:
     """Raise BadInput where a form of video is for shorter stretches, or the size that is allowed for it."""
     for part in parts:
         if not isinstance(part.output, VideoFile):

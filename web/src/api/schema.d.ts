@@ -2701,7 +2701,7 @@ export interface components {
             /** Piece Id */
             piece_id: number;
             /** Stretches */
-            stretches: components["schemas"]["mortiser__core__edits__cutting__trimming__Stretch"][];
+            stretches: components["schemas"]["StrandStretch"][];
             /**
              * Found
              * @enum {string}
@@ -3642,6 +3642,18 @@ export interface components {
             faces: boolean;
         };
         /**
+         * FramedStretch
+         * @description A stretch of a source, in its time.
+         */
+        FramedStretch: {
+            /** Source Id */
+            source_id: number;
+            /** Start Us */
+            start_us: number;
+            /** End Us */
+            end_us: number;
+        };
+        /**
          * Framing
          * @description How a picture lies in the frame.
          *
@@ -4214,7 +4226,7 @@ export interface components {
             coming?: ("none" | "appear" | "fade" | "settle" | "rise" | "drop" | "slide" | "swell" | "stamp" | "swing") | null;
             /** Going */
             going?: ("none" | "fade" | "sink" | "lift_off" | "shrink") | null;
-            during?: components["schemas"]["Stretch-Output"] | null;
+            during?: components["schemas"]["FramedStretch"] | null;
             /**
              * Intro
              * @default false
@@ -5795,7 +5807,7 @@ export interface components {
             /** Piece Id */
             piece_id: number;
             /** Stretches */
-            stretches: components["schemas"]["mortiser__core__edits__cutting__trimming__Stretch"][];
+            stretches: components["schemas"]["StrandStretch"][];
             /**
              * Found
              * @enum {string}
@@ -6477,6 +6489,18 @@ export interface components {
             layers: boolean;
         };
         /**
+         * StrandStretch
+         * @description A stretch of a strand, in µs of its source.
+         */
+        StrandStretch: {
+            /** Strand Id */
+            strand_id: number;
+            /** From Us */
+            from_us: number;
+            /** To Us */
+            to_us: number;
+        };
+        /**
          * StreamView
          * @description What a cut piece is played as: segments one behind another.
          */
@@ -6488,18 +6512,6 @@ export interface components {
             kind: string;
             /** Parts */
             parts: components["schemas"]["PartView"][];
-        };
-        /**
-         * Stretch
-         * @description A stretch of a source, in its time.
-         */
-        "Stretch-Output": {
-            /** Source Id */
-            source_id: number;
-            /** Start Us */
-            start_us: number;
-            /** End Us */
-            end_us: number;
         };
         /**
          * StretchCues
@@ -7074,30 +7086,6 @@ export interface components {
             heard_as: string | null;
             /** Speaker */
             speaker: string | null;
-        };
-        /**
-         * Stretch
-         * @description A stretch of a strand, in µs of its source.
-         */
-        mortiser__core__edits__cutting__trimming__Stretch: {
-            /** Strand Id */
-            strand_id: number;
-            /** From Us */
-            from_us: number;
-            /** To Us */
-            to_us: number;
-        };
-        /**
-         * Stretch
-         * @description A stretch of a source, in its time.
-         */
-        mortiser__core__framing__shape__Stretch: {
-            /** Source Id */
-            source_id: number;
-            /** Start Us */
-            start_us: number;
-            /** End Us */
-            end_us: number;
         };
     };
     responses: never;

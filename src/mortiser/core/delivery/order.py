@@ -51,7 +51,7 @@ class PieceStretch(BaseModel):
     end_us: int = Field(gt=0, le=10**12)
 
 
-class Part(BaseModel):
+class OrderedFile(BaseModel):
     """One file of an order: what it is, in which shape, of which stretch (all where None), and its name."""
 
     model_config = ConfigDict(frozen=True)
@@ -162,10 +162,10 @@ class Order(BaseModel):
         """The beginning of the names, whatever the part."""
         return filled(self.pattern, self.facts)
 
-    def parts(self) -> list[Part]:
+    def parts(self) -> list[OrderedFile]:
         """What is made of it, a file each: what shows a picture in each shape, the rest once; all of it for
         each stretch."""
-        found: list[tuple[dict[str, str], Part]] = []
+        found: list[tuple[dict[str, str], OrderedFile]] = []
         for output in self.outputs:
             shapes: list[Shape | None] = [None]
             if not isinstance(output, TextFile) and len(self.shapes) > 1:
@@ -177,7 +177,7 @@ class Order(BaseModel):
                         facts["shape"] = self._word(shape)
                     if len(self.stretches) > 1:
                         facts["part"] = str(number)
-                    part = Part(
+                    part = OrderedFile(
                         output=output,
                         shape_id=shape and shape.id,
                         stretch=stretch,
@@ -187,7 +187,7 @@ class Order(BaseModel):
                     found.append((facts, part))
         return _named(self.pattern, found)
 
-    def of_part(self, part: Part) -> Order:
+    def of_part(self, part: OrderedFile) -> Order:
         """The order of one file alone: in its shape."""
         if part.shape_id is None:
             return self
@@ -206,11 +206,11 @@ class Order(BaseModel):
         return f"{name}-{shape.width}x{shape.height}" if len(alike) > 1 else name
 
 
-def _named(pattern: str, found: Sequence[tuple[dict[str, str], Part]]) -> list[Part]:
+def _named(pattern: str, found: Sequence[tuple[dict[str, str], OrderedFile]]) -> list[OrderedFile]:
     """Parts with their names: what tells alike ones apart comes behind."""
     plain = [f"{filled(pattern, facts)}.{part.output.ending}" for facts, part in found]
     often = Counter(name.casefold() for name in plain)
-    named: list[Part] = []
+    named: list[OrderedFile] = []
     taken: set[str] = set()
     for (_, part), name in zip(found, plain, strict=True):
         stem, ending = name.removesuffix(f".{part.output.ending}"), part.output.ending

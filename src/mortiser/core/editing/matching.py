@@ -38,7 +38,7 @@ Levels = npt.NDArray[np.float64]
 
 
 @dataclass(frozen=True)
-class Match:
+class SoundMatch:
     """A moment t of the recording is ``t * (1 + drift_ppm / 1e6) + offset_us`` of the microphone (µs).
 
     ``sure`` is the share (0 to 1) of the windows that agree, ``over_us`` how long both sound at once.
@@ -55,10 +55,10 @@ class Match:
         return self.sure >= LEAST_SURE
 
 
-NONE = Match(0, 0.0, 0.0, 0)
+NONE = SoundMatch(0, 0.0, 0.0, 0)
 
 
-def match(recording: Sound, microphone: Sound) -> Match:
+def match(recording: Sound, microphone: Sound) -> SoundMatch:
     """Where a microphone's sound lies under a recording's; both mono at RATE.
 
     Of sounds that do not belong together ``belongs`` is False.
@@ -107,7 +107,7 @@ def _coarse(recording: Sound, microphone: Sound) -> Iterator[int]:
         score[max(0, best - 30) : best + 31] = -np.inf
 
 
-def _fine(recording: Sound, microphone: Sound, offset: int) -> Match:
+def _fine(recording: Sound, microphone: Sound, offset: int) -> SoundMatch:
     start = max(0, -offset)
     end = min(len(recording), len(microphone) - offset)
     size = min(WINDOW_S * RATE, (end - start) // 4 * 2)
@@ -128,7 +128,7 @@ def _fine(recording: Sound, microphone: Sound, offset: int) -> Match:
         return NONE
     base, slope, agree = _line(np.array(heard))
     over = round((end - start) / RATE * SECOND)
-    return Match(round(base * SECOND), slope * 1e6, agree / max(1, said), over)
+    return SoundMatch(round(base * SECOND), slope * 1e6, agree / max(1, said), over)
 
 
 def _delay(one: Sound, other: Sound) -> tuple[float, float]:

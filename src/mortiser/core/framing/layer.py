@@ -8,7 +8,7 @@ from typing import Literal
 from pydantic import Field, TypeAdapter
 
 from mortiser.core.framing.own_picture import OwnPicture
-from mortiser.core.framing.shape import MOST_ID, LayerPlace, Stretch
+from mortiser.core.framing.shape import MOST_ID, FramedStretch, LayerPlace
 from mortiser.core.style.finish.model import Finish
 from mortiser.core.style.finish.names import EntranceName, ExitName
 from mortiser.core.style.finish.parts import Colour, Value
@@ -56,7 +56,7 @@ class Layer(Value):
     tail: Corner = "lower_left"
     coming: EntranceName | None = None
     going: ExitName | None = None
-    during: Stretch | None = None
+    during: FramedStretch | None = None
     intro: bool = False
 
     def of_copies(self, sources: Mapping[int, int]) -> Layer:

@@ -110,14 +110,14 @@ class Backdrop(Value):
     soft: Share = 0.0
 
 
-class Stretch(OfSource):
+class FramedStretch(OfSource):
     """A stretch of a source, in its time."""
 
     start_us: Micros
     end_us: Micros
 
     @model_validator(mode="after")
-    def _has_length(self) -> Stretch:
+    def _has_length(self) -> FramedStretch:
         if self.end_us <= self.start_us:
             raise ValueError("a stretch has a length")
         return self
@@ -127,13 +127,13 @@ class Stretch(OfSource):
         return self.source_id == source_id and self.start_us <= at_us < self.end_us
 
 
-class Framed(Stretch):
+class Framed(FramedStretch):
     """A stretch with a framing of its own."""
 
     framing: Framing
 
 
-class Move(Stretch):
+class Move(FramedStretch):
     """A change of zoom over a stretch: slowly ``in`` or ``out`` over all of it, or a ``quick`` move in at
     its beginning and back at its end. ``zoom`` is the most there is of it."""
 

@@ -25,7 +25,7 @@ from mortiser.core.style.layout.fonts import FontBook
 from mortiser.core.style.layout.rect import Rect
 from mortiser.core.style.motion.entrances import ENTRANCES, Coming
 from mortiser.core.style.motion.exits import exit_layer
-from mortiser.core.style.motion.layers import Layer as Motion
+from mortiser.core.style.motion.layers import MotionLayer as Motion
 from mortiser.core.style.motion.layers import kept
 from mortiser.core.style.motion.track import Key, Track, fixed
 from mortiser.core.transcript.speakers import speaker_of

@@ -30,7 +30,7 @@ from typing import NamedTuple, Protocol
 
 from mortiser.core.style.finish.parts import Colour
 from mortiser.core.style.layout.rect import Rect
-from mortiser.core.style.motion.layers import Layer
+from mortiser.core.style.motion.layers import MotionLayer
 from mortiser.core.style.motion.track import Track
 
 Line = tuple[float, float, float, float]
@@ -81,7 +81,7 @@ class PathItem:
     shadow: Drop | None = None
     line: Line | None = None
     ink: Ink | None = None
-    layers: tuple[Layer, ...] = ()
+    layers: tuple[MotionLayer, ...] = ()
     word: int = -1
 
 
@@ -102,7 +102,7 @@ class StampItem:
     x: float
     y: float
     side: float
-    layers: tuple[Layer, ...] = ()
+    layers: tuple[MotionLayer, ...] = ()
     word: int = -1
 
 
@@ -168,7 +168,7 @@ class SceneCue:
     whole_us: int
     """The first moment at which all of it stands."""
     size: float
-    layers: tuple[Layer, ...]
+    layers: tuple[MotionLayer, ...]
     plates: tuple[PathItem, ...]
     rects: tuple[RectItem, ...]
     paths: tuple[PathItem, ...]

@@ -10,7 +10,7 @@ from mortiser.core.style.layout.block import Block
 from mortiser.core.style.motion.emphases import emphasis_layer
 from mortiser.core.style.motion.entrances import ENTRANCES, Coming
 from mortiser.core.style.motion.exits import exit_layer
-from mortiser.core.style.motion.layers import Layer, kept
+from mortiser.core.style.motion.layers import MotionLayer, kept
 from mortiser.core.style.motion.loops import loop_layer
 from mortiser.core.style.motion.track import fixed
 from mortiser.core.style.motion.units import comings, leavings
@@ -57,12 +57,12 @@ class Movement:
         self.whole_us = max(start, min(come, going - 1, end - 1))
         """The first moment at which all of it stands, or the last before it goes."""
 
-    def of_caption(self) -> tuple[Layer, ...]:
+    def of_caption(self) -> tuple[MotionLayer, ...]:
         """The layers of the caption as a whole, outermost first."""
         motion, block = self._finish.motion, self._block
         middle = block.box.middle
         turn = self._finish.place.turn
-        found = [Layer(middle, turn=fixed(turn))] if turn else []
+        found = [MotionLayer(middle, turn=fixed(turn))] if turn else []
         if motion.loop.by == "caption":
             found.append(loop_layer(motion.loop, self._span, block.size, middle))
         if motion.exit.by == "caption":
@@ -71,13 +71,13 @@ class Movement:
             found.append(self._entrance(0, middle))
         return kept(*found)
 
-    def of_line(self, line: int) -> tuple[Layer, ...]:
+    def of_line(self, line: int) -> tuple[MotionLayer, ...]:
         """The layers of what belongs to a line as a whole."""
         if self._finish.motion.entrance.by != "line":
             return ()
         return kept(self._entrance(line, self._block.line_boxes[line].middle))
 
-    def of_word(self, index: int) -> tuple[Layer, ...]:
+    def of_word(self, index: int) -> tuple[MotionLayer, ...]:
         """The layers of a word, outermost first, its line's among them."""
         motion, word, size = self._finish.motion, self._block.words[index], self._block.size
         size *= word.scale
@@ -93,12 +93,12 @@ class Movement:
         if accent is not None and accent.loop is not None:
             found.append(loop_layer(accent.loop, self._span, size, middle))
         if accent is not None and accent.tilt:
-            found.append(Layer(middle, turn=fixed(accent.tilt)))
+            found.append(MotionLayer(middle, turn=fixed(accent.tilt)))
         emphasis = (accent and accent.emphasis) or motion.emphasis
         found.append(emphasis_layer(emphasis, self.lives[index], size, middle))
         return kept(*found)
 
-    def of_companion(self, index: int) -> tuple[Layer, ...]:
+    def of_companion(self, index: int) -> tuple[MotionLayer, ...]:
         """The layers that only the emoji by a word's side has, inside those of the word."""
         word, size = self._block.words[index], self._block.size
         stamp = word.companion
@@ -114,7 +114,7 @@ class Movement:
             found.append(make(Coming(start, length, size, middle, 1.0, "over")))
         return kept(*found)
 
-    def of_letter(self, index: int, letter: int) -> tuple[Layer, ...]:
+    def of_letter(self, index: int, letter: int) -> tuple[MotionLayer, ...]:
         """The layer that only one letter of a word has, inside those of its word."""
         word = self._block.words[index]
         before = sum(len(w.shaped.letters) for w in self._block.words[:index])
@@ -122,11 +122,11 @@ class Movement:
         size = self._block.size * word.scale
         return kept(self._entrance(before + letter, (x + 0.3 * size, word.y - MIDDLE * size)))
 
-    def _entrance(self, part: int, pivot: tuple[float, float]) -> Layer:
+    def _entrance(self, part: int, pivot: tuple[float, float]) -> MotionLayer:
         entrance = self._finish.motion.entrance
         make = ENTRANCES.get(entrance.kind)
         if make is None:
-            return Layer(pivot)
+            return MotionLayer(pivot)
         at, length = self._comings[part]
         return make(Coming(at, length, self._block.size, pivot, entrance.strength, entrance.curve))
 

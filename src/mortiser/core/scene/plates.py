@@ -11,7 +11,7 @@ from mortiser.core.style.finish.model import Finish
 from mortiser.core.style.finish.parts import WordPlate
 from mortiser.core.style.layout.block import Block, PlacedWord
 from mortiser.core.style.layout.rect import Rect
-from mortiser.core.style.motion.layers import Layer
+from mortiser.core.style.motion.layers import MotionLayer
 from mortiser.core.style.motion.track import fixed
 
 CORNER = 0.5523
@@ -36,7 +36,7 @@ def standing_plates(finish: Finish, block: Block, movement: Movement) -> Iterato
 
 
 def word_plate(
-    finish: Finish, word: PlacedWord, size: float, layers: tuple[Layer, ...], index: int
+    finish: Finish, word: PlacedWord, size: float, layers: tuple[MotionLayer, ...], index: int
 ) -> Iterator[PathItem]:
     """The plate behind a word, if any, moving with it: its accent's, else the finish's."""
     plate: WordPlate | None = word.accent.plate if word.accent else None
@@ -54,7 +54,7 @@ def _padded(box: Rect, plate: WordPlate, size: float) -> Rect:
 
 
 def _item(
-    boxes: Sequence[Rect], plate: WordPlate, size: float, layers: tuple[Layer, ...]
+    boxes: Sequence[Rect], plate: WordPlate, size: float, layers: tuple[MotionLayer, ...]
 ) -> PathItem:
     """One path item of boxes, with its pen at the corner of the first."""
     first = boxes[0]

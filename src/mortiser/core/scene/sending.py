@@ -13,7 +13,7 @@ from mortiser.core.scene.model import (
     StampItem,
     WaveItem,
 )
-from mortiser.core.style.motion.layers import Layer
+from mortiser.core.style.motion.layers import MotionLayer
 from mortiser.core.style.motion.track import Track
 
 
@@ -66,7 +66,7 @@ def _track(keys: Track) -> list[list[Any]]:
     return [[key.at_us, [round(v, 4) for v in key.value], key.ease] for key in keys]
 
 
-def _layers(layers: tuple[Layer, ...]) -> list[dict[str, Any]]:
+def _layers(layers: tuple[MotionLayer, ...]) -> list[dict[str, Any]]:
     return [
         _there(
             pivot=layer.pivot,

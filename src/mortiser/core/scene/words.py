@@ -12,7 +12,7 @@ from mortiser.core.style.finish.parts import Outline
 from mortiser.core.style.layout.block import Block, PlacedWord
 from mortiser.core.style.layout.fonts import CAPITALS, Stamp
 from mortiser.core.style.layout.rect import Rect
-from mortiser.core.style.motion.layers import Layer
+from mortiser.core.style.motion.layers import MotionLayer
 from mortiser.core.style.motion.paints import angle_of, fill_track, ink_tracks, states
 
 BELOW = 0.04
@@ -20,7 +20,7 @@ BELOW = 0.04
 
 
 def word_items(
-    finish: Finish, block: Block, index: int, movement: Movement, layers: tuple[Layer, ...]
+    finish: Finish, block: Block, index: int, movement: Movement, layers: tuple[MotionLayer, ...]
 ) -> Iterator[PathItem]:
     """The path items of a word: one, or one for each letter where letters come one by one.
 
@@ -78,7 +78,7 @@ def word_items(
 
 
 def stamps_of(
-    block: Block, index: int, movement: Movement, layers: tuple[Layer, ...]
+    block: Block, index: int, movement: Movement, layers: tuple[MotionLayer, ...]
 ) -> Iterator[StampItem]:
     """A word's emoji, moving with it, and its companion with a motion of its own besides."""
     word = block.words[index]
@@ -89,7 +89,9 @@ def stamps_of(
         yield _stamp(word, word.companion, (*layers, *own), index)
 
 
-def _stamp(word: PlacedWord, stamp: Stamp, layers: tuple[Layer, ...], index: int) -> StampItem:
+def _stamp(
+    word: PlacedWord, stamp: Stamp, layers: tuple[MotionLayer, ...], index: int
+) -> StampItem:
     return StampItem(stamp.emoji, word.x + stamp.x, word.y + stamp.y, stamp.side, layers, index)
 
 

@@ -39,7 +39,7 @@ class Signs:
 
 
 @dataclass(frozen=True, slots=True)
-class Weights:
+class DoubtWeights:
     """What each sign counts (log odds of being wrong); ``following``: the surprise of the next two."""
 
     base: float
@@ -55,7 +55,7 @@ class Weights:
     rival: float = 0.0
 
 
-TWICE = Weights(
+TWICE = DoubtWeights(
     base=-1.81,
     guessed=0.92,
     following=0.209,
@@ -66,7 +66,7 @@ TWICE = Weights(
     rival=0.174,
 )
 """Beside its rival a word's own surprise tells nothing more."""
-ONCE = Weights(
+ONCE = DoubtWeights(
     base=-5.23,
     guessed=1.74,
     surprise=0.278,

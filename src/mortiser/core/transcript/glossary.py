@@ -41,7 +41,7 @@ class Entry:
 
 
 @dataclass(frozen=True, slots=True)
-class Change:
+class Respelling:
     """Words ``first`` to ``last`` (inclusive) are to read ``text``."""
 
     first: int
@@ -70,7 +70,7 @@ class Glossary:
                     if len(phones) >= LEAST_PHONES
                 ]
 
-    def changes(self, words: Sequence[Word]) -> list[Change]:
+    def changes(self, words: Sequence[Word]) -> list[Respelling]:
         """What is to be written otherwise, in order, no two overlapping.
 
         Only heard words that nobody has settled are touched; a window never reaches over the end of a sentence.
@@ -89,12 +89,12 @@ class Glossary:
                 score, text = -1.0, ""
             found.append((score, first, last, text))
         taken: set[int] = set()
-        chosen: list[Change] = []
+        chosen: list[Respelling] = []
         for _, first, last, text in sorted(found, key=lambda f: (f[0], f[1] - f[2], f[1])):
             if taken.isdisjoint(range(first, last + 1)):
                 taken.update(range(first, last + 1))
                 if text:
-                    chosen.append(Change(first, last, text))
+                    chosen.append(Respelling(first, last, text))
         return sorted(chosen, key=lambda change: change.first)
 
     def like(self, text: str) -> str | None:
@@ -128,7 +128,7 @@ class Glossary:
         return best
 
 
-def reworded(words: Sequence[AnyWord], changes: Iterable[Change]) -> list[AnyWord]:
+def reworded(words: Sequence[AnyWord], changes: Iterable[Respelling]) -> list[AnyWord]:
     """The words with the changes made; what was heard stays beside each (``heard_as``).
 
     The first word of a change carries all that was heard, the rest of it an empty text. Where the

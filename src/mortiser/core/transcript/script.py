@@ -15,7 +15,7 @@ LEAST_US = 70 * 1000
 
 
 @dataclass(frozen=True, slots=True)
-class Part:
+class ScriptPart:
     """Script words ``first`` to ``last`` (half open) beside heard words ``from_`` to ``to``."""
 
     same: bool
@@ -48,7 +48,7 @@ def line_ends(found: Sequence[Sequence[Sequence[str]]]) -> set[int]:
     return ends
 
 
-def beside(script: Sequence[str], heard: Sequence[Word]) -> list[Part]:
+def beside(script: Sequence[str], heard: Sequence[Word]) -> list[ScriptPart]:
     """Runs of the same words and of different ones, covering all of both in order."""
     keys = [word_key(text) for text in script], [word_key(word.text) for word in heard]
     blocks = [
@@ -56,25 +56,25 @@ def beside(script: Sequence[str], heard: Sequence[Word]) -> list[Part]:
         for block in SequenceMatcher(None, *keys, autojunk=False).get_matching_blocks()
         if block.size > 1 or (block.size and len(keys[0][block.a]) >= SURE_LETTERS)
     ]
-    parts: list[Part] = []
+    parts: list[ScriptPart] = []
     a = b = 0
     for block in [*blocks, None]:
         next_a, next_b = (block.a, block.b) if block else (len(script), len(heard))
         if next_a > a or next_b > b:
-            parts.append(Part(False, a, next_a, b, next_b))
+            parts.append(ScriptPart(False, a, next_a, b, next_b))
         if block:
             a, b = block.a + block.size, block.b + block.size
-            parts.append(Part(True, block.a, a, block.b, b))
+            parts.append(ScriptPart(True, block.a, a, block.b, b))
     return parts
 
 
-def spoken(part: Part, room: tuple[int, int]) -> bool:
+def spoken(part: ScriptPart, room: tuple[int, int]) -> bool:
     """Whether the script's words of a part may have been spoken in the time (µs) there is."""
     return room[1] - room[0] >= LEAST_US * (part.last - part.first)
 
 
 def difference(
-    part: Part, script: Sequence[str], heard: Sequence[Word], *, kept: bool
+    part: ScriptPart, script: Sequence[str], heard: Sequence[Word], *, kept: bool
 ) -> str | None:
     """What there is to say of a part where script and sound differ; None where nothing is."""
     written = " ".join(script[part.first : part.last])

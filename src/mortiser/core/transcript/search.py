@@ -12,7 +12,7 @@ from mortiser.core.transcript.words import Cue
 
 
 @dataclass(frozen=True, slots=True)
-class Match:
+class TextMatch:
     """A place where the text was found: word positions counted over all words, and letters in them.
 
     ``first`` and ``last`` are the first and last word it touches; ``start`` is where it begins in
@@ -27,7 +27,7 @@ class Match:
 
 def find(
     cues: Sequence[Cue], text: str, *, whole_words: bool = False, match_case: bool = False
-) -> list[Match]:
+) -> list[TextMatch]:
     """Every place of ``text`` in the captions, also from one into the next (see find_in)."""
     texts = [word.text for cue in cues for word in cue.words]
     return find_in(texts, text, whole_words=whole_words, match_case=match_case)
@@ -35,7 +35,7 @@ def find(
 
 def find_in(
     texts: Sequence[str], text: str, *, whole_words: bool = False, match_case: bool = False
-) -> list[Match]:
+) -> list[TextMatch]:
     """Every place of ``text`` in words as running text.
 
     Places do not overlap. White space matches any one space; an empty text is found nowhere.
@@ -51,7 +51,7 @@ def find_in(
     pattern = re.escape(wanted).replace(r"\ ", " ")
     if whole_words:
         pattern = rf"(?<!\w){pattern}(?!\w)"
-    found: list[Match] = []
+    found: list[TextMatch] = []
     first = 0
     for hit in re.finditer(pattern, joined(texts), 0 if match_case else re.IGNORECASE):
         while first + 1 < len(offsets) and offsets[first + 1] <= hit.start():
@@ -59,12 +59,14 @@ def find_in(
         last = first
         while last + 1 < len(offsets) and offsets[last + 1] < hit.end():
             last += 1
-        found.append(Match(first, last, hit.start() - offsets[first], hit.end() - offsets[last]))
+        found.append(
+            TextMatch(first, last, hit.start() - offsets[first], hit.end() - offsets[last])
+        )
     return found
 
 
 def replaced_texts(
-    cues: Sequence[Cue], matches: Sequence[Match], text: str
+    cues: Sequence[Cue], matches: Sequence[TextMatch], text: str
 ) -> dict[int, tuple[Cue, str]]:
     """New texts of the cues that the matches touch, by cue id and in order, with ``text`` in each place.
 

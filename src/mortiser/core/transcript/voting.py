@@ -100,7 +100,7 @@ class Evidence:
 
 
 @dataclass(frozen=True, slots=True)
-class Weights:
+class VoteWeights:
     """How much each thing counts for what would come in (log odds)."""
 
     base: float
@@ -109,14 +109,14 @@ class Weights:
     behind: float
 
 
-SECOND = Weights(1.5, 0.34, -1.47, 0.0)
+SECOND = VoteWeights(1.5, 0.34, -1.47, 0.0)
 """The second engine against the first, the third beside them. Fitted on 235 contests of ten recordings: it
 is right so much more often that it takes the others or a much worse wording to stop it."""
-THIRD = Weights(-0.56, 0.28, -0.19, 0.64)
+THIRD = VoteWeights(-0.56, 0.28, -0.19, 0.64)
 """The third engine against what the vote of the others came to. Fitted on 142 contests."""
 
 
-def is_right(seen: Evidence, weights: Weights) -> float:
+def is_right(seen: Evidence, weights: VoteWeights) -> float:
     """The chance, 0 to 1, that what would come in is nearer to what was said than what stands there."""
     score = weights.base + NAMED * seen.named
     score += weights.wording * max(-MOST_WORDING, min(MOST_WORDING, seen.wording))

@@ -41,7 +41,7 @@ class Passage(BaseModel):
     last_word: Id
 
 
-class Stretch(BaseModel):
+class StrandStretch(BaseModel):
     """A stretch of a strand, in µs of its source."""
 
     model_config = ConfigDict(frozen=True, extra="forbid")
@@ -153,7 +153,7 @@ NAMES: dict[str, tuple[str, str]] = {
 
 class _OfStretches(BaseEdit):
     piece_id: Id
-    stretches: list[Stretch] = Field(min_length=1, max_length=MOST)
+    stretches: list[StrandStretch] = Field(min_length=1, max_length=MOST)
     found: Found
 
     def _about(self) -> str:

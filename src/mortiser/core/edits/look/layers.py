@@ -15,7 +15,7 @@ from mortiser.core.edits.look.shapes import ShapeEdit, change_shape, shape_of
 from mortiser.core.edits.session import EditSession
 from mortiser.core.framing.layer import PLACES, Corner, Layer, LayerKind, Layers, Wave
 from mortiser.core.framing.own_picture import OwnPicture
-from mortiser.core.framing.shape import MOST_LAYERS, LayerPlace, Shape, Shapes, Stretch
+from mortiser.core.framing.shape import MOST_LAYERS, FramedStretch, LayerPlace, Shape, Shapes
 from mortiser.core.style.finish.model import Finish
 from mortiser.core.style.finish.names import EntranceName, ExitName
 from mortiser.core.style.finish.parts import Colour
@@ -165,10 +165,10 @@ class LastLayer(LayerEdit):
         source_id = next(iter(said)).source_id
         here = [stretch for clip, stretch in said.items() if clip.source_id == source_id]
         start, end = min(start for start, _ in here), max(end for _, end in here)
-        during = Stretch(source_id=source_id, start_us=start, end_us=end)
+        during = FramedStretch(source_id=source_id, start_us=start, end_us=end)
         _set(session, self, {"during": during, "intro": False})
 
-    def _from_to(self, session: EditSession) -> Stretch:
+    def _from_to(self, session: EditSession) -> FramedStretch:
         first, last = (
             None if word_id is None else session.said(word_id)
             for word_id in (self.from_word, self.to_word)
@@ -185,7 +185,7 @@ class LastLayer(LayerEdit):
         end = last.end_us if last else end
         if start >= end:
             raise BadInput("A layer ends behind where it begins. Choose a word that is said later.")
-        return Stretch(source_id=source_id, start_us=start, end_us=end)
+        return FramedStretch(source_id=source_id, start_us=start, end_us=end)
 
 
 class RaiseLayer(LayerEdit):

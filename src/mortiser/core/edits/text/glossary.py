@@ -14,7 +14,7 @@ from mortiser.core.edits.projection import rewrite
 from mortiser.core.edits.retiming import retime_near
 from mortiser.core.edits.session import EditSession
 from mortiser.core.edits.text.runs import retype_run
-from mortiser.core.transcript.glossary import Change, reworded
+from mortiser.core.transcript.glossary import Respelling, reworded
 from mortiser.core.transcript.words import Cue, Shown, tokens
 
 
@@ -47,12 +47,12 @@ class ApplyGlossary(BaseEdit):
         words = [word for cue in cues for word in cue.words]
         owners = [cue for cue in cues for _ in cue.words]
         place = {word.id: index for index, word in enumerate(words)}
-        changes: list[Change] = []
+        changes: list[Respelling] = []
         for wanted in self.changes:
             at = [place.get(word_id, -1) for word_id in wanted.word_ids]
             if at != list(range(at[0], at[0] + len(at))) or at[0] < 0:
                 raise BadInput("Those words do not stand together any more.")
-            changes.append(Change(at[0], at[-1], wanted.text))
+            changes.append(Respelling(at[0], at[-1], wanted.text))
         changes.sort(key=lambda change: change.first)
         touched: dict[int, list[Shown]] = {}
         for change in changes:
@@ -136,7 +136,7 @@ def changed_run(session: EditSession, cue: Cue, word: Shown) -> tuple[list[Cue],
 
 
 def _with_owners(
-    words: list[Shown], owners: list[Cue], changes: list[Change]
+    words: list[Shown], owners: list[Cue], changes: list[Respelling]
 ) -> list[tuple[Shown, Cue]]:
     """The reworded words, each with the caption it goes into."""
     into: list[Cue] = []

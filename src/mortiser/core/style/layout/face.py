@@ -33,7 +33,7 @@ class Drawn:
     right: float
 
 
-class Face:
+class FontFace:
     """One font, able to shape and to say what it covers."""
 
     def __init__(self, data: bytes) -> None:

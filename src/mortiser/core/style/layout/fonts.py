@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from mortiser.core.style.layout.bidi import levels, runs_left, visual_order
-from mortiser.core.style.layout.face import Face, Letter
+from mortiser.core.style.layout.face import FontFace, Letter
 from mortiser.core.style.layout.rect import Rect
 
 EMOJI_SIZE = 1.12
@@ -51,7 +51,7 @@ class Shaped:
 @dataclass(frozen=True, slots=True)
 class _Run:
     text: str
-    face: Face | None
+    face: FontFace | None
     """None for an emoji."""
     level: int
 
@@ -66,7 +66,7 @@ class FontBook:
         emoji: Collection[str] = (),
     ) -> None:
         self._families = {
-            name: {weight: Face(data) for weight, data in faces.items()}
+            name: {weight: FontFace(data) for weight, data in faces.items()}
             for name, faces in families.items()
         }
         self._fallbacks = tuple(fallbacks)
@@ -83,7 +83,7 @@ class FontBook:
         """Whether there is a picture of an emoji."""
         return emoji_key(emoji) in self._emoji
 
-    def face(self, family: str, weight: int) -> Face:
+    def face(self, family: str, weight: int) -> FontFace:
         """The family's face nearest in weight; of the first fallback where there is none."""
         faces = self._families.get(family) or self._families[self._fallbacks[0]]
         return faces[min(faces, key=lambda have: (abs(have - weight), have))]
@@ -154,7 +154,7 @@ class FontBook:
                 runs.append(_Run(ch, face, deep[at - 1]))
         return runs
 
-    def _emoji_at(self, text: str, at: int, chain: Sequence[Face]) -> str | None:
+    def _emoji_at(self, text: str, at: int, chain: Sequence[FontFace]) -> str | None:
         """The longest emoji that starts here, with its variation selectors; None for letters."""
         if text[at].isascii() and text[at + 1 : at + 2] not in (SELECTOR, "\u20e3"):
             return None

@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from mortiser.core.style.finish.motions import Emphasis
 from mortiser.core.style.finish.names import EmphasisName
-from mortiser.core.style.motion.layers import Layer
+from mortiser.core.style.motion.layers import MotionLayer
 from mortiser.core.style.motion.track import Key, Track
 
 GROWTH = 0.16
@@ -16,10 +16,10 @@ LEAN = 5.0
 
 def emphasis_layer(
     emphasis: Emphasis, live: tuple[int, int], size: float, pivot: tuple[float, float]
-) -> Layer:
+) -> MotionLayer:
     """The layer of a word that is live (piece µs) at a type size in pixels."""
     make = EMPHASES.get(emphasis.kind)
-    return make(emphasis, live, size, pivot) if make else Layer(pivot)
+    return make(emphasis, live, size, pivot) if make else MotionLayer(pivot)
 
 
 def _there_and_back(
@@ -38,23 +38,23 @@ def _there_and_back(
 
 def _grow(
     emphasis: Emphasis, live: tuple[int, int], size: float, pivot: tuple[float, float]
-) -> Layer:
+) -> MotionLayer:
     peak = (1 + GROWTH * emphasis.strength,)
-    return Layer(pivot, scale=_there_and_back(emphasis, live, (1.0,), peak))
+    return MotionLayer(pivot, scale=_there_and_back(emphasis, live, (1.0,), peak))
 
 
 def _lift(
     emphasis: Emphasis, live: tuple[int, int], size: float, pivot: tuple[float, float]
-) -> Layer:
+) -> MotionLayer:
     peak = 0.0, -RISE * size * emphasis.strength
-    return Layer(pivot, move=_there_and_back(emphasis, live, (0.0, 0.0), peak))
+    return MotionLayer(pivot, move=_there_and_back(emphasis, live, (0.0, 0.0), peak))
 
 
 def _tilt(
     emphasis: Emphasis, live: tuple[int, int], size: float, pivot: tuple[float, float]
-) -> Layer:
+) -> MotionLayer:
     peak = (-LEAN * emphasis.strength,)
-    return Layer(
+    return MotionLayer(
         pivot,
         turn=_there_and_back(emphasis, live, (0.0,), peak),
         scale=_there_and_back(emphasis, live, (1.0,), (1 + GROWTH / 2 * emphasis.strength,)),
@@ -63,7 +63,7 @@ def _tilt(
 
 def _pulse(
     emphasis: Emphasis, live: tuple[int, int], size: float, pivot: tuple[float, float]
-) -> Layer:
+) -> MotionLayer:
     """Up and down once, whatever the word's length."""
     start, end = live
     way = max(1, min(emphasis.duration_ms * 1000, (end - start) // 2))
@@ -73,10 +73,10 @@ def _pulse(
         Key(start + max(1, way // 2), peak, "out"),
         Key(start + max(2, way + way // 2), (1.0,), "inout"),
     )
-    return Layer(pivot, scale=scale)
+    return MotionLayer(pivot, scale=scale)
 
 
 EMPHASES: dict[
-    EmphasisName, Callable[[Emphasis, tuple[int, int], float, tuple[float, float]], Layer]
+    EmphasisName, Callable[[Emphasis, tuple[int, int], float, tuple[float, float]], MotionLayer]
 ] = {"grow": _grow, "lift": _lift, "tilt": _tilt, "pulse": _pulse}
 """All but ``none`` and ``ink``: that one runs a paint through the letters (see ``paints``)."""

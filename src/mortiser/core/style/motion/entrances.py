@@ -10,7 +10,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from mortiser.core.style.finish.names import Curve, EntranceName
-from mortiser.core.style.motion.layers import Layer
+from mortiser.core.style.motion.layers import MotionLayer
 from mortiser.core.style.motion.track import Ease, Key, Track
 
 
@@ -40,28 +40,28 @@ class Coming:
         )
 
 
-def _appear(part: Coming) -> Layer:
+def _appear(part: Coming) -> MotionLayer:
     """At once."""
     hidden = Key(part.at_us - 1, (0.0,)), Key(part.at_us, (1.0,), "hold")
-    return Layer(part.pivot, opacity=hidden)
+    return MotionLayer(part.pivot, opacity=hidden)
 
 
-def _fade(part: Coming) -> Layer:
+def _fade(part: Coming) -> MotionLayer:
     """From nothing, in place."""
-    return Layer(part.pivot, opacity=part.seen(share=1.0))
+    return MotionLayer(part.pivot, opacity=part.seen(share=1.0))
 
 
-def _settle(part: Coming) -> Layer:
+def _settle(part: Coming) -> MotionLayer:
     """Sinks the last bit into its place."""
     start = 0.0, -0.22 * part.size * part.strength
-    return Layer(part.pivot, opacity=part.seen(), move=part.from_to(start, (0.0, 0.0)))
+    return MotionLayer(part.pivot, opacity=part.seen(), move=part.from_to(start, (0.0, 0.0)))
 
 
-def _rise(part: Coming) -> Layer:
+def _rise(part: Coming) -> MotionLayer:
     """Comes up into its place and grows to size."""
     start = 0.0, 0.34 * part.size * part.strength
     small = max(0.1, 1 - 0.18 * part.strength)
-    return Layer(
+    return MotionLayer(
         part.pivot,
         opacity=part.seen(first=0.35),
         move=part.from_to(start, (0.0, 0.0)),
@@ -69,34 +69,40 @@ def _rise(part: Coming) -> Layer:
     )
 
 
-def _drop(part: Coming) -> Layer:
+def _drop(part: Coming) -> MotionLayer:
     """Falls into its place from well above."""
     start = 0.0, -0.9 * part.size * part.strength
-    return Layer(part.pivot, opacity=part.seen(share=0.3), move=part.from_to(start, (0.0, 0.0)))
+    return MotionLayer(
+        part.pivot, opacity=part.seen(share=0.3), move=part.from_to(start, (0.0, 0.0))
+    )
 
 
-def _slide(part: Coming) -> Layer:
+def _slide(part: Coming) -> MotionLayer:
     """From the side."""
     start = -1.1 * part.size * part.strength, 0.0
-    return Layer(part.pivot, opacity=part.seen(), move=part.from_to(start, (0.0, 0.0)))
+    return MotionLayer(part.pivot, opacity=part.seen(), move=part.from_to(start, (0.0, 0.0)))
 
 
-def _swell(part: Coming) -> Layer:
+def _swell(part: Coming) -> MotionLayer:
     """Grows from small."""
     small = max(0.05, 1 - 0.6 * part.strength)
-    return Layer(part.pivot, opacity=part.seen(share=0.4), scale=part.from_to((small,), (1.0,)))
+    return MotionLayer(
+        part.pivot, opacity=part.seen(share=0.4), scale=part.from_to((small,), (1.0,))
+    )
 
 
-def _stamp(part: Coming) -> Layer:
+def _stamp(part: Coming) -> MotionLayer:
     """Comes down from large, as a stamp on paper."""
     large = 1 + 0.7 * part.strength
-    return Layer(part.pivot, opacity=part.seen(share=0.6), scale=part.from_to((large,), (1.0,)))
+    return MotionLayer(
+        part.pivot, opacity=part.seen(share=0.6), scale=part.from_to((large,), (1.0,))
+    )
 
 
-def _swing(part: Coming) -> Layer:
+def _swing(part: Coming) -> MotionLayer:
     """Turns upright about its middle."""
     start = (-14.0 * part.strength,)
-    return Layer(
+    return MotionLayer(
         part.pivot,
         opacity=part.seen(),
         turn=part.from_to(start, (0.0,)),
@@ -104,7 +110,7 @@ def _swing(part: Coming) -> Layer:
     )
 
 
-ENTRANCES: dict[EntranceName, Callable[[Coming], Layer]] = {
+ENTRANCES: dict[EntranceName, Callable[[Coming], MotionLayer]] = {
     "appear": _appear,
     "fade": _fade,
     "settle": _settle,

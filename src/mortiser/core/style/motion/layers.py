@@ -8,7 +8,7 @@ from mortiser.core.style.motion.track import Track
 
 
 @dataclass(frozen=True, slots=True)
-class Layer:
+class MotionLayer:
     """Opacity 0 to 1, ``move`` (dx, dy) in pixels, ``scale`` and ``turn`` (degrees clockwise).
 
     Inside a layer: turned and scaled about ``pivot``, then moved. What a layer does not touch is
@@ -27,6 +27,6 @@ class Layer:
         return self.opacity is self.move is self.scale is self.turn is None
 
 
-def kept(*layers: Layer) -> tuple[Layer, ...]:
+def kept(*layers: MotionLayer) -> tuple[MotionLayer, ...]:
     """The layers that do something, outermost first."""
     return tuple(layer for layer in layers if not layer.idle)

@@ -5,26 +5,26 @@ from __future__ import annotations
 from itertools import cycle
 
 from mortiser.core.style.finish.motions import Loop
-from mortiser.core.style.motion.layers import Layer
+from mortiser.core.style.motion.layers import MotionLayer
 from mortiser.core.style.motion.track import Key, Track
 
 
 def loop_layer(
     loop: Loop, span: tuple[int, int], size: float, pivot: tuple[float, float], part: int = 0
-) -> Layer:
+) -> MotionLayer:
     """The layer of a part that stands during ``span`` (piece µs); ``part`` n starts out of step."""
     match loop.kind:
         case "none":
-            return Layer(pivot)
+            return MotionLayer(pivot)
         case "sway":
             lean = 2.2 * loop.strength
-            return Layer(pivot, turn=_waves(loop, span, part, (-lean,), (lean,)))
+            return MotionLayer(pivot, turn=_waves(loop, span, part, (-lean,), (lean,)))
         case "breathe":
             swing = 0.035 * loop.strength
-            return Layer(pivot, scale=_waves(loop, span, part, (1 - swing,), (1 + swing,)))
+            return MotionLayer(pivot, scale=_waves(loop, span, part, (1 - swing,), (1 + swing,)))
         case "bob":
             far = 0.07 * size * loop.strength
-            return Layer(pivot, move=_waves(loop, span, part, (0.0, -far), (0.0, far)))
+            return MotionLayer(pivot, move=_waves(loop, span, part, (0.0, -far), (0.0, far)))
 
 
 def _waves(
