@@ -15,7 +15,7 @@ from fastapi.testclient import TestClient
 from bench.report import at_most
 from mortiser.api.app import create_app
 from mortiser.core.transcript.words import Word
-from mortiser.serving import spare_collections
+from mortiser.services.serving import spare_collections
 from mortiser.settings import Settings
 from mortiser.store import projects, transcript
 from mortiser.store.projects import NewSource

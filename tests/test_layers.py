@@ -51,6 +51,8 @@ MAY = {
         "wiring",
     },
 }
+ALL = {folder.name for folder in ROOT.iterdir() if folder.is_dir()} | {"settings", "wiring"}
+MAY |= {"services": ALL - {"cli", "demo"}, "demo": ALL - {"api", "cli", "services"}, "cli": ALL}
 ONLY_IN = {
     "av": {"media", "render"},
     "skia": {"paint"},
@@ -142,6 +144,15 @@ def test_packages_of_the_core_say_what_they_are_and_stay_small() -> None:
     for init in (ROOT / "core").rglob("__init__.py"):
         assert ast.get_docstring(ast.parse(init.read_text())), init
         assert len(list(init.parent.glob("*.py"))) <= MOST_MODULES, init.parent
+
+
+def test_the_root_holds_settings_and_wiring_alone() -> None:
+    assert {path.name for path in ROOT.glob("*.py")} == {
+        "__init__.py",
+        "__main__.py",
+        "settings.py",
+        "wiring.py",
+    }
 
 
 def test_no_type_has_the_name_of_another() -> None:

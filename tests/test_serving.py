@@ -5,7 +5,7 @@ import socket
 import pytest
 
 from mortiser.core.common.errors import Conflict
-from mortiser.serving import listening
+from mortiser.services.serving import listening
 
 
 def test_answers_do_not_wait_for_acknowledgements() -> None:

@@ -8,7 +8,7 @@ from pathlib import Path
 import pytest
 
 from mortiser.core.common.errors import BadInput, BadMedia, NoSpace
-from mortiser.watching import Watch
+from mortiser.services.watching import Watch
 from tests.recordings import small_demo
 from tests.test_cli import run
 

@@ -211,14 +211,14 @@ def _wrong_setting(error: ValidationError) -> str:
 
 
 def _serve(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int:
-    from mortiser.serving import serve
+    from mortiser.services.serving import serve
 
     return serve(_settings(options))
 
 
 def _demo(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int:
     from mortiser.demo.workspace import make_demo
-    from mortiser.serving import serve
+    from mortiser.services.serving import serve
 
     return serve(_settings(options, workspace=Path("demo-workspace")), make_demo)
 
@@ -248,9 +248,9 @@ def _caption(options: argparse.Namespace, parser: argparse.ArgumentParser) -> in
         print(f"mortiser: {options.input}: no such file", file=sys.stderr)
         return 1
     # Mistakes are told before what takes seconds to load.
-    from mortiser.captioning import caption, names_of
     from mortiser.core.editing.removals import tightening
-    from mortiser.delivering import jig_and_outputs
+    from mortiser.services.captioning import caption, names_of
+    from mortiser.services.delivering import jig_and_outputs
 
     names = names_of(options.glossary) if options.glossary else []
     asked = options.tighten
@@ -286,8 +286,8 @@ def _say_made(path: Path) -> None:
 
 
 def _deliver(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int:
-    from mortiser.captioning import bars
-    from mortiser.delivering import deliver
+    from mortiser.services.captioning import bars
+    from mortiser.services.delivering import deliver
 
     names = [
         name
@@ -313,9 +313,9 @@ def _deliver(options: argparse.Namespace, parser: argparse.ArgumentParser) -> in
 
 
 def _watch(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int:
-    from mortiser.captioning import caption, names_of
-    from mortiser.delivering import jig_and_outputs
-    from mortiser.watching import Watch
+    from mortiser.services.captioning import caption, names_of
+    from mortiser.services.delivering import jig_and_outputs
+    from mortiser.services.watching import Watch
 
     names = names_of(options.glossary) if options.glossary else []
     jig, sets = jig_and_outputs(options.jig, options.preset, options.workspace)
@@ -353,7 +353,7 @@ def _watch(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int:
 
 
 def _convert(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int:
-    from mortiser.converting import convert
+    from mortiser.services.converting import convert
 
     to = options.to or Path(options.output).suffix.removeprefix(".").lower()
     if not to:
@@ -394,9 +394,9 @@ def _engines(
 
 
 def _hear(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int:
-    from mortiser.captioning import hear, names_of
-    from mortiser.hearing import lines_of, read_reference, report
     from mortiser.media.probe import probe
+    from mortiser.services.captioning import hear, names_of
+    from mortiser.services.hearing import lines_of, read_reference, report
 
     reference = read_reference(options.compare) if options.compare else None
     if not options.input.is_file():

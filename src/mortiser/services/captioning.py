@@ -31,7 +31,6 @@ from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.core.style.layout.ruler import LetterRuler
 from mortiser.core.transcript.glossary import Entry, Glossary, reworded
 from mortiser.core.transcript.words import Cue, Word
-from mortiser.delivering import Tell, make_files
 from mortiser.fonts import font_book
 from mortiser.formats import glossary as glossary_file
 from mortiser.formats.decoding import decode
@@ -41,6 +40,7 @@ from mortiser.media.sound import stream_sound
 from mortiser.outputs.captions import caption_text
 from mortiser.render.burn import burn
 from mortiser.render.plan import Recording, RenderPlan
+from mortiser.services.delivering import Tell, make_files
 from mortiser.speech.engines import Engines
 from mortiser.speech.second_hearing import SecondHearing, heard_again, settled
 from mortiser.speech.sounds import DictionarySounds
