@@ -33,10 +33,10 @@ from mortiser.jobs.translating import TRANSLATE
 from mortiser.jobs.workspace import Workspace
 from mortiser.media.opening import limit_pixels
 from mortiser.media.peaks import loudness
-from mortiser.paint.legibility import faint_captions
+from mortiser.paint.legibility import faint_captions as faint_captions
 from mortiser.pictures import use_pictures
-from mortiser.render.glances import glances
-from mortiser.render.still import still
+from mortiser.render.glances import glances as glances
+from mortiser.render.still import still as still
 from mortiser.settings import Settings
 from mortiser.speech.engines import (
     Engine,
@@ -51,7 +51,7 @@ from mortiser.speech.engines import (
 from mortiser.speech.languages import FIND_OUT
 from mortiser.speech.models import ModelPlace
 from mortiser.speech.second_hearing import SecondHearing
-from mortiser.speech.sound_alikes import sound_alikes
+from mortiser.speech.sound_alikes import sound_alikes as sound_alikes
 from mortiser.speech.sounds import DictionarySounds
 from mortiser.speech.speakers import SpectralSpeakers
 from mortiser.store.database import Database
@@ -103,12 +103,6 @@ class AppContext:
         """Do a job in this thread; the ids of the jobs that follow from it."""
         broker = SqliteBroker(JobContext(self.database, self.glossary), kinds)
         return run(broker, self.tools, kinds, job_id)
-
-
-still_picture = still
-hard_to_read = faint_captions
-seen_behind = glances
-words_alike = sound_alikes
 
 
 def model_place(settings: Settings) -> ModelPlace:

@@ -25,7 +25,7 @@ from mortiser.emoji import LARGEST_SIDE, emoji_png, emoji_to_choose, find_emoji
 from mortiser.fonts import font_book, own, shipped
 from mortiser.outputs.plans import painted, programme_of
 from mortiser.store import deliveries, finishes, palette, projects
-from mortiser.wiring import still_picture
+from mortiser.wiring import still
 
 router = routes("/api", "dress")
 FOR_EVER = {"Cache-Control": "public, max-age=31536000, immutable"}
@@ -168,7 +168,7 @@ def still(piece_id: Id, context: OpenContext, at_us: Micros, shape_id: OneShape 
         )
         sources = deliveries.ordered_sources(db, piece.project_id)
     plan = programme_of(piece, found, sources, context.workspace.path)
-    data = still_picture(plan, at_us)
+    data = still(plan, at_us)
     name = file_stem(projects.project_row(context.database.connection, piece.project_id)["name"])
     headers = attachment(f"{name}-{at_us // 1000}.png")
     return Response(data, media_type="image/png", headers=headers)

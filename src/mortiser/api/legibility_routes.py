@@ -17,7 +17,7 @@ from mortiser.core.style.legibility import Way
 from mortiser.fonts import font_book
 from mortiser.jobs.thumbnails import thumbnails_of
 from mortiser.store import jobs, projects
-from mortiser.wiring import hard_to_read, seen_behind
+from mortiser.wiring import faint_captions, glances
 
 router = routes("/api", "legibility")
 
@@ -64,8 +64,8 @@ def legibility(
         return LegibilityView(seen=False, faint=[])
     begin = [cue for cue in found if cue.start_us >= from_us]
     size = even_size(*piece.size)
-    behind = seen_behind(piece, thumbnails, said, font_book())
-    faint = hard_to_read(begin, piece.worn, size, behind, font_book())
+    behind = glances(piece, thumbnails, said, font_book())
+    faint = faint_captions(begin, piece.worn, size, behind, font_book())
     return LegibilityView(seen=True, faint=[FaintView.model_validate(one) for one in faint])
 
 

@@ -11,7 +11,7 @@ from mortiser.api.routing import routes
 from mortiser.core.common.limits import Id
 from mortiser.core.edits.base import word_of
 from mortiser.store import projects, transcript
-from mortiser.wiring import words_alike
+from mortiser.wiring import sound_alikes
 
 router = routes("/api/cues/{cue_id}/words/{word_id}", "words")
 AROUND_US = 3_000_000
@@ -38,7 +38,7 @@ def others(
     words = [one for each in near for one in each.words]
     if source.language != SPOKEN:
         return [one for one in word.alternatives if one.casefold().startswith(begun.casefold())]
-    alike = words_alike()
+    alike = sound_alikes()
     entries = context.glossary.now().spellings.entries
     names = [*(entry.written for entry in entries), *alike.made_up(typed)]
     index = next(at for at, one in enumerate(words) if one.id == word_id)
