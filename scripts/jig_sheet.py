@@ -23,7 +23,7 @@ from mortiser.core.framing.subject import joined
 from mortiser.core.project.jig import JIGS, Jig, behind, filled
 from mortiser.core.project.piece import Piece
 from mortiser.media.faces import look_for_faces
-from mortiser.outputs.plans import painted, programme_of
+from mortiser.outputs.plans import painted, plan_of
 from mortiser.pictures import keep, use_pictures
 from mortiser.pictures.checking import checked
 from mortiser.render.still import still
@@ -99,7 +99,7 @@ def _picture(jig: Jig, shape: Shape, shot: Shot, cover: OwnPicture) -> skia.Imag
         layers=layers, subjects={1: joined(looks)},
     )  # fmt: skip
     source = OrderedSource(id=1, path=str(shot.path), duration_us=end_us, sound=str(shot.path))
-    plan = programme_of(piece, painted(piece, cues), [source], Path)
+    plan = plan_of(piece, painted(piece, cues), [source], Path)
     image = skia.Image.MakeFromEncoded(skia.Data.MakeWithCopy(still(plan, shot.at_us)))
     share = TALL / image.height()
     smooth = skia.SamplingOptions(skia.FilterMode.kLinear, skia.MipmapMode.kLinear)

@@ -23,7 +23,7 @@ from mortiser.core.project.piece import Piece
 from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.media.encode import Encoder
 from mortiser.media.forms import form_of
-from mortiser.outputs.plans import painted, programme_of
+from mortiser.outputs.plans import painted, plan_of
 from mortiser.render import burn
 from mortiser.render.plan import RenderPlan
 
@@ -72,7 +72,7 @@ def _plan(name: str) -> RenderPlan:
     )  # fmt: skip
     source = OrderedSource(id=1, path=str(CLIP), duration_us=END_US, sound=str(CLIP))
     video = VideoFile(form="webp", rate=RATE)
-    return programme_of(piece, painted(piece, cues), [source], Path, video=video)
+    return plan_of(piece, painted(piece, cues), [source], Path, video=video)
 
 
 if __name__ == "__main__":

@@ -23,7 +23,7 @@ from mortiser.core.style.finish.stored import read_finishes, write_finishes
 from mortiser.core.style.suggesting import suggest
 from mortiser.emoji import LARGEST_SIDE, emoji_png, emoji_to_choose, find_emoji
 from mortiser.fonts import font_book, own, shipped
-from mortiser.outputs.plans import painted, programme_of
+from mortiser.outputs.plans import painted, plan_of
 from mortiser.store import deliveries, finishes, palette, projects
 from mortiser.wiring import still
 
@@ -156,7 +156,9 @@ def suggestions(
 
 
 @router.get("/pieces/{piece_id}/still.png", response_class=Response)
-def still(piece_id: Id, context: OpenContext, at_us: Micros, shape_id: OneShape = None) -> Response:
+def read_still(
+    piece_id: Id, context: OpenContext, at_us: Micros, shape_id: OneShape = None
+) -> Response:
     """The frame that shows at a moment, with its captions, as the delivery has it."""
     with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id).in_shape(shape_id)
@@ -167,7 +169,7 @@ def still(piece_id: Id, context: OpenContext, at_us: Micros, shape_id: OneShape 
             else projects.shown_cues(db, piece, at_us, at_us + 1)
         )
         sources = deliveries.ordered_sources(db, piece.project_id)
-    plan = programme_of(piece, found, sources, context.workspace.path)
+    plan = plan_of(piece, found, sources, context.workspace.path)
     data = still(plan, at_us)
     name = file_stem(projects.project_row(context.database.connection, piece.project_id)["name"])
     headers = attachment(f"{name}-{at_us // 1000}.png")

@@ -33,7 +33,7 @@ def painted(piece: Piece, cues: Sequence[Cue]) -> list[Cue]:
     return with_names(dressed) if piece.show_speakers else dressed
 
 
-def programme_of(
+def plan_of(
     piece: Piece,
     shown: Sequence[Cue],
     sources: Sequence[OrderedSource],

@@ -8,7 +8,7 @@ from pathlib import Path
 from mortiser.core.delivery.order import Order, OrderedFile
 from mortiser.core.project.output import StillFile
 from mortiser.outputs.base import Files, Told, Unlike
-from mortiser.outputs.plans import painted, programme_of
+from mortiser.outputs.plans import painted, plan_of
 from mortiser.render.still import still
 
 BEGINS = {"jpeg": b"\xff\xd8\xff", "png": b"\x89PNG\r\n\x1a\n"}
@@ -30,7 +30,7 @@ class Stills:
         assert isinstance(wanted, StillFile)
         piece = order.piece
         shown = painted(piece, order.cues) if wanted.captions else []
-        plan = programme_of(piece, shown, order.sources, files, layers=wanted.layers)
+        plan = plan_of(piece, shown, order.sources, files, layers=wanted.layers)
         first = part.stretch.start_us if part.stretch else 0
         last = (part.stretch.end_us if part.stretch else piece.timeline.duration_us) - 1
         out.write_bytes(still(plan, max(first, min(last, wanted.at_us)), wanted.form))

@@ -16,7 +16,7 @@ from mortiser.media.encode import UNKNOWN
 from mortiser.media.forms import Form, form_of
 from mortiser.outputs.base import Files, Told, Unlike
 from mortiser.outputs.captions import captions_of
-from mortiser.outputs.plans import painted, programme_of
+from mortiser.outputs.plans import painted, plan_of
 from mortiser.render import sound
 from mortiser.render.burn import Texts, burn
 from mortiser.render.loops import write_gif
@@ -135,7 +135,7 @@ def _plan(
     wanted = _video(part)
     piece = order.piece
     shown = painted(piece, order.cues) if wanted.burns else []
-    made = programme_of(piece, shown, order.sources, files, video=wanted, stretch=part.stretch)
+    made = plan_of(piece, shown, order.sources, files, video=wanted, stretch=part.stretch)
     told = {key: replace(one, damaged=damaged) for key, one in made.recordings.items()}
     return replace(made, recordings=told)
 

@@ -1472,10 +1472,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Still
+         * Read Still
          * @description The frame that shows at a moment, with its captions, as the delivery has it.
          */
-        get: operations["still"];
+        get: operations["read_still"];
         put?: never;
         post?: never;
         delete?: never;
@@ -9702,7 +9702,7 @@ export interface operations {
             };
         };
     };
-    still: {
+    read_still: {
         parameters: {
             query: {
                 at_us: number;
