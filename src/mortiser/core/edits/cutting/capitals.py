@@ -9,6 +9,7 @@ from itertools import chain, pairwise
 from mortiser.core.common.time import SECOND
 from mortiser.core.edits.session import EditSession
 from mortiser.core.transcript.capitals import takes_capital
+from mortiser.core.transcript.sentences import ends_sentence
 from mortiser.core.transcript.words import Cue, Shown, capitalised
 
 SENTENCE_US = 20 * SECOND
@@ -54,8 +55,10 @@ def _with_before(
 
 def _as_it_stands(session: EditSession, word: Shown, before: Shown | None) -> Shown:
     """A word with a capital or without, by what stands in front of it in the piece."""
-    if not word.capital and before is not None and before.clip_id == word.clip_id:
-        return word
+    if not word.capital and before is not None:
+        # Of most words nothing has to be looked up.
+        if before.clip_id == word.clip_id or not ends_sentence(before.text):
+            return word
     said = session.said(word.id)
     if word.capital and word.text != capitalised(said.text):
         return word
