@@ -55,10 +55,9 @@ def _with_before(
 
 def _as_it_stands(session: EditSession, word: Shown, before: Shown | None) -> Shown:
     """A word with a capital or without, by what stands in front of it in the piece."""
-    if not word.capital and before is not None:
-        # Of most words nothing has to be looked up.
-        if before.clip_id == word.clip_id or not ends_sentence(before.text):
-            return word
+    goes_on = before and (before.clip_id == word.clip_id or not ends_sentence(before.text))
+    if goes_on and not word.capital:
+        return word  # Of most words nothing has to be looked up.
     said = session.said(word.id)
     if word.capital and word.text != capitalised(said.text):
         return word
