@@ -10,10 +10,10 @@ from pathlib import Path
 import av
 import pytest
 
-from mortiser import captioning
 from mortiser.cli import main
 from mortiser.core.project.output import TextFile
 from mortiser.jobs.ingest import bring_in
+from mortiser.services import captioning
 from mortiser.settings import Settings
 from mortiser.store import output_sets, transcript
 from mortiser.wiring import open_context
