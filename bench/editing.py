@@ -19,7 +19,7 @@ from mortiser.services.serving import spare_collections
 from mortiser.settings import Settings
 from mortiser.store import projects, transcript
 from mortiser.store.projects import NewSource
-from mortiser.wiring import open_context
+from mortiser.wiring import AppContext, open_context
 
 WORDS = 10_000
 EDITS = 120
@@ -47,14 +47,20 @@ def talk_of(count: int) -> tuple[list[Word], NewSource]:
     return words, source
 
 
+def with_talk(context: AppContext, count: int) -> tuple[int, int, int]:
+    """A project of one recording of so many words: its id, the source's and the piece's."""
+    words, source = talk_of(count)
+    made = projects.create_project(context.database, "Talk", source)
+    transcript.append_line(context.database, made[1], words)
+    return made
+
+
 @contextmanager
 def long_talk() -> Iterator[tuple[TestClient, int]]:
     """A server with a project of so many words of one recording, by its id."""
-    words, source = talk_of(WORDS)
     with tempfile.TemporaryDirectory() as folder:
         context = open_context(Settings(workspace=Path(folder)), inline_jobs=True)
-        project, source_id, _ = projects.create_project(context.database, "Talk", source)
-        transcript.append_line(context.database, source_id, words)
+        project, _, _ = with_talk(context, WORDS)
         spare_collections()
         with TestClient(
             create_app(context, with_worker=False), base_url="http://127.0.0.1"

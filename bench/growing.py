@@ -10,7 +10,7 @@ from pathlib import Path
 
 from fastapi.testclient import TestClient
 
-from bench.editing import talk_of
+from bench.editing import talk_of, with_talk
 from bench.report import at_most
 from mortiser.api.app import create_app
 from mortiser.core.edits.captions.times import SetCueTimes
@@ -43,9 +43,8 @@ def _workspace() -> Iterator[AppContext]:
 
 def _many_recordings() -> None:
     with _workspace() as context:
+        project, _, piece = with_talk(context, WORDS)
         words, source = talk_of(WORDS)
-        project, source_id, piece = projects.create_project(context.database, "Talk", source)
-        transcript.append_line(context.database, source_id, words)
         with TestClient(
             create_app(context, with_worker=False), base_url="http://127.0.0.1"
         ) as client:
@@ -66,9 +65,7 @@ def _read(client: TestClient, project: int, piece: int) -> None:
 
 def _many_cuts() -> None:
     with _workspace() as context:
-        words, source = talk_of(2 * CUTS + 100)
-        project, source_id, piece = projects.create_project(context.database, "Talk", source)
-        transcript.append_line(context.database, source_id, words)
+        project, source_id, piece = with_talk(context, 2 * CUTS + 100)
         db = context.database.connection
         (strand,) = load_strands(db, piece)
         ids = [word.id for word in transcript.source_words(db, source_id)]
@@ -109,9 +106,7 @@ def _journal_rows(context: AppContext) -> int:
 
 def _many_edits() -> None:
     with _workspace() as context:
-        words, source = talk_of(2_000)
-        project, source_id, piece = projects.create_project(context.database, "Talk", source)
-        transcript.append_line(context.database, source_id, words)
+        project, _, piece = with_talk(context, 2_000)
         database = context.database
         cues = projects.piece_cues(database.connection, piece)
         _squeeze(context)

@@ -95,8 +95,9 @@ def page(kept_page: Callable[[], Page]) -> Iterator[Page]:
 
 
 @contextmanager
-def no_faults(page: Page) -> Iterator[None]:
-    """Fail where a script of the page fails, or does what its policy forbids."""
+def workbench(page: Page, server: Server, project_id: int) -> Iterator[Page]:
+    """A project open on the page, ready to play. It fails where a script of the page fails, or does what
+    its policy forbids."""
     faults: list[str] = []
 
     def failed(error: Error) -> None:
@@ -108,7 +109,10 @@ def no_faults(page: Page) -> Iterator[None]:
 
     page.on("pageerror", failed)
     page.on("console", told)
-    yield
+    page.goto(f"{server.address}/projects/{project_id}")
+    expect(page.locator("[data-cue-text]").first).to_be_visible()
+    until(page, "document.querySelector('video').readyState >= 2")
+    yield page
     page.remove_listener("pageerror", failed)
     page.remove_listener("console", told)
     assert faults == []
@@ -116,8 +120,5 @@ def no_faults(page: Page) -> Iterator[None]:
 
 @pytest.fixture
 def bench(page: Page, server: Server, project: dict) -> Iterator[Page]:
-    with no_faults(page):
-        page.goto(f"{server.address}/projects/{project['id']}")
-        expect(page.locator("[data-cue-text]").first).to_be_visible()
-        until(page, "document.querySelector('video').readyState >= 2")
-        yield page
+    with workbench(page, server, project["id"]) as opened:
+        yield opened

@@ -8,7 +8,7 @@ from playwright.sync_api import Page, expect
 
 from mortiser.core.editing.timeline import Clip
 from mortiser.store.database import Database
-from tests.e2e.conftest import bring_in, no_faults, wait_for_job
+from tests.e2e.conftest import bring_in, wait_for_job, workbench
 from tests.e2e.pages import undo_all, until
 from tests.recordings import small_demo
 from tests.serving import Server
@@ -36,11 +36,8 @@ def short(server: Server, workspace: Path, tmp_path_factory: pytest.TempPathFact
 
 @pytest.fixture
 def bench(page: Page, server: Server, short: int) -> Iterator[Page]:
-    with no_faults(page):
-        page.goto(f"{server.address}/projects/{short}")
-        expect(page.locator("[data-cue-text]").first).to_be_visible()
-        until(page, "document.querySelector('video').readyState >= 2")
-        yield page
+    with workbench(page, server, short) as opened:
+        yield opened
 
 
 def buffered(page: Page) -> list[list[float]]:

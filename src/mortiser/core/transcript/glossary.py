@@ -14,6 +14,7 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from mortiser.core.transcript.carry import replaced_stretches, spread
+from mortiser.core.transcript.sentences import ends_sentence
 from mortiser.core.transcript.sounding import Phones, Sounds, difference
 from mortiser.core.transcript.words import AnyWord, Word, tokens, word_key
 
@@ -182,9 +183,10 @@ def heard_at(words: Sequence[Word], heard: str) -> list[int]:
     letters = _letters(heard)
     return [
         first
-        for first, last in _windows(words)
-        if letters.startswith(word_key(words[first].text))
-        and _letters(_split([word.text for word in words[first : last + 1]])[1]) == letters
+        for first, word in enumerate(words)
+        if letters.startswith(word_key(word.text))
+        for last in _window_ends(words, first)
+        if _letters(_split([one.text for one in words[first : last + 1]])[1]) == letters
     ]
 
 
@@ -195,13 +197,17 @@ def worth_an_entry(heard: str, written: str, sounds: Sounds) -> bool:
 
 
 def _windows(words: Sequence[Word]) -> Iterator[tuple[int, int]]:
-    for first in range(len(words)):
-        for last in range(first, min(first + MOST_WORDS, len(words))):
-            if not words[last].unsettled:
-                break
-            yield first, last
-            if words[last].text.rstrip("\"'”’)]").endswith((".", "!", "?", "…")):
-                break
+    return ((first, last) for first in range(len(words)) for last in _window_ends(words, first))
+
+
+def _window_ends(words: Sequence[Word], first: int) -> Iterator[int]:
+    """The last words of the windows that begin with a word."""
+    for last in range(first, min(first + MOST_WORDS, len(words))):
+        if not words[last].unsettled:
+            return
+        yield last
+        if ends_sentence(words[last].text):
+            return
 
 
 def _split(texts: Sequence[str]) -> tuple[str, str, str]:

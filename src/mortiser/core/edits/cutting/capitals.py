@@ -59,8 +59,6 @@ def _as_it_stands(session: EditSession, word: Shown, before: Shown | None) -> Sh
     if goes_on and not word.capital:
         return word  # Of most words nothing has to be looked up.
     said = session.said(word.id)
-    if word.capital and word.text != capitalised(said.text):
-        return word
     if said.text != said.text.lower():
         return word
     around = session.said_from(said.source_id, said.start_us - SENTENCE_US, said.end_us + 1)
