@@ -17,18 +17,16 @@ import av
 import cv2
 import numpy as np
 import numpy.typing as npt
+from tests.pieces import piece_of
 
 from bench.burning import Filter, reader, reencode
 from bench.report import alone, at_least, at_most, measured
-from mortiser.core.captions.pace import PACES
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.clip_framing import ClipFraming
 from mortiser.core.framing.layer import Layer, Wave
 from mortiser.core.framing.placing import snapped
 from mortiser.core.framing.shape import Backdrop, Framing, Move, Shape
-from mortiser.core.project.piece import Piece
 from mortiser.core.scene.layered import LayerReader, layer_readers
-from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.fonts import font_book
 from mortiser.jobs.draft import FORM as DRAFTED
 from mortiser.media.peaks import compute_peaks, piece_sound, save_peaks
@@ -221,7 +219,7 @@ def _over(duration_us: int) -> list[LayerReader]:
     )
     shape = Shape(id=1, width=TALL[0], height=TALL[1])
     line = Timeline([Clip(0, 0, duration_us)])
-    piece = Piece(1, 1, "", (shape,), FINISHES["Lacquer"], PACES["quick"], line, layers=layers)
+    piece = piece_of(line, shape, finish="Lacquer", layers=layers).in_shape()
     with tempfile.TemporaryDirectory() as folder:
         peaks = Path(folder) / "peaks.npz"
         save_peaks(peaks, compute_peaks(stream_sound(CLIP, 0)))

@@ -21,7 +21,8 @@ from mortiser.core.framing.own_picture import OwnPicture
 from mortiser.core.framing.shape import Shape
 from mortiser.core.framing.subject import joined
 from mortiser.core.project.jig import JIGS, Jig, behind, filled
-from mortiser.core.project.piece import Piece
+from mortiser.core.project.piece import MediaFacts, Piece
+from mortiser.core.project.settings import PieceSettings
 from mortiser.media.faces import look_for_faces
 from mortiser.outputs.plans import painted, plan_of
 from mortiser.pictures import keep, use_pictures
@@ -94,10 +95,9 @@ def _picture(jig: Jig, shape: Shape, shot: Shot, cover: OwnPicture) -> skia.Imag
     looks = look_for_faces(shot.path, end_us, lambda _: None) if size else []
     layers = filled(jig.layers, (), shot.headline, pictures=[cover])
     (shape,) = behind((shape,), layers)
-    piece = Piece(
-        1, 1, "", (shape,), jig.finish, jig.pace, line, pictures={1: size} if size else {},
-        layers=layers, subjects={1: joined(looks)},
-    )  # fmt: skip
+    settings = PieceSettings("", (shape,), jig.finish, jig.pace, layers=layers)
+    facts = MediaFacts(pictures={1: size} if size else {}, subjects={1: joined(looks)})
+    piece = Piece(1, 1, settings, line, facts).in_shape()
     source = OrderedSource(id=1, path=str(shot.path), duration_us=end_us, sound=str(shot.path))
     plan = plan_of(piece, painted(piece, cues), [source], Path)
     image = skia.Image.MakeFromEncoded(skia.Data.MakeWithCopy(still(plan, shot.at_us)))

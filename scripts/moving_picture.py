@@ -19,7 +19,8 @@ from mortiser.core.delivery.order import OrderedSource
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.shape import Shape
 from mortiser.core.project.output import VideoFile
-from mortiser.core.project.piece import Piece
+from mortiser.core.project.piece import MediaFacts, Piece
+from mortiser.core.project.settings import PieceSettings
 from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.media.encode import Encoder
 from mortiser.media.forms import form_of
@@ -67,9 +68,9 @@ def _plan(name: str) -> RenderPlan:
     inside = [word for word in words_of(CLIP) if word.end_us < END_US]
     cues = captions_of(inside, line, pace)
     shape = Shape(id=1, width=SIZE[0], height=SIZE[1])
-    piece = Piece(
-        1, 1, "", (shape,), FINISHES[name], pace, line, pictures={1: (1080, 1920)}
-    )  # fmt: skip
+    settings = PieceSettings("", (shape,), FINISHES[name], pace)
+    facts = MediaFacts(pictures={1: (1080, 1920)})
+    piece = Piece(1, 1, settings, line, facts).in_shape()
     source = OrderedSource(id=1, path=str(CLIP), duration_us=END_US, sound=str(CLIP))
     video = VideoFile(form="webp", rate=RATE)
     return plan_of(piece, painted(piece, cues), [source], Path, video=video)

@@ -4,8 +4,7 @@ from collections.abc import Collection, Sequence
 from dataclasses import replace
 from itertools import count
 
-from mortiser.core.captions.pace import PACES, Pace, RuleSet
-from mortiser.core.captions.standing import NOTHING, Standing
+from mortiser.core.captions.pace import PACES, Pace
 from mortiser.core.common.errors import BadInput, NotFound
 from mortiser.core.common.frames import Frames
 from mortiser.core.editing.cutting import SILENT, Loudness
@@ -13,12 +12,9 @@ from mortiser.core.editing.microphone import Microphone
 from mortiser.core.editing.strand import Strand
 from mortiser.core.editing.timeline import Clip, Placed, Timeline
 from mortiser.core.edits.apart import of_cues
-from mortiser.core.framing.layer import Layers
-from mortiser.core.framing.shape import Shape, Shapes
-from mortiser.core.project.output import Outputs
-from mortiser.core.project.post import Post
+from mortiser.core.framing.shape import Shape
+from mortiser.core.project.settings import PieceSettings
 from mortiser.core.style.finish.builtin import DEFAULT_FINISH, FINISHES
-from mortiser.core.style.finish.model import Finish
 from mortiser.core.transcript.words import Cue, Shown, Word, capitalised
 
 DURATION_US = 60_000_000
@@ -41,23 +37,11 @@ class MemoryEditSession:
         self.transcript: dict[int, Word] = {}
         self.all_cues: dict[int, Cue] = {}
         self.times_changed: set[int] = set()
-        self.names: dict[int, str] = {}
-        self.goals: dict[int, int] = {}
-        self.shapes_of: dict[int, Shapes] = {}
-        self.layers_of: dict[int, Layers] = {}
         self.microphones: dict[int, Microphone] = {}
         self.put_in: dict[int, tuple[int, Strand]] = {}
-        self.look = FINISHES[DEFAULT_FINISH]
+        self.chosen: dict[int, PieceSettings] = {}
         self.name = ""
-        self.rules: Pace = PACES["quick"]
-        self.rule_set: RuleSet = "own"
         self.corrections: list[tuple[str, str]] = []
-        self.speakers_shown = False
-        self.stands = NOTHING
-        self.files: Pace | None = None
-        self.delivered: dict[int, Outputs] = {}
-        self.namings: dict[int, str] = {}
-        self.posts: dict[int, Post] = {}
         for word in words:
             self.say(word, word.source_id or source_id)
         for piece_id, timeline in self.timelines.items():
@@ -160,7 +144,9 @@ class MemoryEditSession:
         assert cue.words, "a cue has words"
         known = {w.id: w for w in self.cue(cue.id).words} if cue.id in self.all_cues else {}
         coming = [
-            self.stands.dressed(w, known.get(w.id)) if not w.id or w.id in known else w
+            self.settings(cue.piece_id).standing.dressed(w, known.get(w.id))
+            if not w.id or w.id in known
+            else w
             for w in cue.words
         ]
         words = tuple(self._save_word(w, self.timelines[cue.piece_id]) for w in coming)
@@ -271,14 +257,19 @@ class MemoryEditSession:
     def note_correction(self, heard: str, written: str) -> None:
         self.corrections.append((heard, written))
 
-    def show_speakers(self, piece_id: int, shown: bool) -> None:
-        self.speakers_shown = shown
+    def settings(self, piece_id: int) -> PieceSettings:
+        if piece_id not in self.timelines:
+            raise NotFound("gone")
+        usual = PieceSettings(
+            f"Piece {piece_id}",
+            (Shape(id=1, width=1080, height=1920),),
+            FINISHES[DEFAULT_FINISH],
+            PACES["quick"],
+        )
+        return self.chosen.get(piece_id, usual)
 
-    def finish(self, piece_id: int) -> Finish:
-        return self.look
-
-    def set_finish(self, piece_id: int, finish: Finish) -> None:
-        self.look = finish
+    def save_settings(self, piece_id: int, settings: PieceSettings) -> None:
+        self.chosen[piece_id] = settings
 
     def strands(self, piece_id: int) -> list[Strand]:
         self.timeline(piece_id)
@@ -356,50 +347,13 @@ class MemoryEditSession:
         return SILENT
 
     def pace(self, piece_id: int) -> Pace:
-        return self.rules
+        return self.settings(piece_id).pace
 
     def frames(self, piece_id: int) -> Frames:
         return Frames(30.0)
 
-    def checked_by(self, piece_id: int) -> RuleSet:
-        return self.rule_set
-
-    def set_pace(self, piece_id: int, pace: Pace) -> None:
-        self.rules = pace
-
-    def set_checked_by(self, piece_id: int, rules: RuleSet) -> None:
-        self.rule_set = rules
-
     def ruler(self, piece_id: int) -> None:
         return None
-
-    def standing(self, piece_id: int) -> Standing:
-        return self.stands
-
-    def set_standing(self, piece_id: int, standing: Standing) -> None:
-        self.stands = standing
-
-    def file_pace(self, piece_id: int) -> Pace | None:
-        return self.files
-
-    def set_file_pace(self, piece_id: int, pace: Pace | None) -> None:
-        self.files = pace
-
-    def set_outputs(self, piece_id: int, outputs: Outputs, naming: str | None = None) -> None:
-        self.delivered[piece_id] = outputs
-        if naming is not None:
-            self.namings[piece_id] = naming
-
-    def set_post(self, piece_id: int, post: Post) -> None:
-        self.posts[piece_id] = post
-
-    def piece_name(self, piece_id: int) -> str:
-        if piece_id not in self.timelines:
-            raise NotFound("gone")
-        return self.names.get(piece_id, f"Piece {piece_id}")
-
-    def name_piece(self, piece_id: int, name: str) -> None:
-        self.names[piece_id] = name
 
     def add_piece(
         self,
@@ -420,9 +374,7 @@ class MemoryEditSession:
                 for number, clip in clips
             ]
         )
-        self.names[made] = name
-        self.shapes_of[made] = self.shapes(like)
-        self.layers_of[made] = self.layers(like)
+        self.chosen[made] = replace(self.settings(like), name=name)
         return made
 
     def delete_piece(self, piece_id: int) -> None:
@@ -432,21 +384,6 @@ class MemoryEditSession:
             if cue.piece_id == piece_id:
                 del self.all_cues[cue.id]
         del self.timelines[piece_id]
-
-    def shapes(self, piece_id: int) -> Shapes:
-        return self.shapes_of.get(piece_id, (Shape(id=1, width=1080, height=1920),))
-
-    def set_shapes(self, piece_id: int, shapes: Shapes) -> None:
-        self.shapes_of[piece_id] = shapes
-
-    def layers(self, piece_id: int) -> Layers:
-        return self.layers_of.get(piece_id, ())
-
-    def set_layers(self, piece_id: int, layers: Layers) -> None:
-        self.layers_of[piece_id] = layers
-
-    def set_goal(self, piece_id: int, goal_us: int) -> None:
-        self.goals[piece_id] = goal_us
 
     def source_name(self, source_id: int) -> str:
         return f"source {source_id}"

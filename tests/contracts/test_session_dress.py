@@ -29,13 +29,13 @@ def test_a_change_of_the_finish_keeps_its_name_and_the_rest(session: EditSession
     edit = ChangeFinish(piece_id=1, changes={"shadow.blur": 0.3, "motion.entrance.kind": "drop"})
     assert edit.label(session) == "finish: shadow blur"
     edit.apply(session)
-    finish = session.finish(1)
+    finish = session.settings(1).finish
     assert finish.name == "Lacquer"
     assert finish.shadow
     assert (finish.shadow.blur, finish.motion.entrance.kind) == (0.3, "drop")
     assert finish.plank == FINISHES["Lacquer"].plank
     SetFinish(piece_id=1, finish=finish.model_copy(update={"name": "Mine"})).apply(session)
-    assert session.finish(1).name == "Mine"
+    assert session.settings(1).finish.name == "Mine"
 
 
 @pytest.mark.parametrize(
@@ -52,13 +52,13 @@ def test_a_change_of_the_finish_keeps_its_name_and_the_rest(session: EditSession
 def test_what_cannot_be_set_is_refused_and_nothing_changes(
     session: EditSession, changes: dict, says: str
 ) -> None:
-    before = session.finish(1)
+    before = session.settings(1).finish
     with pytest.raises(BadInput, match=says):
         ChangeFinish(piece_id=1, changes=changes).apply(session)
     cue = session.cues(1)[0]
     with pytest.raises(BadInput):
         DressCues(cue_ids=[cue.id], changes=changes).apply(session)
-    assert session.finish(1) == before
+    assert session.settings(1).finish == before
     assert looks(session)[0] == {}
 
 
@@ -75,7 +75,9 @@ def test_captions_are_dressed_alone_and_go_back_setting_by_setting(session: Edit
     UndressCues(cue_ids=[one], paths=["size", "plank"]).apply(session)
     assert looks(session)[1] == {"place.dy": -0.2}
     # What is set to what the finish has is no override.
-    DressCues(cue_ids=[one], changes={"place.dy": session.finish(1).place.dy}).apply(session)
+    DressCues(cue_ids=[one], changes={"place.dy": session.settings(1).finish.place.dy}).apply(
+        session
+    )
     assert looks(session)[1] == {}
     UndressCues(cue_ids=[two]).apply(session)
     assert not any(looks(session))

@@ -70,7 +70,7 @@ def test_a_word_is_dressed_everywhere(session: EditSession) -> None:
     assert worn == [{"live": GREEN}] * 2
     DressEverywhere(piece_id=1, text="kettle", changes={"live": None}).apply(session)
     assert not any(w.own for c in session.cues(1) for w in c.words)
-    assert session.standing(1) == Standing()
+    assert session.settings(1).standing == Standing()
     with pytest.raises(BadInput):
         DressEverywhere(piece_id=1, text="kettle", changes={"colour": 3}).apply(session)
 
@@ -82,7 +82,7 @@ def test_a_speaker_has_a_look_under_that_of_captions(session: EditSession) -> No
     assert edit.label(session) == "live of Ada"
     edit.apply(session)
     DressCues(cue_ids=[two.id], changes={"size": 0.05}).apply(session)
-    shown = session.standing(1).shown([session.cue(c.id) for c in (one, two, three)])
+    shown = session.settings(1).standing.shown([session.cue(c.id) for c in (one, two, three)])
     assert [look_of(c.look) for c in shown] == [
         {"live": GREEN, "size": 0.1},
         {"live": GREEN, "size": 0.05},
@@ -91,7 +91,7 @@ def test_a_speaker_has_a_look_under_that_of_captions(session: EditSession) -> No
     with pytest.raises(BadInput, match="size"):
         DressSpeaker(piece_id=1, name="Ada", changes={"size": 9}).apply(session)
     DressSpeaker(piece_id=1, name="Ada", changes={"live": None, "size": None}).apply(session)
-    assert session.standing(1) == Standing()
+    assert session.settings(1).standing == Standing()
 
 
 def test_marks_a_words_looks_and_overrides_are_each_taken_back_at_once(
@@ -112,7 +112,7 @@ def test_marks_a_words_looks_and_overrides_are_each_taken_back_at_once(
     assert marks(session) == [("fuse.", 2)]
     TakeBack(piece_id=1, what="marks").apply(session)
     assert marks(session) == []
-    assert session.standing(1) == Standing()
+    assert session.settings(1).standing == Standing()
     with pytest.raises(BadInput, match="nothing"):
         TakeBack(piece_id=1, what="marks").apply(session)
 
@@ -130,9 +130,9 @@ def test_what_stands_is_stored_and_read(marks: dict[str, int], looks: dict[str, 
 
 def test_files_have_a_pace_of_their_own(session: EditSession) -> None:
     SetFilePace(piece_id=1, pace=PACES["sentence"]).apply(session)
-    assert session.file_pace(1) == PACES["sentence"]
+    assert session.settings(1).file_pace == PACES["sentence"]
     SetFilePace(piece_id=1, pace=None).apply(session)
-    assert session.file_pace(1) is None
+    assert session.settings(1).file_pace is None
 
 
 # Hidden captions

@@ -37,7 +37,7 @@ def session(two_pieces: EditSession) -> EditSession:
 
 
 def square(session: EditSession) -> Shape:
-    return session.shapes(2)[1]
+    return session.settings(2).shapes[1]
 
 
 def framings(session: EditSession) -> list[float]:
@@ -60,11 +60,11 @@ def frame(session: EditSession, clip: int, changes: FramingChanges = LEFT) -> No
 
 
 def test_a_piece_is_shown_in_several_shapes(session: EditSession) -> None:
-    assert [one.size for one in session.shapes(2)][1] == (1080, 1080)
+    assert [one.size for one in session.settings(2).shapes][1] == (1080, 1080)
     assert square(session).framing == Framing(fit="fill", follow="calm")
-    assert len(session.shapes(1)) == 1, "each piece has its own"
+    assert len(session.settings(1).shapes) == 1, "each piece has its own"
     AddShape(piece_id=1, width=1920, height=1080).apply(session)
-    assert session.shapes(1)[1].framing.fit == "whole", "a tall picture in a wide frame"
+    assert session.settings(1).shapes[1].framing.fit == "whole", "a tall picture in a wide frame"
     with pytest.raises(BadInput, match="already"):
         AddShape(piece_id=2, width=1081, height=1080).apply(session)
     ResizeShape(piece_id=2, shape_id=2, width=721, height=720).apply(session)
@@ -184,6 +184,6 @@ def test_a_new_piece_has_the_shapes_of_the_one_it_is_made_of(
     frame(session, 0)
     edit.apply(session)
     NewPiece(piece_id=2).apply(session)
-    assert session.shapes(3) == session.shapes(2)
+    assert session.settings(3).shapes == session.settings(2).shapes
     assert square(session).alternate == 1.2 or square(session).backdrop.kind == "colour"
     assert edit.label(session)

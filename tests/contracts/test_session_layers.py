@@ -31,7 +31,7 @@ def layered(session: EditSession) -> EditSession:
 
 
 def kinds(session: EditSession, piece_id: int = 1) -> list[str]:
-    return [one.kind for one in session.layers(piece_id)]
+    return [one.kind for one in session.settings(piece_id).layers]
 
 
 def test_plates_come_below_what_there_is_and_layers_are_raised(layered: EditSession) -> None:
@@ -47,17 +47,17 @@ def test_a_layer_is_changed_in_all_shapes_and_placed_in_one(layered: EditSession
     ChangeLayer(piece_id=1, layer_id=1, changes=LayerChanges(text="Mend", opacity=0.5)).apply(
         layered
     )
-    headline = next(one for one in layered.layers(1) if one.id == 1)
+    headline = next(one for one in layered.settings(1).layers if one.id == 1)
     assert (headline.text, headline.opacity) == ("Mend", 0.5)
     PlaceLayer(piece_id=1, shape_id=2, layer_id=1, changes=LayerPlaceChanges(y=0.8)).apply(layered)
-    first, second = layered.shapes(1)
+    first, second = layered.settings(1).shapes
     assert first.places == {}
     assert second.places[1].y == 0.8
     FinishLayer(piece_id=1, layer_id=1, finish=FINISHES["Pine"]).apply(layered)
-    assert layered.layers(1)[1].finish == FINISHES["Pine"]
+    assert layered.settings(1).layers[1].finish == FINISHES["Pine"]
     DropLayer(piece_id=1, layer_id=1).apply(layered)
     assert kinds(layered) == ["plate", "bar"]
-    assert layered.shapes(1)[1].places == {}
+    assert layered.settings(1).shapes[1].places == {}
     with pytest.raises(NotFound):
         DropLayer(piece_id=1, layer_id=1).apply(layered)
 
@@ -65,17 +65,17 @@ def test_a_layer_is_changed_in_all_shapes_and_placed_in_one(layered: EditSession
 def test_a_layer_lasts_for_what_captions_say(layered: EditSession) -> None:
     cues = layered.cues(1)[1:3]
     LastLayer(piece_id=1, layer_id=2, cue_ids=[cue.id for cue in cues]).apply(layered)
-    during = next(one for one in layered.layers(1) if one.id == 2).during
+    during = next(one for one in layered.settings(1).layers if one.id == 2).during
     assert during is not None
     assert during.start_us == cues[0].words[0].start_us
     assert during.end_us == cues[1].words[-1].end_us
     LastLayer(piece_id=1, layer_id=2).apply(layered)
-    assert next(one for one in layered.layers(1) if one.id == 2).during is None
+    assert next(one for one in layered.settings(1).layers if one.id == 2).during is None
 
 
 def test_a_new_piece_has_the_layers_of_the_one_it_is_made_of(layered: EditSession) -> None:
     NewPiece(piece_id=1).apply(layered)
-    assert layered.layers(2) == layered.layers(1)
+    assert layered.settings(2).layers == layered.settings(1).layers
 
 
 def test_there_are_not_too_many_layers(layered: EditSession) -> None:
@@ -90,10 +90,10 @@ def test_a_jig_makes_a_piece_anew_and_leaves_what_it_says(layered: EditSession) 
     captions = len(layered.cues(1))
     jig = next(one for one in JIGS if one.name == "Talk, wide and square")
     ApplyJig(piece_id=1, jig=jig).apply(layered)
-    assert layered.shapes(1) == jig.shapes
+    assert layered.settings(1).shapes == jig.shapes
     assert kinds(layered) == ["headline", "bar"]
-    assert layered.layers(1)[0].text == "Tea", "the headline it had"
-    assert layered.finish(1) == jig.finish
+    assert layered.settings(1).layers[0].text == "Tea", "the headline it had"
+    assert layered.settings(1).finish == jig.finish
     assert layered.pace(1) == PACES["sentence"]
     assert [word.text for cue in layered.cues(1) for word in cue.words] == said
     assert len(layered.cues(1)) < captions, "grouped by the jig's pace"

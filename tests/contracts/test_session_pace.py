@@ -1,5 +1,6 @@
 """Edits of grouping and caption times, on every session."""
 
+from dataclasses import replace
 from itertools import pairwise
 
 import pytest
@@ -404,10 +405,10 @@ def test_too_long_a_line_is_broken_or_parted_and_a_lone_word_joined(session: Edi
     assert len(cues(session)) == count, "lines come first"
     assert len(lines_by_hand(broken)) == 2
     short = PACES["quick"].model_copy(update={"line_chars": 24, "lines": 1})
-    session.set_pace(1, short)
+    session.save_settings(1, replace(session.settings(1), pace=short))
     fixed.apply(session)
     assert len(cues(session)) > count
-    session.set_pace(1, PACES["sentence"])
+    session.save_settings(1, replace(session.settings(1), pace=PACES["sentence"]))
     Regroup(piece_id=1, keep=False).apply(session)
     one = cues(session)[-1]
     SplitCue(cue_id=one.id, before_word=1).apply(session)
@@ -418,9 +419,9 @@ def test_too_long_a_line_is_broken_or_parted_and_a_lone_word_joined(session: Edi
 
 
 def test_the_rule_set_is_chosen(session: EditSession) -> None:
-    assert session.checked_by(1) == "own"
+    assert session.settings(1).checked_by == "own"
     CheckBy(piece_id=1, rules="course").apply(session)
-    assert session.checked_by(1) == "course"
+    assert session.settings(1).checked_by == "course"
 
 
 def test_a_word_edge_is_moved_where_captions_stand_in_another_order_than_their_words() -> None:

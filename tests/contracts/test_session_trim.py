@@ -245,7 +245,7 @@ def test_a_piece_of_some_passages_has_their_words_with_what_belongs_to_them(
     make(session, edit)
     assert text_of(session, 3) == "Nine times out of ten Today this kettle stone cold."
     assert with_word(session, "kettle", 3)[1].accent == 3
-    assert session.piece_name(3) == "Nine times out of ten"
+    assert session.settings(3).name == "Nine times out of ten"
     assert len(session.timeline(3).clips) == 3, "what was struck is struck there too"
     # A word corrected in one is right in all.
     cue, _ = with_word(session, "ten", 3)
@@ -259,7 +259,7 @@ def test_a_copy_of_a_piece_is_like_it_and_goes_its_own_way(session: EditSession)
     make(session, SetCueTimes(cue_id=first.id, start_us=first.start_us + 40 * MS))
     make(session, StrikeWords(piece_id=1, passages=[passage(session, "out", "ten")]))
     make(session, NewPiece(piece_id=1, name="  Another\n try "))
-    assert session.piece_name(3) == "Another try"
+    assert session.settings(3).name == "Another try"
     assert session.timeline(3).duration_us == session.timeline(1).duration_us
     one, other = session.cues(1), session.cues(3)
     assert [(c.text, c.start_us, c.end_us, c.pinned) for c in other] == [
@@ -272,7 +272,7 @@ def test_a_copy_of_a_piece_is_like_it_and_goes_its_own_way(session: EditSession)
 
 def test_pieces_are_named_and_taken_away_but_one_stays(session: EditSession) -> None:
     make(session, NamePiece(piece_id=2, name="The fuse"))
-    assert session.piece_name(2) == "The fuse"
+    assert session.settings(2).name == "The fuse"
     with pytest.raises(BadInput, match="needs a name"):
         NamePiece(piece_id=2, name=" \n ").apply(session)
     assert DeletePiece(piece_id=2).label(session) == "delete piece The fuse"
@@ -444,7 +444,7 @@ def test_the_sentence_beside_a_passage_is_brought_in(session: EditSession) -> No
 
 def _is_there(session: EditSession, piece_id: int) -> bool:
     try:
-        session.piece_name(piece_id)
+        session.settings(piece_id)
     except NotFound:
         return False
     return True

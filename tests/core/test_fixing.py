@@ -43,7 +43,7 @@ def test_lines_are_broken_where_they_are_even() -> None:
 
 def test_a_letter_too_many_breaks_a_line_and_parts_nothing() -> None:
     session = MemoryEditSession(spoken("three thousand miles."))
-    session.set_pace(1, PACE)
+    session.save_settings(1, replace(session.settings(1), pace=PACE))
     (cue,) = session.cues(1)
     carry_out(FixChecks(piece_id=1, findings=[Finding(kind="wide_line", cue_id=cue.id)]), session)
     (after,) = session.cues(1)
@@ -63,7 +63,7 @@ def test_what_is_put_right_leaves_less(
         update={"line_chars": shape[0], "lines": shape[1], "words": shape[2]}
     )
     session = MemoryEditSession(spoken(TEXT))
-    session.set_pace(1, pace)
+    session.save_settings(1, replace(session.settings(1), pace=pace))
     (whole,) = session.cues(1)
     session.delete_cues([whole])
     for number, at in enumerate(range(0, len(whole.words), size)):

@@ -12,8 +12,7 @@ from mortiser.core.framing.own_picture import OwnPicture
 from mortiser.core.framing.shape import Framed, FramedStretch, Framing, Move, Shape
 from mortiser.core.project.jig import JIGS, SUNG, Jig, behind, filled, jig_of, read_jig, write_jig
 from mortiser.core.project.output import TextFile, VideoFile
-from mortiser.core.project.piece import Piece
-from mortiser.core.style.finish.builtin import FINISHES
+from tests.pieces import piece_of
 
 STRETCH = {"source_id": 1, "start_us": 0, "end_us": 5}
 SHAPE = Shape(
@@ -33,9 +32,9 @@ LAYERS = (
 
 def made(name: str = " My  square ") -> Jig:
     line = Timeline([Clip(1, 0, 10)])
-    piece = Piece(
-        1, 1, "", (SHAPE,), FINISHES["Pine"], PACES["quick"], line,
-        file_pace=PACES["sentence"], layers=LAYERS, outputs=(VideoFile(), TextFile(form="vtt")),
+    piece = piece_of(
+        line, SHAPE, file_pace=PACES["sentence"], layers=LAYERS,
+        outputs=(VideoFile(), TextFile(form="vtt")),
     )  # fmt: skip
     return jig_of(name, piece)
 

@@ -21,7 +21,7 @@ def session() -> MemoryEditSession:
 
 
 def during(session: MemoryEditSession) -> FramedStretch | None:
-    return session.layers(1)[0].during
+    return session.settings(1).layers[0].during
 
 
 def test_each_end_is_set_alone_and_the_other_stays(session: MemoryEditSession) -> None:

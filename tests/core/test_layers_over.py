@@ -4,32 +4,30 @@ import re
 
 import pytest
 
-from mortiser.core.captions.pace import PACES
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.layer import Layer, layers_of, layers_text
 from mortiser.core.framing.own_picture import OwnPicture
 from mortiser.core.framing.shape import FramedStretch, LayerPlace, Shape
-from mortiser.core.project.piece import Piece
+from mortiser.core.project.piece import ShapedPiece
 from mortiser.core.scene import SceneCue
 from mortiser.core.scene.layered import layer_readers, span_of
 from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.core.style.motion.track import value_at
 from mortiser.core.transcript.words import Cue, Shown
 from mortiser.fonts import font_book
+from tests.pieces import piece_of
 
 SECOND = 1_000_000
 SIZE = (1080, 1080)
 
 
-def piece(*layers: Layer, places: dict[int, LayerPlace] | None = None) -> Piece:
+def piece(*layers: Layer, places: dict[int, LayerPlace] | None = None) -> ShapedPiece:
     shape = Shape(id=1, width=SIZE[0], height=SIZE[1], places=places or {})
     clips = [Clip(1, 0, 4 * SECOND, id=1), Clip(1, 10 * SECOND, 16 * SECOND, id=2)]
-    return Piece(
-        1, 1, "", (shape,), FINISHES["Lacquer"], PACES["quick"], Timeline(clips), layers=layers
-    )
+    return piece_of(Timeline(clips), shape, finish="Lacquer", layers=layers).in_shape()
 
 
-def shown(of: Piece, at_us: int, cues: list[Cue] | None = None) -> list[SceneCue]:
+def shown(of: ShapedPiece, at_us: int, cues: list[Cue] | None = None) -> list[SceneCue]:
     readers = layer_readers(of, cues or [], SIZE, font_book())
     return [one for reader in readers for one in reader.at(at_us)]
 
@@ -80,7 +78,7 @@ def test_a_place_is_each_shapes_own() -> None:
 def test_a_layer_lasts_for_its_words_wherever_they_are() -> None:
     during = FramedStretch(source_id=1, start_us=11 * SECOND, end_us=12 * SECOND)
     made = piece(Layer(id=1, kind="plate", during=during))
-    assert span_of(made.layers[0], made) == (5 * SECOND, 6 * SECOND)
+    assert span_of(made.settings.layers[0], made) == (5 * SECOND, 6 * SECOND)
     assert shown(made, 4 * SECOND) == []
     assert len(shown(made, 5_500_000)) == 1
     gone = FramedStretch(source_id=1, start_us=5 * SECOND, end_us=9 * SECOND)
@@ -205,9 +203,9 @@ def test_an_introduction_lasts_until_the_first_caption() -> None:
     def first(start: int) -> list[Cue]:
         return [Cue(1, (Shown("la", start, start + 1),), start, start + SECOND, id=1)]
 
-    assert span_of(made.layers[0], made, first(3 * SECOND)) == (0, 3 * SECOND)
-    assert span_of(made.layers[0], made, first(SECOND)) == (0, 0), "no time to read it"
-    assert span_of(made.layers[0], made) == (0, 10 * SECOND)
+    assert span_of(made.settings.layers[0], made, first(3 * SECOND)) == (0, 3 * SECOND)
+    assert span_of(made.settings.layers[0], made, first(SECOND)) == (0, 0), "no time to read it"
+    assert span_of(made.settings.layers[0], made) == (0, 10 * SECOND)
     assert shown(made, 2 * SECOND, first(3 * SECOND))
     assert not shown(made, 4 * SECOND, first(3 * SECOND))
 

@@ -7,7 +7,6 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from mortiser.core.captions.pace import PACES
 from mortiser.core.common.errors import BadInput
 from mortiser.core.delivery.estimate import Expected, corrected, expected
 from mortiser.core.delivery.format_limits import not_held
@@ -27,9 +26,8 @@ from mortiser.core.project.output import (
     outputs_of,
     outputs_text,
 )
-from mortiser.core.project.piece import Piece
-from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.core.transcript.words import Cue, Shown
+from tests.pieces import piece_of
 
 TALL, SQUARE = Shape(id=1, width=1080, height=1920), Shape(id=2, width=1080, height=1080)
 VIDEOS = st.builds(
@@ -49,9 +47,9 @@ OUTPUTS = st.lists(VIDEOS | TEXTS | st.just(StillFile()), min_size=1, max_size=8
 
 
 def ordered(outputs: list[Output], shapes: int = 1, parts: int = 0, pattern: str = "") -> Order:
-    piece = Piece(
-        1, 1, "Fuse", (TALL, SQUARE)[:shapes], FINISHES["Pine"], PACES["quick"],
-        Timeline([Clip(1, 0, 10_000_000)]), outputs=each_once(outputs),
+    piece = piece_of(
+        Timeline([Clip(1, 0, 10_000_000)]), *(TALL, SQUARE)[:shapes], name="Fuse",
+        outputs=each_once(outputs),
     )  # fmt: skip
     stretches = [PieceStretch(start_us=a * 10**6, end_us=(a + 1) * 10**6) for a in range(parts)]
     facts = {"project": "The kettle", "piece": "Fuse", "date": str(date(2026, 11, 27))}

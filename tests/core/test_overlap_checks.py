@@ -1,18 +1,16 @@
 """Captions in the way of faces, guides and edges, and what helps."""
 
 from collections.abc import Sequence
-from dataclasses import replace
 from typing import Any
 
 import pytest
 
-from mortiser.core.captions.pace import PACES
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.guides import GUIDES, Area, guides_of, guides_text
 from mortiser.core.framing.layer import Layer
 from mortiser.core.framing.shape import FramedStretch, Framing, LayerPlace, Shape
 from mortiser.core.framing.subject import Face, Track
-from mortiser.core.project.piece import Piece
+from mortiser.core.project.piece import ShapedPiece
 from mortiser.core.scene.layered import LayerReader, layer_readers
 from mortiser.core.scene.overlap_checks import Help, PlacedCaptions, Trouble, layers_in_the_way
 from mortiser.core.style.finish.builtin import FINISHES
@@ -20,16 +18,17 @@ from mortiser.core.style.finish.model import Finish
 from mortiser.core.style.layout.rect import Rect
 from mortiser.core.transcript.words import Cue, Shown
 from mortiser.fonts import font_book
+from tests.pieces import piece_of
 
 SECOND = 1_000_000
 SIZE = (1000, 1000)
 FINISH = FINISHES["Pine"]
+LINE = Timeline([Clip(1, 0, 10 * SECOND, id=1)])
 
 
-def piece(framing: Framing | None = None) -> Piece:
+def piece(framing: Framing | None = None) -> ShapedPiece:
     shape = Shape(id=1, width=1000, height=1000, framing=framing or Framing())
-    line = Timeline([Clip(1, 0, 10 * SECOND, id=1)])
-    return Piece(1, 1, "", (shape,), FINISH, PACES["quick"], line, pictures={1: SIZE})
+    return piece_of(LINE, shape, finish=FINISH, pictures={1: SIZE}).in_shape()
 
 
 def cue(number: int = 1) -> Cue:
@@ -122,7 +121,7 @@ AREA = Area(about="the buttons", x=0.0, y=0.0, width=1.0, height=0.3)
 
 def readers(*layers: Layer, places: dict[int, LayerPlace] | None = None) -> list[LayerReader]:
     shape = Shape(id=1, width=1000, height=1000, places=places or {})
-    made = replace(piece(), shapes=(shape,), layers=layers)
+    made = piece_of(LINE, shape, layers=layers, pictures={1: SIZE}).in_shape()
     return layer_readers(made, [cue()], SIZE, font_book())
 
 

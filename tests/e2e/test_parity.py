@@ -18,7 +18,6 @@ from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.layer import Layer, Wave
 from mortiser.core.framing.own_picture import OwnPicture
 from mortiser.core.framing.shape import LayerPlace, Shape
-from mortiser.core.project.piece import Piece
 from mortiser.core.scene import Scene, build_scene, scene_json
 from mortiser.core.scene.layered import layer_readers
 from mortiser.core.scene.waves import Heard
@@ -29,6 +28,7 @@ from mortiser.core.transcript.words import Cue, Shown
 from mortiser.fonts import font_book
 from mortiser.paint.painter import Area, area_of, paint
 from mortiser.paint.state import State, state_at
+from tests.pieces import piece_of
 from tests.serving import Server
 
 SIZE = (1080, 1920)
@@ -156,7 +156,7 @@ def test_layers_are_painted_the_same(page: Page, server: Server) -> None:
     )
     places = {2: LayerPlace(y=0.14, turn=-3, size=0.08)}
     shape = Shape(id=1, width=SIZE[0], height=SIZE[1], places=places)
-    piece = Piece(1, 1, "", (shape,), FINISHES["Lacquer"], PACES["quick"], line, layers=layers)
+    piece = piece_of(line, shape, finish="Lacquer", layers=layers).in_shape()
     readers = layer_readers(piece, [], SIZE, font_book())
     cues = [one for reader in readers for one in reader.between(0, 20_000_000)]
     moments = [50_000, 400_000, 3_333_333, 9_999_999, 15_000_001, 19_900_000]
@@ -205,7 +205,7 @@ def test_drawn_layers_pictures_and_waves_are_painted_the_same(
         8: LayerPlace(y=0.86, width=0.4),
     }
     shape = Shape(id=1, width=SIZE[0], height=SIZE[1], places=places)
-    piece = Piece(1, 1, "", (shape,), FINISHES["Pine"], PACES["quick"], line, layers=layers)
+    piece = piece_of(line, shape, layers=layers).in_shape()
     peaks = np.random.default_rng(7).integers(0, 240, 1_000).astype(np.uint8)
     heard = Heard(0, 20_000, peaks.tobytes(), 250)
     readers = layer_readers(piece, [], SIZE, font_book(), heard)

@@ -113,7 +113,7 @@ def test_lines_of_a_file_are_kept_and_written_again(context: AppContext) -> None
     imported(context, made, text.encode())
     (cue,) = cues(context, made)
     assert cue.line_starts == (1, 4)
-    piece = projects.piece(context.database.connection, made.piece_id)
+    piece = projects.piece(context.database.connection, made.piece_id).in_shape()
     written = caption_text(TextFile(form="srt"), [cue], piece)
     assert "Welcome\nback to the\nmending room.\n" in written
 

@@ -20,13 +20,12 @@ from mortiser.core.delivery.order import Order, OrderedFile, OrderedSource, Piec
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.shape import Shape
 from mortiser.core.project.output import VIDEO_FORMS, Output, StillFile, TextFile, VideoFile
-from mortiser.core.project.piece import Piece
-from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.core.transcript.words import Cue, Shown
 from mortiser.outputs import OUTPUTS
 from mortiser.outputs.base import Unlike
 from mortiser.outputs.captions import caption_text, captions_of
 from mortiser.render.reading_back import facts_of, loudness_of
+from tests.pieces import piece_of
 from tests.recordings import make_video
 
 LENGTH = 2_000_000
@@ -51,9 +50,10 @@ def order(
     rate: float = 25.0,
 ) -> Order:
     timeline = Timeline([Clip(1, 0, length_us)])
-    piece = Piece(
-        1, 1, "Kettle", (Shape(id=1, width=SIZE[0], height=SIZE[1]),), FINISHES["Lacquer"],
-        PACES["quick"], timeline, frames=Frames(rate), pictures={1: SIZE}, outputs=outputs,
+    shape = Shape(id=1, width=SIZE[0], height=SIZE[1])
+    piece = piece_of(
+        timeline, shape, finish="Lacquer", frames=Frames(rate), pictures={1: SIZE}, outputs=outputs,
+        name="Kettle",
     )  # fmt: skip
     cues = retime([Cue(1, (word,), 0, 1) for word in WORDS], timeline, PACES["quick"], Frames(rate))
     sources = [OrderedSource(id=1, path=str(recording), duration_us=length_us, language="en")]
@@ -264,7 +264,7 @@ def test_a_file_that_is_there_already_is_not_in_the_way(tmp_path: Path, recordin
 
 @pytest.mark.parametrize("form", ["srt", "vtt", "ass", "ttml", "txt", "csv", "json"])
 def test_a_stretch_has_the_words_said_in_it_alone(recording: Path, form: str) -> None:
-    piece = order(recording, TextFile()).piece
+    piece = order(recording, TextFile()).piece.in_shape()
     (cue,) = retime([Cue(1, WORDS, 0, 1)], piece.timeline, PACES["quick"], Frames(25.0))
     stretch = PieceStretch(start_us=900_000, end_us=1_100_000)
     text = caption_text(TextFile.model_validate({"form": form}), [cue], piece, stretch)

@@ -1,7 +1,6 @@
 """What is behind captions is what the delivery shows there."""
 
 import io
-from dataclasses import replace
 from pathlib import Path
 
 import av
@@ -9,19 +8,17 @@ import cv2
 import numpy as np
 import pytest
 
-from mortiser.core.captions.pace import PACES
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.layer import Layer
 from mortiser.core.framing.shape import Backdrop, Framing, LayerPlace, Shape
-from mortiser.core.project.piece import Piece
 from mortiser.core.scene.layered import layer_readers
-from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.fonts import font_book
 from mortiser.media.thumbnails import PieceThumbnails, Thumbnails, make_thumbnails
 from mortiser.render import picture
 from mortiser.render.glances import glances
 from mortiser.render.plan import Recording, RenderPlan
 from mortiser.render.still import still
+from tests.pieces import piece_of
 from tests.recordings import make_video
 
 SECOND = 1_000_000
@@ -55,7 +52,7 @@ def test_a_glance_is_what_the_frame_shows(
     file, small = seen_small
     line = Timeline([Clip(1, 0, 2 * SECOND)])
     shape = Shape(id=1, width=size[0], height=size[1], framing=framing, backdrop=backdrop)
-    piece = Piece(1, 1, "", (shape,), FINISHES["Pine"], PACES["quick"], line, pictures={1: PICTURE})
+    piece = piece_of(line, shape, pictures={1: PICTURE}).in_shape()
     seen = glances(piece, PieceThumbnails(line, ((1, Thumbnails(small)),)), (), font_book()).at(
         SECOND
     )
@@ -76,9 +73,7 @@ def test_glances_are_equal_by_what_is_seen(tmp_path: Path) -> None:
 
     def of(x: float) -> object:
         shape = Shape(id=1, width=240, height=240, framing=Framing(fit="fill", x=x))
-        piece = Piece(
-            1, 1, "", (shape,), FINISHES["Pine"], PACES["quick"], line, pictures={1: PICTURE}
-        )
+        piece = piece_of(line, shape, pictures={1: PICTURE}).in_shape()
         return glances(piece, thumbnails, (), font_book())
 
     assert of(0.3) == of(0.3)
@@ -94,10 +89,7 @@ def test_layers_are_seen_in_glances_as_they_are_delivered(seen_small: tuple[Path
     half = Layer(id=2, kind="bubble", colour=(20, 60, 240, 128))
     places = {1: LayerPlace(x=0.3, y=0.3, width=0.4, height=0.3), 2: LayerPlace(x=0.7, y=0.7)}
     shape = Shape(id=1, width=size[0], height=size[1], places=places)
-    piece = Piece(
-        1, 1, "", (shape,), FINISHES["Pine"], PACES["quick"], line,
-        pictures={1: PICTURE}, layers=(plate, half),
-    )  # fmt: skip
+    piece = piece_of(line, shape, pictures={1: PICTURE}, layers=(plate, half)).in_shape()
     thumbnails = PieceThumbnails(line, ((1, Thumbnails(small)),))
     seen = glances(piece, thumbnails, (), font_book())
     readers = layer_readers(piece, (), size, font_book())
@@ -109,9 +101,12 @@ def test_layers_are_seen_in_glances_as_they_are_delivered(seen_small: tuple[Path
     here = cv2.resize(seen.at(SECOND), size, interpolation=cv2.INTER_AREA)
     assert np.abs(here[54, 96].astype(int) - wanted[54, 96]).max() < 25, "the plate"
     assert np.abs(here[126, 224].astype(int) - wanted[126, 224]).max() < 30, "the bubble"
-    bare = glances(replace(piece, layers=()), thumbnails, (), font_book())
+    bare = glances(
+        piece_of(line, shape, pictures={1: PICTURE}).in_shape(), thumbnails, (), font_book()
+    )
     moved = shape.model_copy(update={"places": {**places, 1: LayerPlace()}})
-    elsewhere = glances(replace(piece, shapes=(moved,)), thumbnails, (), font_book())
+    there_too = piece_of(line, moved, pictures={1: PICTURE}, layers=(plate, half)).in_shape()
+    elsewhere = glances(there_too, thumbnails, (), font_book())
     assert seen == glances(piece, thumbnails, (), font_book())
     assert hash(seen) == hash(glances(piece, thumbnails, (), font_book()))
     assert seen not in (bare, elsewhere)

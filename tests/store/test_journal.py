@@ -281,7 +281,7 @@ def test_a_workspace_of_before_is_taken_over(tmp_path: Path) -> None:
     db.close()
     database = Database(path)
     piece = projects.piece(database.connection, 1)
-    assert (piece.pace.words, piece.file_pace) == (4, None)
+    assert (piece.settings.pace.words, piece.settings.file_pace) == (4, None)
     assert [pace.words for _, _, pace in paces.saved(database.connection)] == [4]
 
 
@@ -307,7 +307,7 @@ def test_a_drag_that_comes_back_leaves_nothing_to_undo_but_names_what_it_touched
     for step, size in enumerate((0.08, 0.09)):
         edit = DressCues(cue_ids=[cue.id], changes={"size": size})
         editing.apply(database, project, step, edit, goes_on=step > 0)
-    own = {"size": projects.piece(database.connection, piece).finish.size}
+    own = {"size": projects.piece(database.connection, piece).settings.finish.size}
     back = editing.apply(
         database, project, 2, DressCues(cue_ids=[cue.id], changes=own), goes_on=True
     )

@@ -87,7 +87,7 @@ def test_a_workspace_of_an_earlier_version_opens(tmp_path: Path, count: int) -> 
     assert ids == [1, 3]
     editing.undo(database, 1, 2)
     editing.undo(database, 1, 3)
-    assert projects.piece(db, 1).pace == PACES["sentence"]
+    assert projects.piece(db, 1).settings.pace == PACES["sentence"]
     (cue,) = projects.piece_cues(db, 1)
     assert [(w.text, w.clip_id, w.start_us) for w in cue.words] == [
         ("cold", 7, 1_000_000),

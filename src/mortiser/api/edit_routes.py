@@ -50,7 +50,7 @@ def apply_edit(project_id: Id, request: EditRequest, context: OpenContext) -> sc
     )
     if isinstance(request.edit, SetFinish | ChangeFinish):
         piece = projects.piece(context.database.connection, request.edit.piece_id)
-        finishes.note_used(context.database, piece.finish)
+        finishes.note_used(context.database, piece.settings.finish)
     if isinstance(request.edit, MoveMicrophone):
         context.lay_sounds(project_id)
     return schemas.EditAnswer.of(context.typed_words.follow(project_id, made))

@@ -21,7 +21,7 @@ from mortiser.core.framing.following import followed, nearest, place_at
 from mortiser.core.framing.placing import Size, from_frame, lying
 from mortiser.core.framing.shape import Chosen, Framing, Way
 from mortiser.core.framing.subject import LOOK_US
-from mortiser.core.project.piece import Piece
+from mortiser.core.project.piece import ShapedPiece
 from mortiser.core.style.layout.rect import Rect
 from mortiser.store import jobs, projects, subjects
 
@@ -71,7 +71,7 @@ def look_for_faces(piece_id: Id, context: OpenContext) -> list[JobView]:
         for row in jobs.of_project(db, piece.project_id):
             if row["kind"] == "faces" and row["status"] != "done":
                 known.add(jobs.payload_of(row)["source_id"])
-        wanted = {clip.source_id for clip in piece.timeline.clips} & piece.pictures.keys()
+        wanted = {clip.source_id for clip in piece.timeline.clips} & piece.facts.pictures.keys()
         made = [
             jobs.add_in(db, piece.project_id, "faces", {"source_id": source_id})
             for source_id in sorted(wanted - known)
@@ -109,7 +109,7 @@ def faces(
         return []
     tracks = known.get(moment.source_id, ())
     framing = framing_of(piece.shape, moment.clip)
-    turns = piece.turns.get(moment.source_id, ())
+    turns = piece.facts.turns.get(moment.source_id, ())
     mine = followed(framing, tracks, moment.clip, turns) if framing.follow != "off" else None
     look = moment.source_us / LOOK_US
     here = place_at(mine, look) if mine else None
@@ -201,10 +201,10 @@ class _Moment:
     frame: Size
 
     @classmethod
-    def of(cls, piece: Piece, at_us: int) -> _Moment | None:
+    def of(cls, piece: ShapedPiece, at_us: int) -> _Moment | None:
         """None where there is no picture."""
         placed = piece.timeline.playing(at_us)
-        picture = piece.pictures.get(placed.clip.source_id)
+        picture = piece.facts.pictures.get(placed.clip.source_id)
         if picture is None:
             return None
         source_us = placed.to_source(at_us)
@@ -233,14 +233,14 @@ class _Moment:
         return Rect(left / wide, top / high, right / wide, low / high)
 
 
-def _moment(piece: Piece, at_us: int) -> _Moment:
+def _moment(piece: ShapedPiece, at_us: int) -> _Moment:
     found = _Moment.of(piece, at_us)
     if found is None:
         raise BadInput("There is no picture at that moment.")
     return found
 
 
-def _path(piece: Piece) -> Iterator[PathPoint]:
+def _path(piece: ShapedPiece) -> Iterator[PathPoint]:
     """Where what is followed lies in the picture, look by look."""
     for placed, framing in zip(piece.timeline.placed, piece.framings, strict=True):
         clip = placed.clip
@@ -299,5 +299,5 @@ def clips(piece_id: Id, context: OpenContext, shape_id: OneShape = None) -> Fram
             if one.source_id == placed.clip.source_id
             and placed.clip.start_us <= one.at_us < placed.clip.end_us
         ],
-        faces=any(piece.subjects.values()),
+        faces=any(piece.facts.subjects.values()),
     )

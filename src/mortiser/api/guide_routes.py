@@ -97,8 +97,8 @@ def in_the_way(
     with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id).in_shape(shape_id)
         said = projects.piece_cues(db, piece_id)
-        cues = piece.standing.shown(said)
-        faces = subjects.of_sources(db, piece.pictures.keys())
+        cues = piece.settings.standing.shown(said)
+        faces = subjects.of_sources(db, piece.facts.pictures.keys())
         known = guides.all_of(db)
     size = even_size(*piece.size)
     areas = [

@@ -53,7 +53,10 @@ def use_cover(project_id: Id, cover: OwnPicture, context: OpenContext) -> None:
     source = projects.read_source(db, piece.source_id)
     title, performer = tags(context.workspace.path(source.path))
     edit = ApplyJig(
-        piece_id=piece.id, jig=SUNG, texts=[title or piece.name, performer], pictures=[cover]
+        piece_id=piece.id,
+        jig=SUNG,
+        texts=[title or piece.settings.name, performer],
+        pictures=[cover],
     )
     editing.apply(
         context.database, project_id, projects.project_row(db, project_id)["revision"], edit

@@ -70,14 +70,16 @@ def remove_pace(pace_id: Id, context: OpenContext) -> None:
 def checks(piece_id: Id, context: OpenContext) -> list[CheckView]:
     """What the rules find in the captions, in order of time."""
     with context.database.snapshot() as db:
-        piece = projects.piece(db, piece_id)
+        piece = projects.piece(db, piece_id).in_shape()
         cues = projects.piece_cues(db, piece_id)
         hidden = projects.unshown(db, piece)
     size = piece.size
-    laid = lay_out_all(piece.standing.shown(cues), piece.finish, size, font_book())
+    laid = lay_out_all(
+        piece.settings.standing.shown(cues), piece.settings.finish, size, font_book()
+    )
     lines, reaches = [one.lines for one in laid], [one.reach for one in laid]
-    allowed = limits(piece.checked_by, piece.pace)
+    allowed = limits(piece.settings.checked_by, piece.settings.pace)
     found = check(
-        cues, allowed, piece.timeline.duration_us, piece.frames, hidden, lines, reaches, size
+        cues, allowed, piece.timeline.duration_us, piece.facts.frames, hidden, lines, reaches, size
     )
     return [CheckView.of(item) for item in found]

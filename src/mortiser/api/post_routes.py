@@ -27,4 +27,4 @@ def propose_post(piece_id: Id, context: OpenContext) -> ProposalView:
         piece = projects.piece(db, piece_id)
         cues = projects.piece_cues(db, piece_id)
         language = projects.read_source(db, piece.source_id).language
-    return ProposalView.model_validate(proposed(cues, piece.name, language))
+    return ProposalView.model_validate(proposed(cues, piece.settings.name, language))

@@ -16,7 +16,7 @@ from mortiser.core.framing.layer import PLACES, Layer
 from mortiser.core.framing.shape import Backdrop, Framed, Framing, LayerPlace, Move, shape_word
 from mortiser.core.project.job import JobKind
 from mortiser.core.project.output import Output
-from mortiser.core.project.piece import Piece
+from mortiser.core.project.piece import Piece, ShapedPiece
 from mortiser.core.project.post import Post
 from mortiser.core.project.source import Source
 from mortiser.core.style.finish.changes import look_of
@@ -213,12 +213,14 @@ class ShapeView(BaseModel):
     digest: str = Field(description="Another one once pictures are framed otherwise in it.")
 
     @classmethod
-    def of(cls, piece: Piece) -> ShapeView:
-        """The shape that a piece is looked at in."""
+    def of(cls, piece: ShapedPiece) -> ShapeView:
+        """The shape that a piece is seen in."""
         shape = piece.shape
         return cls(
             **{name: getattr(shape, name) for name in set(type(shape).model_fields) - {"places"}},
-            places={one.id: shape.places.get(one.id, PLACES[one.kind]) for one in piece.layers},
+            places={
+                one.id: shape.places.get(one.id, PLACES[one.kind]) for one in piece.settings.layers
+            },
             word=shape_word(*shape.size),
             as_recorded=piece.as_recorded,
             digest="-".join([shape.digest, *_followed(piece)]),
@@ -227,8 +229,8 @@ class ShapeView(BaseModel):
 
 def _followed(piece: Piece) -> list[str]:
     """What is known to be followed, and by whom."""
-    known = [f"{key}.{len(tracks)}" for key, tracks in sorted(piece.subjects.items())]
-    return [*known, *(str(len(turns)) for _, turns in sorted(piece.turns.items()))]
+    known = [f"{key}.{len(tracks)}" for key, tracks in sorted(piece.facts.subjects.items())]
+    return [*known, *(str(len(turns)) for _, turns in sorted(piece.facts.turns.items()))]
 
 
 class PieceView(BaseModel):
@@ -266,28 +268,30 @@ class PieceView(BaseModel):
     def of(cls, piece: Piece) -> PieceView:
         return cls(
             id=piece.id,
-            name=piece.name,
-            layers=list(piece.layers),
-            shapes=[ShapeView.of(piece.in_shape(one.id)) for one in piece.shapes],
-            finish=piece.finish,
-            pace=piece.pace,
-            checked_by=piece.checked_by,
-            frame_rate=piece.frames.rate,
-            first_frame_us=piece.frames.origin_us,
+            name=piece.settings.name,
+            layers=list(piece.settings.layers),
+            shapes=[ShapeView.of(piece.in_shape(one.id)) for one in piece.settings.shapes],
+            finish=piece.settings.finish,
+            pace=piece.settings.pace,
+            checked_by=piece.settings.checked_by,
+            frame_rate=piece.facts.frames.rate,
+            first_frame_us=piece.facts.frames.origin_us,
             duration_us=piece.timeline.duration_us,
             source_id=piece.source_id,
-            goal_us=piece.goal_us,
-            whole_us=piece.whole_us,
-            untouched=piece.untouched,
+            goal_us=piece.settings.goal_us,
+            whole_us=piece.facts.whole_us,
+            untouched=piece.facts.untouched,
             digest=piece.timeline.digest,
-            show_speakers=piece.show_speakers,
-            post=piece.post,
-            outputs=list(piece.outputs),
-            naming=piece.naming,
-            file_pace=piece.file_pace,
-            speaker_looks={name: look_of(look) for name, look in piece.standing.speakers.items()},
+            show_speakers=piece.settings.show_speakers,
+            post=piece.settings.post,
+            outputs=list(piece.settings.outputs),
+            naming=piece.settings.naming,
+            file_pace=piece.settings.file_pace,
+            speaker_looks={
+                name: look_of(look) for name, look in piece.settings.standing.speakers.items()
+            },
             unreadable=list(piece.unreadable),
-            marked_words=piece.standing.marks,
+            marked_words=piece.settings.standing.marks,
         )
 
 

@@ -267,7 +267,7 @@ def cut_list(piece_id: Id, ending: Name, context: OpenContext) -> Response:
         CutClip(known[clip.source_id], clip.start_us, clip.end_us) for clip in piece.timeline.clips
     ]
     return Response(
-        cut_list_of(ending, piece.name, clips),
+        cut_list_of(ending, piece.settings.name, clips),
         media_type="text/plain; charset=utf-8",
         headers=attachment(f"{file_stem(name)}.{ending}"),
     )

@@ -143,7 +143,7 @@ def _note_italics(task: Task, bench: Bench, captions: Sequence[Caption]) -> None
     if not words:
         return
     first = next(caption for caption in captions if caption.italic)
-    accent = bench.piece.finish.accent(ITALIC_ACCENT)
+    accent = bench.piece.settings.finish.accent(ITALIC_ACCENT)
     name = f"the accent {accent.name}" if accent else "an accent"
     task.note(f"{words} words in italics are marked with {name}.", first.start_us)
 

@@ -13,7 +13,7 @@ import numpy.typing as npt
 
 from mortiser.core.common.errors import BadInput
 from mortiser.core.framing.clip_framing import ClipFraming
-from mortiser.core.project.piece import Piece
+from mortiser.core.project.piece import Piece, ShapedPiece
 from mortiser.core.project.source import Source
 from mortiser.jobs.draft import draft_of
 from mortiser.jobs.sounds import Sound, sound_of
@@ -42,7 +42,7 @@ class Segments:
     kind = segments.KIND
     """The media type of all segments."""
 
-    def stream(self, piece: Piece) -> list[tuple[SegmentPart, ClipFraming]]:
+    def stream(self, piece: ShapedPiece) -> list[tuple[SegmentPart, ClipFraming]]:
         """What a piece is played as, and how each part is framed."""
         framings = piece.framings
         return [
@@ -51,7 +51,7 @@ class Segments:
         ]
 
     def framing(
-        self, piece: Piece, source_id: int, stretch: tuple[int, int], digest: str
+        self, piece: ShapedPiece, source_id: int, stretch: tuple[int, int], digest: str
     ) -> ClipFraming | None:
         """How a stretch of a source is framed in a piece, by the framing's digest."""
         framings = piece.framings
@@ -62,7 +62,7 @@ class Segments:
                     return found
         return None
 
-    def size(self, piece: Piece) -> tuple[int, int]:
+    def size(self, piece: ShapedPiece) -> tuple[int, int]:
         """The size of the preview's picture."""
         return segments.preview_size(piece.size)
 

@@ -117,10 +117,10 @@ def _heard_again(
     tools: Tools, task: Task, given: PieceInput, language: str, part: tuple[int, int]
 ) -> LayCaptions:
     """Hear a part of the piece again. Its language may just have been found out."""
-    piece = given.piece
+    piece = given.piece.in_shape()
     start, end = part
     sound = PieceSound(tools.workspace, piece, given.sources)
-    ruler = tools.ruler(piece.finish, piece.size)
+    ruler = tools.ruler(piece.settings.finish, piece.size)
     speller = Speller(given.spellings, tools.sounds())
     stretch = (start, start, end)
     found = _lines(tools, task, sound.stream(start, end), language, stretch)
@@ -137,7 +137,7 @@ def _heard_again(
         caption
         for line in lines
         if line
-        for caption in grouped(list(map(shown, line)), piece.pace, ruler)
+        for caption in grouped(list(map(shown, line)), piece.settings.pace, ruler)
     ]
     return LayCaptions(
         about=f"hear {timecode(start)[3:8]} to {timecode(end)[3:8]} again",

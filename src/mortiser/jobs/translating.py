@@ -23,8 +23,8 @@ def translate(tools: Tools, task: Task, given: PieceInput) -> Iterator[LayCaptio
 
     Words of a line share its time by their likely length: a translation has its own order.
     """
-    piece = given.piece
-    ruler = tools.ruler(piece.finish, piece.size)
+    piece = given.piece.in_shape()
+    ruler = tools.ruler(piece.settings.finish, piece.size)
     heard = PieceSound(tools.workspace, piece, given.sources)
     translator = tools.translator(heard.language)
     captions: list[LaidCaption] = []
@@ -37,7 +37,7 @@ def translate(tools: Tools, task: Task, given: PieceInput) -> Iterator[LayCaptio
                 replace(shown(word), origin="heard", confidence=None)
                 for word in spread(tokens(line.text), start, reached)
             ]
-            captions += grouped(words, piece.pace, ruler)
+            captions += grouped(words, piece.settings.pace, ruler)
         done_s = start_s + len(samples) / RATE
         task.progress(done_s * SECOND / max(1, heard.duration_us))
     if not captions:

@@ -10,7 +10,7 @@ from pathlib import Path
 from mortiser.core.captions.file_captions import file_captions
 from mortiser.core.delivery.order import Order, OrderedFile, PieceStretch
 from mortiser.core.project.output import TextFile
-from mortiser.core.project.piece import Piece
+from mortiser.core.project.piece import ShapedPiece
 from mortiser.core.style.layout.caption_lines import caption_lines
 from mortiser.core.transcript.speakers import speaker_of, turns
 from mortiser.core.transcript.words import Cue
@@ -45,7 +45,7 @@ class TextFiles:
             if data != _data(order, part):
                 raise Unlike(part.name, "it is not what was written")
             return
-        count = len(captions_of(order.cues, order.piece, wanted, part.stretch))
+        count = len(captions_of(order.cues, order.piece.in_shape(), wanted, part.stretch))
         found = len(registry.read(data.decode("utf-8-sig")).captions) if count else 0
         if found != count:
             raise Unlike(part.name, f"it reads as {found} captions instead of {count}")
@@ -58,7 +58,9 @@ def _text_file(part: OrderedFile) -> TextFile:
 
 def _data(order: Order, part: OrderedFile) -> bytes:
     wanted = _text_file(part)
-    text = caption_text(wanted, order.cues, order.piece, part.stretch, order.sources[0].language)
+    text = caption_text(
+        wanted, order.cues, order.piece.in_shape(), part.stretch, order.sources[0].language
+    )
     if wanted.crlf:
         text = text.replace("\r\n", "\n").replace("\n", "\r\n")
     return (codecs.BOM_UTF8 if wanted.mark else b"") + text.encode()
@@ -67,7 +69,7 @@ def _data(order: Order, part: OrderedFile) -> bytes:
 def caption_text(
     wanted: TextFile,
     cues: Sequence[Cue],
-    piece: Piece,
+    piece: ShapedPiece,
     stretch: PieceStretch | None = None,
     language: str = "",
 ) -> str:
@@ -81,17 +83,23 @@ def caption_text(
 
 
 def captions_of(
-    cues: Sequence[Cue], piece: Piece, wanted: TextFile, stretch: PieceStretch | None = None
+    cues: Sequence[Cue], piece: ShapedPiece, wanted: TextFile, stretch: PieceStretch | None = None
 ) -> list[Caption]:
     """A piece's captions with their lines; of a stretch, in its time."""
-    if piece.file_pace is not None and not wanted.as_picture:
+    if piece.settings.file_pace is not None and not wanted.as_picture:
         lined = file_captions(
-            cues, piece.file_pace, piece.timeline, piece.frames, named=piece.show_speakers
+            cues,
+            piece.settings.file_pace,
+            piece.timeline,
+            piece.facts.frames,
+            named=piece.settings.show_speakers,
         )
         cues = [cue for cue, _ in lined]
         lines = [list(broken) for _, broken in lined]
     else:
-        lines = caption_lines(piece.standing.shown(cues), piece.finish, piece.size, font_book())
+        lines = caption_lines(
+            piece.settings.standing.shown(cues), piece.settings.finish, piece.size, font_book()
+        )
     captions = [
         Caption(
             cue.start_us,
@@ -102,7 +110,7 @@ def captions_of(
         )
         for cue, broken in zip(cues, lines, strict=True)
     ]
-    if piece.show_speakers:
+    if piece.settings.show_speakers:
         captions = [
             replace(caption, speaker=speaker_of(cue), turn=name is not None)
             for caption, cue, name in zip(captions, cues, turns(cues), strict=True)

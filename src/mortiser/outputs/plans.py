@@ -14,7 +14,7 @@ from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.clip_framing import ClipFraming
 from mortiser.core.framing.frame import BACKDROP_FPS, even_size
 from mortiser.core.project.output import VideoFile
-from mortiser.core.project.piece import Piece
+from mortiser.core.project.piece import Piece, ShapedPiece
 from mortiser.core.scene import SceneReader
 from mortiser.core.scene.layered import layer_readers
 from mortiser.core.scene.waves import NOT_HEARD, Heard
@@ -29,12 +29,12 @@ from mortiser.render.plan import Recording, RenderPlan
 
 def painted(piece: Piece, cues: Sequence[Cue]) -> list[Cue]:
     """All captions of a piece with what stands for their speakers, and their names where shown."""
-    dressed = piece.standing.shown(cues)
-    return with_names(dressed) if piece.show_speakers else dressed
+    dressed = piece.settings.standing.shown(cues)
+    return with_names(dressed) if piece.settings.show_speakers else dressed
 
 
 def plan_of(
-    piece: Piece,
+    piece: ShapedPiece,
     shown: Sequence[Cue],
     sources: Sequence[OrderedSource],
     files: Files,
@@ -47,7 +47,7 @@ def plan_of(
     a video, where one is named, and of a stretch alone."""
     size = even_size(*piece.size) if video is None else video.size_of(piece.size)
     heard = _heard(piece, sources, files)
-    own = piece.frames.rate or BACKDROP_FPS
+    own = piece.facts.frames.rate or BACKDROP_FPS
     rate = Fraction(own if video is None else video.rate_of(own)).limit_denominator(1001)
     timeline, framings = _within(piece, stretch)
     return RenderPlan(
@@ -63,7 +63,9 @@ def plan_of(
     )
 
 
-def _within(piece: Piece, stretch: PieceStretch | None) -> tuple[Timeline, Sequence[ClipFraming]]:
+def _within(
+    piece: ShapedPiece, stretch: PieceStretch | None
+) -> tuple[Timeline, Sequence[ClipFraming]]:
     """What plays of a piece in a stretch of it, and how each clip's picture lies."""
     if stretch is None:
         return piece.timeline, piece.framings

@@ -28,7 +28,7 @@ class Stills:
         """See Maker."""
         wanted = part.output
         assert isinstance(wanted, StillFile)
-        piece = order.piece
+        piece = order.piece.in_shape()
         shown = painted(piece, order.cues) if wanted.captions else []
         plan = plan_of(piece, shown, order.sources, files, layers=wanted.layers)
         first = part.stretch.start_us if part.stretch else 0

@@ -133,7 +133,7 @@ def _plan(
     order: Order, part: OrderedFile, files: Files, damaged: Callable[[int], None] = ignored
 ) -> RenderPlan:
     wanted = _video(part)
-    piece = order.piece
+    piece = order.piece.in_shape()
     shown = painted(piece, order.cues) if wanted.burns else []
     made = plan_of(piece, shown, order.sources, files, video=wanted, stretch=part.stretch)
     told = {key: replace(one, damaged=damaged) for key, one in made.recordings.items()}
@@ -141,7 +141,7 @@ def _plan(
 
 
 def _texts(order: Order, part: OrderedFile, wanted: VideoFile) -> Texts:
-    captions = captions_of(order.cues, order.piece, TextFile(), part.stretch)
+    captions = captions_of(order.cues, order.piece.in_shape(), TextFile(), part.stretch)
     lines = tuple((one.start_us, one.end_us, "\n".join(one.named_lines)) for one in captions)
     return Texts(_spoken(order), lines)
 

@@ -12,7 +12,7 @@ from mortiser.core.framing.clip_framing import ClipFraming
 from mortiser.core.framing.layer import Layers
 from mortiser.core.framing.placing import Size, covers, is_plain, matrix_of
 from mortiser.core.framing.shape import Backdrop
-from mortiser.core.project.piece import Piece
+from mortiser.core.project.piece import ShapedPiece
 from mortiser.core.scene.layered import LayerReader, layer_readers
 from mortiser.core.style.finish.model import Finish
 from mortiser.core.style.layout.fonts import FontBook
@@ -96,18 +96,18 @@ class Composed:
 
 
 def glances(
-    piece: Piece, thumbnails: PieceThumbnails, cues: Sequence[Cue], fonts: FontBook
+    piece: ShapedPiece, thumbnails: PieceThumbnails, cues: Sequence[Cue], fonts: FontBook
 ) -> Glances | Composed:
     """What is behind captions in the shape that a piece is looked at in: its pictures, and the layers."""
-    sizes = tuple(sorted((key, (w, h)) for key, (w, h) in piece.pictures.items()))
+    sizes = tuple(sorted((key, (w, h)) for key, (w, h) in piece.facts.pictures.items()))
     behind = Glances(thumbnails, piece.framings, sizes, piece.size)
-    if not piece.layers:
+    if not piece.settings.layers:
         return behind
     share = SIDE / min(piece.size)
     small = round(piece.size[0] * share) & ~1, round(piece.size[1] * share) & ~1
     places = repr(sorted(piece.shape.places.items()))
     readers = tuple(layer_readers(piece, cues, small, fonts))
-    return Composed(behind, piece.layers, places, piece.worn, readers)
+    return Composed(behind, piece.settings.layers, places, piece.worn, readers)
 
 
 def _behind(seen: Rgb | None, backdrop: Backdrop, small: tuple[int, int]) -> Rgb:

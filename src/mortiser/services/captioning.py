@@ -25,7 +25,8 @@ from mortiser.core.framing.frame import BACKDROP_FPS, even_size
 from mortiser.core.framing.shape import Shape
 from mortiser.core.project.jig import Jig, behind, filled
 from mortiser.core.project.output import Outputs, TextFile
-from mortiser.core.project.piece import Piece
+from mortiser.core.project.piece import MediaFacts, Piece, ShapedPiece
+from mortiser.core.project.settings import PieceSettings
 from mortiser.core.scene import SceneReader
 from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.core.style.layout.ruler import LetterRuler
@@ -84,25 +85,28 @@ def caption(
     piece = _piece(facts, finish, pace)
     if jig is not None:
         piece = _in_jig(piece, jig, recording.stem)
-    ruler = LetterRuler(piece.finish, piece.size, font_book())
+    ruler = LetterRuler(piece.settings.finish, piece.settings.shapes[0].size, font_book())
     if tighten:
         (whole,) = piece.timeline.clips
         loud = Loudness(FINEST_US, compute_peaks(stream_sound(recording))[0])
-        timeline = tightened(words, whole, loud, piece.frames, tighten)
-        piece = replace(piece, timeline=timeline, frames=Frames(piece.frames.rate))
+        timeline = tightened(words, whole, loud, piece.facts.frames, tighten)
+        facts_now = replace(piece.facts, frames=Frames(piece.facts.frames.rate))
+        piece = replace(piece, timeline=timeline, facts=facts_now)
     shows = piece.timeline.shown(words)
-    ranges = group(shows, piece.pace, ruler)
+    ranges = group(shows, piece.settings.pace, ruler)
     cues = [untimed_cue(0, shows[a:b]) for a, b in ranges]
-    cues = retime(cues, piece.timeline, piece.pace, piece.frames)
+    cues = retime(cues, piece.timeline, piece.settings.pace, piece.facts.frames)
+    shaped = piece.in_shape()
     for kind, out in outputs.items():
         if kind == "burn":
             whole_recording = Recording(recording, facts.duration_us)
-            _burn(whole_recording, out, cues, piece, quiet)
+            _burn(whole_recording, out, cues, shaped, quiet)
         else:
-            _write_whole(out, caption_text(TextFile.model_validate({"form": kind}), cues, piece))
+            _write_whole(out, caption_text(TextFile.model_validate({"form": kind}), cues, shaped))
     made = [*outputs.values()]
     if folder is not None:
-        piece = replace(piece, outputs=delivered or piece.outputs)
+        if delivered:
+            piece = replace(piece, settings=replace(piece.settings, outputs=delivered))
         made += _delivered(recording, facts, piece, cues, folder, quiet=quiet, tell=tell)
     return made
 
@@ -110,8 +114,8 @@ def caption(
 def _in_jig(piece: Piece, jig: Jig, name: str) -> Piece:
     """A piece made as a jig says."""
     layers = filled(jig.layers, (), name)
-    return replace(
-        piece,
+    settings = replace(
+        piece.settings,
         shapes=behind(jig.shapes, layers),
         layers=layers,
         finish=jig.finish,
@@ -119,6 +123,7 @@ def _in_jig(piece: Piece, jig: Jig, name: str) -> Piece:
         file_pace=jig.file_pace,
         outputs=jig.outputs,
     )
+    return replace(piece, settings=settings)
 
 
 def _delivered(
@@ -194,13 +199,15 @@ def names_of(file: Path) -> list[Entry]:
     return found
 
 
-def _burn(recording: Recording, out: Path, cues: list[Cue], piece: Piece, quiet: bool) -> None:
+def _burn(
+    recording: Recording, out: Path, cues: list[Cue], piece: ShapedPiece, quiet: bool
+) -> None:
     size = even_size(*piece.size)
-    reader = SceneReader(cues, piece.finish, size, font_book())
+    reader = SceneReader(cues, piece.settings.finish, size, font_book())
     partial = _partial(out)
     try:
         with _bar("Burning in", quiet) as bar:
-            rate = Fraction(piece.frames.rate or BACKDROP_FPS).limit_denominator(1001)
+            rate = Fraction(piece.facts.frames.rate or BACKDROP_FPS).limit_denominator(1001)
             plan = RenderPlan(piece.timeline, {0: recording}, size, reader, rate=rate)
             burn(plan, partial, lambda p: _advance(bar, p))
             _advance(bar, 1.0)
@@ -231,7 +238,11 @@ def _piece(facts: Probe, finish: str, pace: PaceName) -> Piece:
     shapes = (Shape(id=1, width=width, height=height),)
     seen = {0: (facts.width, facts.height)} if facts.width else {}
     return Piece(
-        0, 0, "", shapes, FINISHES[finish], PACES[pace], timeline, frames=frames, pictures=seen
+        0,
+        0,
+        PieceSettings("", shapes, FINISHES[finish], PACES[pace]),
+        timeline,
+        MediaFacts(frames, pictures=seen),
     )
 
 

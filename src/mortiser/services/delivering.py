@@ -93,17 +93,21 @@ def _orders(
 ) -> Iterator[tuple[Order, list[OrderedFile]]]:
     db = context.database.connection
     pieces = projects.pieces(db, project_id)
-    found = [one for one in pieces if wanted in (None, one.name, str(one.id))]
+    found = [one for one in pieces if wanted in (None, one.settings.name, str(one.id))]
     if not found:
-        known = ", ".join(f"{one.id} {one.name}" for one in pieces)
+        known = ", ".join(f"{one.id} {one.settings.name}" for one in pieces)
         raise NotFound(f"There is no piece “{wanted}”. There are: {known}.")
     for piece in found:
         if not projects.piece_cues(db, piece.id):
-            raise BadInput(f"The piece “{piece.name}” has no captions yet.")
-        ids = [one.id for one in piece.shapes if not shapes or shape_word(*one.size) in shapes]
+            raise BadInput(f"The piece “{piece.settings.name}” has no captions yet.")
+        ids = [
+            one.id for one in piece.settings.shapes if not shapes or shape_word(*one.size) in shapes
+        ]
         if not ids:
-            known = ", ".join(shape_word(*one.size) for one in piece.shapes)
-            raise NotFound(f"The piece “{piece.name}” is not in that shape. It is: {known}.")
+            known = ", ".join(shape_word(*one.size) for one in piece.settings.shapes)
+            raise NotFound(
+                f"The piece “{piece.settings.name}” is not in that shape. It is: {known}."
+            )
         today = datetime.now().astimezone().date()
         yield deliveries.planned(db, piece.id, today, ids, (), outputs)
 

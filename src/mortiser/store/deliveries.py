@@ -80,7 +80,7 @@ def planned(
     BadInput, NotFound."""
     piece = projects.piece(db, piece_id)
     if outputs:
-        piece = replace(piece, outputs=outputs)
+        piece = replace(piece, settings=replace(piece.settings, outputs=outputs))
     project = projects.project_row(db, piece.project_id)
     for shape_id in shape_ids:
         piece.in_shape(shape_id)
@@ -92,12 +92,13 @@ def planned(
         piece,
         projects.piece_cues(db, piece_id),
         ordered_sources(db, piece.project_id),
-        piece.naming or (SEVERAL if several and piece.name != project["name"] else ONE),
+        piece.settings.naming
+        or (SEVERAL if several and piece.settings.name != project["name"] else ONE),
         shape_ids,
         stretches,
         {
             "project": project["name"],
-            "piece": piece.name,
+            "piece": piece.settings.name,
             "date": today.isoformat(),
             "number": f"{_number(db, piece_id):02d}",
         },
@@ -109,7 +110,7 @@ def planned(
 def _thought(found: Order, part: OrderedFile, fineness: float) -> OrderedFile:
     """A file with what it is thought to come to."""
     length = _length_us(found.piece, part) / SECOND
-    shape = found.of_part(part).piece.size
+    shape = found.of_part(part).piece.in_shape().size
     come = expected(part.output, shape, part.frames, length, fineness)
     return part.model_copy(update={"size": come.size, "seconds": come.seconds})
 

@@ -1,24 +1,26 @@
-"""What was set of a piece, read from its row; what cannot be read has the usual in its stead, and is named."""
+"""A piece's settings, read from its row and written to it; what cannot be read has the usual in its stead."""
 
 from __future__ import annotations
 
 import sqlite3
 from collections.abc import Callable
-from functools import cached_property
+from functools import lru_cache
 from typing import TypeVar
 
-from mortiser.core.captions.pace import PACES, Pace, pace_of
-from mortiser.core.captions.standing import NOTHING, Standing, standing_of
+from mortiser.core.captions.pace import PACES, Pace, pace_of, pace_text
+from mortiser.core.captions.standing import NOTHING, standing_of, standing_text
 from mortiser.core.common.errors import MortiserError
-from mortiser.core.framing.layer import Layers, layers_of
-from mortiser.core.framing.shape import MOST_SIDE, Shape, Shapes, shapes_of
-from mortiser.core.project.output import USUAL_OUTPUTS, Outputs, outputs_of
-from mortiser.core.project.post import Post, post_of
+from mortiser.core.framing.layer import layers_of, layers_text
+from mortiser.core.framing.shape import MOST_SIDE, Shape, Shapes, shapes_of, shapes_text
+from mortiser.core.project.output import USUAL_OUTPUTS, outputs_of, outputs_text
+from mortiser.core.project.post import Post, post_of, post_text
+from mortiser.core.project.settings import PieceSettings
 from mortiser.core.style.finish.builtin import DEFAULT_FINISH, FINISHES
-from mortiser.core.style.finish.model import Finish
-from mortiser.core.style.finish.stored import finish_of
+from mortiser.core.style.finish.stored import finish_of, finish_text
 
 T = TypeVar("T")
+KEPT_READ = 256
+"""So many texts of each setting are kept as read: every edit reads them, few change them."""
 COLUMNS = {
     "shapes": "shapes",
     "finish": "finish",
@@ -29,71 +31,80 @@ COLUMNS = {
     "outputs": "outputs",
     "post": "post",
 }
-"""The settings, and what they are called where they cannot be read."""
+"""The columns that may be unreadable, and what they are called then."""
+WRITTEN: dict[str, Callable[[PieceSettings], object]] = {
+    "name": lambda of: of.name,
+    "shapes": lambda of: shapes_text(of.shapes),
+    "finish": lambda of: finish_text(of.finish),
+    "pace": lambda of: pace_text(of.pace),
+    "file_pace": lambda of: pace_text(of.file_pace) if of.file_pace else "",
+    "checked_by": lambda of: of.checked_by,
+    "show_speakers": lambda of: int(of.show_speakers),
+    "standing": lambda of: standing_text(of.standing),
+    "goal_us": lambda of: of.goal_us,
+    "layers": lambda of: layers_text(of.layers),
+    "outputs": lambda of: outputs_text(of.outputs),
+    "post": lambda of: post_text(of.post),
+    "naming": lambda of: of.naming,
+}
+"""Each setting's column, and what is written there."""
 
 
-class PieceSettings:
-    """The settings in a row of ``piece``, each read when it is asked for."""
+def read_settings(row: sqlite3.Row) -> tuple[PieceSettings, tuple[str, ...]]:
+    """The settings in a row of ``piece``, and the names of those that cannot be read."""
+    lost: list[str] = []
 
-    def __init__(self, row: sqlite3.Row) -> None:
-        self._row = row
-        self._lost: set[str] = set()
-
-    @cached_property
-    def shapes(self) -> Shapes:
-        """The frames it is shown in; else one that is as near to the first one as can be."""
-        width, height = self._row["width"], self._row["height"]
-        usual = Shape(id=1, width=_side(width), height=_side(height))
-        return self._held("shapes", lambda text: shapes_of(text, width, height), (usual,))
-
-    @cached_property
-    def finish(self) -> Finish:
-        """How its captions look."""
-        return self._held("finish", finish_of, FINISHES[DEFAULT_FINISH])
-
-    @cached_property
-    def pace(self) -> Pace:
-        """How its captions are grouped and timed."""
-        return self._held("pace", pace_of, PACES["quick"])
-
-    @cached_property
-    def file_pace(self) -> Pace | None:
-        """The same for its caption files."""
-        return self._held("file_pace", lambda text: pace_of(text) if text else None, None)
-
-    @cached_property
-    def standing(self) -> Standing:
-        """What stands for speakers and spellings."""
-        return self._held("standing", standing_of, NOTHING)
-
-    @cached_property
-    def layers(self) -> Layers:
-        """What lies over its picture."""
-        return self._held("layers", layers_of, layers_of(""))
-
-    @cached_property
-    def outputs(self) -> Outputs:
-        """What it is delivered as."""
-        return self._held("outputs", outputs_of, USUAL_OUTPUTS)
-
-    @cached_property
-    def post(self) -> Post:
-        """What is written beside it."""
-        return self._held("post", post_of, Post())
-
-    @property
-    def unreadable(self) -> tuple[str, ...]:
-        """What has the usual in its stead, in words."""
-        for column in COLUMNS:
-            getattr(self, column)
-        return tuple(name for column, name in COLUMNS.items() if column in self._lost)
-
-    def _held(self, column: str, read: Callable[[str], T], usual: T) -> T:
+    def held(column: str, read: Callable[[str], T], usual: T) -> T:
         try:
-            return read(self._row[column])
+            return read(row[column])
         except (ValueError, TypeError, KeyError, MortiserError):
-            self._lost.add(column)
+            lost.append(COLUMNS[column])
             return usual
+
+    width, height = row["width"], row["height"]
+    # As near to the first one as can be.
+    usual = Shape(id=1, width=_side(width), height=_side(height))
+    found = PieceSettings(
+        name=row["name"],
+        shapes=held("shapes", lambda text: _shapes_of(text, width, height), (usual,)),
+        finish=held("finish", _finish_of, FINISHES[DEFAULT_FINISH]),
+        pace=held("pace", pace_of, PACES["quick"]),
+        file_pace=held("file_pace", _file_pace_of, None),
+        checked_by=row["checked_by"],
+        show_speakers=bool(row["show_speakers"]),
+        standing=held("standing", _standing_of, NOTHING),
+        goal_us=row["goal_us"],
+        layers=held("layers", _layers_of, ()),
+        outputs=held("outputs", _outputs_of, USUAL_OUTPUTS),
+        post=held("post", post_of, Post()),
+        naming=row["naming"],
+    )
+    return found, tuple(lost)
+
+
+def changed_columns(was: PieceSettings, now: PieceSettings) -> dict[str, object]:
+    """The columns that have to be written for settings to be others; one that cannot be read and is not
+    set anew stays as it is."""
+    return {
+        column: write(now)
+        for column, write in WRITTEN.items()
+        if getattr(was, column) != getattr(now, column)
+    }
+
+
+def _file_pace_of(text: str) -> Pace | None:
+    return pace_of(text) if text else None
+
+
+_finish_of = lru_cache(KEPT_READ)(finish_of)
+_standing_of = lru_cache(KEPT_READ)(standing_of)
+_layers_of = lru_cache(KEPT_READ)(layers_of)
+_outputs_of = lru_cache(KEPT_READ)(outputs_of)
+
+
+@lru_cache(KEPT_READ)
+def _shapes_of(text: str, width: int, height: int) -> Shapes:
+    return shapes_of(text, width, height)
 
 
 def _side(side: int) -> int:

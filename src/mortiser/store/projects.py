@@ -15,7 +15,7 @@ from mortiser.core.framing.following import Turn
 from mortiser.core.framing.placing import Size
 from mortiser.core.framing.shape import Shapes
 from mortiser.core.framing.subject import Tracks
-from mortiser.core.project.piece import Piece
+from mortiser.core.project.piece import MediaFacts, Piece
 from mortiser.core.project.source import Source
 from mortiser.core.scene import MOST_OVER_US
 from mortiser.core.style.finish.stored import finish_text
@@ -23,7 +23,7 @@ from mortiser.core.transcript.speakers import with_names
 from mortiser.core.transcript.words import Cue, Shown
 from mortiser.store import finishes, subjects
 from mortiser.store.database import Database, now_us
-from mortiser.store.piece_settings import PieceSettings
+from mortiser.store.piece_settings import read_settings
 from mortiser.store.rows import (
     Timelines,
     insert,
@@ -104,7 +104,7 @@ def add_source(
             key: row[key]
             for key in ("finish", "pace", "file_pace", "checked_by", "outputs", "naming")
         }
-        size = (source.width, source.height) if source.width else like.shapes[0].size
+        size = (source.width, source.height) if source.width else like.settings.shapes[0].size
         about |= {"project_id": project_id, "name": name, "width": size[0], "height": size[1]}
         return _with_piece(db, source, about)
 
@@ -195,32 +195,16 @@ def piece(db: sqlite3.Connection, piece_id: int, timelines: Timelines | None = N
     """One piece. Raises NotFound."""
     row = _one(db, "piece", piece_id, "That piece is not there any more.")
     timeline = (timelines or Timelines(db)).of(piece_id)
-    chosen = PieceSettings(row)
-    return Piece(
-        row["id"],
-        row["project_id"],
-        row["name"],
-        chosen.shapes,
-        chosen.finish,
-        chosen.pace,
-        timeline,
-        bool(row["show_speakers"]),
+    settings, unreadable = read_settings(row)
+    facts = MediaFacts(
         load_frames(db, piece_id),
-        row["checked_by"],
-        chosen.standing,
-        chosen.file_pace,
-        row["goal_us"],
         sum(strand.end_us - strand.start_us for strand in load_strands(db, piece_id)),
         _untouched(db, timeline),
         _pictures(db, row["project_id"]),
-        chosen.layers,
-        _subjects(db, chosen.shapes, timeline),
-        _turns(db, chosen.shapes, timeline),
-        chosen.outputs,
-        chosen.post,
-        row["naming"],
-        chosen.unreadable,
+        _subjects(db, settings.shapes, timeline),
+        _turns(db, settings.shapes, timeline),
     )
+    return Piece(row["id"], row["project_id"], settings, timeline, facts, unreadable)
 
 
 def _subjects(db: sqlite3.Connection, shapes: Shapes, timeline: Timeline) -> dict[int, Tracks]:
@@ -279,15 +263,15 @@ def window_cues(db: sqlite3.Connection, piece_id: int, from_us: int, to_us: int)
 def shown_cues(db: sqlite3.Connection, piece: Piece, from_us: int, to_us: int) -> list[Cue]:
     """The window's cues as they are painted: with what stands for their speakers, and with their
     names where these are shown."""
-    if piece.finish.motion.exit.overlap:
+    if piece.settings.finish.motion.exit.overlap:
         # One that goes over the next may have ended before; and whether one does, the next says.
         after = db.execute(
             "SELECT min(start_us) FROM cue WHERE piece_id = ? AND start_us >= ?",
             (piece.id, to_us),
         ).fetchone()[0]
         from_us, to_us = max(0, from_us - MOST_OVER_US), (to_us if after is None else after) + 1
-    found = piece.standing.shown(window_cues(db, piece.id, from_us, to_us))
-    if piece.show_speakers and found:
+    found = piece.settings.standing.shown(window_cues(db, piece.id, from_us, to_us))
+    if piece.settings.show_speakers and found:
         return with_names(found, speaker_before(db, found[0]))
     return found
 

@@ -7,26 +7,20 @@ from collections.abc import Collection, Sequence
 from dataclasses import asdict
 
 from mortiser.core.captions.grouping import Ruler
-from mortiser.core.captions.pace import Pace, RuleSet, pace_text
-from mortiser.core.captions.standing import Standing, standing_text
+from mortiser.core.captions.pace import Pace
 from mortiser.core.common.errors import BadInput, NotFound
 from mortiser.core.common.frames import Frames
 from mortiser.core.editing.cutting import SILENT, Loudness
 from mortiser.core.editing.microphone import Microphone
 from mortiser.core.editing.strand import Strand
 from mortiser.core.editing.timeline import Clip, Timeline
-from mortiser.core.framing.layer import Layers, layers_text
-from mortiser.core.framing.shape import Shapes, shapes_text
-from mortiser.core.project.output import Outputs, outputs_text
-from mortiser.core.project.post import Post, post_text
+from mortiser.core.project.settings import PieceSettings
 from mortiser.core.project.source import Source
-from mortiser.core.style.finish.model import Finish
-from mortiser.core.style.finish.stored import finish_text
 from mortiser.core.transcript.words import Cue, Shown, Word
 from mortiser.store.caption_rows import CaptionRows
 from mortiser.store.cue_times import crowding, move, part_cues, touched
 from mortiser.store.media_services import NO_SERVICES, MediaServices
-from mortiser.store.piece_settings import PieceSettings
+from mortiser.store.piece_settings import changed_columns, read_settings
 from mortiser.store.projects import read_source
 from mortiser.store.ranks import ranked
 from mortiser.store.rows import (
@@ -52,7 +46,7 @@ class SqlEditSession:
         self._project_id = project_id
         rows = db.execute("SELECT id FROM piece WHERE project_id = ?", (project_id,))
         self._pieces = {row["id"] for row in rows}
-        self._standing: dict[int, Standing] = {}
+        self._settings: dict[int, PieceSettings] = {}
         """Asked for with every caption that is saved: read once a piece."""
         self.timelines = Timelines(db)
         self._rows = CaptionRows(db, self.timelines)
@@ -126,7 +120,7 @@ class SqlEditSession:
         for piece_id in {cue.piece_id for cue in cues}:
             self._known(piece_id)
             places = [at for at, cue in enumerate(cues) if cue.piece_id == piece_id]
-            standing = self.standing(piece_id)
+            standing = self.settings(piece_id).standing
             saved |= zip(
                 places, self._rows.save([cues[at] for at in places], standing), strict=True
             )
@@ -157,14 +151,6 @@ class SqlEditSession:
 
     def delete_words(self, word_ids: list[int]) -> None:
         self._rows.delete_words(word_ids)
-
-    def finish(self, piece_id: int) -> Finish:
-        return self._settings(piece_id).finish
-
-    def set_finish(self, piece_id: int, finish: Finish) -> None:
-        self._known(piece_id)
-        text = finish_text(finish)
-        self._db.execute("UPDATE piece SET finish = ? WHERE id = ?", (text, piece_id))
 
     def set_clips(self, piece_id: int, clips: Sequence[Clip]) -> None:
         self._known(piece_id)
@@ -282,59 +268,28 @@ class SqlEditSession:
             raise NotFound("That recording is not part of this project.")
         return source
 
+    def settings(self, piece_id: int) -> PieceSettings:
+        if piece_id not in self._settings:
+            self._settings[piece_id], _ = read_settings(self._piece(piece_id))
+        return self._settings[piece_id]
+
+    def save_settings(self, piece_id: int, settings: PieceSettings) -> None:
+        changes = changed_columns(self.settings(piece_id), settings)
+        if changes:
+            sets = ", ".join(f"{column} = ?" for column in changes)
+            self._db.execute(f"UPDATE piece SET {sets} WHERE id = ?", (*changes.values(), piece_id))
+        self._settings[piece_id] = settings
+
     def pace(self, piece_id: int) -> Pace:
-        return self._settings(piece_id).pace
+        return self.settings(piece_id).pace
 
     def frames(self, piece_id: int) -> Frames:
         self._known(piece_id)
         return load_frames(self._db, piece_id)
 
-    def checked_by(self, piece_id: int) -> RuleSet:
-        rules: RuleSet = self._piece(piece_id)["checked_by"]
-        return rules
-
-    def set_pace(self, piece_id: int, pace: Pace) -> None:
-        self._known(piece_id)
-        self._db.execute("UPDATE piece SET pace = ? WHERE id = ?", (pace_text(pace), piece_id))
-
-    def set_checked_by(self, piece_id: int, rules: RuleSet) -> None:
-        self._known(piece_id)
-        self._db.execute("UPDATE piece SET checked_by = ? WHERE id = ?", (rules, piece_id))
-
     def ruler(self, piece_id: int) -> Ruler | None:
-        make = self._media_services.ruler
-        size = self.shapes(piece_id)[0].size
-        return make(self.finish(piece_id), size) if make else None
-
-    def standing(self, piece_id: int) -> Standing:
-        if piece_id not in self._standing:
-            self._standing[piece_id] = self._settings(piece_id).standing
-        return self._standing[piece_id]
-
-    def set_standing(self, piece_id: int, standing: Standing) -> None:
-        self._known(piece_id)
-        text = standing_text(standing)
-        self._db.execute("UPDATE piece SET standing = ? WHERE id = ?", (text, piece_id))
-        self._standing[piece_id] = standing
-
-    def file_pace(self, piece_id: int) -> Pace | None:
-        return self._settings(piece_id).file_pace
-
-    def set_file_pace(self, piece_id: int, pace: Pace | None) -> None:
-        self._known(piece_id)
-        text = pace_text(pace) if pace else ""
-        self._db.execute("UPDATE piece SET file_pace = ? WHERE id = ?", (text, piece_id))
-
-    def set_outputs(self, piece_id: int, outputs: Outputs, naming: str | None = None) -> None:
-        self._known(piece_id)
-        self._db.execute(
-            "UPDATE piece SET outputs = ?, naming = coalesce(?, naming) WHERE id = ?",
-            (outputs_text(outputs), naming, piece_id),
-        )
-
-    def set_post(self, piece_id: int, post: Post) -> None:
-        self._known(piece_id)
-        self._db.execute("UPDATE piece SET post = ? WHERE id = ?", (post_text(post), piece_id))
+        make, settings = self._media_services.ruler, self.settings(piece_id)
+        return make(settings.finish, settings.shapes[0].size) if make else None
 
     def _piece(self, piece_id: int) -> sqlite3.Row:
         self._known(piece_id)
@@ -342,13 +297,6 @@ class SqlEditSession:
             "SELECT * FROM piece WHERE id = ?", (piece_id,)
         ).fetchone()
         return row
-
-    def _settings(self, piece_id: int) -> PieceSettings:
-        return PieceSettings(self._piece(piece_id))
-
-    def show_speakers(self, piece_id: int, shown: bool) -> None:
-        self._known(piece_id)
-        self._db.execute("UPDATE piece SET show_speakers = ? WHERE id = ?", (shown, piece_id))
 
     def words_between(self, piece_id: int, from_us: int, to_us: int) -> list[Shown]:
         found: list[Shown] = []
@@ -369,13 +317,6 @@ class SqlEditSession:
 
     def note_correction(self, heard: str, written: str) -> None:
         insert(self._db, "correction", project_id=self._project_id, heard=heard, written=written)
-
-    def piece_name(self, piece_id: int) -> str:
-        return str(self._piece(piece_id)["name"])
-
-    def name_piece(self, piece_id: int, name: str) -> None:
-        self._known(piece_id)
-        self._db.execute("UPDATE piece SET name = ? WHERE id = ?", (name, piece_id))
 
     def add_piece(
         self,
@@ -415,26 +356,6 @@ class SqlEditSession:
             self._db.execute(f"DELETE FROM {table} WHERE piece_id = ?", (piece_id,))
         self._db.execute("DELETE FROM piece WHERE id = ?", (piece_id,))
         self._pieces.discard(piece_id)
-
-    def shapes(self, piece_id: int) -> Shapes:
-        return self._settings(piece_id).shapes
-
-    def set_shapes(self, piece_id: int, shapes: Shapes) -> None:
-        self._known(piece_id)
-        text = shapes_text(shapes)
-        self._db.execute("UPDATE piece SET shapes = ? WHERE id = ?", (text, piece_id))
-
-    def layers(self, piece_id: int) -> Layers:
-        return self._settings(piece_id).layers
-
-    def set_layers(self, piece_id: int, layers: Layers) -> None:
-        self._known(piece_id)
-        text = layers_text(layers)
-        self._db.execute("UPDATE piece SET layers = ? WHERE id = ?", (text, piece_id))
-
-    def set_goal(self, piece_id: int, goal_us: int) -> None:
-        self._known(piece_id)
-        self._db.execute("UPDATE piece SET goal_us = ? WHERE id = ?", (goal_us, piece_id))
 
     def rename_project(self, name: str) -> None:
         self._db.execute("UPDATE project SET name = ? WHERE id = ?", (name, self._project_id))

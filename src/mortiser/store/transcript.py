@@ -81,7 +81,7 @@ def append_line(database: Database, source_id: int, words: Sequence[Word]) -> No
         for piece in pieces(db, project_id):
             for placed in piece.timeline.placed:
                 shown = [
-                    piece.standing.dressed(placed.show(word))
+                    piece.settings.standing.dressed(placed.show(word))
                     for word in stored
                     if placed.clip.holds(word)
                 ]

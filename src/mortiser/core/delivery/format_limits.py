@@ -31,9 +31,12 @@ def not_held(output: Output, piece: Piece, cues: Sequence[Cue]) -> list[str]:
         lost.append("the places that captions have of their own")
     if looks - {"place"} or any(word.own for word in words):
         lost.append("the looks that captions and words have of their own")
-    if output.form in ("ass", "vtt") and piece.finish.motion != type(piece.finish.motion)():
+    if (
+        output.form in ("ass", "vtt")
+        and piece.settings.finish.motion != type(piece.settings.finish.motion)()
+    ):
         lost.append("motion")
-    if piece.show_speakers and output.form == "csv":
+    if piece.settings.show_speakers and output.form == "csv":
         lost.append("where a speaker's name is shown")
     return lost
 

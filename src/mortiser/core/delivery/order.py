@@ -19,7 +19,8 @@ from mortiser.core.framing.layer import Layers
 from mortiser.core.framing.shape import Shape, Shapes, shape_word
 from mortiser.core.framing.subject import Tracks
 from mortiser.core.project.output import Output, Outputs, TextFile, VideoFile
-from mortiser.core.project.piece import Piece
+from mortiser.core.project.piece import MediaFacts, Piece
+from mortiser.core.project.settings import PieceSettings
 from mortiser.core.style.finish.model import Finish
 from mortiser.core.transcript.words import Cue
 
@@ -108,29 +109,29 @@ class Order(BaseModel):
         facts: dict[str, str] | None = None,
     ) -> Order:
         """An order of a piece as it is now, in some of its shapes (all where none are named)."""
-        chosen = tuple(one for one in piece.shapes if not shape_ids or one.id in shape_ids)
+        chosen = tuple(one for one in piece.settings.shapes if not shape_ids or one.id in shape_ids)
         used = {clip.source_id for clip in piece.timeline.clips}
         return cls(
-            outputs=piece.outputs,
+            outputs=piece.settings.outputs,
             stretches=tuple(stretches),
             pattern=pattern,
             facts=facts or {},
             piece_id=piece.id,
             project_id=piece.project_id,
-            name=piece.name,
+            name=piece.settings.name,
             shapes=chosen,
-            layers=piece.layers,
-            subjects=dict(piece.subjects),
-            turns={key: tuple(turns) for key, turns in piece.turns.items()},
-            pictures={key: (round(w), round(h)) for key, (w, h) in piece.pictures.items()},
-            finish=piece.finish,
-            pace=piece.pace,
+            layers=piece.settings.layers,
+            subjects=dict(piece.facts.subjects),
+            turns={key: tuple(turns) for key, turns in piece.facts.turns.items()},
+            pictures={key: (round(w), round(h)) for key, (w, h) in piece.facts.pictures.items()},
+            finish=piece.settings.finish,
+            pace=piece.settings.pace,
             clips=piece.timeline.clips,
-            show_speakers=piece.show_speakers,
-            frames=piece.frames,
-            checked_by=piece.checked_by,
-            standing=piece.standing,
-            file_pace=piece.file_pace,
+            show_speakers=piece.settings.show_speakers,
+            frames=piece.facts.frames,
+            checked_by=piece.settings.checked_by,
+            standing=piece.settings.standing,
+            file_pace=piece.settings.file_pace,
             cues=tuple(cues),
             sources=tuple(source for source in sources if source.id in used),
         )
@@ -138,24 +139,21 @@ class Order(BaseModel):
     @property
     def piece(self) -> Piece:
         """The piece as it was."""
-        return Piece(
-            self.piece_id,
-            self.project_id,
-            self.name,
-            self.shapes,
-            self.finish,
-            self.pace,
-            Timeline(self.clips),
-            self.show_speakers,
-            self.frames,
-            self.checked_by,
-            self.standing,
-            self.file_pace,
-            pictures=self.pictures,
-            subjects=self.subjects,
-            turns=self.turns,
+        settings = PieceSettings(
+            name=self.name,
+            shapes=self.shapes,
+            finish=self.finish,
+            pace=self.pace,
+            file_pace=self.file_pace,
+            checked_by=self.checked_by,
+            show_speakers=self.show_speakers,
+            standing=self.standing,
             layers=self.layers,
         )
+        facts = MediaFacts(
+            frames=self.frames, pictures=self.pictures, subjects=self.subjects, turns=self.turns
+        )
+        return Piece(self.piece_id, self.project_id, settings, Timeline(self.clips), facts)
 
     @property
     def stem(self) -> str:

@@ -115,7 +115,7 @@ def _additions(
         placed = session.timeline(piece_id).clip(clip_id)
         if placed is None:
             continue
-        standing = session.standing(piece_id)
+        standing = session.settings(piece_id).standing
         for before, (start, end), come in runs:
             place = _place(shows, before, start, end)
             if place is None:

@@ -62,19 +62,21 @@ def jig_of(name: str, piece: Piece) -> Jig:
     clean = " ".join(name.split())
     if not clean or len(clean) > MOST_LETTERS:
         raise BadInput(f"A jig needs a name of 1 to {MOST_LETTERS} letters.")
-    bare = tuple(one.model_copy(update={"framed": (), "moves": ()}) for one in piece.shapes)
+    bare = tuple(
+        one.model_copy(update={"framed": (), "moves": ()}) for one in piece.settings.shapes
+    )
     slots = tuple(
         one.model_copy(update={"during": None, "text": "" if one.kind == "headline" else one.text})
-        for one in piece.layers
+        for one in piece.settings.layers
     )
     return Jig(
         name=clean,
         shapes=bare,
         layers=slots,
-        finish=piece.finish,
-        pace=piece.pace,
-        file_pace=piece.file_pace,
-        outputs=piece.outputs,
+        finish=piece.settings.finish,
+        pace=piece.settings.pace,
+        file_pace=piece.settings.file_pace,
+        outputs=piece.settings.outputs,
     )
 
 

@@ -12,7 +12,7 @@ from math import cos, radians, sin
 from mortiser.core.common.time import SECOND
 from mortiser.core.framing.layer import LETTERS, PLACES, Layer
 from mortiser.core.framing.shape import LayerPlace
-from mortiser.core.project.piece import Piece
+from mortiser.core.project.piece import Piece, ShapedPiece
 from mortiser.core.scene.building import build_scene
 from mortiser.core.scene.drawn import drawn_item
 from mortiser.core.scene.model import PictureItem, RectItem, SceneCue
@@ -46,7 +46,7 @@ class LayerReader:
     sound as far as it is asked for."""
 
     layer: Layer
-    piece: Piece
+    piece: ShapedPiece
     cues: Sequence[Cue]
     size: tuple[int, int]
     fonts: FontBook
@@ -203,14 +203,14 @@ class LayerReader:
 
 
 def layer_readers(
-    piece: Piece,
+    piece: ShapedPiece,
     cues: Sequence[Cue],
     size: tuple[int, int],
     fonts: FontBook,
     heard: Heard = NOT_HEARD,
 ) -> list[LayerReader]:
     """All layers of a piece in the order they are painted: below its captions."""
-    return [LayerReader(layer, piece, cues, size, fonts, heard) for layer in piece.layers]
+    return [LayerReader(layer, piece, cues, size, fonts, heard) for layer in piece.settings.layers]
 
 
 def span_of(layer: Layer, piece: Piece, cues: Sequence[Cue] = ()) -> tuple[int, int]:

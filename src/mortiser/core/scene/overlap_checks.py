@@ -12,7 +12,7 @@ from mortiser.core.framing.guides import Area
 from mortiser.core.framing.layer import LETTERS
 from mortiser.core.framing.placing import lying
 from mortiser.core.framing.subject import LOOK_US, Tracks
-from mortiser.core.project.piece import Piece
+from mortiser.core.project.piece import ShapedPiece
 from mortiser.core.scene.layered import LayerReader, span_of
 from mortiser.core.style.finish.changes import changed, dressed, look_of
 from mortiser.core.style.finish.model import Finish
@@ -81,7 +81,7 @@ class PlacedCaptions:
 
     def __init__(
         self,
-        piece: Piece,
+        piece: ShapedPiece,
         cues: Sequence[Cue],
         areas: Sequence[Area],
         faces: Mapping[int, Tracks],
@@ -231,7 +231,7 @@ def _matters(
 class _Seen:
     """Where faces lie in a piece's frame."""
 
-    def __init__(self, piece: Piece, faces: Mapping[int, Tracks]) -> None:
+    def __init__(self, piece: ShapedPiece, faces: Mapping[int, Tracks]) -> None:
         self._piece = piece
         self._framings = piece.framings
         self._places = {placed: at for at, placed in enumerate(piece.timeline.placed)}
@@ -253,7 +253,7 @@ class _Seen:
         """The faces that show at a moment, in frame pixels."""
         placed = self._piece.timeline.playing(at_us)
         clip, source_us = placed.clip, placed.to_source(at_us)
-        picture = self._piece.pictures.get(clip.source_id)
+        picture = self._piece.facts.pictures.get(clip.source_id)
         if picture is None:
             return []
         framing = self._framings[self._places[placed]].at(source_us)

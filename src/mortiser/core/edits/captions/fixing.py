@@ -59,7 +59,7 @@ class FixChecks(BaseEdit):
         )
 
     def apply(self, session: EditSession) -> None:
-        allowed = limits(session.checked_by(self.piece_id), session.pace(self.piece_id))
+        allowed = limits(session.settings(self.piece_id).checked_by, session.pace(self.piece_id))
         done = 0
         for finding in self.findings:
             if finding.kind == "unshown":

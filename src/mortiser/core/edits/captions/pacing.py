@@ -54,7 +54,9 @@ class SetPace(BaseEdit):
 
     def apply(self, session: EditSession) -> None:
         old = session.pace(self.piece_id)
-        session.set_pace(self.piece_id, self.pace)
+        session.save_settings(
+            self.piece_id, replace(session.settings(self.piece_id), pace=self.pace)
+        )
         if regroups(old, self.pace):
             regroup(session, self.piece_id, self.pace, None, keep=True)
         else:
@@ -72,7 +74,9 @@ class SetFilePace(BaseEdit):
         return "pace of caption files"
 
     def apply(self, session: EditSession) -> None:
-        session.set_file_pace(self.piece_id, self.pace)
+        session.save_settings(
+            self.piece_id, replace(session.settings(self.piece_id), file_pace=self.pace)
+        )
 
 
 class Regroup(BaseEdit):
@@ -108,7 +112,9 @@ class CheckBy(BaseEdit):
         return f"check by {self.rules}"
 
     def apply(self, session: EditSession) -> None:
-        session.set_checked_by(self.piece_id, self.rules)
+        session.save_settings(
+            self.piece_id, replace(session.settings(self.piece_id), checked_by=self.rules)
+        )
 
 
 def regroup(

@@ -45,7 +45,7 @@ class NewPiece(BaseEdit):
         if given := _tidy(self.name):
             return given
         if not self.passages:
-            return f"{session.piece_name(self.piece_id)} (copy)"
+            return f"{session.settings(self.piece_id).name} (copy)"
         words, a, b = words_around(session, strands_of(session, self.piece_id), self.passages[0])
         return shortened(joined([word.text for word in words[a : b + 1]]), FROM_WORDS)
 
@@ -85,7 +85,7 @@ class NamePiece(BaseEdit):
         name = _tidy(self.name)
         if not name:
             raise BadInput("A piece needs a name.")
-        session.name_piece(self.piece_id, name)
+        session.save_settings(self.piece_id, replace(session.settings(self.piece_id), name=name))
 
 
 class DeletePiece(BaseEdit):
@@ -95,7 +95,7 @@ class DeletePiece(BaseEdit):
     piece_id: Id
 
     def label(self, session: EditSession) -> str:
-        return f"delete piece {short(session.piece_name(self.piece_id))}"
+        return f"delete piece {short(session.settings(self.piece_id).name)}"
 
     def apply(self, session: EditSession) -> None:
         session.delete_piece(self.piece_id)

@@ -277,7 +277,9 @@ class SetGoal(BaseEdit):
         return "goal for the length" if self.goal_us else "no goal for the length"
 
     def apply(self, session: EditSession) -> None:
-        session.set_goal(self.piece_id, self.goal_us)
+        session.save_settings(
+            self.piece_id, replace(session.settings(self.piece_id), goal_us=self.goal_us)
+        )
 
 
 def reach_of(session: EditSession, piece_id: int, strand: Strand) -> tuple[int, int]:

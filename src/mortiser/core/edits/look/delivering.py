@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Literal
 
 from pydantic import Field
@@ -26,8 +27,10 @@ class SetOutputs(BaseEdit):
         return "files to deliver"
 
     def apply(self, session: EditSession) -> None:
-        naming = None if self.naming is None else checked_pattern(self.naming)
-        session.set_outputs(self.piece_id, each_once(self.outputs), naming)
+        was = session.settings(self.piece_id)
+        naming = was.naming if self.naming is None else checked_pattern(self.naming)
+        now = replace(was, outputs=each_once(self.outputs), naming=naming)
+        session.save_settings(self.piece_id, now)
 
 
 class SetPost(BaseEdit):
@@ -41,4 +44,6 @@ class SetPost(BaseEdit):
         return "text for the post"
 
     def apply(self, session: EditSession) -> None:
-        session.set_post(self.piece_id, self.post)
+        session.save_settings(
+            self.piece_id, replace(session.settings(self.piece_id), post=self.post)
+        )

@@ -31,7 +31,7 @@ class DressCues(BaseEdit):
 
     def apply(self, session: EditSession) -> None:
         cues = chosen(session, self.cue_ids)
-        finish = session.finish(cues[0].piece_id)
+        finish = session.settings(cues[0].piece_id).finish
         fresh = {look: _over(finish, look, self.changes) for look in {cue.look for cue in cues}}
         _put_on(session, cues, [fresh[cue.look] for cue in cues])
 
@@ -69,7 +69,8 @@ class DressEach(BaseEdit):
         if not cues:
             raise NotFound("Those captions are gone. The page shows the newest state.")
         finishes = {
-            piece_id: session.finish(piece_id) for piece_id in {cue.piece_id for cue in cues}
+            piece_id: session.settings(piece_id).finish
+            for piece_id in {cue.piece_id for cue in cues}
         }
         # Many have the same look and get the same changes.
         over: dict[tuple[int, str, str], str] = {}
@@ -144,7 +145,7 @@ class DressWords(BaseEdit):
     def apply(self, session: EditSession) -> None:
         cues = chosen(session, self.cue_ids)
         wanted = set(words_of(cues, self.word_ids))
-        finish = session.finish(cues[0].piece_id)
+        finish = session.settings(cues[0].piece_id).finish
 
         def dressed(word: Shown) -> Shown:
             if word not in wanted:

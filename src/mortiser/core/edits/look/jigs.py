@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -29,13 +30,16 @@ class ApplyJig(BaseEdit):
         return f"jig {self.jig.name}"
 
     def apply(self, session: EditSession) -> None:
-        before = session.layers(self.piece_id)
-        name = session.piece_name(self.piece_id)
-        layers = filled(self.jig.layers, before, name, self.texts, self.pictures)
-        session.set_shapes(self.piece_id, behind(self.jig.shapes, layers))
-        session.set_layers(self.piece_id, layers)
-        session.set_finish(self.piece_id, self.jig.finish)
-        session.set_file_pace(self.piece_id, self.jig.file_pace)
-        session.set_outputs(self.piece_id, self.jig.outputs)
+        was = session.settings(self.piece_id)
+        layers = filled(self.jig.layers, was.layers, was.name, self.texts, self.pictures)
+        now = replace(
+            was,
+            shapes=behind(self.jig.shapes, layers),
+            layers=layers,
+            finish=self.jig.finish,
+            file_pace=self.jig.file_pace,
+            outputs=self.jig.outputs,
+        )
+        session.save_settings(self.piece_id, now)
         if session.pace(self.piece_id) != self.jig.pace:
             SetPace(piece_id=self.piece_id, pace=self.jig.pace).apply(session)

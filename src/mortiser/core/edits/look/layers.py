@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -50,7 +51,7 @@ class AddLayer(BaseEdit):
         return f"add {NAMES[self.layer]}"
 
     def apply(self, session: EditSession) -> None:
-        layers = session.layers(self.piece_id)
+        layers = session.settings(self.piece_id).layers
         fresh = Layer(
             id=_free_id(layers),
             kind=self.layer,
@@ -59,7 +60,7 @@ class AddLayer(BaseEdit):
             radius=ROUND.get(self.layer, 0.5),
         )
         made = (fresh, *layers) if self.layer in UNDER else (*layers, fresh)
-        session.set_layers(self.piece_id, made)
+        session.save_settings(self.piece_id, replace(session.settings(self.piece_id), layers=made))
 
 
 class LayerChanges(BaseModel):
@@ -198,12 +199,14 @@ class RaiseLayer(LayerEdit):
         return f"{_name(session, self)} {'higher' if self.by > 0 else 'lower'}"
 
     def apply(self, session: EditSession) -> None:
-        layers = list(session.layers(self.piece_id))
+        layers = list(session.settings(self.piece_id).layers)
         at = layers.index(_layer(session, self))
         to = at + self.by
         if 0 <= to < len(layers):
             layers[at], layers[to] = layers[to], layers[at]
-        session.set_layers(self.piece_id, tuple(layers))
+        session.save_settings(
+            self.piece_id, replace(session.settings(self.piece_id), layers=tuple(layers))
+        )
 
 
 class CopyLayer(LayerEdit):
@@ -213,25 +216,29 @@ class CopyLayer(LayerEdit):
     to_piece_id: Id
 
     def label(self, session: EditSession) -> str:
-        return f"copy {_name(session, self)} to {session.piece_name(self.to_piece_id)}"
+        return f"copy {_name(session, self)} to {session.settings(self.to_piece_id).name}"
 
     def apply(self, session: EditSession) -> None:
         layer = _layer(session, self)
-        there = session.layers(self.to_piece_id)
+        there = session.settings(self.to_piece_id).layers
         used = {clip.source_id for clip in session.timeline(self.to_piece_id).clips}
         lasting = layer.during if layer.during and layer.during.source_id in used else None
         copy = layer.model_copy(update={"id": _free_id(there), "during": lasting})
-        session.set_layers(self.to_piece_id, (*there, copy))
-        here = session.shapes(self.piece_id)
+        session.save_settings(
+            self.to_piece_id, replace(session.settings(self.to_piece_id), layers=(*there, copy))
+        )
+        here = session.settings(self.piece_id).shapes
         shapes = tuple(
             one.model_copy(
                 update={"places": {**one.places, copy.id: _like(here, one).places[layer.id]}}
             )
             if layer.id in _like(here, one).places
             else one
-            for one in session.shapes(self.to_piece_id)
+            for one in session.settings(self.to_piece_id).shapes
         )
-        session.set_shapes(self.to_piece_id, shapes)
+        session.save_settings(
+            self.to_piece_id, replace(session.settings(self.to_piece_id), shapes=shapes)
+        )
 
 
 class DropLayer(LayerEdit):
@@ -244,11 +251,17 @@ class DropLayer(LayerEdit):
 
     def apply(self, session: EditSession) -> None:
         gone = _layer(session, self)
-        left = tuple(one for one in session.layers(self.piece_id) if one.id != gone.id)
-        session.set_layers(self.piece_id, left)
-        shapes = session.shapes(self.piece_id)
+        left = tuple(one for one in session.settings(self.piece_id).layers if one.id != gone.id)
+        session.save_settings(self.piece_id, replace(session.settings(self.piece_id), layers=left))
+        shapes = session.settings(self.piece_id).shapes
         if any(gone.id in one.places for one in shapes):
-            session.set_shapes(self.piece_id, tuple(one.without_layer(gone.id) for one in shapes))
+            session.save_settings(
+                self.piece_id,
+                replace(
+                    session.settings(self.piece_id),
+                    shapes=tuple(one.without_layer(gone.id) for one in shapes),
+                ),
+            )
 
 
 class LayerPlaceChanges(BaseModel):
@@ -298,7 +311,7 @@ def _like(shapes: Shapes, wanted: Shape) -> Shape:
 
 
 def _layer(session: EditSession, edit: LayerEdit | PlaceLayer) -> Layer:
-    for one in session.layers(edit.piece_id):
+    for one in session.settings(edit.piece_id).layers:
         if one.id == edit.layer_id:
             return one
     raise NotFound("That layer is not there any more. The page shows the newest state.")
@@ -313,6 +326,6 @@ def _set(session: EditSession, edit: LayerEdit, values: dict[str, object]) -> No
     wanted = _layer(session, edit)
     layers = tuple(
         one.model_copy(update=values) if one.id == wanted.id else one
-        for one in session.layers(edit.piece_id)
+        for one in session.settings(edit.piece_id).layers
     )
-    session.set_layers(edit.piece_id, layers)
+    session.save_settings(edit.piece_id, replace(session.settings(edit.piece_id), layers=layers))

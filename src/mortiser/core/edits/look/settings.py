@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Literal
 
 from pydantic import Field, JsonValue
@@ -29,7 +30,9 @@ class SetFinish(BaseEdit):
         finish = FINISHES.get(self.finish) if isinstance(self.finish, str) else self.finish
         if finish is None:
             raise BadInput(f"There is no finish “{self.finish}”. Try {', '.join(FINISHES)}.")
-        session.set_finish(self.piece_id, finish)
+        session.save_settings(
+            self.piece_id, replace(session.settings(self.piece_id), finish=finish)
+        )
 
 
 class ChangeFinish(BaseEdit):
@@ -43,7 +46,13 @@ class ChangeFinish(BaseEdit):
         return f"finish: {setting_name(next(iter(self.changes)))}"
 
     def apply(self, session: EditSession) -> None:
-        session.set_finish(self.piece_id, changed(session.finish(self.piece_id), self.changes))
+        session.save_settings(
+            self.piece_id,
+            replace(
+                session.settings(self.piece_id),
+                finish=changed(session.settings(self.piece_id).finish, self.changes),
+            ),
+        )
 
 
 def setting_name(path: str) -> str:

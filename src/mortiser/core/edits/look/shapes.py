@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 from typing import Literal
 
 from pydantic import Field, JsonValue
@@ -60,7 +61,7 @@ class AddShape(BaseEdit):
         return "whole" if wider > MUCH_WIDER else "fill"
 
     def apply(self, session: EditSession) -> None:
-        shapes = session.shapes(self.piece_id)
+        shapes = session.settings(self.piece_id).shapes
         if any(one.size == self._size for one in shapes):
             raise BadInput(f"The piece has a shape of {self._size[0]} × {self._size[1]} already.")
         if len(shapes) >= MOST_SHAPES:
@@ -71,7 +72,9 @@ class AddShape(BaseEdit):
             height=self._size[1],
             framing=Framing(fit=self._fit(session), follow="calm"),
         )
-        session.set_shapes(self.piece_id, (*shapes, fresh))
+        session.save_settings(
+            self.piece_id, replace(session.settings(self.piece_id), shapes=(*shapes, fresh))
+        )
 
 
 class DropShape(ShapeEdit):
@@ -84,10 +87,12 @@ class DropShape(ShapeEdit):
 
     def apply(self, session: EditSession) -> None:
         shape_of(session, self)
-        left = tuple(one for one in session.shapes(self.piece_id) if one.id != self.shape_id)
+        left = tuple(
+            one for one in session.settings(self.piece_id).shapes if one.id != self.shape_id
+        )
         if not left:
             raise BadInput("A piece has a shape at least. Add another one first.")
-        session.set_shapes(self.piece_id, left)
+        session.save_settings(self.piece_id, replace(session.settings(self.piece_id), shapes=left))
 
 
 class ResizeShape(ShapeEdit):
@@ -102,7 +107,7 @@ class ResizeShape(ShapeEdit):
 
     def apply(self, session: EditSession) -> None:
         size = self.width & ~1, self.height & ~1
-        others = [one for one in session.shapes(self.piece_id) if one.id != self.shape_id]
+        others = [one for one in session.settings(self.piece_id).shapes if one.id != self.shape_id]
         if any(one.size == size for one in others):
             raise BadInput(f"The piece has a shape of {size[0]} × {size[1]} already.")
         change_shape(session, self, {"width": size[0], "height": size[1]})
@@ -137,7 +142,7 @@ class DressShape(ShapeEdit):
     def apply(self, session: EditSession) -> None:
         whole = {**shape_of(session, self).look, **self.changes} if self.changes else {}
         look = {path: value for path, value in whole.items() if value is not None}
-        changed(session.finish(self.piece_id), look)
+        changed(session.settings(self.piece_id).finish, look)
         change_shape(session, self, {"look": look})
 
 
@@ -149,7 +154,7 @@ def first_picture(session: EditSession, clips: Sequence[Clip]) -> tuple[int, int
 
 def shape_of(session: EditSession, edit: ShapeEdit) -> Shape:
     """The shape an edit is about. Raises NotFound."""
-    for one in session.shapes(edit.piece_id):
+    for one in session.settings(edit.piece_id).shapes:
         if one.id == edit.shape_id:
             return one
     raise NotFound("That shape is not there any more. The page shows the newest state.")
@@ -160,6 +165,6 @@ def change_shape(session: EditSession, edit: ShapeEdit, values: dict[str, object
     shape_of(session, edit)
     shapes = tuple(
         one.model_copy(update=values) if one.id == edit.shape_id else one
-        for one in session.shapes(edit.piece_id)
+        for one in session.settings(edit.piece_id).shapes
     )
-    session.set_shapes(edit.piece_id, shapes)
+    session.save_settings(edit.piece_id, replace(session.settings(edit.piece_id), shapes=shapes))

@@ -35,8 +35,13 @@ class MarkEverywhere(BaseEdit):
             self.piece_id,
             lambda w: replace(w, accent=self.accent) if word_key(w.text) == key else w,
         )
-        standing = session.standing(self.piece_id)
-        session.set_standing(self.piece_id, standing.with_mark(self.text, self.accent))
+        standing = session.settings(self.piece_id).standing
+        session.save_settings(
+            self.piece_id,
+            replace(
+                session.settings(self.piece_id), standing=standing.with_mark(self.text, self.accent)
+            ),
+        )
 
 
 class DressEverywhere(BaseEdit):
@@ -56,7 +61,7 @@ class DressEverywhere(BaseEdit):
 
     def apply(self, session: EditSession) -> None:
         key = word_key(self.text)
-        finish = session.finish(self.piece_id)
+        finish = session.settings(self.piece_id).finish
 
         def dressed(word: Shown) -> Shown:
             if word_key(word.text) != key:
@@ -66,9 +71,12 @@ class DressEverywhere(BaseEdit):
             return replace(word, own=look_text(look))
 
         each_word(session, self.piece_id, dressed)
-        standing = session.standing(self.piece_id)
+        standing = session.settings(self.piece_id).standing
         kept = look_text(_over(standing.own.get(key, ""), self.changes))
-        session.set_standing(self.piece_id, standing.with_own(self.text, kept))
+        session.save_settings(
+            self.piece_id,
+            replace(session.settings(self.piece_id), standing=standing.with_own(self.text, kept)),
+        )
 
 
 class DressSpeaker(BaseEdit):
@@ -83,12 +91,18 @@ class DressSpeaker(BaseEdit):
         return f"{setting_name(next(iter(self.changes)))} of {short(self.name)}"
 
     def apply(self, session: EditSession) -> None:
-        standing = session.standing(self.piece_id)
+        standing = session.settings(self.piece_id).standing
         look = _over(standing.speakers.get(self.name, ""), self.changes)
-        finish = session.finish(self.piece_id)
+        finish = session.settings(self.piece_id).finish
         plain = {path: value for path, value in look.items() if value is not None}
         changed(finish, plain)
-        session.set_standing(self.piece_id, standing.with_speaker(self.name, look_text(plain)))
+        session.save_settings(
+            self.piece_id,
+            replace(
+                session.settings(self.piece_id),
+                standing=standing.with_speaker(self.name, look_text(plain)),
+            ),
+        )
 
 
 class TakeBack(BaseEdit):
@@ -106,7 +120,7 @@ class TakeBack(BaseEdit):
         return "take back all marks" if self.what == "marks" else "take back all overrides"
 
     def apply(self, session: EditSession) -> None:
-        standing = session.standing(self.piece_id)
+        standing = session.settings(self.piece_id).standing
         match self.what:
             case "marks":
                 found = each_word(session, self.piece_id, lambda w: replace(w, accent=0))
@@ -124,7 +138,9 @@ class TakeBack(BaseEdit):
                 left = standing.with_mark(self.text, 0).with_own(self.text, "")
         if not found and left == standing:
             raise BadInput("There is nothing of that kind to take back.")
-        session.set_standing(self.piece_id, left)
+        session.save_settings(
+            self.piece_id, replace(session.settings(self.piece_id), standing=left)
+        )
 
 
 def _over(look: str, changes: dict[str, JsonValue]) -> dict[str, JsonValue]:

@@ -87,7 +87,9 @@ class ShowSpeakers(BaseEdit):
         return "show speakers" if self.shown else "hide speakers"
 
     def apply(self, session: EditSession) -> None:
-        session.show_speakers(self.piece_id, self.shown)
+        session.save_settings(
+            self.piece_id, replace(session.settings(self.piece_id), show_speakers=self.shown)
+        )
 
 
 def _name(text: str) -> str | None:
