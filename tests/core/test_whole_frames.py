@@ -2,7 +2,7 @@
 
 from itertools import pairwise
 
-from hypothesis import given
+from hypothesis import example, given
 from hypothesis import strategies as st
 
 from mortiser.core.editing.strand import Strand, without
@@ -51,6 +51,7 @@ def test_what_is_newly_left_out_is_whole_frames_long(
     st.lists(st.tuples(st.integers(40, 300), st.integers(0, 90)), min_size=6, max_size=14),
     st.lists(st.tuples(st.integers(0, 13), st.integers(0, 3)), min_size=1, max_size=6),
 )
+@example([(40, 0), (106, 0), (157, 90), (40, 0), (40, 0), (40, 0)], [(3, 0), (1, 1)])
 def test_striking_words_strikes_no_others_and_brings_none_back(
     said: list[tuple[int, int]], runs: list[tuple[int, int]]
 ) -> None:

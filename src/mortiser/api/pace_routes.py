@@ -9,7 +9,10 @@ from mortiser.api.routing import routes
 from mortiser.core.captions.checks import Check, CheckKind, check
 from mortiser.core.captions.pace import PACES, Pace, limits
 from mortiser.core.common.limits import Id
+from mortiser.core.edits.captions.fixing import offered
+from mortiser.core.edits.captions.trial import CaptionFacts
 from mortiser.core.style.layout.caption_lines import lay_out_all
+from mortiser.core.style.layout.ruler import LetterRuler
 from mortiser.fonts import font_book
 from mortiser.store import paces, projects
 
@@ -82,4 +85,10 @@ def checks(piece_id: Id, context: OpenContext) -> list[CheckView]:
     found = check(
         cues, allowed, piece.timeline.duration_us, piece.facts.frames, hidden, lines, reaches, size
     )
-    return [CheckView.of(item) for item in found]
+    facts = CaptionFacts(
+        piece.timeline,
+        piece.settings.pace,
+        piece.facts.frames,
+        LetterRuler(piece.settings.finish, size, font_book()),
+    )
+    return [CheckView.of(item) for item in offered(found, cues, facts, allowed)]

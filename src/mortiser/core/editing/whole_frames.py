@@ -76,7 +76,9 @@ def _whole(
         if room[0] is not None and end - length > room[0]:
             moved.insert(0 if fixed else 1, (end - length, end))
         for left, right in moved:
-            if not any(parting(*sorted(edge)) for edge in ((start, left), (end, right))):
+            # A word whose middle is where a clip ends is shown by that clip, as Timeline.shows has it.
+            first, last = sorted((start, left))
+            if not parting(first + 1, last + 1) and not parting(*sorted((end, right))):
                 return left, right
     return hole
 

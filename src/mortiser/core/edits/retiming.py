@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from mortiser.core.captions.cue_timing import retime
-from mortiser.core.edits.session import EditSession
+from mortiser.core.edits.session import CaptionSession
 from mortiser.core.transcript.words import Cue
 
 CONTEXT = 5
@@ -15,7 +15,7 @@ REACH = 3
 FEW = 8
 
 
-def retime_near(session: EditSession, cue: Cue) -> None:
+def retime_near(session: CaptionSession, cue: Cue) -> None:
     """Retime a changed cue and its neighbours, from what lies around these."""
     before, after = session.around(cue, CONTEXT)
     run = [*before, cue, *after]
@@ -26,7 +26,7 @@ def retime_near(session: EditSession, cue: Cue) -> None:
             session.save_cue(fresh[index])
 
 
-def retime_of(session: EditSession, cues: Sequence[Cue]) -> list[Cue]:
+def retime_of(session: CaptionSession, cues: Sequence[Cue]) -> list[Cue]:
     """Neighbouring cues with the times that their piece's rules give them."""
     piece_id = cues[0].piece_id
     return retime(
@@ -35,7 +35,7 @@ def retime_of(session: EditSession, cues: Sequence[Cue]) -> list[Cue]:
 
 
 def retime_run(
-    session: EditSession, before: Sequence[Cue], run: Sequence[Cue], after: Sequence[Cue]
+    session: CaptionSession, before: Sequence[Cue], run: Sequence[Cue], after: Sequence[Cue]
 ) -> None:
     """Retime changed neighbouring cues, given in order, and those around them.
 
@@ -52,7 +52,7 @@ def retime_run(
             session.save_cue(new)
 
 
-def retime_each(session: EditSession, cues: Sequence[Cue]) -> None:
+def retime_each(session: CaptionSession, cues: Sequence[Cue]) -> None:
     """Retime some changed cues and their neighbours: one by one, or all when they are many."""
     if len(cues) > FEW:
         retime_all(session, cues[0].piece_id)
@@ -61,7 +61,7 @@ def retime_each(session: EditSession, cues: Sequence[Cue]) -> None:
         retime_near(session, session.cue(cue.id))
 
 
-def retime_all(session: EditSession, piece_id: int) -> None:
+def retime_all(session: CaptionSession, piece_id: int) -> None:
     """Retime every cue of a piece."""
     cues = session.cues(piece_id)
     if not cues:

@@ -13,7 +13,7 @@ from mortiser.core.common.limits import Behind, Id, Ids, Micros
 from mortiser.core.common.time import MILLISECOND, SECOND
 from mortiser.core.edits.base import BaseEdit, chosen, counted, seamed, short
 from mortiser.core.edits.retiming import retime_each, retime_near
-from mortiser.core.edits.session import EditSession
+from mortiser.core.edits.session import CaptionSession, EditSession
 from mortiser.core.transcript.carry import spread
 from mortiser.core.transcript.words import Cue, shown, tokens
 
@@ -142,7 +142,7 @@ class JoinCue(BaseEdit):
         if not (before if self.to == "before" else after):
             raise BadInput(f"There is no caption {self.to} this one to join it to.")
         first, second = (before[0], cue) if self.to == "before" else (cue, after[0])
-        _join(session, first, second)
+        join(session, first, second)
 
 
 class JoinCues(BaseEdit):
@@ -162,10 +162,11 @@ class JoinCues(BaseEdit):
             raise BadInput("Only captions that follow one another can be joined.")
         first = cues[0]
         for cue in cues[1:]:
-            first = _join(session, first, cue)
+            first = join(session, first, cue)
 
 
-def _join(session: EditSession, first: Cue, second: Cue) -> Cue:
+def join(session: CaptionSession, first: Cue, second: Cue) -> Cue:
+    """Make one caption of two that follow one another; as it is stored."""
     session.delete_cues([second])
     joined = replace(
         first,
@@ -196,7 +197,7 @@ class MoveWord(BaseEdit):
         if not near:
             raise BadInput(f"There is no caption {side} this one to move the word to.")
         if len(cue.words) == 1:
-            _join(session, *((near[0], cue) if self.which == "first" else (cue, near[0])))
+            join(session, *((near[0], cue) if self.which == "first" else (cue, near[0])))
             return
         # The edges that the word went over follow the words again.
         if self.which == "first":

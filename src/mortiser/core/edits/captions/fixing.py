@@ -9,29 +9,31 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from mortiser.core.captions.checks import CheckKind, check
+from mortiser.core.captions.checks import Check, CheckKind, check
 from mortiser.core.captions.cue_timing import SHORTEST_SHOWN_US, untimed_cue
 from mortiser.core.captions.grouping import group
 from mortiser.core.captions.pace import Pace, limits
 from mortiser.core.common.errors import BadInput, NotFound
 from mortiser.core.common.limits import Id, Ids
 from mortiser.core.edits.base import BaseEdit
-from mortiser.core.edits.captions.captions import JoinCue
+from mortiser.core.edits.captions.captions import join
 from mortiser.core.edits.captions.pacing import regroup
-from mortiser.core.edits.look.dressing import UndressCues
+from mortiser.core.edits.captions.trial import CaptionFacts, Trial
 from mortiser.core.edits.projection import caption_fresh
 from mortiser.core.edits.retiming import CONTEXT, retime_all, retime_of
-from mortiser.core.edits.session import EditSession
-from mortiser.core.style.finish.changes import look_of
+from mortiser.core.edits.session import CaptionSession, EditSession
+from mortiser.core.style.finish.changes import look_of, look_text
 from mortiser.core.transcript.sentences import ends_sentence
 from mortiser.core.transcript.unspaced import joined
 from mortiser.core.transcript.words import Cue, Shown
 
-Remedy = Callable[[EditSession, Cue, Pace], None]
+Remedy = Callable[[CaptionSession, Cue, Pace], None]
 SEEN: tuple[CheckKind, ...] = ("wide_line", "many_lines", "off_frame")
 """What is found on the picture."""
 AROUND = 6
 """Captions on each side that a remedy may reach."""
+REACH = AROUND + CONTEXT
+"""Captions on each side that are looked at: times of those a remedy reaches are worked out from them."""
 
 
 class Finding(BaseModel):
@@ -60,6 +62,7 @@ class FixChecks(BaseEdit):
 
     def apply(self, session: EditSession) -> None:
         allowed = limits(session.settings(self.piece_id).checked_by, session.pace(self.piece_id))
+        facts = CaptionFacts.of(session, self.piece_id)
         done = 0
         for finding in self.findings:
             if finding.kind == "unshown":
@@ -70,9 +73,7 @@ class FixChecks(BaseEdit):
                 cue = session.cue(finding.cue_id or 0)
             except NotFound:
                 continue
-            remedy = _REMEDIES.get(finding.kind)
-            if remedy:
-                done += _helped(session, cue, finding.kind, remedy, allowed)
+            done += _helped(session, cue, finding.kind, facts, allowed)
         if not done:
             raise BadInput("These findings have no safe remedy. Look at them one by one.")
         retime_all(session, self.piece_id)
@@ -96,33 +97,52 @@ class LeaveOut(BaseEdit):
         session.delete_words(loose)
 
 
-def _helped(session: EditSession, cue: Cue, kind: CheckKind, remedy: Remedy, allowed: Pace) -> bool:
+def offered(
+    found: Sequence[Check], cues: Sequence[Cue], facts: CaptionFacts, allowed: Pace
+) -> list[Check]:
+    """Findings in a piece's captions (all of them, in time order); a remedy is named where it leaves less to
+    be found, tried in memory."""
+    at = {cue.id: index for index, cue in enumerate(cues)}
+    result = []
+    for one in found:
+        if one.fix and one.cue_id is not None:
+            here = at[one.cue_id]
+            near = cues[max(0, here - REACH) : here + REACH + 1]
+            if _tried(near, cues[here], one.kind, facts, allowed) is None:
+                one = replace(one, fix=None)
+        result.append(one)
+    return result
+
+
+def _helped(
+    session: EditSession, cue: Cue, kind: CheckKind, facts: CaptionFacts, allowed: Pace
+) -> bool:
     """Whether a remedy left less to be found around a caption; else all is as it was."""
-    before = _near(session, cue, AROUND)
+    before, after = session.around(cue, REACH)
+    trial = _tried([*before, cue, *after], cue, kind, facts, allowed)
+    if trial is not None:
+        trial.carry_over(session)
+    return trial is not None
+
+
+def _tried(
+    edges: Sequence[Cue], cue: Cue, kind: CheckKind, facts: CaptionFacts, allowed: Pace
+) -> Trial | None:
+    """What a remedy makes of neighbouring captions; None where it leaves no less to be found."""
+    remedy = _REMEDIES.get(kind)
+    if remedy is None:
+        return None
+    at = [one.id for one in edges].index(cue.id)
+    before = edges[max(0, at - AROUND) : at + AROUND + 1]
     words = {(word.id, word.clip_id) for one in before for word in one.words}
-    edges = _near(session, cue, AROUND + CONTEXT)
-    known = _found(session, edges, words, allowed)
+    known = _found(edges, words, facts, allowed)
     # What stands on the picture is known to who found it alone.
     count = len(known) + (kind in SEEN and (kind, cue.id) not in known)
-    wide = {(word.id, word.clip_id) for one in edges for word in one.words}
-    remedy(session, cue, allowed)
-    now = [one for one in session.cues(cue.piece_id) if _has(one, wide)]
-    if len(_found(session, retime_of(session, now) if now else [], words, allowed)) < count:
-        return True
-    after = [one for one in now if _has(one, words)]
-    ids = {one.id for one in before}
-    for one in after:
-        if one.id not in ids:
-            session.delete_cues([one])
-    there = {one.id for one in after}
-    for one in before:
-        session.save_cue(one if one.id in there else replace(one, id=0))
-    return False
-
-
-def _near(session: EditSession, cue: Cue, reach: int) -> list[Cue]:
-    before, after = session.around(cue, reach)
-    return [*before, cue, *after]
+    trial = Trial(edges, facts)
+    remedy(trial, cue, allowed)
+    now = trial.cues(cue.piece_id)
+    timed = retime_of(trial, now) if now else []
+    return trial if len(_found(timed, words, facts, allowed)) < count else None
 
 
 def _has(cue: Cue, words: Collection[tuple[int, int]]) -> bool:
@@ -130,17 +150,13 @@ def _has(cue: Cue, words: Collection[tuple[int, int]]) -> bool:
 
 
 def _found(
-    session: EditSession, cues: Sequence[Cue], words: Collection[tuple[int, int]], allowed: Pace
+    cues: Sequence[Cue], words: Collection[tuple[int, int]], facts: CaptionFacts, allowed: Pace
 ) -> list[tuple[CheckKind, int | None]]:
     """What is found in those of some neighbouring captions that have some words; their lines end only where
     they are made to."""
-    if not cues:
-        return []
-    piece_id = cues[0].piece_id
-    duration, frames = session.timeline(piece_id).duration_us, session.frames(piece_id)
     lines = [lines_by_hand(cue) for cue in cues]
     meant = {cue.id for cue in cues if _has(cue, words)}
-    every = check(cues, allowed, duration, frames, lines=lines)
+    every = check(cues, allowed, facts.timeline.duration_us, facts.frames, lines=lines)
     return [(one.kind, one.cue_id) for one in every if one.cue_id in meant]
 
 
@@ -158,23 +174,27 @@ def _lines(words: Sequence[Shown]) -> list[list[Shown]]:
     return lines
 
 
-def _follow(session: EditSession, cue: Cue, allowed: Pace) -> None:
+def _follow(session: CaptionSession, cue: Cue, allowed: Pace) -> None:
     session.save_cue(cue.unpinned())
 
 
-def _follow_both(session: EditSession, cue: Cue, allowed: Pace) -> None:
+def _follow_both(session: CaptionSession, cue: Cue, allowed: Pace) -> None:
     before, _ = session.around(cue, 1)
     for one in (*before, cue):
         _follow(session, one, allowed)
 
 
-def _back_to_place(session: EditSession, cue: Cue, allowed: Pace) -> None:
-    moved = [path for path in look_of(cue.look) if path.split(".")[0] in ("place", "size")]
-    if moved:
-        UndressCues(cue_ids=[cue.id], paths=moved).apply(session)
+def _back_to_place(session: CaptionSession, cue: Cue, allowed: Pace) -> None:
+    left = {
+        path: value
+        for path, value in look_of(cue.look).items()
+        if path.split(".")[0] not in ("place", "size")
+    }
+    words = tuple(replace(word, look=look_text(left)) for word in cue.words)
+    session.save_cue(cue.with_words(words))
 
 
-def _end_at_next(session: EditSession, cue: Cue, allowed: Pace) -> None:
+def _end_at_next(session: CaptionSession, cue: Cue, allowed: Pace) -> None:
     _, after = session.around(cue, 1)
     if not after:
         return
@@ -185,7 +205,7 @@ def _end_at_next(session: EditSession, cue: Cue, allowed: Pace) -> None:
         _follow(session, after[0], allowed)
 
 
-def _close(session: EditSession, cue: Cue, allowed: Pace) -> None:
+def _close(session: CaptionSession, cue: Cue, allowed: Pace) -> None:
     _, after = session.around(cue, 1)
     if after and after[0].start_us > cue.start_us:
         gap = session.frames(cue.piece_id).last(allowed.gap_frames)
@@ -193,7 +213,7 @@ def _close(session: EditSession, cue: Cue, allowed: Pace) -> None:
         session.save_cue(replace(cue, end_us=end, end_pinned=True))
 
 
-def _leave_gap(session: EditSession, cue: Cue, allowed: Pace) -> None:
+def _leave_gap(session: CaptionSession, cue: Cue, allowed: Pace) -> None:
     _, after = session.around(cue, 1)
     if not after:
         return
@@ -203,7 +223,7 @@ def _leave_gap(session: EditSession, cue: Cue, allowed: Pace) -> None:
         session.save_cue(replace(cue, end_us=end, end_pinned=True))
 
 
-def _end_with_piece(session: EditSession, cue: Cue, allowed: Pace) -> None:
+def _end_with_piece(session: CaptionSession, cue: Cue, allowed: Pace) -> None:
     end = session.timeline(cue.piece_id).duration_us
     if end - cue.start_us >= SHORTEST_SHOWN_US:
         session.save_cue(replace(cue, end_us=end))
@@ -211,7 +231,7 @@ def _end_with_piece(session: EditSession, cue: Cue, allowed: Pace) -> None:
         _follow(session, cue, allowed)
 
 
-def _break_lines(session: EditSession, cue: Cue, allowed: Pace) -> None:
+def _break_lines(session: CaptionSession, cue: Cue, allowed: Pace) -> None:
     """Break a caption's lines where they are even; part it where it does not fit into as many as are allowed."""
     fitting = with_even_lines(cue, allowed)
     if fitting is not None:
@@ -249,7 +269,7 @@ def _texts(words: Sequence[Shown], ends: Sequence[int]) -> list[str]:
     return [joined([word.text for word in words[a:b]]) for a, b in pairwise(edges)]
 
 
-def _part(session: EditSession, cue: Cue, allowed: Pace) -> None:
+def _part(session: CaptionSession, cue: Cue, allowed: Pace) -> None:
     """Part a caption into as few as fit, two at least, each with its lines broken where they do not."""
     loose = session.save_cue(cue.unpinned())
     pace, ruler = allowed, session.ruler(cue.piece_id)
@@ -261,25 +281,26 @@ def _part(session: EditSession, cue: Cue, allowed: Pace) -> None:
             break
     ids = {word.id for word in loose.words}
     regroup(session, cue.piece_id, pace, {cue.id}, keep=True)
-    near = [one for one in _near(session, session.cue(cue.id), AROUND) if one.words[0].id in ids]
+    before, after = session.around(session.cue(cue.id), AROUND)
+    near = [one for one in (*before, session.cue(cue.id), *after) if one.words[0].id in ids]
     for one in near:
         if len(one.text) > allowed.line_chars and (even := with_even_lines(one, allowed)):
             session.save_cue(even)
 
 
-def _shorten(session: EditSession, cue: Cue, allowed: Pace) -> None:
+def _shorten(session: CaptionSession, cue: Cue, allowed: Pace) -> None:
     voice = cue.words[-1].end_us - cue.words[0].start_us
     (_part if voice > allowed.longest_us else _follow)(session, cue, allowed)
 
 
-def _join(session: EditSession, cue: Cue, allowed: Pace) -> None:
+def _join(session: CaptionSession, cue: Cue, allowed: Pace) -> None:
     before, after = session.around(cue, 1)
     back = bool(before) and not ends_sentence(before[0].text)
     if back or after:
-        JoinCue(cue_id=cue.id, to="before" if back else "after").apply(session)
+        join(session, *((before[0], cue) if back else (cue, after[0])))
 
 
-def _delete(session: EditSession, cue: Cue, allowed: Pace) -> None:
+def _delete(session: CaptionSession, cue: Cue, allowed: Pace) -> None:
     session.delete_cues([cue])
 
 

@@ -14,7 +14,7 @@ from mortiser.core.captions.pace import Pace, RuleSet, pace_text, regroups
 from mortiser.core.common.limits import Id, Ids
 from mortiser.core.edits.base import BaseEdit, chosen, counted
 from mortiser.core.edits.retiming import retime_all, retime_of
-from mortiser.core.edits.session import EditSession
+from mortiser.core.edits.session import CaptionSession, EditSession
 from mortiser.core.transcript.words import Cue, Shown
 
 SAID = {
@@ -118,7 +118,7 @@ class CheckBy(BaseEdit):
 
 
 def regroup(
-    session: EditSession, piece_id: int, pace: Pace, some: Collection[int] | None, *, keep: bool
+    session: CaptionSession, piece_id: int, pace: Pace, some: Collection[int] | None, *, keep: bool
 ) -> None:
     """Group the words of some (else all) captions anew and time the piece."""
     old = session.cues(piece_id)
@@ -148,7 +148,7 @@ def regroup(
     _settle(session, old, fresh)
 
 
-def _settle(session: EditSession, old: Sequence[Cue], fresh: Sequence[Cue]) -> None:
+def _settle(session: CaptionSession, old: Sequence[Cue], fresh: Sequence[Cue]) -> None:
     """Store what differs between two sets of captions of a piece, with their times worked out."""
     if not fresh:
         return
