@@ -40,7 +40,9 @@ def make_video(
             picture.set_display_rotation(rotation)
         sounds = [out.add_stream(audio_codec, rate=RATE, layout="mono") for _ in range(tracks)]
         for at in times:
-            frame = av.VideoFrame.from_ndarray(_pattern(size, at / seconds), format="rgb24")
+            frame = av.VideoFrame.from_ndarray(
+                _pattern(size, max(0.0, at) / seconds), format="rgb24"
+            )
             frame.pts, frame.time_base = round(at * 90_000), Fraction(1, 90_000)
             out.mux(picture.encode(frame))
         out.mux(picture.encode(None))

@@ -12,6 +12,7 @@ from av.subtitles.stream import SubtitleStream
 from av.video.reformatter import ColorPrimaries, Colorspace, ColorTrc
 
 from mortiser.core.common.errors import BadInput, MortiserError
+from mortiser.core.common.time import SECOND
 from mortiser.media.forms import Form, h264
 from mortiser.media.frames import Resampler
 from mortiser.media.scheduling import take_ordinary_place
@@ -152,11 +153,15 @@ class Encoder:
         packet.duration = end - start
         self._file.mux(packet)
 
-    def finish(self) -> None:
-        """No more comes."""
+    def finish(self, last_us: int | None = None) -> None:
+        """No more comes; the last frame shows for ``last_us``, else for as long as the rate says."""
         if self._heard is not None and self._sound is not None:
             self._file.mux(self._sound.encode(None))
-        self._file.mux(self._picture.encode(None))
+        packets = self._picture.encode(None)
+        if packets and last_us is not None:
+            # FFmpeg would guess by the average rate, which is far off where few frames have others between.
+            packets[-1].duration = round(last_us / (SECOND * packets[-1].time_base))
+        self._file.mux(packets)
         self._file.close()
 
     def drop(self) -> None:

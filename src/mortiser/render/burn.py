@@ -130,6 +130,7 @@ def _burn(
             encoder.tells(texts.language)
             said = ((one[0], one) for one in texts.captions)
             tracks.append(_Track(lambda one: encoder.add_text(*one), said))
+        at_us = 0
         with closing(ahead(painted(plan))) as frames:
             for number, frame in enumerate(frames):
                 if not number:
@@ -141,7 +142,7 @@ def _burn(
                 progress(min(1.0, at_us / plan.timeline.duration_us))
         for track in tracks:
             track.go_to(None)
-        encoder.finish()
+        encoder.finish(max(1, plan.timeline.duration_us - at_us))
     except BaseException:
         encoder.drop()
         raise
