@@ -12,7 +12,7 @@ from mortiser.outputs import OUTPUTS
 from tests.outputs.test_making import order
 from tests.recordings import frame_pts, small_demo
 
-SECONDS = 8.0
+SECONDS = 5.0
 
 
 @pytest.fixture(scope="module")
@@ -35,10 +35,10 @@ def size_of(folder: Path, talk: Path, output: VideoFile) -> tuple[int, Path]:
 def test_it_is_as_large_as_allowed_to_within_two_hundredths(
     tmp_path: Path, talk: Path, form: str
 ) -> None:
-    free, _ = size_of(tmp_path, talk, VideoFile(form=form, quality="fine", lines=540))
+    free, _ = size_of(tmp_path, talk, VideoFile(form=form, quality="fine", lines=360))
     most = round(free * 0.6 / MB, 4)
     kept, out = size_of(
-        tmp_path, talk, VideoFile(form=form, quality="fine", lines=540, most_mb=most)
+        tmp_path, talk, VideoFile(form=form, quality="fine", lines=360, most_mb=most)
     )
     assert 0.98 * most * MB <= kept <= most * MB
     with av.open(str(out)) as reading:
