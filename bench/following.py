@@ -16,6 +16,7 @@ import av
 import numpy as np
 
 from bench.report import at_least, at_most
+from mortiser.core.project.job_payloads import ScriptPayload
 from mortiser.core.transcript.words import Cue
 from mortiser.jobs.ingest import bring_in
 from mortiser.settings import Settings
@@ -37,17 +38,15 @@ def run() -> None:
         context.run(made.jobs[0])
         lines = sentences([str(word["text"]) for word in truth])
         script = [OTHER if index % 10 == 5 else line for index, line in enumerate(lines)]
-        payload = {
-            "source_id": made.source_id,
-            "piece_id": made.piece_id,
-            "text": "\n".join(script),
-        }
+        payload = ScriptPayload(
+            source_id=made.source_id, piece_id=made.piece_id, text="\n".join(script)
+        )
         job = jobs.add(context.database, made.project_id, "script", payload)
         started = time.perf_counter()
         context.run(job)
         spent = time.perf_counter() - started
         row = jobs.get(context.database.connection, job)
-        assert row["status"] == "done", row["error"]
+        assert row.status == "done", row.error
         cues = projects.piece_cues(context.database.connection, made.piece_id)
     seconds = int(truth[-1]["end_us"]) / 1e6
     errors = onsets(truth, lines, script, iter(cues))
@@ -55,7 +54,7 @@ def run() -> None:
     at_most("script, onset, median |error|", float(np.median(errors)), "ms", 60, against)
     at_most("script, onset, 95 % |error|", float(np.percentile(errors, 95)), "ms", 200, against)
     at_least("laid", seconds / spent, "×", 5, "real time", 1)
-    told = sum("thunderstorm" in note["text"] for note in json.loads(row["report"]))
+    told = sum("thunderstorm" in note.text for note in row.report)
     at_least(
         "changed sentences pointed out",
         100 * told / script.count(OTHER),

@@ -119,7 +119,7 @@ def _many_edits() -> None:
         _squeeze(context)
         grown = (_size(context) - before) / EDITS / 1000
         started = time.perf_counter()
-        revision = projects.project_row(database.connection, project)["revision"]
+        revision = projects.read_project(database.connection, project).revision
         editing.undo(database, project, revision)
         undone = (time.perf_counter() - started) * 1000
         started = time.perf_counter()

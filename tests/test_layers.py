@@ -168,3 +168,26 @@ def test_a_server_starts_without_loading_the_second_engine() -> None:
     ask = "import sys, mortiser.wiring; print('faster_whisper' in sys.modules)"
     answer = subprocess.run([sys.executable, "-c", ask], capture_output=True, text=True, check=True)
     assert answer.stdout.strip() == "False"
+
+
+OUTSIDE = {"api/guard.py", "api/errors.py", "services/hearing.py", "cli/commands.py"}
+"""Modules outside the store that read mappings of others: requests, faults, JSON."""
+
+
+def test_rows_of_the_database_end_in_the_store() -> None:
+    found = []
+    for folder in ("api", "cli", "jobs", "outputs", "render", "services"):
+        for file in (ROOT / folder).glob("*.py"):
+            name = str(file.relative_to(ROOT))
+            for node in ast.walk(ast.parse(file.read_text())):
+                if isinstance(node, ast.Attribute) and node.attr == "Row":
+                    found.append(f"{name}:{node.lineno}: a row")
+                if (
+                    isinstance(node, ast.Subscript)
+                    and isinstance(node.ctx, ast.Load)
+                    and isinstance(node.slice, ast.Constant)
+                    and isinstance(node.slice.value, str)
+                    and name not in OUTSIDE
+                ):
+                    found.append(f"{name}:{node.lineno}: [{node.slice.value!r}]")
+    assert found == []

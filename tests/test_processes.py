@@ -11,6 +11,7 @@ from pathlib import Path
 import pytest
 
 from mortiser.cli import main
+from mortiser.core.project.job_payloads import SourcePayload
 from mortiser.store import jobs
 from mortiser.store.database import Database
 from tests.recordings import COUNTER
@@ -88,7 +89,7 @@ def test_what_nobody_works_on_is_handed_out_while_the_worker_lives(server: Serve
         wait_for_job(client, view["id"], "prepare")
         wait_for_job(client, view["id"], "transcribe")
         database = Database(server.workspace / "mortiser.db")
-        payload = {"source_id": view["sources"][0]["id"]}
+        payload = SourcePayload(source_id=view["sources"][0]["id"])
         lost = jobs.add(database, view["id"], "prepare", payload)
         jobs.take(database, lost)
         with database.transaction() as db:
@@ -103,13 +104,13 @@ def test_stopping_in_order_never_uses_up_attempts(server: Server) -> None:
     job = next(j["id"] for j in view["jobs"] if j["kind"] == "transcribe")
     for _ in range(2):
         until = time.monotonic() + PATIENCE_S
-        while jobs.get(database.connection, job)["status"] == "queued":
+        while jobs.get(database.connection, job).status == "queued":
             assert time.monotonic() < until, "the work does not begin"
             time.sleep(0.02)
         server.stop(signal.SIGTERM)
         assert of_workspace(server.workspace) == []
         row = jobs.get(database.connection, job)
-        assert (row["status"], row["attempts"]) in {("queued", 0), ("done", 1)}
+        assert (row.status, row.attempts) in {("queued", 0), ("done", 1)}
         server.start()
     with server.client() as client:
         wait_for_job(client, view["id"], "transcribe")

@@ -8,7 +8,7 @@ import skia
 from fastapi.testclient import TestClient
 
 from mortiser.core.style.finish.builtin import FINISHES
-from mortiser.core.style.finish.stored import finish_of, finish_text, read_finishes, write_finishes
+from mortiser.core.style.finish.stored import STORED, read_finishes, write_finishes
 from mortiser.store import finishes
 from mortiser.wiring import AppContext
 from tests.api.routes import edit, read
@@ -93,9 +93,9 @@ def test_every_built_in_finish_survives_a_file() -> None:
     text = write_finishes(list(FINISHES.values()))
     assert read_finishes(text.encode()) == list(FINISHES.values())
     for name, finish in FINISHES.items():
-        assert finish_text(finish) == name
+        assert STORED.read(name) == finish, "as before versions had it"
         other = finish.model_copy(update={"size": 0.051})
-        assert finish_of(finish_text(other)) == other
+        assert STORED.read(STORED.write(other)) == other
 
 
 def test_new_pieces_begin_with_the_default_else_the_last_used(

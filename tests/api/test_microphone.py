@@ -7,6 +7,7 @@ import numpy as np
 import pytest
 from fastapi.testclient import TestClient
 
+from mortiser.core.project.job_payloads import MicrophonePayload
 from mortiser.jobs.ingest import bring_in
 from mortiser.media.sound import RATE, stream_sound
 from mortiser.store import jobs, transcript
@@ -117,7 +118,10 @@ def test_what_was_to_be_laid_anew_and_is_dropped_meanwhile_stays_dropped(
     added(client, project, tmp_path / "clip mic.wav")
     edit(client, project, kind="drop_microphone", source_id=1)
     late = jobs.add(
-        context.database, project, "microphone", {"sound_id": 2, "source_id": 1, "again": True}
+        context.database,
+        project,
+        "microphone",
+        MicrophonePayload(sound_id=2, source_id=1, again=True),
     )
     context.run(late)
     now = view(client, project)

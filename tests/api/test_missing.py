@@ -7,6 +7,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from mortiser.api.app import create_app
+from mortiser.core.project.job_payloads import SourcePayload
 from mortiser.jobs.ingest import bring_in
 from mortiser.store import jobs, transcript
 from mortiser.wiring import AppContext
@@ -52,9 +53,9 @@ def test_what_needs_it_names_it_and_the_rest_works(
         assert "“Tea & toast.mp4” is not where it was" in told
         assert "choose the file again in Gather" in told
     assert [card["name"] for card in client.get("/api/projects").json()] == ["Tea & toast"]
-    job = jobs.add(context.database, 1, "thumbnails", {"source_id": 1})
+    job = jobs.add(context.database, 1, "thumbnails", SourcePayload(source_id=1))
     context.run(job)
-    assert "“Tea & toast.mp4”" in jobs.get(context.database.connection, job)["error"]
+    assert "“Tea & toast.mp4”" in jobs.get(context.database.connection, job).error
     other = make_video(tmp_path / "other.mp4", seconds=1.0)
     refused = client.post("/api/sources/1/recording", content=other.read_bytes())
     assert refused.status_code == 400

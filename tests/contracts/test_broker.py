@@ -9,6 +9,8 @@ from typing import Any
 import pytest
 
 from mortiser.core.common.errors import Cancelled, Conflict, NotFound
+from mortiser.core.project.job import JobKind
+from mortiser.core.project.job_payloads import PiecePayload
 from mortiser.jobs.broker import Broker, Ending, LeasedJob
 from mortiser.jobs.glossary import GlossaryBench
 from mortiser.jobs.kind import JobContext, Kind
@@ -17,7 +19,7 @@ from mortiser.speech.sounds import DictionarySounds
 from mortiser.store import jobs
 from mortiser.store.database import Database
 from mortiser.store.jobs import Lease
-from tests.store.fixtures import open_project
+from tests.store.fixtures import open_project, payload
 
 KINDS = ("faces", "doubt", "speakers")
 DONE = Ending("done")
@@ -33,14 +35,14 @@ class Place:
     other: Broker
     kept: list[tuple[str, str]] = field(default_factory=list)
 
-    def add(self, kind: str = "faces", **payload: int) -> int:
-        return jobs.add(self.database, self.project, kind, {"of": kind, **payload})
+    def add(self, kind: JobKind = "faces", **about: int) -> int:
+        return jobs.add(self.database, self.project, kind, payload(kind, **about))
 
     def row(self, job: int) -> Any:
         return jobs.get(self.database.connection, job)
 
     def status(self, job: int) -> str:
-        return str(self.row(job)["status"])
+        return str(self.row(job).status)
 
     def cancel(self, job: int) -> None:
         jobs.ask_cancel(self.database, job)
@@ -56,7 +58,7 @@ def sqlite_broker(database: Database, kept: list[tuple[str, str]]) -> SqliteBrok
         kept.append((given, result))
 
     def read(context: JobContext, taken: LeasedJob) -> str:
-        return f"{taken.payload['of']} of {taken.lease.job_id}"
+        return f"{taken.kind} of {taken.lease.job_id}"
 
     kind = Kind(read, lambda tools, task, given: (), keep)
     context = JobContext(database, GlossaryBench(database, DictionarySounds()))
@@ -102,9 +104,10 @@ def test_a_job_that_is_not_there_is_nobodys(place: Place) -> None:
 
 
 def test_a_job_has_what_it_was_queued_with_and_the_values_it_needs(place: Place) -> None:
-    job = place.add("speakers")
+    job = place.add("speakers", source_id=7, piece_id=8)
     found = taken(place.one, job)
-    assert (found.kind, found.payload) == ("speakers", {"of": "speakers"})
+    assert found.kind == "speakers"
+    assert found.about(PiecePayload) == PiecePayload(source_id=7, piece_id=8)
     assert place.one.given(found) == f"speakers of {job}"
 
 
@@ -137,7 +140,7 @@ def test_a_dead_workers_job_is_handed_out_again(place: Place) -> None:
     place.end_leases()
     assert place.other.orphans(()) == [job]
     taken(place.other, job)
-    assert place.row(job)["attempts"] == 2
+    assert place.row(job).attempts == 2
 
 
 def test_a_worker_that_begins_alone_ends_every_lease(place: Place) -> None:
@@ -155,9 +158,9 @@ def test_a_job_that_kills_every_worker_is_given_up(place: Place) -> None:
         place.end_leases()
     assert place.one.orphans(()) == []
     assert place.status(job) == "failed"
-    assert jobs.requeue(place.database, job)["status"] == "queued"
+    assert jobs.requeue(place.database, job).status == "queued"
     taken(place.other, job)
-    assert place.row(job)["attempts"] == 1
+    assert place.row(job).attempts == 1
 
 
 def test_progress_never_goes_back_and_cancel_reaches_the_worker(place: Place) -> None:
@@ -165,7 +168,7 @@ def test_progress_never_goes_back_and_cancel_reaches_the_worker(place: Place) ->
     held = lease(place.one, job)
     assert place.one.report(held, 0.4)
     assert place.one.report(held, 0.2)
-    assert place.row(job)["progress"] == 0.4
+    assert place.row(job).progress == 0.4
     place.cancel(job)
     assert not place.one.report(held, 0.5)
     assert not place.one.renew(held)
@@ -179,12 +182,12 @@ def test_what_a_worker_thought_dead_says_does_not_count(place: Place) -> None:
     first = lease(place.one, job)
     place.end_leases()
     second = lease(place.other, job)
-    follow = [("doubt", {"source_id": 1})]
+    follow = [("doubt", payload("doubt"))]
     assert not place.one.report(first, 0.9)
     assert place.one.finish(first, Ending("failed", "late", following=follow)) == []
     place.one.release([first])
     assert place.status(job) == "running"
-    assert place.row(job)["progress"] == 0
+    assert place.row(job).progress == 0
     (next_one,) = place.other.finish(second, Ending("done", following=follow))
     assert place.status(job) == "done"
     assert place.one.kind_of(next_one) == "doubt"
@@ -196,7 +199,7 @@ def test_stops_in_order_do_not_count_as_attempts(place: Place) -> None:
         place.one.release([lease(place.one, job)])
     assert place.status(job) == "queued"
     taken(place.other, job)
-    assert place.row(job)["attempts"] == 1
+    assert place.row(job).attempts == 1
 
 
 def test_getting_farther_makes_attempts_count_anew(place: Place) -> None:

@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from mortiser.core.captions.pace import PACES
-from mortiser.core.captions.standing import Standing, standing_of, standing_text
+from mortiser.core.captions.standing import STORED, Standing
 from mortiser.core.common.errors import BadInput
 from mortiser.core.edits.captions.captions import AddCue, DeleteCues
 from mortiser.core.edits.captions.pacing import Regroup, SetFilePace
@@ -123,7 +123,7 @@ def test_marks_a_words_looks_and_overrides_are_each_taken_back_at_once(
 )
 def test_what_stands_is_stored_and_read(marks: dict[str, int], looks: dict[str, str]) -> None:
     standing = Standing(marks=marks, own=looks, speakers=looks)
-    assert standing_of(standing_text(standing)) == standing
+    assert STORED.read(STORED.write(standing)) == standing
     word = Shown("tea", 0, 1, accent=3)
     assert Standing(marks={"tea": 1}).dressed(word).accent == 3
 

@@ -8,13 +8,13 @@ from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.clip_framing import ClipFraming, clip_framings, framing_of, recorded
 from mortiser.core.framing.placing import matrix_of
 from mortiser.core.framing.shape import (
+    STORED,
     Framed,
     Framing,
     Move,
     Shape,
     shape_word,
     shapes_of,
-    shapes_text,
 )
 from mortiser.core.framing.subject import Face, Track
 
@@ -157,7 +157,7 @@ def test_a_recording_in_its_own_shape_is_shown_as_recorded() -> None:
 
 def test_shapes_are_kept_as_text() -> None:
     shape = TALL.model_copy(update={"moves": (move("in", 1, 2),), "look": {"place.dy": 0.3}})
-    assert shapes_of(shapes_text((shape,)), 2, 2) == (shape,)
+    assert STORED.read(STORED.write((shape,))) == (shape,)
     assert [one.size for one in shapes_of("", 640, 480)] == [(640, 480)]
     assert shape.of_copies({1: 9}).moves[0].source_id == 9
     names = [(1080, 1920), (1080, 1350), (1000, 1010), (1920, 1080)]

@@ -5,7 +5,7 @@ import re
 import pytest
 
 from mortiser.core.editing.timeline import Clip, Timeline
-from mortiser.core.framing.layer import Layer, layers_of, layers_text
+from mortiser.core.framing.layer import STORED, Layer
 from mortiser.core.framing.own_picture import OwnPicture
 from mortiser.core.framing.shape import FramedStretch, LayerPlace, Shape
 from mortiser.core.project.piece import ShapedPiece
@@ -110,8 +110,8 @@ def test_who_speaks_is_named_while_they_do() -> None:
 
 def test_layers_are_kept_as_text() -> None:
     layers = (Layer(id=2, kind="headline", text="Mend", finish=FINISHES["Pine"]),)
-    assert layers_of(layers_text(layers)) == layers
-    assert layers_text(()) == ""
+    assert STORED.read(STORED.write(layers)) == layers
+    assert STORED.read("") == ()
     during = FramedStretch(source_id=1, start_us=0, end_us=1)
     copied = Layer(id=1, kind="bar", during=during).of_copies({1: 5})
     assert copied.during is not None

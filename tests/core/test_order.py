@@ -16,6 +16,7 @@ from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.shape import Shape
 from mortiser.core.project.output import (
     OUTPUT_SETS,
+    STORED,
     USUAL_OUTPUTS,
     VIDEO_FORMS,
     Output,
@@ -23,8 +24,6 @@ from mortiser.core.project.output import (
     TextFile,
     VideoFile,
     each_once,
-    outputs_of,
-    outputs_text,
 )
 from mortiser.core.transcript.words import Cue, Shown
 from tests.pieces import piece_of
@@ -101,14 +100,14 @@ def test_names_are_safe_whatever_they_are_made_of(pattern: str, facts: dict[str,
 @given(OUTPUTS)
 def test_outputs_read_back_as_they_were_stored(outputs: list[Output]) -> None:
     kept = each_once(outputs)
-    assert outputs_of(outputs_text(kept)) == kept
+    assert STORED.read(STORED.write(kept)) == kept
     assert len(set(kept)) == len(kept)
 
 
 def test_outputs_of_earlier_versions_are_understood() -> None:
-    assert outputs_of('["mp4", "srt", "vtt"]') == USUAL_OUTPUTS
-    assert outputs_of("") == USUAL_OUTPUTS
-    assert outputs_of('["json"]') == (TextFile(form="json"),)
+    assert STORED.read('["mp4", "srt", "vtt"]') == USUAL_OUTPUTS
+    assert STORED.read("") == USUAL_OUTPUTS
+    assert STORED.read('["json"]') == (TextFile(form="json"),)
 
 
 @pytest.mark.parametrize(

@@ -6,7 +6,7 @@ from typing import Any
 import pytest
 
 from mortiser.core.editing.timeline import Clip, Timeline
-from mortiser.core.framing.guides import GUIDES, Area, guides_of, guides_text
+from mortiser.core.framing.guides import GUIDES, STORED, Area
 from mortiser.core.framing.layer import Layer
 from mortiser.core.framing.shape import FramedStretch, Framing, LayerPlace, Shape
 from mortiser.core.framing.subject import Face, Track
@@ -108,9 +108,8 @@ def test_a_smaller_size_is_tried_where_no_place_is_free() -> None:
 
 
 def test_guides_are_kept_as_text() -> None:
-    assert guides_of(None) == GUIDES
-    assert guides_of(guides_text(GUIDES)) == GUIDES
-    assert guides_of("[]") == ()
+    assert STORED.read(STORED.write(GUIDES)) == GUIDES
+    assert STORED.read("[]") == ()
     for guide in GUIDES:
         for area in guide.areas:
             assert area.x + area.width == pytest.approx(min(1, area.x + area.width))

@@ -6,12 +6,11 @@ from hypothesis import strategies as st
 
 from mortiser.core.project.post import (
     LONGEST_TAG,
+    STORED,
     TAGS,
     TEXT,
     TITLE,
     Post,
-    post_of,
-    post_text,
     proposed,
 )
 from mortiser.core.transcript.words import Cue, Shown
@@ -59,9 +58,8 @@ def test_whatever_is_said_a_proposal_keeps_its_limits(language: str, text: str) 
     assert len(found.post.tags) <= TAGS
     assert all(0 < len(tag) <= LONGEST_TAG for tag in found.post.tags)
     assert len(set(found.post.tags)) == len(found.post.tags)
-    assert post_of(post_text(found.post)) == found.post
+    assert STORED.read(STORED.write(found.post)) == found.post
 
 
 def test_nothing_written_is_stored_as_nothing() -> None:
-    assert post_text(Post()) == ""
-    assert post_of("") == Post()
+    assert STORED.read("") == Post()

@@ -1,6 +1,5 @@
 """What a sudden end leaves behind, and what must not be touched at a start."""
 
-import json
 import shutil
 from datetime import date
 from pathlib import Path
@@ -17,6 +16,7 @@ from mortiser.settings import Settings
 from mortiser.store import deliveries, jobs, projects, retention, transcript
 from mortiser.wiring import AppContext, open_context
 from tests.recordings import COUNTER
+from tests.store.fixtures import payload
 
 
 @pytest.fixture
@@ -117,8 +117,8 @@ def test_half_made_files_and_caption_files_taken_in_are_removed(context: AppCont
     )
     for file in (half, taken, wanted):
         file.write_text("1\n")
-    payload = {"file": context.workspace.relative(wanted)}
-    jobs.add(context.database, made.project_id, "import", payload)
+    about = payload("import", file=context.workspace.relative(wanted))
+    jobs.add(context.database, made.project_id, "import", about)
     making = context.workspace.delivery(7) / "files-1.partial"
     making.mkdir()
     clean(context.database, context.workspace)
@@ -127,9 +127,8 @@ def test_half_made_files_and_caption_files_taken_in_are_removed(context: AppCont
     assert not making.exists()
     assert wanted.exists()
     assert (folder / "recording").exists()
-    assert json.dumps(payload) in {
-        row["payload"] for row in jobs.of_project(context.database.connection, made.project_id)
-    }
+    known = jobs.of_project(context.database.connection, made.project_id)
+    assert about in [job.payload for job in known]
 
 
 def test_deliveries_go_when_the_rule_keeps_them_no_longer(context: AppContext) -> None:

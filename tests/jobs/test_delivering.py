@@ -1,13 +1,13 @@
 """What a delivery tells and refuses: recordings that are gone, changed or damaged, encoders that are missing."""
 
-from dataclasses import replace
+from dataclasses import asdict, replace
 from datetime import date
 from pathlib import Path
 
 import av
 import pytest
 
-from mortiser.core.project.output import VideoFile, outputs_text
+from mortiser.core.project.output import STORED, VideoFile
 from mortiser.core.transcript.words import Word
 from mortiser.jobs.ingest import bring_in
 from mortiser.media import forms
@@ -29,7 +29,7 @@ def piece(context: AppContext, tmp_path: Path) -> int:
     make_video(tmp_path / "a.mp4", seconds=4.0).rename(copy)
     made = bring_in(context.database, context.workspace, copy, "tea.mp4")
     transcript.append_line(context.database, made.source_id, [Word("mend", 200_000, 900_000)])
-    one = outputs_text((VideoFile(),))
+    one = STORED.write((VideoFile(),))
     context.database.connection.execute("UPDATE piece SET outputs = ?", (one,))
     return made.piece_id
 
@@ -37,7 +37,7 @@ def piece(context: AppContext, tmp_path: Path) -> int:
 def deliver(context: AppContext, piece: int) -> dict[str, object]:
     delivery, (job,) = deliveries.order(context.database, piece, date(2026, 11, 27))
     context.run(job)
-    return dict(jobs.get(context.database.connection, job)) | {"delivery": delivery}
+    return asdict(jobs.get(context.database.connection, job)) | {"delivery": delivery}
 
 
 def recording(context: AppContext) -> Path:
@@ -55,8 +55,8 @@ def test_a_recording_that_is_gone_or_changed_is_told(context: AppContext, piece:
     assert "tea.mp4 has changed since" in str(deliver(context, piece)["error"])
     away.replace(file)
     again = jobs.requeue(context.database, int(str(gone["id"])))
-    context.run(again["id"])
-    assert jobs.get(context.database.connection, again["id"])["status"] == "done"
+    context.run(again.id)
+    assert jobs.get(context.database.connection, again.id).status == "done"
 
 
 def test_what_cannot_be_read_is_gone_on_from_and_told(context: AppContext, piece: int) -> None:
@@ -70,7 +70,7 @@ def test_what_cannot_be_read_is_gone_on_from_and_told(context: AppContext, piece
     done = deliver(context, piece)
     assert done["status"] == "done", done["error"]
     assert "of the picture could not be read" in str(done["report"])
-    assert '"at_us": 2' in str(done["report"])
+    assert "'at_us': 2" in str(done["report"])
 
 
 def test_an_encoder_that_is_missing_is_told(

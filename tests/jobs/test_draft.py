@@ -42,7 +42,7 @@ def test_segments_are_the_same_frames_whether_there_is_a_draft_or_not(
     row = projects.read_source(context.database.connection, made.source_id)
     draft = draft_of(context.workspace, row)
     context.queue.submit_orphans()
-    assert draft.exists(), [job["kind"] for job in jobs.of_project(context.database.connection, 1)]
+    assert draft.exists(), [job.kind for job in jobs.of_project(context.database.connection, 1)]
     segment(context, made.source_id).unlink()
     drafted = brightness(segment(context, made.source_id))
     # One frame off would be 0.2 at each of them.
@@ -62,5 +62,5 @@ def test_a_sound_has_none(context: AppContext, tmp_path: Path) -> None:
     copy.write_bytes(COUNTER.read_bytes())
     made = bring_in(context.database, context.workspace, copy, "c.m4a")
     context.run(made.jobs[1])
-    kinds = {job["kind"] for job in jobs.of_project(context.database.connection, made.project_id)}
+    kinds = {job.kind for job in jobs.of_project(context.database.connection, made.project_id)}
     assert "draft" not in kinds

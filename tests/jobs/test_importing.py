@@ -2,6 +2,7 @@
 
 import json
 import shutil
+from dataclasses import asdict
 from pathlib import Path
 
 import numpy as np
@@ -19,6 +20,7 @@ from mortiser.settings import Settings
 from mortiser.store import editing, jobs, projects
 from mortiser.wiring import AppContext, open_context
 from tests.recordings import COUNTER, MEDIA, make_sound, make_video
+from tests.store.fixtures import payload
 
 TRUTH = json.loads((MEDIA / "counter.words.json").read_text())["words"]
 
@@ -39,13 +41,13 @@ def take_in(context: AppContext, recording: Path, **choices) -> BroughtIn:
 def do(context: AppContext, job: int):
     context.run(job)
     row = jobs.get(context.database.connection, job)
-    assert row["status"] == "done", row["error"]
-    return json.loads(row["report"])
+    assert row.status == "done", row.error
+    return [asdict(note) for note in row.report]
 
 
 def add(context: AppContext, made: BroughtIn, kind: str, **more) -> int:
-    payload = {"source_id": made.source_id, "piece_id": made.piece_id, **more}
-    return jobs.add(context.database, made.project_id, kind, payload)
+    about = payload(kind, source_id=made.source_id, piece_id=made.piece_id, **more)
+    return jobs.add(context.database, made.project_id, kind, about)
 
 
 def cues(context: AppContext, made: BroughtIn):
@@ -90,7 +92,7 @@ def srt_of_truth() -> str:
 
 def test_imported_captions_keep_their_times_and_their_words_are_found(context: AppContext) -> None:
     made = take_in(context, COUNTER, wanted=False)
-    assert [jobs.get(context.database.connection, j)["kind"] for j in made.jobs] == ["prepare"]
+    assert [jobs.get(context.database.connection, j).kind for j in made.jobs] == ["prepare"]
     notes = imported(
         context, made, (srt_of_truth() + "\n99\n00:09:00,000 --> 00:09:01,000\nnever\n").encode()
     )
@@ -124,7 +126,7 @@ def test_captions_that_cannot_be_used_change_nothing(context: AppContext) -> Non
     file.write_text("1\n00:09:00,000 --> 00:09:01,000\nnever\n")
     job = add(context, made, "import", file=context.workspace.relative(file))
     context.run(job)
-    assert "after the end" in jobs.get(context.database.connection, job)["error"]
+    assert "after the end" in jobs.get(context.database.connection, job).error
 
 
 def script() -> str:

@@ -15,6 +15,7 @@ from mortiser.core.common.errors import BadMedia, Cancelled, NoSpace
 from mortiser.core.delivery.naming import file_stem
 from mortiser.core.edits.text.words import RetypeCue
 from mortiser.core.project.job import JOB_SPECS, JobKind
+from mortiser.core.project.job_payloads import DoubtPayload
 from mortiser.core.transcript.words import Word
 from mortiser.jobs import runner, task
 from mortiser.jobs.delivering import DELIVER, Ordered
@@ -41,11 +42,11 @@ def test_a_job_runs_to_its_end(context: AppContext) -> None:
     made = take_in(context, COUNTER)
     for job in made.jobs:
         following = run(context, job)
-        assert [row(context, j)["kind"] for j in following] == (
+        assert [row(context, j).kind for j in following] == (
             ["doubt"] if job == made.jobs[0] else []
         )
-        assert row(context, job)["status"] == "done"
-        assert row(context, job)["progress"] == 1
+        assert row(context, job).status == "done"
+        assert row(context, job).progress == 1
     assert transcript.source_words(context.database.connection, made.source_id)
 
 
@@ -59,12 +60,12 @@ def test_faults_are_written_down(context: AppContext) -> None:
     hear, prepare = take_in(context, COUNTER).jobs
     run(context, hear, transcribe=known)
     run(context, prepare, prepare=unforeseen)
-    assert (row(context, hear)["status"], row(context, hear)["error"]) == (
+    assert (row(context, hear).status, row(context, hear).error) == (
         "failed",
         "The picture ends early.",
     )
-    assert row(context, prepare)["status"] == "failed"
-    assert "Your work is safe" in row(context, prepare)["error"]
+    assert row(context, prepare).status == "failed"
+    assert "Your work is safe" in row(context, prepare).error
 
 
 def test_a_fault_of_a_fresh_worker_is_tried_again(context: AppContext) -> None:
@@ -82,15 +83,15 @@ def test_a_fault_of_a_fresh_worker_is_tried_again(context: AppContext) -> None:
     hear, prepare = take_in(context, COUNTER).jobs
     kinds = working("prepare", fails_once)
     again = runner.run(broker(context, kinds), context.tools, kinds, prepare, fresh=True)
-    assert (again, row(context, prepare)["status"]) == ([prepare], "queued")
+    assert (again, row(context, prepare).status) == ([prepare], "queued")
     assert runner.run(broker(context, kinds), context.tools, kinds, prepare, fresh=True) == []
-    assert row(context, prepare)["status"] == "done"
+    assert row(context, prepare).status == "done"
     kinds = working("transcribe", fails)
     rounds = 1
     while runner.run(broker(context, kinds), context.tools, kinds, hear, fresh=True):
         rounds += 1
     assert rounds == jobs.MOST_ATTEMPTS
-    assert row(context, hear)["status"] == "failed"
+    assert row(context, hear).status == "failed"
 
 
 def test_a_job_whose_project_is_deleted_just_ends(
@@ -121,7 +122,7 @@ def test_a_cancelled_job_stops_at_its_next_report(
 
     job = take_in(context, COUNTER).jobs[0]
     run(context, job, transcribe=slow)
-    assert row(context, job)["status"] == "cancelled"
+    assert row(context, job).status == "cancelled"
     assert reached[-1] == 3
 
 
@@ -143,8 +144,8 @@ def test_an_end_that_cannot_be_noted_waits_until_it_can(
     monkeypatch.setattr(jobs, "finish", sometimes)
     job = take_in(context, COUNTER).jobs[0]
     run(context, job, transcribe=full)
-    assert row(context, job)["status"] == "failed"
-    assert "free some space" in row(context, job)["error"]
+    assert row(context, job).status == "failed"
+    assert "free some space" in row(context, job).error
 
 
 def test_a_job_that_cannot_be_begun_stays_queued(
@@ -157,7 +158,7 @@ def test_a_job_that_cannot_be_begun_stays_queued(
 
     monkeypatch.setattr(jobs, "take", full)
     assert run(context, job) == []
-    assert row(context, job)["status"] == "queued"
+    assert row(context, job).status == "queued"
 
 
 def test_a_lease_outlives_times_when_it_cannot_be_renewed(
@@ -178,7 +179,7 @@ def test_a_lease_outlives_times_when_it_cannot_be_renewed(
     job = take_in(context, COUNTER).jobs[0]
     run(context, job, transcribe=lambda task: renewed.wait(10) and None)
     assert renewed.is_set()
-    assert row(context, job)["status"] == "done"
+    assert row(context, job).status == "done"
 
 
 def test_work_that_never_stops_by_itself_is_cancelled_all_the_same(
@@ -192,14 +193,14 @@ def test_work_that_never_stops_by_itself_is_cancelled_all_the_same(
     def deaf(task: Task) -> None:
         threading.Thread(target=jobs.ask_cancel, args=(context.database, job)).run()
         for _ in range(1000):
-            if row(context, job)["status"] == "cancelled":
+            if row(context, job).status == "cancelled":
                 ended.append(task)
                 return
             time.sleep(0.01)
 
     run(context, job, transcribe=deaf)
     assert ended
-    assert row(context, job)["status"] == "cancelled"
+    assert row(context, job).status == "cancelled"
     with pytest.raises(Cancelled):
         ended[0].still_wanted()
 
@@ -257,13 +258,13 @@ def test_a_failed_delivery_leaves_no_half_file(
         yield from DELIVER.work(tools, task, given)
 
     context.run(job, {**KINDS, "deliver": replace(DELIVER, work=stop_midway)})
-    assert row(context, job)["status"] == "failed"
+    assert row(context, job).status == "failed"
     assert {f.suffix for f in folder.iterdir()} == {".srt", ".vtt"}
     jobs.requeue(context.database, job)
     run(context, job)
     files = deliveries.files_of(context.database.connection, delivery)
-    assert {f.name for f in folder.iterdir()} == {f["name"] for f in files}
-    assert [f["kind"] for f in files] == ["mp4", "srt", "vtt"]
+    assert {f.name for f in folder.iterdir()} == {f.name for f in files}
+    assert [f.kind for f in files] == ["mp4", "srt", "vtt"]
 
 
 def test_a_project_copied_while_it_is_prepared_gets_all_the_same(
@@ -272,7 +273,7 @@ def test_a_project_copied_while_it_is_prepared_gets_all_the_same(
     made = take_in(context, make_video(tmp_path / "a.mkv", codec="ffv1", audio_codec="flac"))
     copied = copy_project(context.database, context.workspace, made.project_id)
     db = context.database.connection
-    assert [row(context, job)["kind"] for job in copied.jobs] == ["prepare", "transcribe"]
+    assert [row(context, job).kind for job in copied.jobs] == ["prepare", "transcribe"]
     for job in copied.jobs:
         run(context, job)
     (source,) = projects.read_sources(db, copied.project_id)
@@ -325,8 +326,9 @@ def test_what_was_ordered_is_made_whatever_is_edited_meanwhile(
     (text,) = [file.read_text() for file in folder.glob("*.srt")]
     assert "mend" in text
     assert "tea" not in text
-    row_now = deliveries.get(context.database.connection, delivery)
-    assert (row_now["revision"], row_now["ordered"]) == (0, "")
+    db = context.database.connection
+    assert deliveries.get(db, delivery).revision == 0
+    assert deliveries.order_of(db, delivery) is None, "all of it is made"
 
 
 def test_a_made_file_that_is_not_what_was_ordered_is_no_success(
@@ -343,7 +345,7 @@ def test_a_made_file_that_is_not_what_was_ordered_is_no_success(
 
     monkeypatch.setattr(video, "burn", cut_short)
     run(context, job)
-    assert "it lasts 1.0" in row(context, job)["error"]
+    assert "it lasts 1.0" in row(context, job).error
     assert not list((context.workspace.root / "deliveries" / str(delivery)).glob("*.mp4"))
 
 
@@ -384,19 +386,21 @@ def test_what_is_waited_for_goes_first(context: AppContext) -> None:
     assert set(JOB_SPECS) == set(KINDS) == set(get_args(JobKind))
     made = take_in(context, COUNTER)
     delivery = ordered(context, made.piece_id)[1][0]
-    doubting = jobs.add(context.database, made.project_id, "doubt", {"source_id": made.source_id})
+    doubting = jobs.add(
+        context.database, made.project_id, "doubt", DoubtPayload(source_id=made.source_id)
+    )
     queue = Queue(broker(context), context.tools, KINDS)
     queue.submit(doubting, delivery, *made.jobs)
     order = []
     while (task := queue._huey.dequeue()) is not None:
-        order.append(row(context, task.args[0])["kind"])
+        order.append(row(context, task.args[0]).kind)
     assert order == ["prepare", "transcribe", "deliver", "doubt"]
 
 
 def test_second_listenings_take_one_worker_and_all_get_their_turn(context: AppContext) -> None:
     made = take_in(context, COUNTER)
     doubts = [
-        jobs.add(context.database, made.project_id, "doubt", {"source_id": made.source_id})
+        jobs.add(context.database, made.project_id, "doubt", DoubtPayload(source_id=made.source_id))
         for _ in range(3)
     ]
     order: list[int] = []
@@ -417,4 +421,4 @@ def test_second_listenings_take_one_worker_and_all_get_their_turn(context: AppCo
     queue = Queue(broker(context, kinds), context.tools, kinds, inline=True)
     queue._run(doubts[0])
     assert order == doubts
-    assert {row(context, job)["status"] for job in doubts} == {"done"}
+    assert {row(context, job).status for job in doubts} == {"done"}

@@ -41,7 +41,7 @@ def test_doubts_are_noted_but_not_on_words_that_were_settled(context: AppContext
         editing.apply(context.database, made.project_id, revision, edit)
     tools = replace(context.tools, judge=lambda names, write: Harsh())
     replace(context, tools=tools).run(doubting)
-    assert row(context, doubting)["status"] == "done"
+    assert row(context, doubting).status == "done"
     words = {w.id: w for w in transcript.source_words(context.database.connection, made.source_id)}
     assert words[accepted.words[0].id].confidence == 1.0
     after = projects.piece_cues(context.database.connection, made.piece_id)
@@ -95,7 +95,7 @@ def shown(context: AppContext, piece_id: int) -> list[Word]:
 def vote(context: AppContext, made, doubting: int) -> None:
     tools = replace(context.tools, judge=lambda names, write: Voting())
     replace(context, tools=tools).run(doubting)
-    assert row(context, doubting)["status"] == "done"
+    assert row(context, doubting).status == "done"
 
 
 def test_what_the_vote_changes_takes_its_place_quietly(context: AppContext) -> None:
@@ -113,7 +113,7 @@ def test_what_the_vote_changes_takes_its_place_quietly(context: AppContext) -> N
     }
     # One word for one keeps its number, so that the page keeps its place.
     assert after[0].id == before[0].id
-    assert projects.project_row(context.database.connection, made.project_id)["revision"] == 0
+    assert projects.read_project(context.database.connection, made.project_id).revision == 0
 
 
 def test_the_vote_leaves_alone_what_somebody_has_been_at(context: AppContext) -> None:
@@ -140,11 +140,11 @@ def test_a_stretch_heard_again_is_voted_on_before_it_is_laid(context: AppContext
     (again,) = hear_again(context.database, made.project_id, Hearing())
     tools = replace(context.tools, judge=lambda names, write: Voting())
     following = replace(context, tools=tools).run(again)
-    assert row(context, again)["status"] == "done", row(context, again)["error"]
+    assert row(context, again).status == "done", row(context, again).error
     texts = [word.text for word in shown(context, made.piece_id)]
     assert texts.count("mended") > 3
     assert editing.undo(context.database, made.project_id, 1).label.startswith("hear 00:00")
-    assert [row(context, job)["kind"] for job in following] == ["doubt"]
+    assert [row(context, job).kind for job in following] == ["doubt"]
 
 
 def test_what_is_cut_and_corrected_while_a_stretch_is_heard_again_stays(
@@ -177,7 +177,7 @@ def test_what_is_cut_and_corrected_while_a_stretch_is_heard_again_stays(
             return [replace(line, text="bell bell") for line in super().hear(samples)]
 
     replace(context, tools=replace(context.tools, recogniser=lambda _: Meanwhile())).run(again)
-    assert row(context, again)["status"] == "done", row(context, again)["error"]
+    assert row(context, again).status == "done", row(context, again).error
     cues = projects.piece_cues(context.database.connection, made.piece_id)
     assert cues[-1].text == "put right"
     words = [word for cue in cues[:-1] for word in cue.words]

@@ -1,11 +1,14 @@
 """A database with one project of made-up words, and a picture of all its rows."""
 
+from itertools import count
 from pathlib import Path
 
 from mortiser.core.captions.pace import PACES
 from mortiser.core.editing.timeline import Clip
 from mortiser.core.edits.projection import caption_fresh
 from mortiser.core.edits.retiming import retime_all
+from mortiser.core.project.job import JOB_SPECS, JobKind
+from mortiser.core.project.job_payloads import JobPayload
 from mortiser.core.transcript.words import Word
 from mortiser.store import projects, transcript
 from mortiser.store.database import Database
@@ -106,3 +109,17 @@ def rows(database: Database) -> dict[str, list[tuple[object, ...]]]:
         found = database.connection.execute(f"SELECT * FROM {table} ORDER BY id").fetchall()
         picture[table] = [tuple(r[k] for k in r.keys() if k not in skip) for r in found]  # noqa: SIM118
     return picture
+
+
+_NUMBERS = count(1_000)
+
+
+def payload(kind: JobKind, **about: object) -> JobPayload:
+    """What a job of a kind may be queued with; its recording is no other job's."""
+    usual = {
+        "source_id": next(_NUMBERS), "piece_id": 1, "sound_id": 1, "text": "tea", "file": "none",
+        "at_us": 0, "box": (0.5, 0.5, 0.2, 0.2), "from_us": 0, "to_us": 1,
+    }  # fmt: skip
+    model = JOB_SPECS[kind].payload
+    needed = {name for name, field in model.model_fields.items() if field.is_required()}
+    return model.model_validate({key: usual[key] for key in needed} | about)

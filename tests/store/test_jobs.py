@@ -7,17 +7,17 @@ from mortiser.core.common.errors import Conflict, NoSpace
 from mortiser.store import jobs
 from mortiser.store.database import Database, _statements
 from mortiser.store.jobs import Lease
-from tests.store.fixtures import open_project
+from tests.store.fixtures import open_project, payload
 
 
 @pytest.fixture
 def opened(tmp_path: Path) -> tuple[Database, int]:
     database, project, _ = open_project(tmp_path)
-    return database, jobs.add(database, project, "deliver", {"piece_id": 1})
+    return database, jobs.add(database, project, "deliver", payload("deliver"))
 
 
 def status(database: Database, job: int) -> str:
-    return str(jobs.get(database.connection, job)["status"])
+    return str(jobs.get(database.connection, job).status)
 
 
 def taken(database: Database, job: int) -> Lease:
@@ -61,10 +61,10 @@ def test_ends_and_cancels_are_noted_on_a_full_disk(
 
 def test_a_queued_job_is_cancelled_at_once(opened: tuple[Database, int]) -> None:
     database, job = opened
-    assert jobs.ask_cancel(database, job)["status"] == "cancelled"
+    assert jobs.ask_cancel(database, job).status == "cancelled"
     assert jobs.take(database, job) is None
     with pytest.raises(Conflict):
-        jobs.requeue(database, jobs.add(database, 1, "deliver", {}))
+        jobs.requeue(database, jobs.add(database, 1, "deliver", payload("deliver")))
 
 
 def test_migrations_run_once_and_are_all_or_nothing(tmp_path: Path) -> None:
@@ -92,31 +92,31 @@ def test_tables_are_strict_and_foreign_keys_hold(opened: tuple[Database, int]) -
 
 def test_what_is_told_of_jobs_does_not_grow_with_what_was_done(tmp_path: Path) -> None:
     database, project, _ = open_project(tmp_path)
-    for number in range(40):
-        job = jobs.add(database, project, "deliver", {"n": number})
+    for _ in range(40):
+        job = jobs.add(database, project, "deliver", payload("deliver"))
         row = jobs.take(database, job)
         assert row is not None
         jobs.finish(database, jobs.lease_of(row), "done")
-    waiting = [jobs.add(database, project, "thumbnails", {}) for _ in range(2)]
-    told = [row["id"] for row in jobs.recent(database.connection, project)]
+    waiting = [jobs.add(database, project, "thumbnails", payload("thumbnails")) for _ in range(2)]
+    told = [one.id for one in jobs.recent(database.connection, project)]
     assert told == [job, *waiting]
 
 
 def deliver(database: Database, project: int, rank: float = 0) -> int:
     with database.transaction() as db:
-        return jobs.add_in(db, project, "deliver", {}, rank)
+        return jobs.add_in(db, project, "deliver", payload("deliver"), rank)
 
 
 def took(database: Database, job: int) -> int | None:
     row = jobs.take(database, job)
-    return row["id"] if row else None
+    return row.id if row else None
 
 
 def test_of_deliveries_the_first_one_is_taken_whichever_is_asked_for(
     opened: tuple[Database, int],
 ) -> None:
     database, first = opened
-    project = jobs.get(database.connection, first)["project_id"]
+    project = jobs.get(database.connection, first).project_id
     second, soon = deliver(database, project), deliver(database, project, -1)
     jobs.put_first(database, second)
     assert took(database, soon) == second
@@ -131,11 +131,11 @@ def test_what_is_paused_waits_and_its_worker_is_told(opened: tuple[Database, int
     database, job = opened
     lease = jobs.lease_of(jobs.take(database, job))
     assert jobs.report(database, lease, 0.4)
-    assert jobs.pause(database, job)["status"] == "queued"
+    assert jobs.pause(database, job).status == "queued"
     assert not jobs.report(database, lease, 0.5)
     jobs.finish(database, lease, "cancelled")
     paused = jobs.get(database.connection, job)
-    assert (paused["status"], paused["paused"], paused["progress"]) == ("queued", 1, 0)
+    assert (paused.status, paused.paused, paused.progress) == ("queued", True, 0)
     assert took(database, job) is None
     assert job not in jobs.orphans(database)
     with pytest.raises(Conflict):

@@ -48,7 +48,7 @@ def test_every_kind_of_edit_has_a_maker() -> None:
 
 
 def revision(database: Database, project: int) -> int:
-    return int(projects.project_row(database.connection, project)["revision"])
+    return int(projects.read_project(database.connection, project).revision)
 
 
 @settings(max_examples=40, deadline=None)
@@ -343,7 +343,7 @@ def test_only_so_many_edits_can_be_taken_back(tmp_path: Path) -> None:
         editing.undo(database, project, 5 + number)
     with pytest.raises(Conflict, match="nothing to undo"):
         editing.undo(database, project, 8)
-    assert projects.project_row(database.connection, project)["name"] == "Name 1"
+    assert projects.read_project(database.connection, project).name == "Name 1"
 
 
 def test_an_edit_made_over_an_older_revision_is_taken_where_its_captions_read_the_same(

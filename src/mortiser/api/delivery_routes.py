@@ -168,15 +168,15 @@ def ordered(context: AppContext, piece_id: int, body: DeliverBody) -> tuple[int,
 def queue(context: OpenContext) -> list[QueuedView]:
     """The files of all projects that are being made or wait, in the order they are made in."""
     with context.database.snapshot() as db:
-        rows = deliveries.waiting(db)
+        files = deliveries.waiting(db)
     return [
         QueuedView(
-            project_id=row["project_id"],
-            project=row["project"],
-            delivery_id=row["delivery_id"],
-            file=FileView.of(row),
+            project_id=file.delivery.project_id,
+            project=file.project,
+            delivery_id=file.delivery.id,
+            file=FileView.of(file),
         )
-        for row in rows
+        for file in files
     ]
 
 
@@ -187,7 +187,7 @@ def delivered_file(
     """A complete file of a delivery, to be kept or (``inline``) to be played."""
     db = context.database.connection
     deliveries.get(db, delivery_id)
-    made = {row["name"] for row in deliveries.files_of(db, delivery_id) if row["size"]}
+    made = {one.name for one in deliveries.files_of(db, delivery_id) if one.size}
     file = context.workspace.delivery(delivery_id) / name
     if name not in made or not file.exists():
         raise NotFound("That file is not there. Deliver the piece again.")
@@ -199,12 +199,12 @@ def delivered_file(
 def all_files(delivery_id: Id, context: OpenContext) -> StreamingResponse:
     """All files of a delivery that are made as one ZIP, made while it is sent."""
     db = context.database.connection
-    row = deliveries.get(db, delivery_id)
+    delivery = deliveries.get(db, delivery_id)
     folder = context.workspace.delivery(delivery_id)
-    made = [folder / one["name"] for one in deliveries.files_of(db, delivery_id) if one["size"]]
+    made = [folder / one.name for one in deliveries.files_of(db, delivery_id) if one.size]
     if not made or not all(file.exists() for file in made):
         raise NotFound("Those files are not there. Deliver the piece again.")
-    headers = attachment(f"{row['stem']}.zip")
+    headers = attachment(f"{delivery.stem}.zip")
     return StreamingResponse(zipped(made), media_type="application/zip", headers=headers)
 
 

@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-import json
 import sqlite3
 from collections.abc import Sequence
 from itertools import groupby
 
 from pydantic import BaseModel, Field
 
-from mortiser.api.schemas import JobStatus, NoteView, seconds_left
-from mortiser.core.delivery.order import OrderedFile
+from mortiser.api.schemas import NoteView
+from mortiser.core.delivery.delivered import DeliveredFile
+from mortiser.core.project.job import JobStatus
 from mortiser.core.project.output import Output
 from mortiser.store import deliveries
 from mortiser.store.database import now_us
@@ -35,33 +35,24 @@ class FileView(BaseModel):
     report: list[NoteView] = Field(description="What there is to tell of it.")
 
     @classmethod
-    def of(cls, row: sqlite3.Row) -> FileView:
-        part = OrderedFile.model_validate_json(row["part"]) if row["part"] else None
-        frames = part.frames if part else 0
+    def of(cls, file: DeliveredFile) -> FileView:
+        now = now_us()
         return cls(
-            id=row["id"],
-            job_id=row["job_id"],
-            kind=row["kind"],
-            output=part.output if part else None,
-            name=row["name"],
-            size=row["size"],
-            status=row["status"],
-            paused=bool(row["paused"]),
-            progress=row["progress"],
-            frames=frames,
-            speed=_speed(row, frames),
-            seconds_left=seconds_left(row),
-            error=row["error"],
-            report=json.loads(row["report"]),
+            id=file.id,
+            job_id=file.job.id,
+            kind=file.kind,
+            output=file.part.output if file.part else None,
+            name=file.name,
+            size=file.size,
+            status=file.job.status,
+            paused=file.job.paused,
+            progress=file.job.progress,
+            frames=file.frames,
+            speed=file.speed(now),
+            seconds_left=file.job.seconds_left(now),
+            error=file.job.error,
+            report=NoteView.of(file.job),
         )
-
-
-def _speed(row: sqlite3.Row, frames: int) -> float | None:
-    if row["status"] != "running" or row["began"] is None or not frames:
-        return None
-    spent = (now_us() - row["started_us"]) / 1e6
-    made = (row["progress"] - row["began"]) * frames
-    return float(made / spent) if spent > 0 and made > 0 else None
 
 
 class DeliveryView(BaseModel):
@@ -75,21 +66,20 @@ class DeliveryView(BaseModel):
     @classmethod
     def of_project(cls, db: sqlite3.Connection, project_id: int) -> list[DeliveryView]:
         """The project's deliveries, newest first."""
-        rows = deliveries.files_of_project(db, project_id)
-        grouped = groupby(rows, key=lambda row: row["delivery_id"])
-        return [cls.of(list(files)) for _, files in grouped]
+        files = deliveries.files_of_project(db, project_id)
+        grouped = groupby(files, key=lambda file: file.delivery.id)
+        return [cls.of(list(mine)) for _, mine in grouped]
 
     @classmethod
-    def of(cls, rows: Sequence[sqlite3.Row]) -> DeliveryView:
+    def of(cls, made: Sequence[DeliveredFile]) -> DeliveryView:
         """Of its files."""
-        files = [FileView.of(row) for row in rows]
-        first = rows[0]
+        delivery, files = made[0].delivery, [FileView.of(file) for file in made]
         return cls(
-            id=first["delivery_id"],
-            piece_id=first["piece_id"],
+            id=delivery.id,
+            piece_id=delivery.piece_id,
             status=_status([file.status for file in files]),
-            created_us=first["ordered_us"],
-            revision=first["revision"],
+            created_us=delivery.created_us,
+            revision=delivery.revision,
             files=files,
         )
 

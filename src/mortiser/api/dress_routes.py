@@ -171,7 +171,7 @@ def read_still(
         sources = deliveries.ordered_sources(db, piece.project_id)
     plan = plan_of(piece, found, sources, context.workspace.path)
     data = still(plan, at_us)
-    name = file_stem(projects.project_row(context.database.connection, piece.project_id)["name"])
+    name = file_stem(projects.read_project(context.database.connection, piece.project_id).name)
     headers = attachment(f"{name}-{at_us // 1000}.png")
     return Response(data, media_type="image/png", headers=headers)
 

@@ -37,7 +37,7 @@ class EditRequest(BaseModel):
 def past_edits(project_id: Id, context: OpenContext) -> PastView:
     """The edits that were made, newest first, and those taken back."""
     with context.database.snapshot() as db:
-        projects.project_row(db, project_id)
+        projects.read_project(db, project_id)
         undone, done = journal.past(db, project_id, MOST_PAST)
     return PastView(undone=undone, done=done)
 

@@ -39,11 +39,11 @@ class ProjectStatus(BaseModel):
 def read_status(project_id: Id, context: OpenContext) -> ProjectStatus:
     """What changes by itself, now."""
     with context.database.snapshot() as db:
-        project = projects.project_row(db, project_id)
+        project = projects.read_project(db, project_id)
         sources = projects.read_sources(db, project_id)
         heard = sum(transcript.word_count(db, source.id) for source in sources)
         return ProjectStatus(
-            revision=project["revision"],
+            revision=project.revision,
             heard=heard,
             sources=[schemas.SourceView.of(source, context.workspace) for source in sources],
             disk_full=context.workspace.full(),

@@ -21,6 +21,7 @@ from mortiser.core.framing.following import followed, nearest, place_at
 from mortiser.core.framing.placing import Size, from_frame, lying
 from mortiser.core.framing.shape import Chosen, Framing, Way
 from mortiser.core.framing.subject import LOOK_US
+from mortiser.core.project.job_payloads import FollowPayload, SourcePayload
 from mortiser.core.project.piece import ShapedPiece
 from mortiser.core.style.layout.rect import Rect
 from mortiser.store import jobs, projects, subjects
@@ -68,12 +69,14 @@ def look_for_faces(piece_id: Id, context: OpenContext) -> list[JobView]:
     with context.database.transaction() as db:
         piece = projects.piece(db, piece_id)
         known = subjects.looked_for(db, piece.project_id)
-        for row in jobs.of_project(db, piece.project_id):
-            if row["kind"] == "faces" and row["status"] != "done":
-                known.add(jobs.payload_of(row)["source_id"])
+        known |= {
+            job.payload.source_id
+            for job in jobs.of_project(db, piece.project_id)
+            if job.kind == "faces" and job.status != "done" and job.payload.source_id
+        }
         wanted = {clip.source_id for clip in piece.timeline.clips} & piece.facts.pictures.keys()
         made = [
-            jobs.add_in(db, piece.project_id, "faces", {"source_id": source_id})
+            jobs.add_in(db, piece.project_id, "faces", SourcePayload(source_id=source_id))
             for source_id in sorted(wanted - known)
         ]
     for job_id in made:
@@ -174,13 +177,13 @@ def follow_box(piece_id: Id, box: BoxBody, context: OpenContext) -> FollowedView
     last = moment.at(box.left + box.width, box.top + box.height)
     width, height = abs(last.x - first.x), abs(last.y - first.y)
     point = moment.chosen((first.x + last.x) / 2, (first.y + last.y) / 2)
-    about = {
-        "source_id": moment.source_id,
-        "at_us": moment.source_us,
-        "box": [point.x, point.y, width, height],
-        "from_us": moment.clip.start_us,
-        "to_us": moment.clip.end_us,
-    }
+    about = FollowPayload(
+        source_id=moment.source_id,
+        at_us=moment.source_us,
+        box=(point.x, point.y, width, height),
+        from_us=moment.clip.start_us,
+        to_us=moment.clip.end_us,
+    )
     job_id = jobs.add(context.database, piece.project_id, "follow", about)
     context.queue.submit(job_id)
     return FollowedView(point=point, job=JobView.of(jobs.get(context.database.connection, job_id)))

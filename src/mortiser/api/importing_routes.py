@@ -16,6 +16,7 @@ from mortiser.api.context import OpenContext
 from mortiser.api.routing import routes
 from mortiser.core.common.errors import BadInput
 from mortiser.core.common.limits import Id
+from mortiser.core.project.job_payloads import ImportPayload, ScriptPayload
 from mortiser.core.transcript.words import tokens
 from mortiser.formats.decoding import CHOICES, decode
 from mortiser.formats.registry import read, reader_of
@@ -144,7 +145,7 @@ def _follow_script(
     if not tokens(text):
         raise BadInput("That text has no words.")
     piece = projects.chosen_piece(context.database.connection, *where)
-    payload = {"source_id": piece.source_id, "piece_id": piece.id, "text": text, "verses": verses}
+    payload = ScriptPayload(source_id=piece.source_id, piece_id=piece.id, text=text, verses=verses)
     return _queued(context, jobs.add(context.database, piece.project_id, "script", payload))
 
 
@@ -156,12 +157,12 @@ def _import(
     source = projects.read_source(db, piece.source_id)
     file = context.workspace.beside(source.path, f"captions-{uuid.uuid4().hex}")
     disk.write(file, data)
-    payload = {
-        "source_id": piece.source_id,
-        "piece_id": piece.id,
-        "file": context.workspace.relative(file),
-        "encoding": encoding,
-    }
+    payload = ImportPayload(
+        source_id=piece.source_id,
+        piece_id=piece.id,
+        file=context.workspace.relative(file),
+        encoding=encoding,
+    )
     return _queued(context, jobs.add(context.database, piece.project_id, "import", payload))
 
 

@@ -59,7 +59,7 @@ def use_cover(project_id: Id, cover: OwnPicture, context: OpenContext) -> None:
         pictures=[cover],
     )
     editing.apply(
-        context.database, project_id, projects.project_row(db, project_id)["revision"], edit
+        context.database, project_id, projects.read_project(db, project_id).revision, edit
     )
 
 

@@ -13,6 +13,7 @@ from mortiser.api.routing import routes
 from mortiser.api.schemas import OneShape
 from mortiser.core.common.limits import Id, Micros
 from mortiser.core.framing.frame import even_size
+from mortiser.core.project.job_payloads import SourcePayload
 from mortiser.core.style.legibility import Way
 from mortiser.fonts import font_book
 from mortiser.jobs.thumbnails import thumbnails_of
@@ -74,10 +75,10 @@ def look_over(piece_id: Id, context: OpenContext) -> schemas.JobView:
     """Look the recording over, so that legibility can be told; answers the job that does."""
     db = context.database.connection
     piece = projects.piece(db, piece_id)
-    known = [row for row in jobs.of_project(db, piece.project_id) if row["kind"] == "thumbnails"]
-    if known and known[-1]["status"] in ("queued", "running"):
+    known = jobs.under_way(db, piece.project_id, "thumbnails")
+    if known:
         return schemas.JobView.of(known[-1])
-    payload = {"source_id": piece.source_id}
+    payload = SourcePayload(source_id=piece.source_id)
     job_id = jobs.add(context.database, piece.project_id, "thumbnails", payload)
     context.queue.submit(job_id)
     return schemas.JobView.of(jobs.get(db, job_id))

@@ -170,7 +170,7 @@ def captions(piece_id: Id, ending: Name, context: OpenContext) -> Response:
     with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id).in_shape()
         found = projects.piece_cues(db, piece_id)
-        name = file_stem(projects.project_row(db, piece.project_id)["name"])
+        name = file_stem(projects.read_project(db, piece.project_id).name)
         first = projects.read_source(db, piece.timeline.clips[0].source_id)
     kinds = {
         "vtt": "text/vtt",

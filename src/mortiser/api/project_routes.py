@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import shutil
-import sqlite3
+from dataclasses import asdict
 from typing import Annotated, Literal
 
 from fastapi import Query, Request
@@ -17,6 +17,9 @@ from mortiser.api.delivery_schemas import DeliveryView
 from mortiser.api.routing import routes
 from mortiser.core.common.errors import NotFound
 from mortiser.core.common.limits import Count, Id
+from mortiser.core.project.job import JobStatus
+from mortiser.core.project.job_payloads import MicrophonePayload
+from mortiser.core.project.project import ListedProject
 from mortiser.jobs.ingest import BroughtIn, bring_in, copy_project, translated_copy
 from mortiser.store import deliveries, jobs, journal, projects
 from mortiser.wiring import AppContext, recognisable
@@ -46,11 +49,11 @@ class ProjectCard(BaseModel):
     kind: Literal["video", "audio"]
     source_id: int
     cue_count: int
-    hearing: schemas.JobStatus | None
+    hearing: JobStatus | None
 
     @classmethod
-    def of(cls, row: sqlite3.Row) -> ProjectCard:
-        return cls(**{name: row[name] for name in cls.model_fields})
+    def of(cls, project: ListedProject) -> ProjectCard:
+        return cls(**asdict(project))
 
 
 class ProjectView(BaseModel):
@@ -108,7 +111,7 @@ async def add_recording(
 
 
 def _known(context: AppContext, project_id: int) -> None:
-    projects.project_row(context.database.connection, project_id)
+    projects.read_project(context.database.connection, project_id)
 
 
 async def _taken_in(
@@ -141,7 +144,7 @@ def match_microphone(project_id: Id, request: MatchRequest, context: OpenContext
     source = projects.read_source(db, request.sound_id)
     if source.project_id != project_id:
         raise NotFound("That recording is not part of this project.")
-    about = {"sound_id": request.sound_id}
+    about = MicrophonePayload(sound_id=request.sound_id)
     context.queue.submit(jobs.add(context.database, project_id, "microphone", about))
 
 
@@ -159,7 +162,7 @@ def read_project(
     """A project with everything the page shows, of one moment."""
     context.lay_sounds(project_id)
     with context.database.snapshot() as db:
-        project = projects.project_row(db, project_id)
+        project = projects.read_project(db, project_id)
         pieces = projects.pieces(db, project_id)
         undo, redo = journal.labels(db, project_id)
         wanted = pieces
@@ -170,8 +173,8 @@ def read_project(
         context.typed_words.look_over(project_id, cues)
         return ProjectView(
             id=project_id,
-            name=project["name"],
-            revision=project["revision"],
+            name=project.name,
+            revision=project.revision,
             sources=[
                 schemas.SourceView.of(row, context.workspace)
                 for row in projects.read_sources(db, project_id)

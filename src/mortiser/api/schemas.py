@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import json
-import sqlite3
 from typing import Annotated, Literal
 
 from fastapi import Query
@@ -14,7 +12,7 @@ from mortiser.core.common.limits import Id
 from mortiser.core.common.time import parse_timecode
 from mortiser.core.framing.layer import PLACES, Layer
 from mortiser.core.framing.shape import Backdrop, Framed, Framing, LayerPlace, Move, shape_word
-from mortiser.core.project.job import JobKind
+from mortiser.core.project.job import Job, JobKind, JobStatus
 from mortiser.core.project.output import Output
 from mortiser.core.project.piece import Piece, ShapedPiece
 from mortiser.core.project.post import Post
@@ -30,10 +28,6 @@ from mortiser.jobs.sounds import is_laid, sound_of
 from mortiser.jobs.workspace import Workspace
 from mortiser.store.database import now_us
 from mortiser.store.editing import Outcome
-from mortiser.store.jobs import payload_of
-
-JobStatus = Literal["queued", "running", "done", "failed", "cancelled"]
-
 
 OneShape = Annotated[Id | None, Query(description="One of the piece's shapes; else its first.")]
 
@@ -112,6 +106,11 @@ class NoteView(BaseModel):
     text: str
     at_us: int | None = Field(description="Where in the source, if anywhere.")
 
+    @classmethod
+    def of(cls, job: Job) -> list[NoteView]:
+        """What a job has to say."""
+        return [cls(text=note.text, at_us=note.at_us) for note in job.report]
+
 
 class JobView(BaseModel):
     id: int
@@ -125,18 +124,17 @@ class JobView(BaseModel):
     sound_id: int | None = Field(description="The sound it finds a recording for.")
 
     @classmethod
-    def of(cls, row: sqlite3.Row) -> JobView:
-        payload = payload_of(row)
+    def of(cls, job: Job) -> JobView:
         return cls(
-            id=row["id"],
-            kind=row["kind"],
-            source_id=payload.get("source_id"),
-            sound_id=payload.get("sound_id"),
-            status=row["status"],
-            progress=row["progress"],
-            seconds_left=seconds_left(row),
-            error=row["error"],
-            report=json.loads(row["report"]),
+            id=job.id,
+            kind=job.kind,
+            source_id=job.payload.source_id,
+            sound_id=getattr(job.payload, "sound_id", None),
+            status=job.status,
+            progress=job.progress,
+            seconds_left=job.seconds_left(now_us()),
+            error=job.error,
+            report=NoteView.of(job),
         )
 
 
@@ -362,14 +360,3 @@ class HearingChoices(BaseModel):
             for text in (self.from_time, self.to_time)
         )
         return Hearing(self.language, self.audio_track, start, end, self.transcribe)
-
-
-def seconds_left(row: sqlite3.Row) -> float | None:
-    """What is left of a running job at its pace so far; None before that can be said."""
-    if row["status"] != "running" or not row["started_us"] or row["began"] is None:
-        return None
-    gained = row["progress"] - row["began"]
-    if gained < 0.02:
-        return None
-    spent = (now_us() - row["started_us"]) / 1e6
-    return float(spent * (1 - row["progress"]) / gained)

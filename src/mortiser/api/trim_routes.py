@@ -253,7 +253,7 @@ def cut_list(piece_id: Id, ending: Name, context: OpenContext) -> Response:
     with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
         rows = {row.id: row for row in projects.read_sources(db, piece.project_id)}
-        name = projects.project_row(db, piece.project_id)["name"]
+        name = projects.read_project(db, piece.project_id).name
     known = {
         key: CutRecording(
             row.name,

@@ -16,6 +16,7 @@ from mortiser.core.edits.look.layers import AddLayer
 from mortiser.core.edits.look.shapes import AddShape
 from mortiser.core.framing.own_picture import OwnPicture
 from mortiser.core.project.jig import SUNG
+from mortiser.core.project.job_payloads import ScriptPayload
 from mortiser.core.transcript.words import Word
 from mortiser.jobs.ingest import BroughtIn, Hearing, bring_in
 from mortiser.pictures import keep
@@ -90,7 +91,7 @@ def _brought_in(
 def _with_lyrics(context: AppContext, song: BroughtIn) -> None:
     """Lay the lyrics over the song, as where both are dropped together."""
     text = (files("mortiser.demo") / "media" / LYRICS).read_text("utf-8")
-    about = {"source_id": song.source_id, "piece_id": song.piece_id, "text": text, "verses": False}
+    about = ScriptPayload(source_id=song.source_id, piece_id=song.piece_id, text=text)
     context.run(jobs.add(context.database, song.project_id, "script", about))
 
 

@@ -6,15 +6,16 @@ lease, so that one thought dead cannot overwrite its successor.
 
 from __future__ import annotations
 
-from collections.abc import Collection, Mapping, Sequence
-from dataclasses import dataclass, field
-from typing import Any, Literal, Protocol, TypedDict
+from collections.abc import Collection, Sequence
+from dataclasses import dataclass
+from typing import Any, Literal, Protocol, TypeVar
 
 from mortiser.core.common.errors import MortiserError
-from mortiser.core.project.job import JobKind
+from mortiser.core.project.job import JobKind, JobNote
+from mortiser.core.project.job_payloads import JobPayload
 from mortiser.store.jobs import Lease
 
-Payload = Mapping[str, Any]
+P = TypeVar("P", bound=JobPayload)
 
 
 @dataclass(frozen=True)
@@ -23,14 +24,13 @@ class LeasedJob:
 
     lease: Lease
     kind: JobKind
-    payload: Payload = field(default_factory=dict)
+    payload: JobPayload
 
-
-class JobNote(TypedDict):
-    """Something a job has to say, and where in the source (µs)."""
-
-    text: str
-    at_us: int | None
+    def about(self, kind: type[P]) -> P:
+        """What it was queued with, which is of that type for a job of its kind."""
+        if not isinstance(self.payload, kind):
+            raise TypeError(f"a job of kind {self.kind} is not about {kind.__name__}")
+        return self.payload
 
 
 @dataclass(frozen=True)
@@ -40,7 +40,7 @@ class Ending:
     status: Literal["done", "failed", "cancelled"]
     error: str | None = None
     report: Sequence[JobNote] = ()
-    following: Sequence[tuple[JobKind, Payload]] = ()
+    following: Sequence[tuple[JobKind, JobPayload]] = ()
 
 
 class Broker(Protocol):

@@ -13,6 +13,7 @@ from collections.abc import Iterator
 from contextlib import suppress
 from pathlib import Path
 
+from mortiser.core.project.job_payloads import ImportPayload
 from mortiser.disk.passing import left_behind
 from mortiser.jobs.workspace import UNKEPT, Workspace
 from mortiser.store import deliveries, jobs, projects, retention
@@ -62,7 +63,11 @@ def clean(database: Database, workspace: Workspace) -> None:
                 _remove(file)
     for left in left_behind():
         _remove(left)
-    wanted = {workspace.path(p["file"]) for p in jobs.payloads_not_done(db, "import")}
+    wanted = {
+        workspace.path(job.payload.file)
+        for job in jobs.not_done(db, "import")
+        if isinstance(job.payload, ImportPayload)
+    }
     for folder in (*known, *_real(workspace.root / "deliveries", _NUMBER)):
         for file in _real(folder, None):
             captions = _CAPTIONS.fullmatch(file.name) and file not in wanted

@@ -32,11 +32,10 @@ def read_order(context: JobContext, taken: LeasedJob) -> Ordered:
     """What a job is to deliver. Raises Conflict, NotFound."""
     db = context.database.connection
     file = deliveries.file_of_job(db, taken.lease.job_id)
-    delivery = deliveries.get(db, file["delivery_id"])
-    order = deliveries.ordered(delivery)
-    if order is None or not file["part"]:
+    order = deliveries.order_of(db, file.delivery.id)
+    if order is None or file.part is None:
         raise Conflict("What was ordered is not known any more. Deliver the piece again.")
-    return Ordered(delivery["id"], file["id"], order, OrderedFile.model_validate_json(file["part"]))
+    return Ordered(file.delivery.id, file.id, order, file.part)
 
 
 def deliver(tools: Tools, task: Task, given: Ordered) -> Iterator[int]:

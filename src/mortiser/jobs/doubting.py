@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 
+from mortiser.core.project.job_payloads import DoubtPayload, PiecePayload
 from mortiser.core.transcript.words import Word
 from mortiser.jobs.glossary import Speller
 from mortiser.jobs.kind import JobContext, Kind
@@ -34,18 +35,18 @@ def doubt(tools: Tools, task: Task, given: SourceInput) -> Iterator[Judged]:
     """Judge all words of a source, stretch by stretch, so that what comes of it shows while it goes
     on. A corrected word never changes, nor does any word of a caption that was edited."""
     source, words = given.source, given.words
-    if task.payload.get("piece_id") and task.payload.get("speakers"):
-        about = {key: task.payload[key] for key in ("source_id", "piece_id")}
-        task.follow("speakers", about)
+    about = task.about(DoubtPayload)
+    if about.piece_id and about.speakers:
+        task.follow("speakers", PiecePayload(source_id=source.id, piece_id=about.piece_id))
     if source.language != JUDGED or not words:
         return
-    start = min(task.payload.get("from_us") or 0, words[0].start_us)
-    end = task.payload.get("to_us") or source.duration_us
+    start = min(about.from_us or 0, words[0].start_us)
+    end = about.to_us or source.duration_us
     heard = sound_of(tools.workspace, source)
     sound = clip(stream_sound(heard.path, heard.track), start, end)
     speller = Speller(given.spellings, tools.sounds())
     for verdict, run, reached in second_look(tools, speller, sound, words, start):
-        yield Judged(run, verdict, settle=bool(task.payload.get("piece_id")))
+        yield Judged(run, verdict, settle=about.piece_id is not None)
         task.progress((reached - start) / max(1, end - start))
 
 

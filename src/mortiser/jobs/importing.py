@@ -10,6 +10,7 @@ from mortiser.apart import done_apart
 from mortiser.core.common.errors import BadInput
 from mortiser.core.common.time import SECOND
 from mortiser.core.edits.text.laying import LaidCaption, LaidWord, LayCaptions
+from mortiser.core.project.job_payloads import ImportPayload, ScriptPayload
 from mortiser.core.style.finish.changes import look_text
 from mortiser.core.transcript import script
 from mortiser.core.transcript.script import ScriptPart
@@ -80,9 +81,10 @@ class Bench:
 def import_captions(tools: Tools, task: Task, given: PieceInput) -> Iterator[LayCaptions]:
     """Take captions with their times from a file; the words inside each are found in the sound."""
     bench = Bench(tools, given)
-    file = tools.workspace.path(task.payload["file"])
+    about = task.about(ImportPayload)
+    file = tools.workspace.path(about.file)
     task.used_up.append(file)
-    text, guessed = decode(file.read_bytes(), task.payload.get("encoding"))
+    text, guessed = decode(file.read_bytes(), about.encoding)
     reading = done_apart(registry.read, text)
     if guessed:
         task.note(f"The file is not UTF-8: read as {guessed}.")
@@ -162,8 +164,9 @@ def follow_script(tools: Tools, task: Task, given: PieceInput) -> Iterator[LayCa
     are looked for in the sound. What differs is noted with its time.
     """
     bench = Bench(tools, given)
-    verses = script.verses(task.payload["text"])
-    if not task.payload.get("verses"):
+    about = task.about(ScriptPayload)
+    verses = script.verses(about.text)
+    if not about.verses:
         verses = [[line] for verse in verses for line in verse]
     texts = [text for verse in verses for line in verse for text in line]
     heard = given.words

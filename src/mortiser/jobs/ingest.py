@@ -14,7 +14,12 @@ from mortiser import disk
 from mortiser.core.captions.pace import PaceName
 from mortiser.core.common.errors import BadInput, Conflict
 from mortiser.core.common.time import SECOND
-from mortiser.jobs.broker import Payload
+from mortiser.core.project.job_payloads import (
+    HearingPayload,
+    MicrophonePayload,
+    PiecePayload,
+    SourcePayload,
+)
 from mortiser.jobs.workspace import UNKEPT, Workspace
 from mortiser.media.picture import save_poster
 from mortiser.media.probe import Probe, probe
@@ -99,16 +104,16 @@ def bring_in(
         shutil.rmtree(folder, ignore_errors=True)
         raise
     project, source_id, piece_id = ids
-    queued = [jobs.add(database, project, "prepare", {"source_id": source_id})]
+    queued = [jobs.add(database, project, "prepare", SourcePayload(source_id=source_id))]
     if project_id is not None and facts.kind == "audio" and _waits(database, project_id):
         # It may be the sound of a video, which is heard instead then; else it is heard itself.
-        about: Payload = {
-            "sound_id": source_id,
-            "piece_id": piece_id,
-            "transcribe": hearing.wanted,
-            "from_us": hearing.from_us,
-            "to_us": hearing.to_us,
-        }
+        about = MicrophonePayload(
+            sound_id=source_id,
+            piece_id=piece_id,
+            transcribe=hearing.wanted,
+            from_us=hearing.from_us,
+            to_us=hearing.to_us,
+        )
         queued.append(jobs.add(database, project, "microphone", about))
     elif hearing.wanted:
         queued.insert(0, _transcribe(database, project, source_id, piece_id, hearing))
@@ -175,18 +180,17 @@ def translated_copy(database: Database, workspace: Workspace, project_id: int) -
     if source.language == "en":
         raise BadInput("English is spoken here: there is nothing to translate.")
     _not_being_heard(database, project_id, source.id)
-    name = projects.project_row(db, project_id)["name"]
+    name = projects.read_project(db, project_id).name
     copy = copy_project(database, workspace, project_id).project_id
     projects.name_project(database, copy, f"{name} (English)")
     piece = projects.chosen_piece(db, copy)
-    payload = {"source_id": piece.source_id, "piece_id": piece.id}
+    payload = PiecePayload(source_id=piece.source_id, piece_id=piece.id)
     return copy, jobs.add(database, copy, "translate", payload)
 
 
 def _not_being_heard(database: Database, project_id: int, source_id: int) -> None:
-    for row in jobs.of_project(database.connection, project_id):
-        mine = jobs.payload_of(row).get("source_id") == source_id
-        if mine and row["kind"] == "transcribe" and row["status"] in ("queued", "running"):
+    for job in jobs.under_way(database.connection, project_id, "transcribe"):
+        if job.payload.source_id == source_id:
             raise Conflict("The recording is being heard. Wait until it is done, or stop it.")
 
 
@@ -208,7 +212,7 @@ def hear_again(
     again = transcript.word_count(db, source.id) > 0
     queued = [_transcribe(database, project_id, source.id, piece.id, hearing, again=again)]
     if hearing.audio_track != source.audio_track:
-        queued.append(jobs.add(database, project_id, "prepare", {"source_id": source.id}))
+        queued.append(jobs.add(database, project_id, "prepare", SourcePayload(source_id=source.id)))
     return queued
 
 
@@ -221,13 +225,13 @@ def _transcribe(
     *,
     again: bool = False,
 ) -> int:
-    payload = {
-        "source_id": source_id,
-        "piece_id": piece_id,
-        "again": again,
-        "from_us": hearing.from_us,
-        "to_us": hearing.to_us,
-    }
+    payload = HearingPayload(
+        source_id=source_id,
+        piece_id=piece_id,
+        again=again,
+        from_us=hearing.from_us,
+        to_us=hearing.to_us,
+    )
     return jobs.add(database, project_id, "transcribe", payload)
 
 
@@ -260,7 +264,7 @@ def bring_back(database: Database, workspace: Workspace, source_id: int, file: P
         file.unlink(missing_ok=True)
     _keep_pictures(facts, kept)
     disk.sync_folder(kept.parent)
-    return jobs.add(database, source.project_id, "prepare", {"source_id": source_id})
+    return jobs.add(database, source.project_id, "prepare", SourcePayload(source_id=source_id))
 
 
 def _keep_pictures(facts: Probe, kept: Path) -> None:

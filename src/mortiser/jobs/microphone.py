@@ -11,8 +11,9 @@ from mortiser import disk
 from mortiser.core.editing.matching import SoundMatch, match
 from mortiser.core.editing.microphone import Microphone
 from mortiser.core.edits.cutting.microphone import UseMicrophone
+from mortiser.core.project.job_payloads import HearingPayload, MicrophonePayload
 from mortiser.core.project.source import Source
-from mortiser.jobs.broker import LeasedJob, Payload
+from mortiser.jobs.broker import LeasedJob
 from mortiser.jobs.kind import JobContext, Kind
 from mortiser.jobs.preparing import make_peaks
 from mortiser.jobs.sounds import is_laid
@@ -41,10 +42,10 @@ class MicrophoneInput:
 def read_sounds(context: JobContext, taken: LeasedJob) -> MicrophoneInput:
     """The sound that a job is for, and what else is in its project. Raises NotFound."""
     db = context.database.connection
-    sound = projects.read_source(db, taken.payload["sound_id"])
+    about = taken.about(MicrophonePayload)
+    sound = projects.read_source(db, about.sound_id)
     rows = projects.read_sources(db, sound.project_id)
-    wanted = taken.payload.get("source_id")
-    others = [row for row in rows if row.id != sound.id and wanted in (None, row.id)]
+    others = [row for row in rows if row.id != sound.id and about.source_id in (None, row.id)]
     edited = journal.touched(db, sound.project_id).rows
     heard = _heard_in(context, sound.project_id)
     return MicrophoneInput(sound, others, heard, "cue" in edited or "word" in edited)
@@ -53,8 +54,8 @@ def read_sounds(context: JobContext, taken: LeasedJob) -> MicrophoneInput:
 def _heard_in(context: JobContext, project_id: int) -> dict[int, int]:
     """The piece of each source that has been heard, or is being heard now."""
     db = context.database.connection
-    running = jobs.payloads_under_way(db, project_id, "transcribe", begun=True)
-    hearing = {payload["source_id"] for payload in running}
+    running = jobs.under_way(db, project_id, "transcribe", begun=True)
+    hearing = {job.payload.source_id for job in running}
     pieces = {piece.source_id: piece.id for piece in projects.pieces(db, project_id)}
     return {
         source_id: piece_id
@@ -65,8 +66,8 @@ def _heard_in(context: JobContext, project_id: int) -> dict[int, int]:
 
 def find_recording(tools: Tools, task: Task, given: MicrophoneInput) -> Iterator[UseMicrophone]:
     """Lay the sound under the recording it belongs to; where that is known, only that."""
-    sound = given.sound
-    if task.payload.get("again"):
+    sound, about = given.sound, task.about(MicrophonePayload)
+    if about.again:
         # It may have been dropped since: then there is nothing to lay.
         for row in given.recordings:
             known = row.microphone
@@ -82,9 +83,14 @@ def find_recording(tools: Tools, task: Task, given: MicrophoneInput) -> Iterator
     likeliest = max(found, key=lambda one: one[0].sure, default=None)
     if likeliest is None or not likeliest[0].belongs:
         task.note(_refused(sound, likeliest[0] if likeliest else None))
-        if task.payload.get("transcribe"):
-            about = {key: task.payload[key] for key in ("piece_id", "from_us", "to_us")}
-            task.follow("transcribe", {"source_id": sound.id, "again": False, **about})
+        if about.transcribe and about.piece_id is not None:
+            hearing = HearingPayload(
+                source_id=sound.id,
+                piece_id=about.piece_id,
+                from_us=about.from_us,
+                to_us=about.to_us,
+            )
+            task.follow("transcribe", hearing)
         return
     best, row = likeliest
     microphone = Microphone(sound.id, best.offset_us, round(best.drift_ppm, 3), best.sure)
@@ -95,9 +101,9 @@ def find_recording(tools: Tools, task: Task, given: MicrophoneInput) -> Iterator
         offset_us=microphone.offset_us,
         drift_ppm=microphone.drift_ppm,
         sure=best.sure,
-        piece_id=task.payload.get("piece_id"),
+        piece_id=about.piece_id,
     )
-    if task.payload.get("transcribe"):
+    if about.transcribe:
         _hear_again(task, given, row)
 
 
@@ -112,8 +118,10 @@ def _hear_again(task: Task, given: MicrophoneInput, row: Source) -> None:
             "Hear it again in Gather to take them from the microphone."
         )
         return
-    stretch = {"from_us": 0, "to_us": row.duration_us}
-    task.follow("transcribe", {"source_id": row.id, "piece_id": piece_id, "again": True, **stretch})
+    hearing = HearingPayload(
+        source_id=row.id, piece_id=piece_id, again=True, from_us=0, to_us=row.duration_us
+    )
+    task.follow("transcribe", hearing)
 
 
 def _refused(sound: Source, best: SoundMatch | None) -> str:
@@ -168,10 +176,7 @@ def lay_missing(database: Database, workspace: Workspace, project_id: int) -> li
     rows = [row for row in projects.read_sources(db, project_id) if not is_laid(workspace, row)]
     if not rows:
         return []
-    under_way = {
-        payload.get("source_id")
-        for payload in jobs.payloads_under_way(db, project_id, "microphone")
-    }
+    under_way = {job.payload.source_id for job in jobs.under_way(db, project_id, "microphone")}
     return [
         jobs.add(database, project_id, "microphone", _again(row, row.microphone))
         for row in rows
@@ -179,5 +184,5 @@ def lay_missing(database: Database, workspace: Workspace, project_id: int) -> li
     ]
 
 
-def _again(row: Source, microphone: Microphone) -> Payload:
-    return {"sound_id": microphone.sound_id, "source_id": row.id, "again": True}
+def _again(row: Source, microphone: Microphone) -> MicrophonePayload:
+    return MicrophonePayload(sound_id=microphone.sound_id, source_id=row.id, again=True)

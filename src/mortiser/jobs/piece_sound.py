@@ -8,6 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from mortiser.core.edits.text.laying import LayCaptions
+from mortiser.core.project.job_payloads import PiecePayload
 from mortiser.core.project.piece import Piece
 from mortiser.core.project.source import Source
 from mortiser.core.transcript.words import Shown
@@ -35,7 +36,7 @@ class PieceInput:
 def read_piece(context: JobContext, taken: LeasedJob) -> PieceInput:
     """The piece that a job is for. Raises NotFound."""
     db = context.database.connection
-    piece = projects.piece(db, taken.payload["piece_id"])
+    piece = projects.piece(db, taken.about(PiecePayload).piece_id)
     rows = projects.read_sources(db, piece.project_id)
     revision = revisions.newest(db, piece.project_id)
     return PieceInput(piece, revision, rows, transcript.piece_words(db, piece), spellings(db))

@@ -8,6 +8,7 @@ from pathlib import Path
 from mortiser import disk
 from mortiser.core.common.time import SECOND
 from mortiser.core.framing.frame import even_size
+from mortiser.core.project.job_payloads import SourcePayload
 from mortiser.core.project.piece import Piece
 from mortiser.core.project.source import Source
 from mortiser.jobs.kind import JobContext, Kind
@@ -32,7 +33,7 @@ def prepare(tools: Tools, task: Task, given: SourceInput) -> Iterator[str]:
     source = given.source
     workspace = tools.workspace
     if source.kind == "video":
-        task.follow("draft", {"source_id": source.id})
+        task.follow("draft", SourcePayload(source_id=source.id))
     path = workspace.path(source.path)
     track = source.audio_track
     sound = counted(stream_sound(path, track), source.duration_us, task, PEAKS_SHARE)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from mortiser.core.project.job_payloads import SourcePayload
 from mortiser.core.project.source import Source
 from mortiser.core.transcript.words import Word
 from mortiser.jobs.broker import LeasedJob
@@ -25,7 +26,7 @@ class SourceInput:
 def read_source(context: JobContext, taken: LeasedJob) -> SourceInput:
     """The recording that a job is for. Raises NotFound."""
     db = context.database.connection
-    source = projects.read_source(db, taken.payload["source_id"])
+    source = projects.read_source(db, taken.about(SourcePayload).source_id)
     return SourceInput(source, transcript.source_words(db, source.id), spellings(db))
 
 

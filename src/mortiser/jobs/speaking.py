@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from mortiser.core.edits.text.speakers import NameSpeakers
+from mortiser.core.project.job_payloads import PiecePayload
 from mortiser.jobs.kind import JobContext, Kind
 from mortiser.jobs.preparing import counted
 from mortiser.jobs.sounds import sound_of
@@ -26,7 +27,7 @@ def find_speakers(tools: Tools, task: Task, given: SourceInput) -> Iterator[Name
     names: dict[str, list[int]] = {}
     for word, number in zip(words, found, strict=True):
         names.setdefault(f"Speaker {number + 1}", []).append(word.id)
-    yield NameSpeakers(piece_id=task.payload["piece_id"], names=names)
+    yield NameSpeakers(piece_id=task.about(PiecePayload).piece_id, names=names)
 
 
 def keep_names(context: JobContext, given: SourceInput, edit: NameSpeakers) -> None:

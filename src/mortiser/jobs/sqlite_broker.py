@@ -24,14 +24,14 @@ class SqliteBroker:
     def kind_of(self, job_id: int) -> JobKind | None:
         """See Broker."""
         db = self._database.connection
-        return jobs.get(db, job_id)["kind"] if jobs.exists(db, job_id) else None
+        return jobs.get(db, job_id).kind if jobs.exists(db, job_id) else None
 
     def take(self, job_id: int) -> LeasedJob | None:
         """See Broker."""
-        row = jobs.take(self._database, job_id)
-        if row is None:
+        job = jobs.take(self._database, job_id)
+        if job is None:
             return None
-        return LeasedJob(jobs.lease_of(row), row["kind"], jobs.payload_of(row))
+        return LeasedJob(jobs.lease_of(job), job.kind, job.payload)
 
     def given(self, taken: LeasedJob) -> Any:
         """See Broker."""
@@ -67,8 +67,7 @@ class SqliteBroker:
         db = self._database.connection
         if not jobs.exists(db, job_id):
             return []
-        row = jobs.get(db, job_id)
-        return jobs.waiting_for(db, row)
+        return jobs.waiting_for(db, jobs.get(db, job_id))
 
     def orphans(self, held: Collection[Lease]) -> list[int]:
         """See Broker."""

@@ -7,8 +7,9 @@ import time
 from pathlib import Path
 
 from mortiser.core.common.errors import Cancelled
-from mortiser.core.project.job import JobKind
-from mortiser.jobs.broker import Broker, JobNote, LeasedJob, Payload
+from mortiser.core.project.job import JobKind, JobNote
+from mortiser.core.project.job_payloads import JobPayload
+from mortiser.jobs.broker import Broker, LeasedJob, P
 
 REPORT_S = 0.25
 
@@ -20,28 +21,27 @@ class Task:
         self.taken = taken
         self._broker = broker
         self._reported = 0.0
-        self.following: list[tuple[JobKind, Payload]] = []
+        self.following: list[tuple[JobKind, JobPayload]] = []
         self.report: list[JobNote] = []
         self.used_up: list[Path] = []
         """Files that are of no use any more once the job is done."""
 
-    @property
-    def payload(self) -> Payload:
+    def about(self, kind: type[P]) -> P:
         """What the job was queued with."""
-        return self.taken.payload
+        return self.taken.about(kind)
 
     @property
     def job_id(self) -> int:
         """The job's id."""
         return self.taken.lease.job_id
 
-    def follow(self, kind: JobKind, payload: Payload) -> None:
+    def follow(self, kind: JobKind, payload: JobPayload) -> None:
         """Queue another job of the same project once this one is done."""
         self.following.append((kind, payload))
 
     def note(self, text: str, at_us: int | None = None) -> None:
         """Something to tell the user beside the result, and where in the source it is."""
-        self.report.append({"text": text, "at_us": at_us})
+        self.report.append(JobNote(text, at_us))
 
     def progress(self, fraction: float) -> None:
         """Report how far the work is (0 to 1). Raises Cancelled when it is to stop."""

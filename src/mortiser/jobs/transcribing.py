@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 from mortiser.core.common.errors import BadInput
 from mortiser.core.common.time import SECOND, timecode
 from mortiser.core.edits.text.laying import LaidCaption, LayCaptions, grouped
+from mortiser.core.project.job_payloads import DoubtPayload, HearingPayload
 from mortiser.core.project.source import Source
 from mortiser.core.transcript.words import Word, shown
 from mortiser.jobs.broker import LeasedJob
@@ -59,15 +60,14 @@ def hear(tools: Tools, task: Task, given: TranscribeInput) -> Iterator[Heard]:
     A job that was cut off goes on behind its last word. Heard again, a stretch is replaced as one
     edit when all of it has been heard; what was corrected elsewhere stays.
     """
-    source = given.heard.source
+    source, about = given.heard.source, task.about(HearingPayload)
     language: str = source.language
     if language == FIND_OUT:
         language = _spoken(tools, source)
         yield TranscribedLine(language)
-    origin = start = task.payload.get("from_us") or 0
-    end = min(task.payload.get("to_us") or source.duration_us, source.duration_us)
-    again = bool(task.payload.get("again"))
-    if again:
+    origin = start = about.from_us or 0
+    end = min(about.to_us or source.duration_us, source.duration_us)
+    if about.again:
         whole = given.piece.piece.timeline.duration_us
         yield _heard_again(tools, task, given.piece, language, (start, min(end, whole)))
     else:
@@ -78,13 +78,13 @@ def hear(tools: Tools, task: Task, given: TranscribeInput) -> Iterator[Heard]:
     # Telling speakers apart is an edit of all captions, and those are not voted on any more.
     task.follow(
         "doubt",
-        {
-            "source_id": source.id,
-            "piece_id": task.payload["piece_id"],
-            "from_us": origin,
-            "to_us": end,
-            "speakers": not again,
-        },
+        DoubtPayload(
+            source_id=source.id,
+            piece_id=about.piece_id,
+            from_us=origin,
+            to_us=end,
+            speakers=not about.again,
+        ),
     )
 
 

@@ -5,8 +5,13 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 
 import av
+from av.video.reformatter import Interpolation
 
 from mortiser.core.common.time import SECOND
+
+EXACT = Interpolation.BICUBIC | Interpolation.ACCURATE_RND
+"""How planes are made into packed RGB: otherwise swscale takes eight pixels of a row at a time, and leaves what is
+over at its end as it finds it."""
 
 
 def decoded_picture(

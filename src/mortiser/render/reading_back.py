@@ -14,6 +14,7 @@ from mortiser.core.common.errors import BadMedia
 from mortiser.core.common.time import SECOND
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.frame import even_size
+from mortiser.media.frames import EXACT
 from mortiser.media.opening import moving_picture, open_media
 from mortiser.media.picture import plane_of
 from mortiser.paint.painter import NOWHERE, Area, area_of
@@ -101,7 +102,7 @@ def overlay_missing(plan: RenderPlan, made: Path, moments: Sequence[int]) -> int
             if area_of(state_at(plan.captions, at_us), *plan.size) == NOWHERE:
                 continue
             frame = reader.at(at_us - plan.shown_from_us)
-            if frame is None or not frame.reformat(format="rgba").to_ndarray()[..., 3].any():
+            if frame is None or not _opaque(frame):
                 return at_us
         return None
     finally:
@@ -140,3 +141,9 @@ def _light(frame: av.VideoFrame, area: Area) -> Light:
     if plain is None:
         plain = frame.reformat(format="yuv420p", threads=1)
     return plane_of(plain, 0)[top:bottom, left:right].astype(np.int16)
+
+
+def _opaque(frame: av.VideoFrame) -> bool:
+    """Whether anything of a frame with alpha shows."""
+    plain = frame.reformat(format="rgba", interpolation=EXACT, threads=1)
+    return bool(plain.to_ndarray()[..., 3].any())

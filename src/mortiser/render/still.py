@@ -7,6 +7,7 @@ import numpy as np
 
 from mortiser.core.common.errors import BadMedia
 from mortiser.core.project.output import StillForm
+from mortiser.media.frames import EXACT
 from mortiser.media.opening import reason
 from mortiser.paint.pictures import jpeg, png
 from mortiser.render import picture
@@ -23,7 +24,10 @@ def still(plan: RenderPlan, at_us: int, form: StillForm = "png") -> bytes:
     for one in plan.shows:
         Veils(one).put_on(frame, at_us)
     # In several threads swscale writes wrong colours at the left of where their parts of the picture meet.
-    rgb = frame.reformat(format="rgba", src_colorspace=frame.colorspace, threads=1).to_ndarray()
+    plain = frame.reformat(
+        format="rgba", src_colorspace=frame.colorspace, interpolation=EXACT, threads=1
+    )
+    rgb = plain.to_ndarray()
     # Rows of a picture may be padded, which a painter does not take.
     encode = png if form == "png" else jpeg
     return encode(np.ascontiguousarray(rgb))

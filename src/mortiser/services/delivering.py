@@ -71,12 +71,10 @@ def _opened(settings: Settings) -> AppContext:
 
 
 def _project(context: AppContext, name: str) -> int:
-    rows = context.database.connection.execute(
-        "SELECT id, name FROM project ORDER BY changed_us DESC"
-    ).fetchall()
-    found = [row["id"] for row in rows if name in (row["name"], str(row["id"]))]
+    every = projects.list_projects(context.database)
+    found = [one.id for one in every if name in (one.name, str(one.id))]
     if not found:
-        known = ", ".join(f"{row['id']} {row['name']}" for row in rows[:20]) or "none"
+        known = ", ".join(f"{one.id} {one.name}" for one in every[:20]) or "none"
         raise NotFound(f"There is no project “{name}”. There are: {known}.")
     if len(found) > 1:
         numbers = ", ".join(map(str, found))

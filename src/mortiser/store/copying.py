@@ -5,12 +5,12 @@ from __future__ import annotations
 import sqlite3
 from dataclasses import dataclass
 
-from mortiser.core.framing.layer import layers_of, layers_text
-from mortiser.core.framing.shape import shapes_of, shapes_text
+from mortiser.core.framing.layer import STORED as LAYERS
+from mortiser.core.framing.shape import STORED as SHAPES
 from mortiser.core.project.job import JOB_SPECS
 from mortiser.store import jobs
 from mortiser.store.database import Database, now_us
-from mortiser.store.projects import project_row
+from mortiser.store.projects import read_project
 from mortiser.store.rows import insert
 
 CONTINUED = [kind for kind, spec in JOB_SPECS.items() if spec.continued]
@@ -32,9 +32,9 @@ def duplicate_project(database: Database, project_id: int, new_paths: dict[str, 
     The journal and the deliveries stay with the original.
     """
     with database.transaction() as db:
-        old = project_row(db, project_id)
+        old = read_project(db, project_id)
         at = now_us()
-        copy = insert(db, "project", name=f"{old['name']} (copy)", created_us=at, changed_us=at)
+        copy = insert(db, "project", name=f"{old.name} (copy)", created_us=at, changed_us=at)
         sources = _copy_rows(db, "source", "project_id = ?", project_id, {"project_id": copy})
         for new in sources.values():
             for column in ("path", "proxy_path"):
@@ -88,11 +88,11 @@ def _copy_shapes(db: sqlite3.Connection, pieces: dict[int, int], sources: dict[i
     for new in pieces.values():
         row = db.execute("SELECT shapes, layers FROM piece WHERE id = ?", (new,)).fetchone()
         if row["shapes"]:
-            shapes = tuple(one.of_copies(sources) for one in shapes_of(row["shapes"], 2, 2))
-            db.execute("UPDATE piece SET shapes = ? WHERE id = ?", (shapes_text(shapes), new))
+            shapes = tuple(one.of_copies(sources) for one in SHAPES.read(row["shapes"]))
+            db.execute("UPDATE piece SET shapes = ? WHERE id = ?", (SHAPES.write(shapes), new))
         if row["layers"]:
-            layers = tuple(one.of_copies(sources) for one in layers_of(row["layers"]))
-            db.execute("UPDATE piece SET layers = ? WHERE id = ?", (layers_text(layers), new))
+            layers = tuple(one.of_copies(sources) for one in LAYERS.read(row["layers"]))
+            db.execute("UPDATE piece SET layers = ? WHERE id = ?", (LAYERS.write(layers), new))
 
 
 def _continued(
@@ -111,11 +111,9 @@ def _continued(
     ).fetchall()
     found = []
     for row in rows:
-        payload = jobs.payload_of(row)
-        for name, ids in (("source_id", sources), ("sound_id", sources), ("piece_id", pieces)):
-            if payload.get(name) in ids:
-                payload[name] = ids[payload[name]]
-        found.append(jobs.add_in(db, copy, row["kind"], payload))
+        job = jobs.job_of(row)
+        ids = {"source_id": sources, "sound_id": sources, "piece_id": pieces}
+        found.append(jobs.add_in(db, copy, job.kind, job.payload.in_copy(ids)))
     return tuple(found)
 
 

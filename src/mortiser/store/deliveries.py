@@ -4,13 +4,15 @@ from __future__ import annotations
 
 import sqlite3
 from collections.abc import Callable, Sequence
-from dataclasses import replace
+from dataclasses import fields, replace
 from datetime import date
 
 from mortiser.core.common.errors import BadInput, Conflict, NotFound
 from mortiser.core.common.time import SECOND
+from mortiser.core.delivery.delivered import DeliveredFile, Delivery
 from mortiser.core.delivery.estimate import Expected, expected
 from mortiser.core.delivery.order import Order, OrderedFile, OrderedSource, PieceStretch
+from mortiser.core.project.job_payloads import DeliverPayload
 from mortiser.core.project.output import Outputs, VideoFile
 from mortiser.core.project.piece import Piece
 from mortiser.core.project.source import Source
@@ -40,7 +42,7 @@ def order(
         found, parts = planned(db, piece_id, today, shape_ids, stretches)
         need(round(sum(part.size for part in parts)))
         _check_lengths(found.piece, parts)
-        revision = projects.project_row(db, found.project_id)["revision"]
+        revision = projects.read_project(db, found.project_id).revision
         delivery = insert(
             db,
             "delivery",
@@ -54,7 +56,9 @@ def order(
         made: list[int] = []
         for part in parts:
             rank = 0 if isinstance(part.output, VideoFile) else SOON
-            job = jobs.add_in(db, found.project_id, "deliver", {"piece_id": piece_id}, rank)
+            job = jobs.add_in(
+                db, found.project_id, "deliver", DeliverPayload(piece_id=piece_id), rank
+            )
             insert(
                 db,
                 "delivered_file",
@@ -81,7 +85,7 @@ def planned(
     piece = projects.piece(db, piece_id)
     if outputs:
         piece = replace(piece, settings=replace(piece.settings, outputs=outputs))
-    project = projects.project_row(db, piece.project_id)
+    project = projects.read_project(db, piece.project_id).name
     for shape_id in shape_ids:
         piece.in_shape(shape_id)
     for one in stretches:
@@ -92,12 +96,11 @@ def planned(
         piece,
         projects.piece_cues(db, piece_id),
         ordered_sources(db, piece.project_id),
-        piece.settings.naming
-        or (SEVERAL if several and piece.settings.name != project["name"] else ONE),
+        piece.settings.naming or (SEVERAL if several and piece.settings.name != project else ONE),
         shape_ids,
         stretches,
         {
-            "project": project["name"],
+            "project": project,
             "piece": piece.settings.name,
             "date": today.isoformat(),
             "number": f"{_number(db, piece_id):02d}",
@@ -191,63 +194,77 @@ def _sound_key(row: Source) -> str:
     return laid.key if laid else ""
 
 
-def ordered(row: sqlite3.Row) -> Order | None:
-    """What a delivery was ordered as; None of one from a version that did not keep that."""
-    return Order.model_validate_json(row["ordered"]) if row["ordered"] else None
+def order_of(db: sqlite3.Connection, delivery_id: int) -> Order | None:
+    """What a delivery was ordered as; None of one from a version that did not keep that, or of which all is
+    made."""
+    row = db.execute("SELECT ordered FROM delivery WHERE id = ?", (delivery_id,)).fetchone()
+    return Order.model_validate_json(row["ordered"]) if row and row["ordered"] else None
 
 
+DELIVERY_COLUMNS = tuple(one.name for one in fields(Delivery))
 FILES = (
-    "SELECT delivered_file.*, project.name AS project, delivery.project_id, delivery.piece_id, delivery.revision, "
-    "delivery.stem, delivery.created_us AS ordered_us, job.status, job.progress, job.error, "
-    "job.started_us, job.finished_us, job.began, job.paused, job.rank, job.report "
-    "FROM delivered_file "
+    "SELECT delivered_file.id, delivered_file.kind, delivered_file.name, delivered_file.size, delivered_file.part, "
+    "project.name AS project, "
+    + ", ".join(f"delivery.{name} AS delivery_{name}" for name in DELIVERY_COLUMNS)
+    + ", "
+    + ", ".join(f"job.{name} AS job_{name}" for name in jobs.JOB_COLUMNS)
+    + " FROM delivered_file "
     "JOIN delivery ON delivery.id = delivered_file.delivery_id "
     "JOIN project ON project.id = delivery.project_id "
     "JOIN job ON job.id = delivered_file.job_id "
 )
 
 
-def files_of_project(db: sqlite3.Connection, project_id: int) -> list[sqlite3.Row]:
+def _file(row: sqlite3.Row) -> DeliveredFile:
+    """The file in a row of FILES."""
+    delivery = Delivery(**{name: row[f"delivery_{name}"] for name in DELIVERY_COLUMNS})
+    part = OrderedFile.model_validate_json(row["part"]) if row["part"] else None
+    about = {name: row[name] for name in ("id", "project", "kind", "name", "size")}
+    return DeliveredFile(delivery=delivery, part=part, job=jobs.job_of(row, "job_"), **about)
+
+
+def files_of_project(db: sqlite3.Connection, project_id: int) -> list[DeliveredFile]:
     """The files of the project's deliveries with their jobs: the newest delivery first, files in order."""
-    return db.execute(
+    rows = db.execute(
         FILES + "WHERE delivery.project_id = ? ORDER BY delivery_id DESC, delivered_file.id",
         (project_id,),
-    ).fetchall()
+    )
+    return list(map(_file, rows))
 
 
-def files_of(db: sqlite3.Connection, delivery_id: int) -> list[sqlite3.Row]:
+def files_of(db: sqlite3.Connection, delivery_id: int) -> list[DeliveredFile]:
     """A delivery's files with their jobs, in order."""
-    return db.execute(
-        FILES + "WHERE delivery_id = ? ORDER BY delivered_file.id", (delivery_id,)
-    ).fetchall()
+    rows = db.execute(
+        FILES + "WHERE delivered_file.delivery_id = ? ORDER BY delivered_file.id", (delivery_id,)
+    )
+    return list(map(_file, rows))
 
 
-def waiting(db: sqlite3.Connection) -> list[sqlite3.Row]:
+def waiting(db: sqlite3.Connection) -> list[DeliveredFile]:
     """The files of all projects that are being made or wait, in the order they are made in."""
-    return db.execute(
+    rows = db.execute(
         FILES + "WHERE job.status IN ('running', 'queued') "
         "ORDER BY job.status = 'queued', job.paused, job.rank, job.id"
-    ).fetchall()
+    )
+    return list(map(_file, rows))
 
 
-def file_of_job(db: sqlite3.Connection, job_id: int) -> sqlite3.Row:
+def file_of_job(db: sqlite3.Connection, job_id: int) -> DeliveredFile:
     """The file a job makes. Raises NotFound."""
-    row: sqlite3.Row | None = db.execute(
-        "SELECT * FROM delivered_file WHERE job_id = ?", (job_id,)
-    ).fetchone()
+    row = db.execute(FILES + "WHERE delivered_file.job_id = ?", (job_id,)).fetchone()
     if row is None:
         raise NotFound("That delivery is not there any more.")
-    return row
+    return _file(row)
 
 
-def get(db: sqlite3.Connection, delivery_id: int) -> sqlite3.Row:
+def get(db: sqlite3.Connection, delivery_id: int) -> Delivery:
     """One delivery. Raises NotFound."""
-    row: sqlite3.Row | None = db.execute(
-        "SELECT * FROM delivery WHERE id = ?", (delivery_id,)
+    row = db.execute(
+        f"SELECT {', '.join(DELIVERY_COLUMNS)} FROM delivery WHERE id = ?", (delivery_id,)
     ).fetchone()
     if row is None:
         raise NotFound("That delivery is not there any more.")
-    return row
+    return Delivery(*row)
 
 
 def ids(db: sqlite3.Connection, project_id: int) -> list[int]:
@@ -278,7 +295,7 @@ def remove(database: Database, delivery_id: int) -> None:
     with database.transaction() as db:
         get(db, delivery_id)
         for file in files_of(db, delivery_id):
-            if file["status"] == "running":
+            if file.job.status == "running":
                 raise Conflict("A file of it is being made. Stop that first.")
         db.execute(
             "DELETE FROM job WHERE id IN (SELECT job_id FROM delivered_file WHERE delivery_id = ?)",

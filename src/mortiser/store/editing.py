@@ -19,7 +19,7 @@ from mortiser.core.transcript.words import Cue
 from mortiser.store import cue_times, journal, revisions
 from mortiser.store.database import Database, now_us
 from mortiser.store.journal import Changes
-from mortiser.store.projects import pieces, project_row
+from mortiser.store.projects import pieces, read_project
 from mortiser.store.revisions import Kind
 from mortiser.store.rows import Timelines, batched, load_cues
 from mortiser.store.sql_session import SqlEditSession
@@ -255,4 +255,4 @@ def _now(
 def _settings(
     db: sqlite3.Connection, project_id: int, timelines: Timelines
 ) -> tuple[str, list[Piece]]:
-    return project_row(db, project_id)["name"], pieces(db, project_id, timelines)
+    return read_project(db, project_id).name, pieces(db, project_id, timelines)

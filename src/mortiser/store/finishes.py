@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from mortiser.core.common.errors import BadInput, NotFound
 from mortiser.core.style.finish.builtin import DEFAULT_FINISH, FINISHES
 from mortiser.core.style.finish.model import Finish
-from mortiser.core.style.finish.stored import finish_of, finish_text
+from mortiser.core.style.finish.stored import STORED
 from mortiser.store.database import Database
 from mortiser.store.preferences import prefer, preferred
 
@@ -19,7 +19,7 @@ DEFAULT, LAST = "default_finish", "last_finish"
 def saved(db: sqlite3.Connection) -> list[tuple[int, Finish]]:
     """(id, finish) of all, by name."""
     rows = db.execute("SELECT * FROM saved_finish ORDER BY name COLLATE NOCASE")
-    return [(row["id"], Finish.model_validate_json(row["finish"])) for row in rows]
+    return [(row["id"], STORED.read(row["finish"])) for row in rows]
 
 
 def one(db: sqlite3.Connection, finish_id: int) -> Finish:
@@ -27,7 +27,7 @@ def one(db: sqlite3.Connection, finish_id: int) -> Finish:
     row = db.execute("SELECT finish FROM saved_finish WHERE id = ?", (finish_id,)).fetchone()
     if row is None:
         raise NotFound("That finish is not there any more.")
-    return Finish.model_validate_json(row["finish"])
+    return STORED.read(row["finish"])
 
 
 def named(db: sqlite3.Connection, name: str) -> Finish:
@@ -59,7 +59,7 @@ def change(database: Database, finish_id: int, name: str | None, finish: Finish 
         new = (finish or old).model_copy(update={"name": new_name})
         db.execute(
             "UPDATE saved_finish SET name = ?, finish = ? WHERE id = ?",
-            (new_name, new.model_dump_json(), finish_id),
+            (new_name, STORED.write(new), finish_id),
         )
         return new
 
@@ -93,17 +93,17 @@ def for_new_piece(db: sqlite3.Connection) -> Finish:
 
 def _preferred(db: sqlite3.Connection, name: str) -> Finish | None:
     text = preferred(db, name)
-    return finish_of(text) if text else None
+    return STORED.read(text) if text else None
 
 
 def _remember(database: Database, name: str, finish: Finish | None) -> None:
-    prefer(database, name, finish_text(finish) if finish else None)
+    prefer(database, name, STORED.write(finish) if finish else None)
 
 
 def _add(db: sqlite3.Connection, name: str, finish: Finish) -> tuple[int, Finish]:
     named = finish.model_copy(update={"name": name})
     cursor = db.execute(
-        "INSERT INTO saved_finish (name, finish) VALUES (?, ?)", (name, named.model_dump_json())
+        "INSERT INTO saved_finish (name, finish) VALUES (?, ?)", (name, STORED.write(named))
     )
     return int(cursor.lastrowid or 0), named
 

@@ -5,14 +5,14 @@ from __future__ import annotations
 import sqlite3
 
 from mortiser.core.common.errors import BadInput, NotFound
-from mortiser.core.project.jig import JIGS, Jig
+from mortiser.core.project.jig import JIGS, STORED, Jig
 from mortiser.store.database import Database
 
 
 def saved(db: sqlite3.Connection) -> list[tuple[int, Jig]]:
     """(id, jig) of all, by name."""
     rows = db.execute("SELECT id, jig FROM saved_jig ORDER BY name COLLATE NOCASE")
-    return [(row["id"], Jig.model_validate_json(row["jig"])) for row in rows]
+    return [(row["id"], STORED.read(row["jig"])) for row in rows]
 
 
 def get(db: sqlite3.Connection, jig_id: int) -> Jig:
@@ -20,7 +20,7 @@ def get(db: sqlite3.Connection, jig_id: int) -> Jig:
     row = db.execute("SELECT jig FROM saved_jig WHERE id = ?", (jig_id,)).fetchone()
     if row is None:
         raise NotFound("That jig is not there any more.")
-    return Jig.model_validate_json(row["jig"])
+    return STORED.read(row["jig"])
 
 
 def save(database: Database, jig: Jig) -> int:
@@ -31,7 +31,7 @@ def save(database: Database, jig: Jig) -> int:
         db.execute(
             "INSERT INTO saved_jig (name, jig) VALUES (?, ?) "
             "ON CONFLICT (name) DO UPDATE SET jig = excluded.jig",
-            (jig.name, jig.model_dump_json()),
+            (jig.name, STORED.write(jig)),
         )
         row = db.execute("SELECT id FROM saved_jig WHERE name = ?", (jig.name,)).fetchone()
         return int(row["id"])

@@ -9,17 +9,19 @@ from __future__ import annotations
 import json
 import sqlite3
 import uuid
-from collections.abc import Collection, Mapping, Sequence
-from dataclasses import dataclass
-from typing import Any
+from collections.abc import Collection, Sequence
+from dataclasses import asdict, dataclass, fields
 
 from mortiser.core.common.errors import Conflict, NotFound
-from mortiser.core.project.job import JOB_SPECS, JobKind
+from mortiser.core.project.job import JOB_SPECS, Job, JobKind, JobNote
+from mortiser.core.project.job_payloads import JobPayload
 from mortiser.store.database import Database, now_us
 
 LEASE_US = 15_000_000
 MOST_ATTEMPTS = 3
 """A job that took its worker down this often at the same place is given up."""
+JOB_COLUMNS = tuple(one.name for one in fields(Job))
+"""The columns of a job."""
 FORWARD = 0.02
 """Getting this much farther than any attempt before makes the attempts count anew."""
 
@@ -32,7 +34,7 @@ class Lease:
     token: str
 
 
-def add(database: Database, project_id: int, kind: JobKind, payload: Mapping[str, Any]) -> int:
+def add(database: Database, project_id: int, kind: JobKind, payload: JobPayload) -> int:
     """A queued job; returns its id."""
     with database.transaction() as db:
         return add_in(db, project_id, kind, payload)
@@ -42,19 +44,21 @@ def add_in(
     db: sqlite3.Connection,
     project_id: int,
     kind: JobKind,
-    payload: Mapping[str, Any],
+    payload: JobPayload,
     rank: float = 0.0,
 ) -> int:
     """The same inside an open transaction; of kinds that are ranked, the smallest rank goes first."""
+    if type(payload) is not JOB_SPECS[kind].payload:
+        raise TypeError(f"{kind} is queued with {JOB_SPECS[kind].payload.__name__}")
     cursor = db.execute(
         "INSERT INTO job (project_id, kind, payload, status, created_us, at_once, rank) "
         "VALUES (?, ?, ?, 'queued', ?, ?, ?)",
-        (project_id, kind, json.dumps(payload), now_us(), JOB_SPECS[kind].at_once, rank),
+        (project_id, kind, payload.model_dump_json(), now_us(), JOB_SPECS[kind].at_once, rank),
     )
     return int(cursor.lastrowid or 0)
 
 
-def take(database: Database, job_id: int) -> sqlite3.Row | None:
+def take(database: Database, job_id: int) -> Job | None:
     """Claim a job that is queued, or running under a lease that ran out; None if it is neither, is paused, as
     many of its kind as may run at once are running, or one of them works on the same recording.
 
@@ -63,7 +67,7 @@ def take(database: Database, job_id: int) -> sqlite3.Row | None:
     with database.transaction() as db:
         at = now_us()
         job_id = _first_of(db, job_id)
-        row: sqlite3.Row | None = db.execute(
+        row = db.execute(
             "UPDATE job SET status = 'running', started_us = ?, attempts = attempts + 1, "
             "farthest = max(farthest, progress), progress = 0, began = NULL, token = ?, "
             "lease_until_us = ? WHERE id = ? AND cancel_asked = 0 AND paused = 0 AND "
@@ -76,7 +80,7 @@ def take(database: Database, job_id: int) -> sqlite3.Row | None:
             "RETURNING *",
             (at, uuid.uuid4().hex, at + LEASE_US, job_id, at, at, at),
         ).fetchone()
-        return row
+        return job_of(row) if row else None
 
 
 def _first_of(db: sqlite3.Connection, job_id: int) -> int:
@@ -92,9 +96,23 @@ def _first_of(db: sqlite3.Connection, job_id: int) -> int:
     return int(first["id"]) if first else job_id
 
 
-def lease_of(row: sqlite3.Row) -> Lease:
-    """The lease that a job's row was taken under."""
-    return Lease(row["id"], row["token"])
+def lease_of(job: Job) -> Lease:
+    """The lease that a job was taken under."""
+    if job.token is None:
+        raise ValueError("nobody works on that job")
+    return Lease(job.id, job.token)
+
+
+def job_of(row: sqlite3.Row, prefix: str = "") -> Job:
+    """The job in a row with the columns of JOB_COLUMNS, their names behind a prefix."""
+    found = {name: row[prefix + name] for name in JOB_COLUMNS}
+    kind: JobKind = found["kind"]
+    found |= {
+        "payload": JOB_SPECS[kind].payload.model_validate_json(found["payload"]),
+        "paused": bool(found["paused"]),
+        "report": tuple(JobNote(**one) for one in json.loads(found["report"])),
+    }
+    return Job(**found)
 
 
 def report(database: Database, lease: Lease, progress: float) -> bool:
@@ -134,8 +152,8 @@ def finish(
     lease: Lease,
     status: str,
     error: str | None = None,
-    report: Sequence[Mapping[str, Any]] = (),
-    following: Sequence[tuple[JobKind, Mapping[str, Any]]] = (),
+    report: Sequence[JobNote] = (),
+    following: Sequence[tuple[JobKind, JobPayload]] = (),
 ) -> list[int]:
     """End a running job as done, failed or cancelled, with what it has to say.
 
@@ -152,7 +170,7 @@ def finish(
                 status,
                 error,
                 now_us(),
-                json.dumps(list(report)),
+                json.dumps([asdict(note) for note in report]),
                 status,
                 lease.job_id,
                 lease.token,
@@ -192,15 +210,14 @@ def again(database: Database, lease: Lease) -> bool:
         return done.rowcount > 0
 
 
-def ask_cancel(database: Database, job_id: int) -> sqlite3.Row:
+def ask_cancel(database: Database, job_id: int) -> Job:
     """Cancel a job at once that nobody works on, ask a running one to stop.
 
     Raises Conflict when it has ended. Has room on a full disk, as a rule.
     """
 
-    def asked(db: sqlite3.Connection) -> sqlite3.Row:
-        row = get(db, job_id)
-        if row["status"] not in ("queued", "running"):
+    def asked(db: sqlite3.Connection) -> Job:
+        if not get(db, job_id).open:
             raise Conflict("That job has already ended.")
         at = now_us()
         db.execute(
@@ -214,14 +231,14 @@ def ask_cancel(database: Database, job_id: int) -> sqlite3.Row:
     return database.without_fail(asked)
 
 
-def pause(database: Database, job_id: int) -> sqlite3.Row:
+def pause(database: Database, job_id: int) -> Job:
     """Let a job wait until it is let go on; one that runs stops and begins anew then.
 
     Raises Conflict when it has ended.
     """
 
-    def paused(db: sqlite3.Connection) -> sqlite3.Row:
-        if get(db, job_id)["status"] not in ("queued", "running"):
+    def paused(db: sqlite3.Connection) -> Job:
+        if not get(db, job_id).open:
             raise Conflict("That job has already ended.")
         # Its worker loses the lease, and stops.
         db.execute(
@@ -235,38 +252,38 @@ def pause(database: Database, job_id: int) -> sqlite3.Row:
     return database.without_fail(paused)
 
 
-def resume(database: Database, job_id: int) -> sqlite3.Row:
+def resume(database: Database, job_id: int) -> Job:
     """Let a paused job go on."""
 
-    def resumed(db: sqlite3.Connection) -> sqlite3.Row:
+    def resumed(db: sqlite3.Connection) -> Job:
         db.execute("UPDATE job SET paused = 0 WHERE id = ?", (job_id,))
         return get(db, job_id)
 
     return database.without_fail(resumed)
 
 
-def put_first(database: Database, job_id: int) -> sqlite3.Row:
+def put_first(database: Database, job_id: int) -> Job:
     """Have a job that waits done before all others of its kind."""
 
-    def moved(db: sqlite3.Connection) -> sqlite3.Row:
-        row = get(db, job_id)
-        if row["status"] != "queued":
+    def moved(db: sqlite3.Connection) -> Job:
+        job = get(db, job_id)
+        if job.status != "queued":
             raise Conflict("Only what waits can be moved.")
         db.execute(
             "UPDATE job SET rank = (SELECT min(rank) - 1 FROM job WHERE kind = ?) WHERE id = ?",
-            (row["kind"], job_id),
+            (job.kind, job_id),
         )
         return get(db, job_id)
 
     return database.without_fail(moved)
 
 
-def get(db: sqlite3.Connection, job_id: int) -> sqlite3.Row:
-    """The job's row. Raises NotFound."""
+def get(db: sqlite3.Connection, job_id: int) -> Job:
+    """A job. Raises NotFound."""
     row: sqlite3.Row | None = db.execute("SELECT * FROM job WHERE id = ?", (job_id,)).fetchone()
     if row is None:
         raise NotFound("That job is not there any more.")
-    return row
+    return job_of(row)
 
 
 def exists(db: sqlite3.Connection, job_id: int) -> bool:
@@ -274,58 +291,52 @@ def exists(db: sqlite3.Connection, job_id: int) -> bool:
     return db.execute("SELECT 1 FROM job WHERE id = ?", (job_id,)).fetchone() is not None
 
 
-def waiting_for(db: sqlite3.Connection, row: sqlite3.Row) -> list[int]:
-    """The oldest queued job that a job (by its row) held up: one of its kind, where only so many may run
+def waiting_for(db: sqlite3.Connection, job: Job) -> list[int]:
+    """The oldest queued job that a job held up: one of its kind, where only so many may run
     at once, or one for the same recording."""
     rows = db.execute(
         "SELECT id FROM job WHERE kind = ? AND status = 'queued' AND paused = 0 AND "
         "(at_once > 0 OR payload ->> 'source_id' = ?) ORDER BY id LIMIT 1",
-        (row["kind"], payload_of(row).get("source_id")),
+        (job.kind, job.payload.source_id),
     )
     return [one["id"] for one in rows]
 
 
-def of_project(db: sqlite3.Connection, project_id: int) -> list[sqlite3.Row]:
+def of_project(db: sqlite3.Connection, project_id: int) -> list[Job]:
     """The project's jobs, oldest first."""
-    return db.execute(
-        "SELECT * FROM job WHERE project_id = ? ORDER BY id", (project_id,)
-    ).fetchall()
+    rows = db.execute("SELECT * FROM job WHERE project_id = ? ORDER BY id", (project_id,))
+    return list(map(job_of, rows))
 
 
-def recent(db: sqlite3.Connection, project_id: int) -> list[sqlite3.Row]:
+def recent(db: sqlite3.Connection, project_id: int) -> list[Job]:
     """The project's jobs that are not done yet, and the newest of each kind for each source; oldest
     first."""
-    return db.execute(
+    rows = db.execute(
         "SELECT * FROM job WHERE project_id = ? AND (status IN ('queued', 'running') OR id IN "
         "(SELECT max(id) FROM job WHERE project_id = ? "
         "GROUP BY kind, json_extract(payload, '$.source_id'), json_extract(payload, '$.sound_id'))) "
         "ORDER BY id",
         (project_id, project_id),
-    ).fetchall()
+    )
+    return list(map(job_of, rows))
 
 
-def payload_of(row: sqlite3.Row) -> dict[str, Any]:
-    """What a job is to work on."""
-    found: dict[str, Any] = json.loads(row["payload"])
-    return found
-
-
-def payloads_under_way(
+def under_way(
     db: sqlite3.Connection, project_id: int, kind: JobKind, *, begun: bool = False
-) -> list[dict[str, Any]]:
-    """What jobs of a kind of a project are to work on that wait or run, or (``begun``) that run."""
+) -> list[Job]:
+    """The jobs of a kind of a project that wait or run, or (``begun``) that run."""
     rows = db.execute(
-        "SELECT payload FROM job WHERE project_id = ? AND kind = ? "
+        "SELECT * FROM job WHERE project_id = ? AND kind = ? "
         "AND status IN ('running', iif(?, 'running', 'queued'))",
         (project_id, kind, begun),
     )
-    return [payload_of(row) for row in rows]
+    return list(map(job_of, rows))
 
 
-def payloads_not_done(db: sqlite3.Connection, kind: JobKind) -> list[dict[str, Any]]:
-    """What jobs of a kind are to work on that may still be done, now or on request."""
-    rows = db.execute("SELECT payload FROM job WHERE kind = ? AND status != 'done'", (kind,))
-    return [payload_of(row) for row in rows]
+def not_done(db: sqlite3.Connection, kind: JobKind) -> list[Job]:
+    """The jobs of a kind that may still be done, now or on request."""
+    rows = db.execute("SELECT * FROM job WHERE kind = ? AND status != 'done'", (kind,))
+    return list(map(job_of, rows))
 
 
 def orphans(database: Database, held: Collection[Lease] = ()) -> list[int]:
@@ -364,11 +375,11 @@ def release_all(database: Database) -> None:
         db.execute("UPDATE job SET lease_until_us = 0, token = NULL WHERE status = 'running'")
 
 
-def requeue(database: Database, job_id: int) -> sqlite3.Row:
+def requeue(database: Database, job_id: int) -> Job:
     """Queue a failed or cancelled job anew. Raises Conflict for any other."""
 
-    def again(db: sqlite3.Connection) -> sqlite3.Row:
-        if get(db, job_id)["status"] not in ("failed", "cancelled"):
+    def again(db: sqlite3.Connection) -> Job:
+        if get(db, job_id).status not in ("failed", "cancelled"):
             raise Conflict("Only a job that failed or was stopped can be done again.")
         db.execute(
             "UPDATE job SET status = 'queued', error = NULL, attempts = 0, cancel_asked = 0, "

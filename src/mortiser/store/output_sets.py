@@ -8,12 +8,11 @@ from collections.abc import Sequence
 from mortiser.core.common.errors import BadInput, NotFound
 from mortiser.core.project.output import (
     OUTPUT_SETS,
+    STORED,
     Output,
     Outputs,
     built_in,
     each_once,
-    outputs_of,
-    outputs_text,
 )
 from mortiser.store.database import Database
 
@@ -23,7 +22,7 @@ MOST_LETTERS = 40
 def saved(db: sqlite3.Connection) -> list[tuple[int, str, Outputs]]:
     """(id, name, outputs) of all, by name."""
     rows = db.execute("SELECT * FROM saved_outputs ORDER BY name COLLATE NOCASE")
-    return [(row["id"], row["name"], outputs_of(row["outputs"])) for row in rows]
+    return [(row["id"], row["name"], STORED.read(row["outputs"])) for row in rows]
 
 
 def named(db: sqlite3.Connection, name: str) -> Outputs:
@@ -46,7 +45,7 @@ def save(database: Database, name: str, outputs: Sequence[Output]) -> tuple[int,
         db.execute(
             "INSERT INTO saved_outputs (name, outputs) VALUES (?, ?) "
             "ON CONFLICT (name) DO UPDATE SET outputs = excluded.outputs",
-            (clean, outputs_text(each_once(outputs))),
+            (clean, STORED.write(each_once(outputs))),
         )
         row = db.execute("SELECT id FROM saved_outputs WHERE name = ?", (clean,)).fetchone()
         return int(row["id"]), clean

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import sqlite3
 
-from mortiser.core.captions.pace import PACES, Pace
+from mortiser.core.captions.pace import PACES, STORED, Pace
 from mortiser.core.common.errors import BadInput, NotFound
 from mortiser.store.database import Database
 
@@ -14,7 +14,7 @@ MOST_LETTERS = 40
 def saved(db: sqlite3.Connection) -> list[tuple[int, str, Pace]]:
     """(id, name, pace) of all, by name."""
     rows = db.execute("SELECT * FROM saved_pace ORDER BY name COLLATE NOCASE")
-    return [(row["id"], row["name"], Pace.model_validate_json(row["pace"])) for row in rows]
+    return [(row["id"], row["name"], STORED.read(row["pace"])) for row in rows]
 
 
 def save(database: Database, name: str, pace: Pace) -> tuple[int, str]:
@@ -31,7 +31,7 @@ def save(database: Database, name: str, pace: Pace) -> tuple[int, str]:
         db.execute(
             "INSERT INTO saved_pace (name, pace) VALUES (?, ?) "
             "ON CONFLICT (name) DO UPDATE SET pace = excluded.pace",
-            (clean, pace.model_dump_json()),
+            (clean, STORED.write(pace)),
         )
         row = db.execute("SELECT id FROM saved_pace WHERE name = ?", (clean,)).fetchone()
         return int(row["id"]), clean

@@ -7,16 +7,21 @@ from collections.abc import Callable
 from functools import lru_cache
 from typing import TypeVar
 
-from mortiser.core.captions.pace import PACES, Pace, pace_of, pace_text
-from mortiser.core.captions.standing import NOTHING, standing_of, standing_text
+from mortiser.core.captions.pace import PACES, Pace
+from mortiser.core.captions.pace import STORED as PACE
+from mortiser.core.captions.standing import NOTHING
+from mortiser.core.captions.standing import STORED as STANDING
 from mortiser.core.common.errors import MortiserError
-from mortiser.core.framing.layer import layers_of, layers_text
-from mortiser.core.framing.shape import MOST_SIDE, Shape, Shapes, shapes_of, shapes_text
-from mortiser.core.project.output import USUAL_OUTPUTS, outputs_of, outputs_text
-from mortiser.core.project.post import Post, post_of, post_text
+from mortiser.core.framing.layer import STORED as LAYERS
+from mortiser.core.framing.shape import MOST_SIDE, Shape, Shapes, shapes_of
+from mortiser.core.framing.shape import STORED as SHAPES
+from mortiser.core.project.output import STORED as OUTPUTS
+from mortiser.core.project.output import USUAL_OUTPUTS
+from mortiser.core.project.post import STORED as POST
+from mortiser.core.project.post import Post
 from mortiser.core.project.settings import PieceSettings
 from mortiser.core.style.finish.builtin import DEFAULT_FINISH, FINISHES
-from mortiser.core.style.finish.stored import finish_of, finish_text
+from mortiser.core.style.finish.stored import STORED as FINISH
 
 T = TypeVar("T")
 KEPT_READ = 256
@@ -34,17 +39,17 @@ COLUMNS = {
 """The columns that may be unreadable, and what they are called then."""
 WRITTEN: dict[str, Callable[[PieceSettings], object]] = {
     "name": lambda of: of.name,
-    "shapes": lambda of: shapes_text(of.shapes),
-    "finish": lambda of: finish_text(of.finish),
-    "pace": lambda of: pace_text(of.pace),
-    "file_pace": lambda of: pace_text(of.file_pace) if of.file_pace else "",
+    "shapes": lambda of: SHAPES.write(of.shapes),
+    "finish": lambda of: FINISH.write(of.finish),
+    "pace": lambda of: PACE.write(of.pace),
+    "file_pace": lambda of: PACE.write(of.file_pace) if of.file_pace else "",
     "checked_by": lambda of: of.checked_by,
     "show_speakers": lambda of: int(of.show_speakers),
-    "standing": lambda of: standing_text(of.standing),
+    "standing": lambda of: STANDING.write(of.standing),
     "goal_us": lambda of: of.goal_us,
-    "layers": lambda of: layers_text(of.layers),
-    "outputs": lambda of: outputs_text(of.outputs),
-    "post": lambda of: post_text(of.post),
+    "layers": lambda of: LAYERS.write(of.layers),
+    "outputs": lambda of: OUTPUTS.write(of.outputs),
+    "post": lambda of: POST.write(of.post),
     "naming": lambda of: of.naming,
 }
 """Each setting's column, and what is written there."""
@@ -68,7 +73,7 @@ def read_settings(row: sqlite3.Row) -> tuple[PieceSettings, tuple[str, ...]]:
         name=row["name"],
         shapes=held("shapes", lambda text: _shapes_of(text, width, height), (usual,)),
         finish=held("finish", _finish_of, FINISHES[DEFAULT_FINISH]),
-        pace=held("pace", pace_of, PACES["quick"]),
+        pace=held("pace", _pace_of, PACES["quick"]),
         file_pace=held("file_pace", _file_pace_of, None),
         checked_by=row["checked_by"],
         show_speakers=bool(row["show_speakers"]),
@@ -76,7 +81,7 @@ def read_settings(row: sqlite3.Row) -> tuple[PieceSettings, tuple[str, ...]]:
         goal_us=row["goal_us"],
         layers=held("layers", _layers_of, ()),
         outputs=held("outputs", _outputs_of, USUAL_OUTPUTS),
-        post=held("post", post_of, Post()),
+        post=held("post", POST.read, Post()),
         naming=row["naming"],
     )
     return found, tuple(lost)
@@ -93,13 +98,14 @@ def changed_columns(was: PieceSettings, now: PieceSettings) -> dict[str, object]
 
 
 def _file_pace_of(text: str) -> Pace | None:
-    return pace_of(text) if text else None
+    return _pace_of(text) if text else None
 
 
-_finish_of = lru_cache(KEPT_READ)(finish_of)
-_standing_of = lru_cache(KEPT_READ)(standing_of)
-_layers_of = lru_cache(KEPT_READ)(layers_of)
-_outputs_of = lru_cache(KEPT_READ)(outputs_of)
+_finish_of = lru_cache(KEPT_READ)(FINISH.read)
+_standing_of = lru_cache(KEPT_READ)(STANDING.read)
+_layers_of = lru_cache(KEPT_READ)(LAYERS.read)
+_outputs_of = lru_cache(KEPT_READ)(OUTPUTS.read)
+_pace_of = lru_cache(KEPT_READ)(PACE.read)
 
 
 @lru_cache(KEPT_READ)

@@ -7,7 +7,8 @@ import sqlite3
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from mortiser.core.captions.pace import PACES, PaceName, pace_text
+from mortiser.core.captions.pace import PACES, PaceName
+from mortiser.core.captions.pace import STORED as PACE
 from mortiser.core.common.errors import NotFound
 from mortiser.core.editing.microphone import Microphone
 from mortiser.core.editing.timeline import Timeline
@@ -16,9 +17,10 @@ from mortiser.core.framing.placing import Size
 from mortiser.core.framing.shape import Shapes
 from mortiser.core.framing.subject import Tracks
 from mortiser.core.project.piece import MediaFacts, Piece
+from mortiser.core.project.project import ListedProject, Project
 from mortiser.core.project.source import Source
 from mortiser.core.scene import MOST_OVER_US
-from mortiser.core.style.finish.stored import finish_text
+from mortiser.core.style.finish.stored import STORED as FINISH
 from mortiser.core.transcript.speakers import with_names
 from mortiser.core.transcript.words import Cue, Shown
 from mortiser.store import finishes, subjects
@@ -81,12 +83,12 @@ def create_project(
         at = now_us()
         project = insert(db, "project", name=name, created_us=at, changed_us=at)
         size = (source.width, source.height) if source.width else AUDIO_ONLY_FRAME
-        look = finish or finish_text(finishes.for_new_piece(db))
+        look = FINISH.read(finish) if finish else finishes.for_new_piece(db)
         about = {
             "project_id": project,
             "name": name,
-            "finish": look,
-            "pace": pace_text(PACES[pace]),
+            "finish": FINISH.write(look),
+            "pace": PACE.write(PACES[pace]),
         }
         about |= {"width": size[0], "height": size[1]}
         return project, *_with_piece(db, source, about)
@@ -123,10 +125,10 @@ def _with_piece(
     return source_id, piece_id
 
 
-def list_projects(database: Database) -> list[sqlite3.Row]:
+def list_projects(database: Database) -> list[ListedProject]:
     """Every project with its first source and its newest job, last changed first."""
-    return database.connection.execute(
-        "SELECT project.*, source.id AS source_id, source.duration_us, source.kind, "
+    rows = database.connection.execute(
+        "SELECT project.id, project.name, revision, changed_us, source.id AS source_id, duration_us, kind, "
         "(SELECT count(*) FROM cue JOIN piece ON piece.id = cue.piece_id "
         " WHERE piece.project_id = project.id AND cue.start_us IS NOT NULL) AS cue_count, "
         "(SELECT status FROM job WHERE job.project_id = project.id AND kind = 'transcribe' "
@@ -134,12 +136,14 @@ def list_projects(database: Database) -> list[sqlite3.Row]:
         "FROM project JOIN source ON source.id = "
         "(SELECT min(id) FROM source WHERE source.project_id = project.id) "
         "ORDER BY project.changed_us DESC, project.id DESC"
-    ).fetchall()
+    )
+    return [ListedProject(*row) for row in rows]
 
 
-def project_row(db: sqlite3.Connection, project_id: int) -> sqlite3.Row:
-    """The project's row. Raises NotFound."""
-    return _one(db, "project", project_id, "That project is not there any more.")
+def read_project(db: sqlite3.Connection, project_id: int) -> Project:
+    """A project. Raises NotFound."""
+    row = _one(db, "project", project_id, "That project is not there any more.")
+    return Project(row["id"], row["name"], row["revision"], row["changed_us"])
 
 
 def read_source(db: sqlite3.Connection, source_id: int) -> Source:
@@ -182,7 +186,7 @@ def pieces(
 
 def chosen_piece(db: sqlite3.Connection, project_id: int, piece_id: int | None = None) -> Piece:
     """A piece of the project; the oldest one where none is named. Raises NotFound."""
-    project_row(db, project_id)
+    read_project(db, project_id)
     if piece_id is None:
         return pieces(db, project_id)[0]
     found = piece(db, piece_id)
@@ -322,7 +326,7 @@ def delete_project(database: Database, project_id: int) -> None:
     """
 
     def removed(db: sqlite3.Connection) -> None:
-        project_row(db, project_id)
+        read_project(db, project_id)
         db.execute("DELETE FROM piece WHERE project_id = ?", (project_id,))
         db.execute("DELETE FROM project WHERE id = ?", (project_id,))
 

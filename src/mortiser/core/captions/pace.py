@@ -7,10 +7,12 @@ for short feeds: a few words at a time that hand over without a gap.
 
 from __future__ import annotations
 
-from typing import Literal
+import json
+from typing import Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from mortiser.core.common.stored import Stored, whole
 from mortiser.core.common.time import MILLISECOND, SECOND
 
 PaceName = Literal["quick", "sentence"]
@@ -65,16 +67,18 @@ def regroups(old: Pace, new: Pace) -> bool:
     return any(getattr(old, name) != getattr(new, name) for name in GROUPING_FIELDS)
 
 
-def pace_text(pace: Pace) -> str:
-    """A pace as it is stored: the name of a built-in one, else JSON."""
-    name = next((name for name, known in PACES.items() if known == pace), None)
-    return name or pace.model_dump_json()
+def pace_name(pace: Pace) -> PaceName | None:
+    """The name of a built-in pace."""
+    return next((name for name, known in PACES.items() if known == pace), None)
 
 
-def pace_of(text: str) -> Pace:
-    """The pace that a text stands for (see pace_text)."""
+def _first(text: str) -> Any:
     known = {str(name): pace for name, pace in PACES.items()}
-    return known[text] if text in known else Pace.model_validate_json(text)
+    return whole(known[text], Pace) if text in known else json.loads(text)
+
+
+STORED: Stored[Pace] = Stored(Pace, first=_first)
+"""Texts of before versions are the name of a built-in one, or a pace."""
 
 
 def limits(rules: RuleSet, own: Pace) -> Pace:

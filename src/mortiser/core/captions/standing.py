@@ -7,11 +7,13 @@ looks of speakers are worked out when a caption is shown, and lie under its own 
 
 from __future__ import annotations
 
+import json
 from collections.abc import Sequence
 from dataclasses import replace
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from mortiser.core.common.stored import Stored
 from mortiser.core.style.finish.changes import look_of, look_text
 from mortiser.core.style.finish.model import MOST_ACCENTS
 from mortiser.core.transcript.speakers import speaker_of
@@ -74,11 +76,5 @@ class Standing(BaseModel):
 NOTHING = Standing()
 
 
-def standing_of(text: str) -> Standing:
-    """What a stored text stands for; "" for nothing."""
-    return Standing.model_validate_json(text) if text else NOTHING
-
-
-def standing_text(standing: Standing) -> str:
-    """The text that is stored."""
-    return "" if standing == NOTHING else standing.model_dump_json()
+STORED: Stored[Standing] = Stored(Standing, first=lambda text: json.loads(text) if text else {})
+"""Texts of before versions are empty for nothing."""

@@ -6,10 +6,12 @@ frame's width and height.
 
 from __future__ import annotations
 
+import json
 from typing import Annotated, Literal
 
 from pydantic import Field, TypeAdapter
 
+from mortiser.core.common.stored import Stored
 from mortiser.core.style.finish.parts import Value
 
 Share = Annotated[float, Field(ge=0, le=1)]
@@ -82,11 +84,4 @@ GUIDES: Guides = (
 """Those that there are at the beginning."""
 
 
-def guides_of(text: str | None) -> Guides:
-    """What a stored text stands for; None for those that there are at the beginning."""
-    return GUIDES if text is None else _GUIDES.validate_json(text)
-
-
-def guides_text(guides: Guides) -> str:
-    """The text that is stored."""
-    return _GUIDES.dump_json(guides).decode()
+STORED: Stored[Guides] = Stored(Guides, first=json.loads)

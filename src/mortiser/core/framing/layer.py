@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import json
 from collections.abc import Mapping
 from typing import Literal
 
-from pydantic import Field, TypeAdapter
+from pydantic import Field
 
+from mortiser.core.common.stored import Stored
 from mortiser.core.framing.own_picture import OwnPicture
 from mortiser.core.framing.shape import MOST_ID, FramedStretch, LayerPlace
 from mortiser.core.style.finish.model import Finish
@@ -82,14 +84,5 @@ PLACES: dict[LayerKind, LayerPlace] = {
 """Where a layer of each kind stands at first."""
 
 Layers = tuple[Layer, ...]
-_LAYERS: TypeAdapter[Layers] = TypeAdapter(Layers)
-
-
-def layers_of(text: str) -> Layers:
-    """What a stored text stands for."""
-    return _LAYERS.validate_json(text) if text else ()
-
-
-def layers_text(layers: Layers) -> str:
-    """The text that is stored."""
-    return _LAYERS.dump_json(layers, exclude_defaults=True).decode() if layers else ""
+STORED: Stored[Layers] = Stored(Layers, first=lambda text: json.loads(text) if text else [])
+"""Texts of before versions leave out what is as usual."""

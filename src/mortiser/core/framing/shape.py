@@ -7,13 +7,15 @@ piece is cut.
 from __future__ import annotations
 
 import hashlib
+import json
 import math
 from collections.abc import Mapping
 from typing import Annotated, Literal, TypeVar
 
-from pydantic import Field, JsonValue, TypeAdapter, model_validator
+from pydantic import Field, JsonValue, model_validator
 
 from mortiser.core.common.limits import Id, Micros
+from mortiser.core.common.stored import Stored
 from mortiser.core.framing.frame import BACKDROP
 from mortiser.core.framing.own_picture import OwnPicture
 from mortiser.core.style.finish.parts import Colour, Value
@@ -239,14 +241,10 @@ def shape_word(width: int, height: int) -> str:
 
 
 Shapes = tuple[Shape, ...]
-_SHAPES: TypeAdapter[Shapes] = TypeAdapter(Shapes)
+STORED: Stored[Shapes] = Stored(Shapes, first=json.loads)
+"""Texts of before versions leave out what is as usual."""
 
 
 def shapes_of(text: str, width: int, height: int) -> Shapes:
     """What a stored text stands for; "" for the one frame a piece begins with."""
-    return _SHAPES.validate_json(text) if text else (Shape(id=1, width=width, height=height),)
-
-
-def shapes_text(shapes: Shapes) -> str:
-    """The text that is stored."""
-    return _SHAPES.dump_json(shapes, exclude_defaults=True).decode()
+    return STORED.read(text) if text else (Shape(id=1, width=width, height=height),)

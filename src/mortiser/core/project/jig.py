@@ -15,6 +15,7 @@ from pydantic import Field, JsonValue, ValidationError
 from mortiser.core.captions.pace import PACES, Pace
 from mortiser.core.common import exported
 from mortiser.core.common.errors import BadInput
+from mortiser.core.common.stored import Stored
 from mortiser.core.common.time import SECOND
 from mortiser.core.framing.layer import PLACES, Layer, Layers, Wave
 from mortiser.core.framing.own_picture import OwnPicture
@@ -118,9 +119,12 @@ def behind(shapes: Shapes, layers: Layers) -> Shapes:
     )
 
 
+STORED: Stored[Jig] = Stored(Jig, first=json.loads)
+
+
 def write_jig(jig: Jig) -> str:
     """A jig as a file."""
-    file = {"format": FORMAT, "version": VERSION, "jig": jig.model_dump(mode="json")}
+    file = {"format": FORMAT, "version": STORED.version, "jig": jig.model_dump(mode="json")}
     return exported.write(file)
 
 
@@ -129,9 +133,9 @@ def read_jig(data: bytes) -> Jig:
     value = exported.read(data, "Jigs")
     if not isinstance(value, dict) or value.get("format") != FORMAT:
         raise BadInput("That file holds no jig. Jigs are files that Mortiser exported.")
-    exported.need_version(value, VERSION)
+    exported.need_version(value, STORED.version)
     try:
-        return Jig.model_validate_json(json.dumps(value.get("jig")))
+        return STORED.of(value["version"], value.get("jig"))
     except ValidationError as error:
         raise BadInput(f"That jig cannot be used: {said(error)}") from error
 

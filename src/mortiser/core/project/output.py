@@ -8,9 +8,10 @@ from dataclasses import dataclass
 from math import ceil
 from typing import Annotated, Any, Literal
 
-from pydantic import BeforeValidator, Field, TypeAdapter, model_validator
+from pydantic import BeforeValidator, Field, model_validator
 
 from mortiser.core.common.errors import BadInput
+from mortiser.core.common.stored import Stored, whole
 from mortiser.core.common.time import SECOND
 from mortiser.core.framing.frame import even_size
 from mortiser.core.style.finish.parts import Value
@@ -193,22 +194,15 @@ StoredOutput = Annotated[Output, BeforeValidator(_named)]
 Outputs = tuple[StoredOutput, ...]
 USUAL_OUTPUTS: Outputs = (VideoFile(), TextFile(form="srt"), TextFile(form="vtt"))
 """What a piece is delivered as until somebody chooses otherwise."""
-_STORED: TypeAdapter[Outputs] = TypeAdapter(Outputs)
+STORED: Stored[Outputs] = Stored(
+    Outputs, first=lambda text: json.loads(text) if text else whole(USUAL_OUTPUTS, Outputs)
+)
+"""Texts of before versions are empty for the usual ones."""
 
 
 def each_once(wanted: Iterable[Output]) -> Outputs:
     """Outputs, each once, in their order."""
     return tuple(dict.fromkeys(wanted))
-
-
-def outputs_text(outputs: Outputs) -> str:
-    """The text that is stored; "" for the usual ones."""
-    return "" if outputs == USUAL_OUTPUTS else _STORED.dump_json(outputs).decode()
-
-
-def outputs_of(text: str) -> Outputs:
-    """What a stored text stands for."""
-    return _STORED.validate_python(json.loads(text)) if text else USUAL_OUTPUTS
 
 
 @dataclass(frozen=True)

@@ -8,6 +8,7 @@ of a phrase's score, as often as it is said.
 
 from __future__ import annotations
 
+import json
 from collections import Counter, defaultdict
 from collections.abc import Collection, Iterator, Sequence
 from dataclasses import dataclass
@@ -15,6 +16,7 @@ from typing import Annotated
 
 from pydantic import Field
 
+from mortiser.core.common.stored import Stored
 from mortiser.core.style.finish.parts import Value
 from mortiser.core.style.suggesting import NUMBERS, PLAIN
 from mortiser.core.transcript.fillers import filler_runs, of_language
@@ -49,14 +51,8 @@ class Proposal:
     reasons: tuple[str, ...]
 
 
-def post_text(post: Post) -> str:
-    """The text that is stored; "" for nothing written."""
-    return "" if post == Post() else post.model_dump_json(exclude_defaults=True)
-
-
-def post_of(text: str) -> Post:
-    """What a stored text stands for."""
-    return Post.model_validate_json(text) if text else Post()
+STORED: Stored[Post] = Stored(Post, first=lambda text: json.loads(text) if text else {})
+"""Texts of before versions leave out what is empty."""
 
 
 def proposed(cues: Sequence[Cue], name: str, language: str = "en") -> Proposal:

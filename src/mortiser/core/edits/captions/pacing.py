@@ -10,7 +10,7 @@ from pydantic import Field
 
 from mortiser.core.captions.cue_timing import untimed_cue
 from mortiser.core.captions.grouping import group
-from mortiser.core.captions.pace import Pace, RuleSet, pace_text, regroups
+from mortiser.core.captions.pace import Pace, RuleSet, pace_name, regroups
 from mortiser.core.common.limits import Id, Ids
 from mortiser.core.edits.base import BaseEdit, chosen, counted
 from mortiser.core.edits.retiming import retime_all, retime_of
@@ -43,8 +43,8 @@ class SetPace(BaseEdit):
     pace: Pace
 
     def label(self, session: EditSession) -> str:
-        name = pace_text(self.pace)
-        if not name.startswith("{"):
+        name = pace_name(self.pace)
+        if name:
             return f"pace {name}"
         old = session.pace(self.piece_id)
         changed = [

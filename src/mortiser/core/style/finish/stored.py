@@ -10,45 +10,45 @@ from pydantic import ValidationError
 
 from mortiser.core.common import exported
 from mortiser.core.common.errors import BadInput
+from mortiser.core.common.stored import Stored, whole
 from mortiser.core.style.finish.builtin import FINISHES
-from mortiser.core.style.finish.model import VERSION, Finish
+from mortiser.core.style.finish.model import Finish
 
 FORMAT = "mortiser-finishes"
 MOST_IN_FILE = 200
 
 
-def finish_text(finish: Finish) -> str:
-    """A finish as it is stored: the name of a built-in one, else JSON."""
-    return finish.name if FINISHES.get(finish.name) == finish else finish.model_dump_json()
+def _first(text: str) -> Any:
+    return whole(FINISHES[text], Finish) if text in FINISHES else json.loads(text)
 
 
-def finish_of(text: str) -> Finish:
-    """The finish that a text stands for (see finish_text)."""
-    return FINISHES[text] if text in FINISHES else Finish.model_validate_json(text)
+STORED: Stored[Finish] = Stored(Finish, first=_first)
+"""A piece keeps the finish it was dressed with, whatever becomes of the built-in one of its name. Texts of before
+versions are the name of a built-in one, or a finish."""
 
 
 def write_finishes(finishes: Sequence[Finish]) -> str:
     """Finishes as a file: ``{"format": "mortiser-finishes", "version": 1, "finishes": [...]}``."""
     values = [finish.model_dump(mode="json", exclude_defaults=False) for finish in finishes]
-    return exported.write({"format": FORMAT, "version": VERSION, "finishes": values})
+    return exported.write({"format": FORMAT, "version": STORED.version, "finishes": values})
 
 
 def read_finishes(data: bytes) -> list[Finish]:
     """The finishes of a file, or of a bare finish. Raises BadInput saying what is wrong where."""
     value = exported.read(data, "Finishes")
     if isinstance(value, dict) and value.get("format") == FORMAT:
-        exported.need_version(value, VERSION)
-        found = value.get("finishes")
+        exported.need_version(value, STORED.version)
+        version, found = value["version"], value.get("finishes")
     else:
-        found = [value]
+        version, found = STORED.version, [value]
     if not isinstance(found, list) or not found or len(found) > MOST_IN_FILE:
         raise BadInput(f"That file holds no finishes, or more than {MOST_IN_FILE}.")
-    return [_checked(item, number) for number, item in enumerate(found, start=1)]
+    return [_checked(item, version, number) for number, item in enumerate(found, start=1)]
 
 
-def _checked(value: Any, number: int) -> Finish:
+def _checked(value: Any, version: int, number: int) -> Finish:
     try:
-        return Finish.model_validate_json(json.dumps(value))
+        return STORED.of(version, value)
     except ValidationError as error:
         raise BadInput(f"Finish {number} of that file: {said(error)}") from error
 
