@@ -18,8 +18,8 @@ test: build $(VENV)/tested
 	./scripts/system_libraries.sh --browser
 	$(MAKE) --no-print-directory lint
 	cd web && npm run --silent test
-	$(PYTHON) -m pytest --numprocesses 2 --dist loadfile --no-loadscope-reorder --ignore tests/e2e
-	$(PYTHON) -m pytest --numprocesses 2 --dist loadfile --no-loadscope-reorder tests/e2e
+	$(PYTHON) -m pytest --numprocesses 3 --dist loadfile --no-loadscope-reorder --ignore tests/e2e
+	$(PYTHON) -m pytest --numprocesses 3 --dist loadfile --no-loadscope-reorder tests/e2e
 
 lint: $(VENV)/tested web/node_modules/.package-lock.json
 	$(VENV)/bin/ruff check src tests scripts bench
