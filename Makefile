@@ -29,6 +29,7 @@ lint: $(VENV)/tested web/node_modules/.package-lock.json
 
 types: $(VENV)/installed web/node_modules/.package-lock.json
 	$(PYTHON) -m mortiser.api.openapi > web/openapi.json
+	$(PYTHON) -m mortiser.api.page_values > web/src/api/values.ts
 	cd web && npm run --silent types
 
 bench: $(VENV)/tested

@@ -10,9 +10,12 @@ import pytest
 import skia
 from fastapi.testclient import TestClient
 
+from mortiser.api import page_values
 from mortiser.api.app import create_app
 from mortiser.api.openapi import description
 from mortiser.core.delivery.naming import file_stem
+from mortiser.core.framing.layer import LAYER_NAMES
+from mortiser.core.project.text_forms import TEXT_FORMS
 from mortiser.wiring import AppContext
 from tests.api.routes import context_in, edit, read
 from tests.recordings import COUNTER, make_sound, make_video
@@ -309,6 +312,28 @@ def test_the_pages_types_are_those_of_the_server() -> None:
     assert [line.strip() for line in fresh.splitlines()] == [
         line.strip() for line in kept.splitlines()
     ]
+
+
+def test_the_page_has_the_limits_and_names_of_the_core() -> None:
+    assert Path("web/src/api/values.ts").read_text() == page_values.description(), "run make types"
+    # Nothing of it stands in the page a second time.
+    listed = [json.dumps(list(name)) for name in (TEXT_FORMS, LAYER_NAMES)]
+    twice = [
+        (str(file), literal)
+        for file in Path("web/src").rglob("*.ts*")
+        if file.name not in ("values.ts", "schema.d.ts") and ".test." not in file.name
+        for literal in (
+            "40_000)",
+            "= 0.035",
+            "3_000_000",
+            "1350",
+            "Speech bubble",
+            "SubRip",
+            *listed,
+        )
+        if literal in file.read_text()
+    ]
+    assert twice == []
 
 
 def test_paths_do_not_lead_out_of_the_pages(client: TestClient) -> None:

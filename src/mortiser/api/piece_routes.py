@@ -21,12 +21,12 @@ from mortiser.core.common.limits import Id, Micros, Name
 from mortiser.core.delivery.naming import file_stem
 from mortiser.core.framing.frame import even_size
 from mortiser.core.project.output import TextFile
+from mortiser.core.project.text_forms import TEXT_FORMS
 from mortiser.core.scene import build_scene, scene_json
 from mortiser.core.scene.layered import layer_readers
 from mortiser.core.scene.waves import LONGEST_US, NOT_HEARD
 from mortiser.core.transcript import search
 from mortiser.fonts import font_book
-from mortiser.formats.registry import FORMATS
 from mortiser.jobs.preparing import peaks_files
 from mortiser.media.peaks import piece_sound
 from mortiser.outputs.captions import caption_text
@@ -165,21 +165,15 @@ def captions(piece_id: Id, ending: Name, context: OpenContext) -> Response:
         wanted = TextFile.model_validate({"form": ending})
     except ValidationError:
         raise NotFound(
-            f"There is no caption format “{ending}”. Try {', '.join(FORMATS)}."
+            f"There is no caption format “{ending}”. Try {', '.join(TEXT_FORMS)}."
         ) from None
     with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id).in_shape()
         found = projects.piece_cues(db, piece_id)
         name = file_stem(projects.read_project(db, piece.project_id).name)
         first = projects.read_source(db, piece.timeline.clips[0].source_id)
-    kinds = {
-        "vtt": "text/vtt",
-        "json": "application/json",
-        "ttml": "application/ttml+xml",
-        "csv": "text/csv",
-    }
     return Response(
         caption_text(wanted, found, piece, language=first.language),
-        media_type=f"{kinds.get(ending, 'text/plain')}; charset=utf-8",
+        media_type=f"{TEXT_FORMS[ending].media_type}; charset=utf-8",
         headers=attachment(f"{name}.{ending}"),
     )

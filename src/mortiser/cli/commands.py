@@ -17,6 +17,7 @@ from pydantic import ValidationError
 from mortiser import __version__
 from mortiser.core.captions.pace import PACES
 from mortiser.core.common.errors import MortiserError, NoSpace, foreseen
+from mortiser.core.project.text_forms import TEXT_FORMS
 from mortiser.core.style.finish.builtin import DEFAULT_FINISH, FINISHES
 from mortiser.jobs.worker import end_with_input, hold_alone
 from mortiser.settings import Settings
@@ -33,7 +34,7 @@ BETWEEN_LOOKS = 1
 FULL_S = 30.0
 SECRET = ("pass_phrase",)
 OPTIONS = ("workspace", "host", "port")
-OUTPUTS = ("srt", "vtt", "ass", "ttml", "txt", "csv", "json", "burn")
+OUTPUTS = (*TEXT_FORMS, "burn")
 
 
 def main(arguments: Sequence[str] | None = None) -> int:

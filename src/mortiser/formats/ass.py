@@ -123,6 +123,15 @@ def _time(us: int) -> str:
     return f"{seconds // 3600}:{seconds // 60 % 60:02d}:{seconds % 60:02d}.{rest:02d}"
 
 
+MARKS = ("Dialogue:", "\\k")
+"""What each caption, and each word with a time of its own, has in a text."""
+
+
+def is_mine(text: str) -> bool:
+    """Whether a text says itself that it is in this format."""
+    return "[Events]" in text and "Dialogue:" in text
+
+
 def read(text: str) -> CaptionReading:
     """The file's dialogue lines; comments and drawings are passed over."""
     reading = CaptionReading()

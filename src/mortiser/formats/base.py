@@ -1,7 +1,7 @@
 """What every caption format has in common.
 
 To add a format: write a module beside this one with a ``write(captions, document) -> str`` (and, where it
-is read too, ``read``), and name it in FORMATS in registry.py. Text in, values out; the caller
+is read too, what registry.py asks for), and a line in core.project.text_forms. Text in, values out; the caller
 does the files, always UTF-8.
 """
 

@@ -1,46 +1,34 @@
-"""The formats by the ending of their files."""
+"""The formats by the ending of their files: each form of text (core.project.text_forms) has a module here of its
+name, with ``write``. One that is read too has ``read``, ``is_mine`` and MARKS."""
+
+from __future__ import annotations
 
 from collections.abc import Callable, Sequence
+from importlib import import_module
+from typing import Any
 
 from mortiser.core.common.errors import BadInput
-from mortiser.formats import ass, csv, json, srt, ttml, txt, vtt
+from mortiser.core.project.text_forms import TEXT_FORMS
 from mortiser.formats.base import Caption, CaptionDocument
 from mortiser.formats.timed import CaptionReading
 
+_MODULES: dict[str, Any] = {form: import_module(f"{__package__}.{form}") for form in TEXT_FORMS}
 FORMATS: dict[str, Callable[[Sequence[Caption], CaptionDocument], str]] = {
-    "srt": srt.write,
-    "vtt": vtt.write,
-    "ass": ass.write,
-    "ttml": ttml.write,
-    "txt": txt.write,
-    "csv": csv.write,
-    "json": json.write,
+    form: module.write for form, module in _MODULES.items()
 }
-
 READERS: dict[str, Callable[[str], CaptionReading]] = {
-    "srt": srt.read,
-    "vtt": vtt.read,
-    "ass": ass.read,
-    "ttml": ttml.read,
+    form: module.read for form, module in _MODULES.items() if hasattr(module, "read")
 }
-
-
 MOST_CAPTIONS = 20_000
 """Of a file: more than in ten hours of talk."""
 MOST_TIMED_WORDS = 200_000
-_CAPTION_MARK = {"srt": "-->", "vtt": "-->", "ass": "Dialogue:", "ttml": "<p"}
-_WORD_MARK = {"vtt": "<0", "ass": "\\k", "ttml": "<span"}
 
 
 def reader_of(text: str) -> str | None:
     """Which format a text is in, by what it says itself; None for words without times."""
-    if text.lstrip("\ufeff").startswith("WEBVTT"):
-        return "vtt"
-    if "http://www.w3.org/ns/ttml" in text[:4_000]:
-        return "ttml"
-    if "[Events]" in text and "Dialogue:" in text:
-        return "ass"
-    return "srt" if "-->" in text else None
+    # An arrow between times is in other formats too: SubRip, which has nothing else, is asked last.
+    asked = sorted(READERS, key=lambda form: form == "srt")
+    return next((form for form in asked if _MODULES[form].is_mine(text)), None)
 
 
 def read(text: str) -> CaptionReading:
@@ -57,11 +45,13 @@ def read(text: str) -> CaptionReading:
 
 def _refuse_endless(text: str, kind: str) -> None:
     """Raise BadInput for a file that would take very long to be read."""
-    for marks, most, what in (
-        (_CAPTION_MARK, MOST_CAPTIONS, "captions"),
-        (_WORD_MARK, MOST_TIMED_WORDS, "words with times of their own"),
+    for mark, most, what in zip(
+        _MODULES[kind].MARKS,
+        (MOST_CAPTIONS, MOST_TIMED_WORDS),
+        ("captions", "words with times of their own"),
+        strict=True,
     ):
-        count = text.count(marks[kind]) if kind in marks else 0
+        count = text.count(mark) if mark else 0
         if count > most:
             raise BadInput(
                 f"That file has some {count:,} {what}; {most:,} can be taken in at once. "

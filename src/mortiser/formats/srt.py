@@ -20,6 +20,15 @@ def write(captions: Sequence[Caption], document: CaptionDocument) -> str:
     return "\n".join(blocks)
 
 
+MARKS = ("-->", "")
+"""What each caption, and each word with a time of its own, has in a text."""
+
+
+def is_mine(text: str) -> bool:
+    """Whether a text says itself that it is in this format."""
+    return "-->" in text
+
+
 def read(text: str) -> CaptionReading:
     """The file's captions, as far as they can be read."""
     reading = CaptionReading()

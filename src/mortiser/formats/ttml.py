@@ -70,6 +70,15 @@ def _region(place: GridPlace) -> str:
     return f"{place.down}-{place.across}"
 
 
+MARKS = ("<p", "<span")
+"""What each caption, and each word with a time of its own, has in a text."""
+
+
+def is_mine(text: str) -> bool:
+    """Whether a text says itself that it is in this format."""
+    return "http://www.w3.org/ns/ttml" in text[:4_000]
+
+
 def read(text: str) -> CaptionReading:
     """The file's captions with their speakers and places. Raises BadInput for no XML that can be read."""
     reading = CaptionReading()

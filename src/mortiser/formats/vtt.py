@@ -89,6 +89,15 @@ def _plain(text: str) -> str:
     return text.translate(_ESCAPES)
 
 
+MARKS = ("-->", "<0")
+"""What each caption, and each word with a time of its own, has in a text."""
+
+
+def is_mine(text: str) -> bool:
+    """Whether a text says itself that it is in this format."""
+    return text.lstrip("\ufeff").startswith("WEBVTT")
+
+
 def read(text: str) -> CaptionReading:
     """The file's captions with their voices, places, italics and word times."""
     reading = CaptionReading()

@@ -6,19 +6,12 @@ from dataclasses import replace
 from itertools import pairwise
 
 from mortiser.core.common.errors import BadInput
+from mortiser.core.project.text_forms import TEXT_FORMS
 from mortiser.core.transcript.words import Shown, tokens
 from mortiser.formats import registry
 from mortiser.formats.base import Caption, CaptionDocument
 from mortiser.formats.decoding import decode
 from mortiser.formats.registry import FORMATS
-
-HOLDS: dict[str, tuple[str, ...]] = {
-    "italics": (),
-    "places": ("vtt", "ass", "ttml"),
-    "names of speakers": ("vtt", "srt", "ttml", "txt", "json"),
-    "when words are said": ("vtt", "ass", "csv", "json"),
-}
-"""What of a caption is written in which formats."""
 
 
 def convert(data: bytes, to: str, *, timed: bool = False) -> tuple[str, list[str]]:
@@ -46,7 +39,7 @@ def _lost(captions: list[Caption], to: str, *, timed: bool) -> list[str]:
         "names of speakers": any(one.speaker for one in captions),
         "when words are said": any(one.starts for one in captions),
     }
-    kept = {what for what, holds in HOLDS.items() if to in holds}
+    kept: set[str] = set(TEXT_FORMS[to].holds)
     if to in ("vtt", "ass") and not timed:
         kept.discard("when words are said")
     return [what for what, there in has.items() if there and what not in kept]

@@ -2,6 +2,7 @@
 import { Tabs } from "radix-ui";
 import type { Piece, Project } from "../api/client";
 import { FileButton } from "../api/download";
+import { TEXT_NAMES } from "../api/values";
 import type { Player } from "../playback/player";
 import { DELIVER_TABS, type DeliverTab, useStage } from "../stages/stage";
 import { TraySection } from "../ui/TraySection";
@@ -15,7 +16,6 @@ const CUT_LISTS = [
   ["otio", "OpenTimelineIO"],
   ["edl", "EDL (CMX 3600)"],
 ] as const;
-const NOW = ["srt", "vtt", "ass", "ttml", "txt", "csv", "json"] as const;
 const SMALL = "rounded border border-line bg-card px-2.5 py-1 hover:border-dim";
 
 export function DeliverTray(props: { project: Project; piece: Piece; player: Player | null }) {
@@ -47,7 +47,7 @@ export function DeliverTray(props: { project: Project; piece: Piece; player: Pla
         )}
         <TraySection title="Caption files now" about="As the captions stand at this moment.">
           <div className="flex flex-wrap gap-2">
-            {NOW.map((ending) => (
+            {Object.keys(TEXT_NAMES).map((ending) => (
               <FileButton
                 key={ending}
                 className={SMALL}

@@ -2,6 +2,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Piece, type Project, take, takeAs } from "../api/client";
+import { TEXT_NAMES } from "../api/values";
 import { shapeName } from "../frame/shapes";
 import type { Player } from "../playback/player";
 import { useStage } from "../stages/stage";
@@ -18,7 +19,7 @@ import { FilePace } from "./FilePace";
 import { Naming } from "./Naming";
 import { OutputCard } from "./OutputCard";
 import { OutputSets } from "./OutputSets";
-import { about, type Form, newOutput, TEXT_NAMES } from "./outputs";
+import { about, type Form, newOutput } from "./outputs";
 import { type Stretch, Stretches } from "./Stretches";
 import { Unfinished } from "./Unfinished";
 

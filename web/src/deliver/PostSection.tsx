@@ -3,12 +3,13 @@ import { WandSparkles } from "lucide-react";
 import { useEffect, useState } from "react";
 import { ActionButton } from "../actions/ActionButton";
 import { api, type Piece, take } from "../api/client";
+import { LONGEST_TAG, MOST_TAGS } from "../api/values";
 import { edit } from "../state/commands";
 import { Button } from "../ui/Button";
 import { FIELD } from "../ui/fields";
 import { attempt } from "../ui/notice";
 import { TraySection } from "../ui/TraySection";
-import { MOST_TAGS, type Post, tagsOf } from "./post";
+import { type Post, tagsOf } from "./post";
 
 const LIMITS = { title: 100, text: 2_200 } as const;
 
@@ -42,7 +43,7 @@ export function PostSection({ piece }: { piece: Piece }) {
       <Typed
         label="Tags"
         value={post.tags.map((tag) => `#${tag}`).join(" ")}
-        most={MOST_TAGS * 60}
+        most={MOST_TAGS * LONGEST_TAG}
         said={`${post.tags.length} of ${MOST_TAGS}`}
         rows={2}
         onKeep={(text) => keep({ tags: tagsOf(text) })}

@@ -2,6 +2,7 @@
 import { Play, Plus, X } from "lucide-react";
 import { useState } from "react";
 import type { Piece } from "../api/client";
+import { MOST_STRETCHES } from "../api/values";
 import type { Player } from "../playback/player";
 import { Button } from "../ui/Button";
 import { clock, timeTyped } from "../ui/format";
@@ -12,7 +13,6 @@ export interface Stretch {
   start_us: number;
   end_us: number;
 }
-const MOST = 20;
 
 export function Stretches(props: {
   piece: Piece;
@@ -70,7 +70,7 @@ export function Stretches(props: {
           </li>
         ))}
       </ul>
-      <Button className="h-7 gap-1 px-2" disabled={chosen.length >= MOST} onClick={add}>
+      <Button className="h-7 gap-1 px-2" disabled={chosen.length >= MOST_STRETCHES} onClick={add}>
         <Plus size={14} /> A stretch from here
       </Button>
     </TraySection>

@@ -1,21 +1,12 @@
 /** Words for what a piece is delivered as, and what comes to a list of outputs. */
 import type { Piece, Schemas } from "../api/client";
+import { TEXT_NAMES, USUAL_STILL, USUAL_TEXT, USUAL_VIDEO } from "../api/values";
 
 export type Output = Piece["outputs"][number];
 export type VideoOutput = Extract<Output, { kind: "video" }>;
 export type TextOutput = Extract<Output, { kind: "text" }>;
 export type StillOutput = Extract<Output, { kind: "still" }>;
 export type Form = Schemas["FormView"];
-
-export const TEXT_NAMES: Record<TextOutput["form"], string> = {
-  srt: "SubRip captions",
-  vtt: "WebVTT captions",
-  ass: "ASS captions",
-  ttml: "TTML captions",
-  txt: "Text",
-  csv: "Table of words",
-  json: "Words and captions, JSON",
-};
 
 export const QUALITY_NAMES = { small: "small", good: "good", fine: "finest" } as const;
 export const CAPTION_NAMES = {
@@ -64,29 +55,10 @@ export function outputNote(output: Output): string {
 export function newOutput(value: string, atUs: number): Output {
   const [kind, form] = value.split(":");
   if (kind === "text") {
-    const text = { kind: "text", form: form as TextOutput["form"] } as const;
-    return {
-      ...text,
-      as_picture: false,
-      timed: form === "ass",
-      styled: false,
-      mark: false,
-      crlf: false,
-    };
+    return { ...USUAL_TEXT, form: form as TextOutput["form"], timed: form === "ass" };
   }
-  if (kind === "still") {
-    return { kind, form: "jpeg", at_us: Math.round(atUs), captions: true, layers: true };
-  }
-  return {
-    kind: "video",
-    form: form as VideoOutput["form"],
-    lines: 0,
-    rate: 0,
-    quality: "good",
-    captions: "burned",
-    loudness: null,
-    most_mb: 0,
-  };
+  if (kind === "still") return { ...USUAL_STILL, at_us: Math.round(atUs) };
+  return { ...USUAL_VIDEO, form: form as VideoOutput["form"] };
 }
 
 /** Seconds of work, as people say it before it begins. */

@@ -1,15 +1,15 @@
 /** The text beside a video: its tags read, all of it copied. */
 import type { Schemas } from "../api/client";
+import { LONGEST_TAG, MOST_TAGS } from "../api/values";
 import { openPiece, useProject } from "../state/store";
 import { say } from "../ui/notice";
 
 export type Post = Schemas["Post"];
-export const MOST_TAGS = 30;
 
 /** Tags of a line, with or without their signs, each once. */
 export function tagsOf(text: string): string[] {
   const found = text.split(/[\s,#]+/).filter(Boolean);
-  return [...new Set(found.map((tag) => tag.slice(0, 60)))].slice(0, MOST_TAGS);
+  return [...new Set(found.map((tag) => tag.slice(0, LONGEST_TAG)))].slice(0, MOST_TAGS);
 }
 
 /** The post as it is pasted elsewhere. */

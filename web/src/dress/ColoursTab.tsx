@@ -1,5 +1,7 @@
 /** Paints, rims, shadow and plates. */
+
 import type { Piece } from "../api/client";
+import { MOST_OUTLINES } from "../api/values";
 import { Button } from "../ui/Button";
 import { TraySection } from "../ui/TraySection";
 import { PaintField } from "./ColourField";
@@ -20,7 +22,6 @@ const TRAVEL = [
   { value: "slide", text: "Slide" },
   { value: "jump", text: "Jump" },
 ];
-const MOST_RIMS = 3;
 
 export function ColoursTab({ piece }: { piece: Piece }) {
   const target = useTarget(piece);
@@ -60,7 +61,7 @@ export function ColoursTab({ piece }: { piece: Piece }) {
           </div>
         ))}
         <div className="flex gap-2">
-          {rims.length < MOST_RIMS && (
+          {rims.length < MOST_OUTLINES && (
             <Button
               onClick={() =>
                 target.set({ outlines: [...rims, { width: 0.05, colour: [20, 18, 16, 255] }] })

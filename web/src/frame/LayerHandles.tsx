@@ -1,6 +1,7 @@
 /** Layers taken hold of on the preview: dragged, scaled and turned, sticking to the middle and the safe edges. */
 import { useEffect, useState } from "react";
 import type { Piece, Schemas } from "../api/client";
+import { PLACE_RANGE } from "../api/values";
 import { make } from "../dress/scope";
 import type { Bounds } from "../playback/matrix";
 import type { Painter } from "../playback/painter";
@@ -15,6 +16,9 @@ type Changes = Schemas["LayerPlaceChanges"];
 
 const STEP = 0.005;
 const NEAR_PX = 7;
+
+const within = (value: number, [least, most]: readonly [number, number]): number =>
+  Math.min(most, Math.max(least, value));
 
 export function LayerHandles(props: {
   piece: Piece;
@@ -69,9 +73,9 @@ export function LayerHandles(props: {
         ...(grip.dy && { y: place.y + grip.dy / shape.height }),
         ...(grip.turn && { turn: place.turn + grip.turn }),
         ...(grip.scale !== 1 && {
-          size: Math.min(0.5, Math.max(0.01, place.size * grip.scale)),
-          width: Math.min(1, Math.max(0.05, place.width * grip.scale)),
-          height: Math.min(1.5, Math.max(0.002, place.height * grip.scale)),
+          size: within(place.size * grip.scale, PLACE_RANGE.size),
+          width: within(place.width * grip.scale, PLACE_RANGE.width),
+          height: within(place.height * grip.scale, PLACE_RANGE.height),
         }),
       };
       if (!Object.keys(changes).length) return;

@@ -3,6 +3,7 @@ import { Columns3, Plus, Trash2 } from "lucide-react";
 import { Popover } from "radix-ui";
 import { useState } from "react";
 import type { Piece, Shape } from "../api/client";
+import { NAMED_SHAPES } from "../api/values";
 import type { Player } from "../playback/player";
 import { edit } from "../state/commands";
 import { openPiece, useProject, useShape } from "../state/store";
@@ -10,7 +11,7 @@ import { Button } from "../ui/Button";
 import { IconButton } from "../ui/IconButton";
 import { TraySection } from "../ui/TraySection";
 import { SideBySide } from "./SideBySide";
-import { KNOWN, shapeName } from "./shapes";
+import { shapeName } from "./shapes";
 
 const SIDE = 22;
 
@@ -94,7 +95,7 @@ function AddShape({ piece }: { piece: Piece }) {
   const [height, setHeight] = useState("1440");
   const has = (one: { width: number; height: number }) =>
     piece.shapes.some((shape) => shape.width === one.width && shape.height === one.height);
-  const left = KNOWN.filter((one) => !has(one));
+  const left = NAMED_SHAPES.filter((one) => !has(one));
   const choose = (across: number, down: number) => {
     setOpen(false);
     void add(piece, across, down);

@@ -1,22 +1,13 @@
 /** Layers by name. */
 import type { Schemas } from "../api/client";
+import { CORNERED_LAYERS, LAYER_NAMES, LETTER_LAYERS } from "../api/values";
 
 export type Layer = Schemas["Layer"];
 export type Kind = Layer["kind"];
 
-export const NAMES: Record<Kind, string> = {
-  headline: "Headline",
-  picture: "Picture",
-  plate: "Plate",
-  arrow: "Arrow",
-  bubble: "Speech bubble",
-  bar: "Progress bar",
-  waveform: "Waveform",
-  clock: "Clock",
-  speaker: "Who speaks",
-};
+export const NAMES: Record<Kind, string> = LAYER_NAMES;
 
 /** What is laid out like captions; everything else stands in a box. */
-export const LETTERS: ReadonlySet<Kind> = new Set(["headline", "clock", "speaker"]);
+export const LETTERS: ReadonlySet<Kind> = new Set(LETTER_LAYERS);
 /** What has corners to be rounded. */
-export const CORNERED: ReadonlySet<Kind> = new Set(["picture", "plate", "bubble", "bar"]);
+export const CORNERED: ReadonlySet<Kind> = new Set(CORNERED_LAYERS);

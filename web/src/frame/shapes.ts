@@ -2,20 +2,13 @@
 import { useQuery } from "@tanstack/react-query";
 import { create } from "zustand";
 import { api, type Framing, type Piece, type Schemas, type Shape, take } from "../api/client";
+import { NAMED_SHAPES } from "../api/values";
 import { lastBy } from "../playback/player";
 import { ofPiece } from "../state/samePiece";
 import { useProject } from "../state/store";
 
 export type Clips = Schemas["FramedClipsView"];
 export type Clip = Schemas["FramedClipView"];
-
-/** The shapes that have a name, in the sizes they are commonly delivered in. */
-export const KNOWN = [
-  { name: "Tall 9:16", width: 1080, height: 1920 },
-  { name: "Portrait 4:5", width: 1080, height: 1350 },
-  { name: "Square 1:1", width: 1080, height: 1080 },
-  { name: "Wide 16:9", width: 1920, height: 1080 },
-] as const;
 
 /** What stands for a picture that is not there. */
 const NO_PICTURE = "#2e3c40";
@@ -24,7 +17,7 @@ const NO_PICTURE = "#2e3c40";
 export function shapeName({ width, height }: Pick<Shape, "width" | "height">): string {
   const same = (one: { width: number; height: number }) =>
     Math.abs((width * one.height) / (height * one.width) - 1) < 0.01;
-  return KNOWN.find(same)?.name ?? `${width} × ${height}`;
+  return NAMED_SHAPES.find(same)?.name ?? `${width} × ${height}`;
 }
 
 /** What is seen where there is no picture, as CSS. */

@@ -1,12 +1,11 @@
 /** Where a layer that is dragged sticks: the middle of the frame and its safe edges. */
+import { SAFE } from "../api/values";
 
 export interface Snapped {
   d: number;
   /** The line it sticks to, in frame pixels; null where it is free. */
   line: number | null;
 }
-
-const SAFE = 0.035;
 
 /**
  * How far to move along one side of the frame so that an edge or the middle of what is moved lies on a line,

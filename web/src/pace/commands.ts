@@ -1,3 +1,4 @@
+import { MOST_CLOSED_US } from "../api/values";
 /** What can be done to the picked captions, each one change that one undo takes back. */
 import { holdTyping } from "../focus/held";
 import { focusPage } from "../focus/page";
@@ -41,9 +42,6 @@ export async function removePicked(): Promise<void> {
   select((left[at] ?? left.at(-1))?.id ?? null);
   focusPage();
 }
-
-/** A longer pause is meant: captions do not stay on over it. */
-const MOST_CLOSED_US = 3_000_000;
 
 export function closeGaps(): void {
   const cue_ids = pickedIds();

@@ -1,6 +1,7 @@
 /** Dragging a caption's edge or a whole caption: where it is now, and the change when it is let go. */
 import { create } from "zustand";
 import type { Cue } from "../api/client";
+import { SHORTEST_SHOWN_US } from "../api/values";
 import { edit } from "../state/commands";
 import { pickedIds } from "../state/picks";
 import { useProject } from "../state/store";
@@ -25,8 +26,8 @@ const MOVED_PX = 3;
 export function draggedTimes(cue: Cue, drag: Drag | null): [number, number] {
   if (drag?.cue.id !== cue.id) return [cue.start_us, cue.end_us];
   const at = drag.at.atUs;
-  if (drag.part === "start") return [Math.min(at, cue.end_us - 40_000), cue.end_us];
-  if (drag.part === "end") return [cue.start_us, Math.max(at, cue.start_us + 40_000)];
+  if (drag.part === "start") return [Math.min(at, cue.end_us - SHORTEST_SHOWN_US), cue.end_us];
+  if (drag.part === "end") return [cue.start_us, Math.max(at, cue.start_us + SHORTEST_SHOWN_US)];
   return [at, at + cue.end_us - cue.start_us];
 }
 

@@ -6,14 +6,9 @@ from collections.abc import Sequence
 
 from mortiser.core.project.output import Output, TextFile, VideoFile
 from mortiser.core.project.piece import Piece
+from mortiser.core.project.text_forms import holding
 from mortiser.core.style.finish.changes import look_of
 from mortiser.core.transcript.words import Cue
-
-PLAIN = ("srt", "vtt", "ttml", "txt", "csv", "json")
-"""Formats without the colours of marked words."""
-
-PLACED = ("vtt", "ass", "ttml")
-"""Formats that say where a caption stands, to the third of the picture."""
 
 
 def not_held(output: Output, piece: Piece, cues: Sequence[Cue]) -> list[str]:
@@ -24,10 +19,10 @@ def not_held(output: Output, piece: Piece, cues: Sequence[Cue]) -> list[str]:
         return []
     lost: list[str] = []
     words = [word for cue in cues for word in cue.words]
-    if output.form in PLAIN and any(word.accent for word in words):
+    if output.form not in holding("marks") and any(word.accent for word in words):
         lost.append("the accents of marked words")
     looks = {path.split(".")[0] for text in {word.look for word in words} for path in look_of(text)}
-    if "place" in looks and output.form not in PLACED:
+    if "place" in looks and output.form not in holding("places"):
         lost.append("the places that captions have of their own")
     if looks - {"place"} or any(word.own for word in words):
         lost.append("the looks that captions and words have of their own")

@@ -19,6 +19,8 @@ LayerKind = Literal[
     "headline", "picture", "plate", "arrow", "bubble", "bar", "waveform", "clock", "speaker"
 ]
 LETTERS: frozenset[LayerKind] = frozenset({"headline", "clock", "speaker"})
+"""What is laid out like captions; everything else stands in a box."""
+CORNERED: frozenset[LayerKind] = frozenset({"picture", "plate", "bubble", "bar"})
 """Layers that are laid out like captions."""
 WaveForm = Literal["bars", "mirrored", "line", "ring"]
 Corner = Literal["lower_left", "lower_right", "upper_left", "upper_right"]
@@ -82,6 +84,19 @@ PLACES: dict[LayerKind, LayerPlace] = {
     "waveform": LayerPlace(y=0.85, width=0.84, height=0.1),
 }
 """Where a layer of each kind stands at first."""
+
+LAYER_NAMES: dict[LayerKind, str] = {
+    "headline": "Headline",
+    "picture": "Picture",
+    "plate": "Plate",
+    "arrow": "Arrow",
+    "bubble": "Speech bubble",
+    "bar": "Progress bar",
+    "waveform": "Waveform",
+    "clock": "Clock",
+    "speaker": "Who speaks",
+}
+"""What the kinds are called, in the order they are offered in."""
 
 Layers = tuple[Layer, ...]
 STORED: Stored[Layers] = Stored(Layers, first=lambda text: json.loads(text) if text else [])

@@ -10,6 +10,7 @@ import hashlib
 import json
 import math
 from collections.abc import Mapping
+from dataclasses import dataclass
 from typing import Annotated, Literal, TypeVar
 
 from pydantic import Field, JsonValue, model_validator
@@ -233,6 +234,23 @@ def _framing_of_copies(framing: Framing, sources: Mapping[int, int]) -> Framing:
 
 NAMED = {"tall": 9 / 16, "portrait": 4 / 5, "square": 1.0, "wide": 16 / 9}
 """Widths of the shapes that have a name, for a height of 1."""
+
+
+@dataclass(frozen=True)
+class NamedShape:
+    """A shape that has a name, in the size it is commonly delivered in."""
+
+    name: str
+    width: int
+    height: int
+
+
+NAMED_SHAPES = (
+    NamedShape("Tall 9:16", 1080, 1920),
+    NamedShape("Portrait 4:5", 1080, 1350),
+    NamedShape("Square 1:1", 1080, 1080),
+    NamedShape("Wide 16:9", 1920, 1080),
+)
 
 
 def shape_word(width: int, height: int) -> str:

@@ -14,10 +14,10 @@ from mortiser.core.common.errors import BadInput
 from mortiser.core.common.stored import Stored, whole
 from mortiser.core.common.time import SECOND
 from mortiser.core.framing.frame import even_size
+from mortiser.core.project.text_forms import TextForm
 from mortiser.core.style.finish.parts import Value
 
 VideoForm = Literal["h264", "h265", "mkv", "vp9", "av1", "prores", "overlay", "gif", "webp"]
-TextForm = Literal["srt", "vtt", "ass", "ttml", "txt", "csv", "json"]
 StillForm = Literal["jpeg", "png"]
 Quality = Literal["small", "good", "fine"]
 MOST_OUTPUTS = 24
