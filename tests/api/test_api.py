@@ -325,7 +325,6 @@ def test_the_page_has_the_limits_and_names_of_the_core() -> None:
         for literal in (
             "40_000)",
             "= 0.035",
-            "3_000_000",
             "1350",
             "Speech bubble",
             "SubRip",

@@ -1,7 +1,7 @@
 """How captions, lines, words and letters come in.
 
 To add one: write a function of the same form, name it in ENTRANCES and in ``EntranceName``
-(core/style/finish/motions.py).
+(core/style/finish/names.py).
 """
 
 from __future__ import annotations

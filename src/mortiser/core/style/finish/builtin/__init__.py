@@ -1,26 +1,22 @@
-"""The finishes that come with Mortiser. To add one: a module beside these, named in FINISHES."""
+"""The finishes that come with Mortiser. To add one: a module beside these with the finish under its own name in
+capitals, named in ORDER."""
 
-from mortiser.core.style.finish.builtin.beeswax import BEESWAX
-from mortiser.core.style.finish.builtin.bobbin import BOBBIN
-from mortiser.core.style.finish.builtin.chalk import CHALK
-from mortiser.core.style.finish.builtin.ember import EMBER
-from mortiser.core.style.finish.builtin.lacquer import LACQUER
-from mortiser.core.style.finish.builtin.linen import LINEN
-from mortiser.core.style.finish.builtin.pine import PINE
-from mortiser.core.style.finish.builtin.ribbon import RIBBON
-from mortiser.core.style.finish.builtin.rivet import RIVET
-from mortiser.core.style.finish.builtin.signal import SIGNAL
-from mortiser.core.style.finish.builtin.tide import TIDE
-from mortiser.core.style.finish.builtin.tinplate import TINPLATE
-from mortiser.core.style.finish.builtin.veneer import VENEER
-from mortiser.core.style.finish.builtin.walnut import WALNUT
+from importlib import import_module
+
 from mortiser.core.style.finish.model import Finish
 
-FINISHES: dict[str, Finish] = {
-    finish.name: finish
-    for finish in (
-        LACQUER, PINE, LINEN, BEESWAX, VENEER, SIGNAL, EMBER, CHALK, TINPLATE, WALNUT, RIVET,
-        RIBBON, TIDE, BOBBIN,
-    )
-}  # fmt: skip
-DEFAULT_FINISH = LACQUER.name
+ORDER = (
+    "lacquer", "pine", "linen", "beeswax", "veneer", "signal", "ember", "chalk", "tinplate", "walnut", "rivet",
+    "ribbon", "tide", "bobbin",
+)  # fmt: skip
+"""The modules, in the order the finishes are offered in."""
+
+
+def _found(module: str) -> Finish:
+    finish = getattr(import_module(f"{__package__}.{module}"), module.upper())
+    assert isinstance(finish, Finish)
+    return finish
+
+
+FINISHES: dict[str, Finish] = {finish.name: finish for finish in map(_found, ORDER)}
+DEFAULT_FINISH = FINISHES["Lacquer"].name
