@@ -39,6 +39,7 @@ class MemoryEditSession:
         self.times_changed: set[int] = set()
         self.microphones: dict[int, Microphone] = {}
         self.put_in: dict[int, tuple[int, Strand]] = {}
+        self.removed: set[int] = set()
         self.chosen: dict[int, PieceSettings] = {}
         self.name = ""
         self.corrections: list[tuple[str, str]] = []
@@ -257,6 +258,9 @@ class MemoryEditSession:
     def note_correction(self, heard: str, written: str) -> None:
         self.corrections.append((heard, written))
 
+    def piece_ids(self) -> list[int]:
+        return sorted(self.timelines)
+
     def settings(self, piece_id: int) -> PieceSettings:
         if piece_id not in self.timelines:
             raise NotFound("gone")
@@ -384,6 +388,23 @@ class MemoryEditSession:
             if cue.piece_id == piece_id:
                 del self.all_cues[cue.id]
         del self.timelines[piece_id]
+
+    def source_ids(self) -> list[int]:
+        known = {strand.source_id for one in self.timelines for strand in self.strands(one)}
+        known |= {word.source_id for word in self.transcript.values() if word.source_id}
+        return sorted(known - self.removed)
+
+    def remove_source(self, source_id: int) -> None:
+        self.removed.add(source_id)
+        gone = {key for key, (_, strand) in self.put_in.items() if strand.source_id == source_id}
+        for key in gone:
+            del self.put_in[key]
+        for cue in list(self.all_cues.values()):
+            left = tuple(word for word in cue.words if word.clip_id not in gone)
+            if left:
+                self.all_cues[cue.id] = cue.with_words(left)
+            else:
+                del self.all_cues[cue.id]
 
     def source_name(self, source_id: int) -> str:
         return f"source {source_id}"

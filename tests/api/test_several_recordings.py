@@ -192,3 +192,55 @@ def test_what_a_recording_says_beyond_a_passage_is_told_and_brought_in(
     after = client.get(f"/api/pieces/{piece}/talk").json()
     kept = [item["text"] for row in after["rows"] for item in row["items"] if item["id"]]
     assert " ".join(kept).endswith(told[1]["text"])
+
+
+def test_a_recording_is_removed_with_what_plays_of_it_and_comes_back(
+    client: TestClient, project: int, context: AppContext, tmp_path: Path
+) -> None:
+    made = added(client, project, make_video(tmp_path / "b.mp4", seconds=5.0, size=(320, 180)))
+    transcript.append_line(context.database, made["source_id"], spoken(OTHER))
+    first = view(client, project)["pieces"][0]
+    said = [cue for cue in view(client, project)["cues"] if cue["piece_id"] == made["piece_id"]]
+    words = [word["id"] for cue in said for word in cue["words"]]
+    put = {"first_word": words[0], "last_word": words[2]}
+    edit(client, project, kind="put_recorded", piece_id=first["id"], said=put)
+    before = view(client, project)
+    path = f"/api/projects/{project}/recordings/{made['source_id']}/losses"
+    losses = client.get(path).json()
+    assert [(one["name"], one["whole"]) for one in losses] == [("a", False), ("b", True)]
+    assert 0 < losses[0]["lost_us"] < 3_000_000
+
+    edit(client, project, kind="remove_recording", source_id=made["source_id"])
+    now = view(client, project)
+    assert [source["name"] for source in now["sources"]] == ["a.mp4"]
+    assert [piece["name"] for piece in now["pieces"]] == ["a"]
+    assert now["pieces"][0]["duration_us"] == first["duration_us"]
+    assert now["pieces"][0]["whole_us"] == first["whole_us"]
+    texts = " ".join(word["text"] for cue in now["cues"] for word in cue["words"])
+    assert texts == SAID
+    assert now["history"]["undo"] == "remove b.mp4"
+    assert client.get(path).status_code == 404
+    assert client.get(f"/api/projects/{project}/status").json()["sources"] == now["sources"]
+
+    client.post(f"/api/projects/{project}/undo", json={"base_revision": now["revision"]})
+    again = view(client, project)
+    for part in ("sources", "pieces", "cues"):
+        assert again[part] == before[part], part
+    refused = client.post(
+        f"/api/projects/{project}/edits",
+        json={
+            "base_revision": again["revision"],
+            "edit": {"kind": "remove_recording", "source_id": 1},
+        },
+    )
+    assert refused.status_code == 200, "something else is left"
+    now = view(client, project)
+    refused = client.post(
+        f"/api/projects/{project}/edits",
+        json={
+            "base_revision": now["revision"],
+            "edit": {"kind": "remove_recording", "source_id": made["source_id"]},
+        },
+    )
+    assert refused.status_code == 400
+    assert "Delete the project instead" in refused.json()["message"]

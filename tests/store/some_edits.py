@@ -10,7 +10,7 @@ from mortiser.core.edits.base import BaseEdit
 from mortiser.core.edits.captions import captions, fixing, pacing, shifting, tapping, times
 from mortiser.core.edits.captions.word_times import MoveWordEdge
 from mortiser.core.edits.commands import AskedEdit, MadeEdit
-from mortiser.core.edits.cutting import microphone, pieces, putting, recorded, trimming
+from mortiser.core.edits.cutting import microphone, pieces, putting, recorded, removing, trimming
 from mortiser.core.edits.look import delivering, dressing, framing, jigs, layers, settings, shapes
 from mortiser.core.edits.look.marking import MarkWords
 from mortiser.core.edits.text import everywhere, glossary, laying, runs, speakers, words
@@ -246,6 +246,7 @@ MAKERS: dict[type[BaseEdit], Callable[[Place], BaseEdit]] = {
         instead=p.passage(p.word, p.word),
         take=recorded.Recorded(first_word=p.last.words[-1].id, last_word=p.last.words[-1].id),
     ),
+    removing.RemoveRecording: lambda p: removing.RemoveRecording(source_id=1 + p.n % 2),
     microphone.UseMicrophone: lambda p: microphone.UseMicrophone(
         source_id=1, sound_id=2, offset_us=p.n * 1_000, drift_ppm=0.5, sure=0.9
     ),

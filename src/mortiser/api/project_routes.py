@@ -17,11 +17,13 @@ from mortiser.api.delivery_schemas import DeliveryView
 from mortiser.api.routing import routes
 from mortiser.core.common.errors import NotFound
 from mortiser.core.common.limits import Count, Id
+from mortiser.core.edits.cutting.removing import losses
 from mortiser.core.project.job import JobStatus
 from mortiser.core.project.job_payloads import MicrophonePayload
 from mortiser.core.project.project import ListedProject
 from mortiser.jobs.ingest import BroughtIn, bring_in, copy_project, translated_copy
 from mortiser.store import deliveries, jobs, journal, projects
+from mortiser.store.sql_session import SqlEditSession
 from mortiser.wiring import AppContext, recognisable
 
 router = routes("/api/projects", "projects")
@@ -187,13 +189,29 @@ def read_project(
         )
 
 
+class PieceLossView(BaseModel):
+    """What a piece loses with a recording."""
+
+    piece_id: int
+    name: str
+    lost_us: int
+    whole: bool = Field(description="Whether nothing else is in it, so that it goes too.")
+
+
+@router.get("/{project_id}/recordings/{source_id}/losses")
+def what_goes_with(project_id: Id, source_id: Id, context: OpenContext) -> list[PieceLossView]:
+    """What the pieces would lose with a recording that is taken out of the project."""
+    with context.database.snapshot() as db:
+        session = SqlEditSession(db, project_id)
+        session.source_name(source_id)
+        return [PieceLossView(**asdict(loss)) for loss in losses(session, source_id)]
+
+
 @router.delete("/{project_id}", status_code=204)
 def delete_project(project_id: Id, context: OpenContext) -> None:
     """Remove a project with its recordings and deliveries; its jobs stop."""
     db = context.database.connection
-    folders = [
-        context.workspace.path(row.path).parent for row in projects.read_sources(db, project_id)
-    ]
+    folders = [context.workspace.path(one).parent for one in projects.paths_of(db, project_id)]
     folders += [context.workspace.delivery(one) for one in deliveries.ids(db, project_id)]
     for folder in folders:
         context.workspace.let_go(folder)

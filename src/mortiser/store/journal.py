@@ -30,6 +30,7 @@ TABLES = (
     "project",
     "correction",
     "microphone",
+    "source",
 )
 DEPENDENT = "shown_word"
 """Its rows go with their word or caption, and a place in a caption is given once: when changes are put
@@ -40,6 +41,7 @@ _OLDEST_UNDONE = "undone = 1 ORDER BY id"
 BOOKKEEPING = {
     "project": {"revision", "changed_us", "created_us"},
     "cue": {"start_us", "end_us"},
+    "source": {"audio_track", "language", "playable", "proxy_path"},
 }
 """Columns that say when, or follow from others: left out of the journal."""
 

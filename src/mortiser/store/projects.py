@@ -134,7 +134,7 @@ def list_projects(database: Database) -> list[ListedProject]:
         "(SELECT status FROM job WHERE job.project_id = project.id AND kind = 'transcribe' "
         " ORDER BY job.id DESC LIMIT 1) AS hearing "
         "FROM project JOIN source ON source.id = "
-        "(SELECT min(id) FROM source WHERE source.project_id = project.id) "
+        "(SELECT min(id) FROM source WHERE source.project_id = project.id AND NOT removed) "
         "ORDER BY project.changed_us DESC, project.id DESC"
     )
     return [ListedProject(*row) for row in rows]
@@ -156,19 +156,27 @@ def read_source(db: sqlite3.Connection, source_id: int) -> Source:
 
 def read_sources(db: sqlite3.Connection, project_id: int) -> list[Source]:
     """The project's sources, oldest first."""
-    rows = db.execute(f"{SOURCES} WHERE project_id = ? ORDER BY source.id", (project_id,))
+    rows = db.execute(
+        f"{SOURCES} WHERE project_id = ? AND NOT removed ORDER BY source.id", (project_id,)
+    )
     return [_source(row) for row in rows]
 
 
 def _source(row: sqlite3.Row) -> Source:
     values = {name: row[name] for name in row.keys() if not name.startswith("sound_")}  # noqa: SIM118
-    values |= {name: bool(row[name]) for name in ("variable_rate", "playable")}
+    values |= {name: bool(row[name]) for name in ("variable_rate", "playable", "removed")}
     values["track_names"] = tuple(json.loads(row["track_names"]))
     if row["sound_id"] is not None:
         values["microphone"] = Microphone(
             row["sound_id"], row["sound_offset_us"], row["sound_drift_ppm"], row["sound_sure"]
         )
     return Source(**values)
+
+
+def paths_of(db: sqlite3.Connection, project_id: int) -> list[str]:
+    """Where the recordings of a project lie, those taken out of it too."""
+    rows = db.execute("SELECT path FROM source WHERE project_id = ?", (project_id,))
+    return [row["path"] for row in rows]
 
 
 def source_paths(db: sqlite3.Connection) -> list[str]:

@@ -233,6 +233,28 @@ class SqlEditSession:
         row = read_source(self._db, source_id)
         return self._media_services.loudness(row) if self._media_services.loudness else SILENT
 
+    def source_ids(self) -> list[int]:
+        rows = self._db.execute(
+            "SELECT id FROM source WHERE project_id = ? AND NOT removed ORDER BY id",
+            (self._project_id,),
+        )
+        return [row["id"] for row in rows]
+
+    def remove_source(self, source_id: int) -> None:
+        self._source(source_id)
+        self._rows.forget()
+        for piece_id in self._pieces:
+            mine = "(SELECT id FROM strand WHERE piece_id = ? AND source_id = ?)"
+            key = (piece_id, source_id)
+            self._db.execute(f"DELETE FROM shown_word WHERE strand_id IN {mine}", key)
+            self._db.execute(
+                "DELETE FROM cue WHERE piece_id = ? AND NOT EXISTS "
+                "(SELECT 1 FROM shown_word WHERE cue_id = cue.id)",
+                (piece_id,),
+            )
+            self._db.execute(f"DELETE FROM strand WHERE id IN {mine}", key)
+        self._db.execute("UPDATE source SET removed = 1 WHERE id = ?", (source_id,))
+
     def source_name(self, source_id: int) -> str:
         return self._source(source_id).name
 
@@ -264,9 +286,12 @@ class SqlEditSession:
 
     def _source(self, source_id: int) -> Source:
         source = read_source(self._db, source_id)
-        if source.project_id != self._project_id:
+        if source.project_id != self._project_id or source.removed:
             raise NotFound("That recording is not part of this project.")
         return source
+
+    def piece_ids(self) -> list[int]:
+        return sorted(self._pieces)
 
     def settings(self, piece_id: int) -> PieceSettings:
         if piece_id not in self._settings:

@@ -10,6 +10,7 @@ import { bytes, length } from "../ui/format";
 import { attempt } from "../ui/notice";
 import { Progress } from "../ui/Progress";
 import { AsMicrophone, Microphone } from "./Microphone";
+import { RemoveRecording } from "./RemoveRecording";
 
 /** What is said of a recording whose file is gone, and the way to bring it back. */
 function Missing({ source }: { source: Source }) {
@@ -71,15 +72,18 @@ export function SourceCard(props: { project: Project; source: Source; open: bool
         ) : (
           source.kind === "audio" && <AsMicrophone project={project} source={source} />
         )}
-        {!open && piece && (
-          <button
-            type="button"
-            className="text-small text-link hover:underline"
-            onClick={() => void showPiece(piece.id)}
-          >
-            Open the piece “{piece.name}”
-          </button>
-        )}
+        <div className="mt-1 flex flex-wrap gap-x-4">
+          {!open && piece && (
+            <button
+              type="button"
+              className="text-small text-link hover:underline"
+              onClick={() => void showPiece(piece.id)}
+            >
+              Open the piece “{piece.name}”
+            </button>
+          )}
+          <RemoveRecording project={project} source={source} />
+        </div>
       </div>
     </div>
   );

@@ -11,7 +11,7 @@ export async function onStatus(status: ProjectStatus): Promise<void> {
   const { project, heard } = get();
   if (!project) return;
   told();
-  const grown = status.sources.length > project.sources.length;
+  const others = status.sources.length !== project.sources.length;
   set({
     heard: status.heard,
     diskFull: status.disk_full,
@@ -22,9 +22,9 @@ export async function onStatus(status: ProjectStatus): Promise<void> {
       sources: status.sources,
     },
   });
-  // Another recording has a piece of its own, which is read with the project.
+  // A recording that comes or goes does so with pieces, which are read with the project.
   // Where faces are known, frames follow them.
-  if (grown || foundFaces(status.jobs) > foundFaces(project.jobs)) await reload();
+  if (others || foundFaces(status.jobs) > foundFaces(project.jobs)) await reload();
   if (status.heard !== heard) await fetchTail();
   await followDoubts(project.jobs, status.jobs);
   await queue.between(async () => {

@@ -34,6 +34,7 @@ from mortiser.core.edits.cutting.microphone import DropMicrophone, MoveMicrophon
 from mortiser.core.edits.cutting.pieces import DeletePiece, NamePiece, NewPiece
 from mortiser.core.edits.cutting.putting import PutPassages
 from mortiser.core.edits.cutting.recorded import PutRecorded, UseTake
+from mortiser.core.edits.cutting.removing import RemoveRecording
 from mortiser.core.edits.cutting.trimming import (
     BringIn,
     CutStretches,
@@ -194,7 +195,8 @@ AskedEdit = Annotated[
     | ApplyJig
     | NewPiece
     | NamePiece
-    | DeletePiece,
+    | DeletePiece
+    | RemoveRecording,
     Field(discriminator="kind"),
 ]
 MadeEdit = Annotated[

@@ -85,6 +85,9 @@ class ClipSession(Protocol):
 
     def loudness(self, source_id: int) -> Loudness: ...
 
+    def source_ids(self) -> list[int]:
+        """The project's recordings, oldest first."""
+
     def source_name(self, source_id: int) -> str: ...
 
     def source_length(self, source_id: int) -> int:
@@ -98,9 +101,16 @@ class ClipSession(Protocol):
 
     def set_microphone(self, source_id: int, microphone: Microphone | None) -> None: ...
 
+    def remove_source(self, source_id: int) -> None:
+        """Take a recording out of the project that no clip is of any more: with what was put into pieces of it,
+        and the captions that show nothing else. Its words stay with it."""
+
 
 class PieceSession(Protocol):
     """The pieces of a project and what was chosen for each. Unknown ids raise NotFound."""
+
+    def piece_ids(self) -> list[int]:
+        """Oldest first."""
 
     def settings(self, piece_id: int) -> PieceSettings: ...
 

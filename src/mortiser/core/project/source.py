@@ -39,6 +39,8 @@ class Source:
     first_frame_us: int
     track_names: tuple[str, ...]
     """What its sound tracks are called; "" for one without a name."""
+    removed: bool = False
+    """Whether it was taken out of its project; an undo brings it back."""
     microphone: Microphone | None = None
     """What is heard in its stead."""
 

@@ -1,0 +1,77 @@
+"""Taking a recording out of a project: its passages leave every piece, and an undo brings all of it back."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from mortiser.core.common.errors import BadInput
+from mortiser.core.common.limits import Id
+from mortiser.core.edits.base import BaseEdit, short
+from mortiser.core.edits.cutting.recaptioning import follow_cut
+from mortiser.core.edits.session import EditSession
+
+
+@dataclass(frozen=True)
+class PieceLoss:
+    """What a piece loses (µs) with a recording; ``whole`` where nothing else is in it, so that it goes too."""
+
+    piece_id: int
+    name: str
+    lost_us: int
+    whole: bool
+
+
+def losses(session: EditSession, source_id: int) -> list[PieceLoss]:
+    """What the pieces would lose that play something of a recording, or could."""
+    found = []
+    for piece_id in session.piece_ids():
+        strands = session.strands(piece_id)
+        if all(strand.source_id != source_id for strand in strands):
+            continue
+        clips = session.timeline(piece_id).clips
+        lost = sum(clip.length_us for clip in clips if clip.source_id == source_id)
+        whole = all(clip.source_id == source_id for clip in clips)
+        found.append(PieceLoss(piece_id, session.settings(piece_id).name, lost, whole))
+    return found
+
+
+class RemoveRecording(BaseEdit):
+    """Take a recording out of the project, with what pieces play of it. Pieces that play nothing else go."""
+
+    kind: Literal["remove_recording"] = "remove_recording"
+    source_id: Id
+
+    def label(self, session: EditSession) -> str:
+        return f"remove {short(session.source_name(self.source_id))}"
+
+    def concerns(self) -> frozenset[int] | None:
+        return None
+
+    def apply(self, session: EditSession) -> None:
+        session.source_name(self.source_id)
+        if session.source_ids() == [self.source_id]:
+            raise BadInput("A project has a recording at least. Delete the project instead.")
+        found = losses(session, self.source_id)
+        _need_a_piece(found, session.piece_ids())
+        for loss in found:
+            if loss.whole:
+                session.delete_piece(loss.piece_id)
+                continue
+            before = session.timeline(loss.piece_id)
+            left = [clip for clip in before.clips if clip.source_id != self.source_id]
+            if len(left) < len(before.clips):
+                follow_cut(session, loss.piece_id, before, left)
+        for other in session.source_ids():
+            heard = session.microphone(other)
+            if heard is not None and heard.sound_id == self.source_id:
+                session.set_microphone(other, None)
+        session.remove_source(self.source_id)
+
+
+def _need_a_piece(found: Sequence[PieceLoss], pieces: Sequence[int]) -> None:
+    if len([loss for loss in found if loss.whole]) == len(pieces):
+        raise BadInput(
+            "Nothing would be left in any piece. Put something of another recording into one first."
+        )
