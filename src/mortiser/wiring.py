@@ -54,6 +54,7 @@ from mortiser.speech.second_hearing import SecondHearing
 from mortiser.speech.sound_alikes import sound_alikes as sound_alikes
 from mortiser.speech.sounds import DictionarySounds
 from mortiser.speech.speakers import SpectralSpeakers
+from mortiser.store import projects, transcript
 from mortiser.store.database import Database
 from mortiser.store.media_services import MediaServices
 
@@ -98,6 +99,14 @@ class AppContext:
     def lay_sounds(self, project_id: int) -> None:
         """Have sounds laid under recordings that are to be heard and are not laid."""
         self.queue.submit(*lay_missing(self.database, self.workspace, project_id))
+
+    def take_up(self) -> None:
+        """Go on with what a server that was ended left behind: sounds not laid, typed words not on their sound."""
+        db = self.database.connection
+        for project in projects.list_projects(self.database):
+            self.lay_sounds(project.id)
+        for project_id, cue_id in transcript.typed_cues(db):
+            self.typed_words.look_over(project_id, [projects.cue(db, cue_id)])
 
     def run(self, job_id: int, kinds: Kinds = KINDS) -> list[int]:
         """Do a job in this thread; the ids of the jobs that follow from it."""

@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+import asyncio
+import logging
 from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager
 from pathlib import Path
 
 from fastapi import FastAPI
+from fastapi.concurrency import run_in_threadpool
 from fastapi.responses import FileResponse, JSONResponse
 from fastapi.routing import APIRoute
 from fastapi.staticfiles import StaticFiles
@@ -47,6 +50,8 @@ from mortiser.jobs.worker import Supervisor
 from mortiser.settings import is_local, own_names
 from mortiser.wiring import AppContext
 
+log = logging.getLogger(__name__)
+
 
 def create_app(context: AppContext, *, with_worker: bool = True) -> FastAPI:
     """The server's application; with a worker process beside it unless told not to."""
@@ -58,7 +63,9 @@ def create_app(context: AppContext, *, with_worker: bool = True) -> FastAPI:
         supervisor = Supervisor(context.workspace.root) if with_worker else None
         if supervisor:
             supervisor.start()
+        taken_up = asyncio.create_task(run_in_threadpool(_take_up, context))
         yield
+        await taken_up
         if supervisor:
             supervisor.stop()
 
@@ -147,3 +154,11 @@ def _serve_pages(app: FastAPI, pages: Path) -> None:
 
 def _operation_id(route: APIRoute) -> str:
     return route.name
+
+
+def _take_up(context: AppContext) -> None:
+    """Nothing of this keeps a server from starting."""
+    try:
+        context.take_up()
+    except Exception:
+        log.exception("what an earlier server left behind was not taken up")

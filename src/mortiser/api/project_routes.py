@@ -162,7 +162,6 @@ def read_project(
     ] = None,
 ) -> ProjectView:
     """A project with everything the page shows, of one moment."""
-    context.lay_sounds(project_id)
     with context.database.snapshot() as db:
         project = projects.read_project(db, project_id)
         pieces = projects.pieces(db, project_id)
@@ -171,8 +170,6 @@ def read_project(
         if shown is not None:
             wanted = [piece for piece in pieces if piece.id == shown] or pieces[:1]
         cues = [cue for piece in wanted for cue in projects.piece_cues(db, piece.id)]
-        # A server that was ended may have left typed words behind.
-        context.typed_words.look_over(project_id, cues)
         return ProjectView(
             id=project_id,
             name=project.name,
@@ -230,6 +227,7 @@ def duplicate_project(project_id: Id, context: OpenContext) -> Created:
     """Copy a project; the recordings, which never change, are shared on disk where possible."""
     copied = copy_project(context.database, context.workspace, project_id)
     context.queue.submit(*copied.jobs)
+    context.lay_sounds(copied.project_id)
     return Created(project_id=copied.project_id)
 
 
@@ -238,4 +236,5 @@ def translate_project(project_id: Id, context: OpenContext) -> Created:
     """Make a copy of a project with English captions of what is said in another language."""
     copy, job_id = translated_copy(context.database, context.workspace, project_id)
     context.queue.submit(job_id)
+    context.lay_sounds(copy)
     return Created(project_id=copy)

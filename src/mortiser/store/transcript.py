@@ -47,6 +47,17 @@ def typed_texts(db: sqlite3.Connection, project_id: int) -> list[str]:
     return [row["text"] for row in rows]
 
 
+def typed_cues(db: sqlite3.Connection) -> list[tuple[int, int]]:
+    """(project, caption) of captions with typed words that were not found in the sound."""
+    rows = db.execute(
+        "SELECT DISTINCT source.project_id, shown_word.cue_id FROM word "
+        "JOIN source ON source.id = word.source_id "
+        "JOIN shown_word ON shown_word.word_id = word.id JOIN cue ON cue.id = shown_word.cue_id "
+        "WHERE word.origin = 'typed' AND NOT word.aligned AND cue.start_us IS NOT NULL"
+    )
+    return [tuple(row) for row in rows]
+
+
 def judge_words(database: Database, judged: Sequence[Word]) -> None:
     """Note new confidences and alternatives of heard words; those changed since are left alone.
 
