@@ -66,6 +66,17 @@ def test_a_microphone_and_another_recording_come_into_a_project(
     until(page, READY)
     page.keyboard.press("Shift+Digit2")
     assert "Welcome back to the mending" in " ".join(texts(page))
+    # The recording goes, with what the piece plays of it, and comes back.
+    page.keyboard.press("Shift+Digit1")
+    tray.get_by_role("button", name=f"Remove {COUNTER.name} …").click()
+    asked = page.get_by_role("alertdialog")
+    expect(asked).to_contain_text(re.compile("“Kettle” gets 0:0[1-4] shorter"))
+    asked.get_by_role("button", name="Remove recording").click()
+    expect(page.get_by_text("2 recordings")).to_be_visible()
+    page.keyboard.press("Shift+Digit2")
+    expect(page.locator("[data-cue-text]", has_text="Welcome")).to_have_count(0)
+    page.keyboard.press("Control+KeyZ")
+    expect(page.locator("[data-cue-text]", has_text="Welcome")).to_have_count(1)
 
 
 def test_words_of_all_recordings_are_found_put_in_and_taken_for_others(

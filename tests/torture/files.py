@@ -32,9 +32,13 @@ def attack(count: int, seed: int = 13) -> Tally:
         slowest = 0.0
         try:
             with server.client() as client:
-                for what, route, data in _chosen(Path(folder), count, seed):
+                every = _chosen(Path(folder), count, seed)
+                for number, (what, route, data) in enumerate(every, start=1):
+                    began = time.monotonic()
                     with tally.trying(what):
                         slowest = max(slowest, _send(client, what, route, data))
+                    took = time.monotonic() - began
+                    print(f"  {number} of {len(every)}: {what}, {took:.0f} s", flush=True)
         finally:
             server.stop()
         tally.facts["slowest answer"] = f"{slowest:.1f} s"

@@ -26,6 +26,7 @@ export function RemoveRecording({ project, source }: { project: Project; source:
     );
     void attempt(found.then(setLosses));
   };
+  const heardBy = project.sources.filter((one) => one.microphone?.sound_id === source.id);
   return (
     <>
       <button
@@ -49,6 +50,9 @@ export function RemoveRecording({ project, source }: { project: Project; source:
                   <p key={loss.piece_id}>{lossText(loss)}</p>
                 ))}
                 {losses?.length === 0 && <p>No piece plays anything of it.</p>}
+                {heardBy.map((one) => (
+                  <p key={one.id}>“{one.name}” is heard by its own sound again.</p>
+                ))}
                 <p>Undo brings it back, with its words. What was delivered stays.</p>
               </div>
             </AlertDialog.Description>
