@@ -2,11 +2,11 @@
 
 import { useQueryClient } from "@tanstack/react-query";
 import { AudioLines, Copy, Ellipsis, Pencil, Trash2 } from "lucide-react";
-import { AlertDialog, DropdownMenu } from "radix-ui";
+import { DropdownMenu } from "radix-ui";
 import { type ReactNode, useState } from "react";
 import { Link } from "wouter";
 import { api, type ProjectCard as Card, take } from "../api/client";
-import { Button } from "../ui/Button";
+import { AskFirst } from "../ui/AskFirst";
 import { Check } from "../ui/Check";
 import { ago, length } from "../ui/format";
 import { say } from "../ui/notice";
@@ -118,33 +118,18 @@ export function ProjectCard(props: {
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
       </DropdownMenu.Root>
-      <AlertDialog.Root open={asking} onOpenChange={setAsking}>
-        <AlertDialog.Portal>
-          <AlertDialog.Overlay className="fixed inset-0 z-40 bg-black/30" />
-          <AlertDialog.Content className="fixed top-1/2 left-1/2 z-50 w-[420px] -translate-x-1/2 -translate-y-1/2 rounded-lg border border-line bg-page p-6 shadow-xl">
-            <AlertDialog.Title className="text-[16px] font-bold">
-              Delete “{card.name}”?
-            </AlertDialog.Title>
-            <AlertDialog.Description className="mt-2 text-dim">
-              Its recording, {card.cue_count} captions and all deliveries are removed from this
-              machine. This cannot be undone.
-            </AlertDialog.Description>
-            <div className="mt-5 flex justify-end gap-2">
-              <AlertDialog.Cancel asChild>
-                <Button>Keep it</Button>
-              </AlertDialog.Cancel>
-              <AlertDialog.Action asChild>
-                <Button
-                  kind="danger"
-                  onClick={() => void act(take(api.DELETE("/api/projects/{project_id}", path)))}
-                >
-                  Delete project
-                </Button>
-              </AlertDialog.Action>
-            </div>
-          </AlertDialog.Content>
-        </AlertDialog.Portal>
-      </AlertDialog.Root>
+      <AskFirst
+        open={asking}
+        onClose={() => setAsking(false)}
+        title={`Delete “${card.name}”?`}
+        action="Delete project"
+        onAction={() => void act(take(api.DELETE("/api/projects/{project_id}", path)))}
+      >
+        <p>
+          Its recording, {card.cue_count} captions and all deliveries are removed from this machine.
+          This cannot be undone.
+        </p>
+      </AskFirst>
     </li>
   );
 }
