@@ -17,7 +17,7 @@ from mortiser.store.database import Database
 from tests.recordings import COUNTER
 from tests.serving import Server, bring_in, wait_for_job
 
-PATIENCE_S = 20.0
+PATIENCE_S = 60.0
 
 
 @pytest.fixture

@@ -9,9 +9,14 @@ from av.video.reformatter import Interpolation
 
 from mortiser.core.common.time import SECOND
 
-EXACT = Interpolation.BICUBIC | Interpolation.ACCURATE_RND
+EXACT = (
+    Interpolation.BICUBIC
+    | Interpolation.ACCURATE_RND
+    | Interpolation.FULL_CHR_H_INT
+    | Interpolation.FULL_CHR_H_INP
+)
 """How planes are made into packed RGB: otherwise swscale takes eight pixels of a row at a time, and leaves what is
-over at its end as it finds it."""
+over at its end as it finds it. Without a colour for each pixel the blue would be two of 255 too dark."""
 
 
 def decoded_picture(
