@@ -25,6 +25,7 @@ class Tally:
             yield
         except Exception as error:
             self.failures.append(f"{what}: {type(error).__name__}: {str(error)[:300]}")
+            print(f"  {self.failures[-1]}", flush=True)
 
     def __str__(self) -> str:
         seconds = time.monotonic() - self._began
