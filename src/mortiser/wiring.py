@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from mortiser.core.common.errors import BadInput
 from mortiser.core.editing.cutting import Loudness
+from mortiser.core.edits.captions.fixing import Offers
 from mortiser.core.project.source import Source
 from mortiser.core.style.finish.model import Finish
 from mortiser.core.style.layout.ruler import LetterRuler
@@ -86,6 +87,7 @@ class AppContext:
     typed_words: TypedWordAligner
     glossary: GlossaryBench
     segments: Segments
+    offers: Offers = field(default_factory=Offers)
 
     @property
     def workspace(self) -> Workspace:

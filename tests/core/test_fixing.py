@@ -13,8 +13,8 @@ from mortiser.core.edits.apart import carry_out
 from mortiser.core.edits.captions.fixing import (
     Finding,
     FixChecks,
+    Offers,
     lines_by_hand,
-    offered,
     with_even_lines,
 )
 from mortiser.core.edits.captions.pacing import SetPace
@@ -25,6 +25,8 @@ from tests.memory_session import MemoryEditSession
 from tests.store.fixtures import spoken
 
 TEXT = "three thousand miles. And a kettle that nobody mended came in stone cold on Saturday."
+OFFERS = Offers()
+"""One for all tests: what was tried before is remembered."""
 PACE = PACES["quick"].model_copy(update={"line_chars": 20, "lines": 2, "words": 6})
 
 
@@ -36,7 +38,7 @@ def found(
     lines = [lines_by_hand(cue) for cue in cues]
     every = check(cues, pace, session.timeline(1).duration_us, session.frames(1), lines=lines)
     if with_remedy:
-        every = offered(every, cues, CaptionFacts.of(session, 1), pace)
+        every = OFFERS.of(every, cues, CaptionFacts.of(session, 1), pace)
     return [(one.kind, one.cue_id) for one in every if one.fix or not with_remedy]
 
 

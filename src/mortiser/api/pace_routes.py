@@ -9,7 +9,6 @@ from mortiser.api.routing import routes
 from mortiser.core.captions.checks import Check, CheckKind, check
 from mortiser.core.captions.pace import PACES, Pace, limits
 from mortiser.core.common.limits import Id
-from mortiser.core.edits.captions.fixing import offered
 from mortiser.core.edits.captions.trial import CaptionFacts
 from mortiser.core.style.layout.caption_lines import lay_out_all
 from mortiser.core.style.layout.ruler import LetterRuler
@@ -91,4 +90,6 @@ def checks(piece_id: Id, context: OpenContext) -> list[CheckView]:
         piece.facts.frames,
         LetterRuler(piece.settings.finish, size, font_book()),
     )
-    return [CheckView.of(item) for item in offered(found, cues, facts, allowed)]
+    worn = piece.settings.finish, size
+    offers = context.offers.of(found, cues, facts, allowed, worn)
+    return [CheckView.of(item) for item in offers]

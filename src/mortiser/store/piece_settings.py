@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import sqlite3
 from collections.abc import Callable
-from functools import lru_cache
 from typing import TypeVar
 
 from mortiser.core.captions.pace import PACES, Pace
@@ -13,7 +12,7 @@ from mortiser.core.captions.standing import NOTHING
 from mortiser.core.captions.standing import STORED as STANDING
 from mortiser.core.common.errors import MortiserError
 from mortiser.core.framing.layer import STORED as LAYERS
-from mortiser.core.framing.shape import MOST_SIDE, Shape, Shapes, shapes_of
+from mortiser.core.framing.shape import MOST_SIDE, Shape, shapes_of
 from mortiser.core.framing.shape import STORED as SHAPES
 from mortiser.core.project.output import STORED as OUTPUTS
 from mortiser.core.project.output import USUAL_OUTPUTS
@@ -24,8 +23,6 @@ from mortiser.core.style.finish.builtin import DEFAULT_FINISH, FINISHES
 from mortiser.core.style.finish.stored import STORED as FINISH
 
 T = TypeVar("T")
-KEPT_READ = 256
-"""So many texts of each setting are kept as read: every edit reads them, few change them."""
 COLUMNS = {
     "shapes": "shapes",
     "finish": "finish",
@@ -71,16 +68,16 @@ def read_settings(row: sqlite3.Row) -> tuple[PieceSettings, tuple[str, ...]]:
     usual = Shape(id=1, width=_side(width), height=_side(height))
     found = PieceSettings(
         name=row["name"],
-        shapes=held("shapes", lambda text: _shapes_of(text, width, height), (usual,)),
-        finish=held("finish", _finish_of, FINISHES[DEFAULT_FINISH]),
-        pace=held("pace", _pace_of, PACES["quick"]),
+        shapes=held("shapes", lambda text: shapes_of(text, width, height), (usual,)),
+        finish=held("finish", FINISH.read, FINISHES[DEFAULT_FINISH]),
+        pace=held("pace", PACE.read, PACES["quick"]),
         file_pace=held("file_pace", _file_pace_of, None),
         checked_by=row["checked_by"],
         show_speakers=bool(row["show_speakers"]),
-        standing=held("standing", _standing_of, NOTHING),
+        standing=held("standing", STANDING.read, NOTHING),
         goal_us=row["goal_us"],
-        layers=held("layers", _layers_of, ()),
-        outputs=held("outputs", _outputs_of, USUAL_OUTPUTS),
+        layers=held("layers", LAYERS.read, ()),
+        outputs=held("outputs", OUTPUTS.read, USUAL_OUTPUTS),
         post=held("post", POST.read, Post()),
         naming=row["naming"],
     )
@@ -98,19 +95,7 @@ def changed_columns(was: PieceSettings, now: PieceSettings) -> dict[str, object]
 
 
 def _file_pace_of(text: str) -> Pace | None:
-    return _pace_of(text) if text else None
-
-
-_finish_of = lru_cache(KEPT_READ)(FINISH.read)
-_standing_of = lru_cache(KEPT_READ)(STANDING.read)
-_layers_of = lru_cache(KEPT_READ)(LAYERS.read)
-_outputs_of = lru_cache(KEPT_READ)(OUTPUTS.read)
-_pace_of = lru_cache(KEPT_READ)(PACE.read)
-
-
-@lru_cache(KEPT_READ)
-def _shapes_of(text: str, width: int, height: int) -> Shapes:
-    return shapes_of(text, width, height)
+    return PACE.read(text) if text else None
 
 
 def _side(side: int) -> int:

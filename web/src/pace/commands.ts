@@ -1,5 +1,5 @@
-import { MOST_CLOSED_US } from "../api/values";
 /** What can be done to the picked captions, each one change that one undo takes back. */
+import { MOST_CLOSED_US } from "../api/values";
 import { holdTyping } from "../focus/held";
 import { focusPage } from "../focus/page";
 import type { Player } from "../playback/player";

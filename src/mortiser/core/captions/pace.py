@@ -12,7 +12,7 @@ from typing import Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from mortiser.core.common.stored import Stored, whole
+from mortiser.core.common.stored import Stored
 from mortiser.core.common.time import MILLISECOND, SECOND
 
 PaceName = Literal["quick", "sentence"]
@@ -74,7 +74,7 @@ def pace_name(pace: Pace) -> PaceName | None:
 
 def _first(text: str) -> Any:
     known = {str(name): pace for name, pace in PACES.items()}
-    return whole(known[text], Pace) if text in known else json.loads(text)
+    return known[text].model_dump(mode="json") if text in known else json.loads(text)
 
 
 STORED: Stored[Pace] = Stored(Pace, first=_first)

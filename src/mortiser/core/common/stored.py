@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import json
 from collections.abc import Callable, Sequence
+from functools import lru_cache
 from typing import Any, Generic, TypeVar
 
 from pydantic import TypeAdapter
@@ -16,6 +17,8 @@ from mortiser.core.common.errors import BadInput
 
 T = TypeVar("T")
 Upgrade = Callable[[Any], Any]
+KEPT_READ = 256
+"""So many texts of each form are kept as read: every edit reads them, few change them."""
 
 
 class Stored(Generic[T]):
@@ -31,6 +34,7 @@ class Stored(Generic[T]):
         self._adapter: TypeAdapter[T] = TypeAdapter(type_)
         self._first = first
         self._upgrades = upgrades
+        self._kept = lru_cache(KEPT_READ)(self._read)
 
     @property
     def version(self) -> int:
@@ -45,6 +49,9 @@ class Stored(Generic[T]):
     def read(self, text: str) -> T:
         """The value of a text of any version. Raises BadInput for a version that is not known yet, ValueError
         for a text that cannot be read."""
+        return self._kept(text)
+
+    def _read(self, text: str) -> T:
         version, value = _parted(text)
         return self.of(version, value) if version else self.of(1, self._first(text))
 
@@ -65,8 +72,3 @@ def _parted(text: str) -> tuple[int, Any]:
     if set(found) != {"version", "value"} or not isinstance(found["version"], int):
         return 0, None
     return found["version"], found["value"]
-
-
-def whole(value: Any, type_: Any) -> Any:
-    """The JSON of a value, with nothing left out."""
-    return TypeAdapter(type_).dump_python(value, mode="json")

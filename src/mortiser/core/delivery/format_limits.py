@@ -6,7 +6,7 @@ from collections.abc import Sequence
 
 from mortiser.core.project.output import Output, TextFile, VideoFile
 from mortiser.core.project.piece import Piece
-from mortiser.core.project.text_forms import holding
+from mortiser.core.project.text_forms import TEXT_FORMS
 from mortiser.core.style.finish.changes import look_of
 from mortiser.core.transcript.words import Cue
 
@@ -18,11 +18,12 @@ def not_held(output: Output, piece: Piece, cues: Sequence[Cue]) -> list[str]:
     if not isinstance(output, TextFile):
         return []
     lost: list[str] = []
+    holds = TEXT_FORMS[output.form].holds
     words = [word for cue in cues for word in cue.words]
-    if output.form not in holding("marks") and any(word.accent for word in words):
+    if "marks" not in holds and any(word.accent for word in words):
         lost.append("the accents of marked words")
     looks = {path.split(".")[0] for text in {word.look for word in words} for path in look_of(text)}
-    if "place" in looks and output.form not in holding("places"):
+    if "place" in looks and "places" not in holds:
         lost.append("the places that captions have of their own")
     if looks - {"place"} or any(word.own for word in words):
         lost.append("the looks that captions and words have of their own")

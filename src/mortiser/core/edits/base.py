@@ -13,7 +13,7 @@ from dataclasses import replace
 from pydantic import BaseModel, ConfigDict
 
 from mortiser.core.common.errors import NotFound
-from mortiser.core.edits.session import EditSession
+from mortiser.core.edits.session import CaptionSession, EditSession
 from mortiser.core.transcript.words import Cue, Seam, Shown, shortened
 
 
@@ -102,6 +102,6 @@ def each_word(session: EditSession, piece_id: int, change: Callable[[Shown], Sho
     return len(save_changed(session, cues, fresh))
 
 
-def save_changed(session: EditSession, old: Sequence[Cue], fresh: Sequence[Cue]) -> list[Cue]:
+def save_changed(session: CaptionSession, old: Sequence[Cue], fresh: Sequence[Cue]) -> list[Cue]:
     """Save those captions that are otherwise than before, in the same order; as they are stored."""
     return session.save_cues([now for was, now in zip(old, fresh, strict=True) if now != was])

@@ -21,7 +21,7 @@ LayerKind = Literal[
 LETTERS: frozenset[LayerKind] = frozenset({"headline", "clock", "speaker"})
 """What is laid out like captions; everything else stands in a box."""
 CORNERED: frozenset[LayerKind] = frozenset({"picture", "plate", "bubble", "bar"})
-"""Layers that are laid out like captions."""
+"""What has corners to be rounded."""
 WaveForm = Literal["bars", "mirrored", "line", "ring"]
 Corner = Literal["lower_left", "lower_right", "upper_left", "upper_right"]
 

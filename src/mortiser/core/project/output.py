@@ -11,7 +11,7 @@ from typing import Annotated, Any, Literal
 from pydantic import BeforeValidator, Field, model_validator
 
 from mortiser.core.common.errors import BadInput
-from mortiser.core.common.stored import Stored, whole
+from mortiser.core.common.stored import Stored
 from mortiser.core.common.time import SECOND
 from mortiser.core.framing.frame import even_size
 from mortiser.core.project.text_forms import TextForm
@@ -194,9 +194,13 @@ StoredOutput = Annotated[Output, BeforeValidator(_named)]
 Outputs = tuple[StoredOutput, ...]
 USUAL_OUTPUTS: Outputs = (VideoFile(), TextFile(form="srt"), TextFile(form="vtt"))
 """What a piece is delivered as until somebody chooses otherwise."""
-STORED: Stored[Outputs] = Stored(
-    Outputs, first=lambda text: json.loads(text) if text else whole(USUAL_OUTPUTS, Outputs)
-)
+
+
+def _first(text: str) -> Any:
+    return json.loads(text) if text else [one.model_dump(mode="json") for one in USUAL_OUTPUTS]
+
+
+STORED: Stored[Outputs] = Stored(Outputs, first=_first)
 """Texts of before versions are empty for the usual ones."""
 
 

@@ -36,11 +36,6 @@ TEXT_FORMS: dict[str, TextFacts] = {
 """By the ending of their files, which is the name of the module in ``formats`` that writes them."""
 
 
-def holding(what: Held) -> tuple[str, ...]:
-    """The forms that hold something."""
-    return tuple(form for form, facts in TEXT_FORMS.items() if what in facts.holds)
-
-
 def _known(form: str) -> str:
     if form not in TEXT_FORMS:
         raise ValueError(f"there is no form of text “{form}”; there are {', '.join(TEXT_FORMS)}")

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Collection, Sequence
+from collections.abc import Callable, Collection, Hashable, Sequence
 from dataclasses import replace
 from itertools import combinations, pairwise
 from typing import Literal
@@ -19,6 +19,7 @@ from mortiser.core.edits.base import BaseEdit
 from mortiser.core.edits.captions.captions import join
 from mortiser.core.edits.captions.pacing import regroup
 from mortiser.core.edits.captions.trial import CaptionFacts, Trial
+from mortiser.core.edits.look.dressing import put_on
 from mortiser.core.edits.projection import caption_fresh
 from mortiser.core.edits.retiming import CONTEXT, retime_all, retime_of
 from mortiser.core.edits.session import CaptionSession, EditSession
@@ -32,6 +33,7 @@ SEEN: tuple[CheckKind, ...] = ("wide_line", "many_lines", "off_frame")
 """What is found on the picture."""
 AROUND = 6
 """Captions on each side that a remedy may reach."""
+MOST_KEPT = 100_000
 REACH = AROUND + CONTEXT
 """Captions on each side that are looked at: times of those a remedy reaches are worked out from them."""
 
@@ -97,21 +99,45 @@ class LeaveOut(BaseEdit):
         session.delete_words(loose)
 
 
-def offered(
-    found: Sequence[Check], cues: Sequence[Cue], facts: CaptionFacts, allowed: Pace
-) -> list[Check]:
-    """Findings in a piece's captions (all of them, in time order); a remedy is named where it leaves less to
-    be found, tried in memory."""
-    at = {cue.id: index for index, cue in enumerate(cues)}
-    result = []
-    for one in found:
-        if one.fix and one.cue_id is not None:
-            here = at[one.cue_id]
-            near = cues[max(0, here - REACH) : here + REACH + 1]
-            if _tried(near, cues[here], one.kind, facts, allowed) is None:
-                one = replace(one, fix=None)
-        result.append(one)
-    return result
+class Offers:
+    """Which remedies help, tried in memory. What was tried is kept by all that it depends on, since findings are
+    asked for after every edit and most captions are as they were."""
+
+    def __init__(self) -> None:
+        self._known: dict[int, bool] = {}
+
+    def of(
+        self,
+        found: Sequence[Check],
+        cues: Sequence[Cue],
+        facts: CaptionFacts,
+        allowed: Pace,
+        worn: Hashable = None,
+    ) -> list[Check]:
+        """Findings in a piece's captions (all of them, in time order); a remedy is named where it leaves less to
+        be found. ``worn`` is what the letters are measured by."""
+        at = {cue.id: index for index, cue in enumerate(cues)}
+        marks = [hash(cue) for cue in cues] if any(one.fix for one in found) else []
+        rules = hash((facts.timeline.digest, facts.pace, facts.frames, allowed, worn))
+        result = []
+        for one in found:
+            if one.fix and one.cue_id is not None:
+                here = at[one.cue_id]
+                near = slice(max(0, here - REACH), here + REACH + 1)
+                key = hash((one.kind, marks[here], tuple(marks[near]), rules))
+                helps = self._known.get(key)
+                if helps is None:
+                    helps = _tried(cues[near], cues[here], one.kind, facts, allowed) is not None
+                    self._keep(key, helps)
+                if not helps:
+                    one = replace(one, fix=None)
+            result.append(one)
+        return result
+
+    def _keep(self, key: int, helps: bool) -> None:
+        if len(self._known) >= MOST_KEPT:
+            self._known.clear()
+        self._known[key] = helps
 
 
 def _helped(
@@ -190,8 +216,7 @@ def _back_to_place(session: CaptionSession, cue: Cue, allowed: Pace) -> None:
         for path, value in look_of(cue.look).items()
         if path.split(".")[0] not in ("place", "size")
     }
-    words = tuple(replace(word, look=look_text(left)) for word in cue.words)
-    session.save_cue(cue.with_words(words))
+    put_on(session, [cue], [look_text(left)])
 
 
 def _end_at_next(session: CaptionSession, cue: Cue, allowed: Pace) -> None:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -54,7 +53,10 @@ class RemoveRecording(BaseEdit):
         if session.source_ids() == [self.source_id]:
             raise BadInput("A project has a recording at least. Delete the project instead.")
         found = losses(session, self.source_id)
-        _need_a_piece(found, session.piece_ids())
+        if sum(loss.whole for loss in found) == len(session.piece_ids()):
+            raise BadInput(
+                "Nothing would be left in any piece. Put something of another recording into one first."
+            )
         for loss in found:
             if loss.whole:
                 session.delete_piece(loss.piece_id)
@@ -68,10 +70,3 @@ class RemoveRecording(BaseEdit):
             if heard is not None and heard.sound_id == self.source_id:
                 session.set_microphone(other, None)
         session.remove_source(self.source_id)
-
-
-def _need_a_piece(found: Sequence[PieceLoss], pieces: Sequence[int]) -> None:
-    if len([loss for loss in found if loss.whole]) == len(pieces):
-        raise BadInput(
-            "Nothing would be left in any piece. Put something of another recording into one first."
-        )

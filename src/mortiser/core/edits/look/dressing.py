@@ -12,7 +12,7 @@ from mortiser.core.common.errors import NotFound
 from mortiser.core.common.limits import Id, Ids, Name
 from mortiser.core.edits.base import BaseEdit, chosen, counted, save_changed, short, words_of
 from mortiser.core.edits.look.settings import setting_name
-from mortiser.core.edits.session import EditSession
+from mortiser.core.edits.session import CaptionSession, EditSession
 from mortiser.core.style.finish.changes import changed, changed_accent, look_of, look_text
 from mortiser.core.style.finish.model import Finish
 from mortiser.core.transcript.words import Cue, Shown
@@ -33,7 +33,7 @@ class DressCues(BaseEdit):
         cues = chosen(session, self.cue_ids)
         finish = session.settings(cues[0].piece_id).finish
         fresh = {look: _over(finish, look, self.changes) for look in {cue.look for cue in cues}}
-        _put_on(session, cues, [fresh[cue.look] for cue in cues])
+        put_on(session, cues, [fresh[cue.look] for cue in cues])
 
 
 def _over(finish: Finish, look: str, changes: dict[str, JsonValue]) -> str:
@@ -81,7 +81,7 @@ class DressEach(BaseEdit):
             if key not in over:
                 over[key] = _over(finishes[cue.piece_id], cue.look, wanted)
             looks.append(over[key])
-        _put_on(session, cues, looks)
+        put_on(session, cues, looks)
 
 
 class UndressCues(BaseEdit):
@@ -101,7 +101,7 @@ class UndressCues(BaseEdit):
         if self.paths:
             looks = [look_of(cue.look) for cue in cues]
             left = [{p: v for p, v in look.items() if p not in self.paths} for look in looks]
-            _put_on(session, cues, list(map(look_text, left)))
+            put_on(session, cues, list(map(look_text, left)))
             return
         bare = [
             cue.with_words(tuple(replace(word, look="", own="") for word in cue.words))
@@ -123,7 +123,7 @@ class CopyLook(BaseEdit):
     def apply(self, session: EditSession) -> None:
         look = session.cue(self.from_cue_id).look
         cues = chosen(session, self.cue_ids)
-        _put_on(session, cues, [look] * len(cues))
+        put_on(session, cues, [look] * len(cues))
 
 
 class DressWords(BaseEdit):
@@ -159,7 +159,7 @@ class DressWords(BaseEdit):
         save_changed(session, cues, fresh)
 
 
-def _put_on(session: EditSession, cues: Sequence[Cue], looks: Sequence[str]) -> None:
+def put_on(session: CaptionSession, cues: Sequence[Cue], looks: Sequence[str]) -> None:
     """Give captions a look each."""
     fresh = [
         cue.with_words(tuple(replace(word, look=look) for word in cue.words))

@@ -14,7 +14,7 @@ from mortiser.core.edits.base import BaseEdit, short
 from mortiser.core.edits.cutting.saying import stretches_said
 from mortiser.core.edits.look.shapes import ShapeEdit, change_shape, shape_of
 from mortiser.core.edits.session import EditSession
-from mortiser.core.framing.layer import PLACES, Corner, Layer, LayerKind, Layers, Wave
+from mortiser.core.framing.layer import LAYER_NAMES, PLACES, Corner, Layer, LayerKind, Layers, Wave
 from mortiser.core.framing.own_picture import OwnPicture
 from mortiser.core.framing.shape import MOST_LAYERS, FramedStretch, LayerPlace, Shape, Shapes
 from mortiser.core.style.finish.model import Finish
@@ -22,16 +22,10 @@ from mortiser.core.style.finish.names import EntranceName, ExitName
 from mortiser.core.style.finish.parts import Colour
 
 NAMES: dict[LayerKind, str] = {
-    "headline": "headline",
-    "picture": "picture",
-    "plate": "plate",
-    "arrow": "arrow",
-    "bubble": "speech bubble",
-    "bar": "progress bar",
-    "waveform": "waveform",
-    "clock": "clock",
+    **{kind: name.lower() for kind, name in LAYER_NAMES.items()},
     "speaker": "name of who speaks",
 }
+"""As they are called within a sentence."""
 UNDER: frozenset[LayerKind] = frozenset({"plate", "bubble"})
 """What comes under the layers that are there."""
 ROUND: dict[LayerKind, float] = {"picture": 0.0, "bubble": 0.3}
@@ -51,16 +45,16 @@ class AddLayer(BaseEdit):
         return f"add {NAMES[self.layer]}"
 
     def apply(self, session: EditSession) -> None:
-        layers = session.settings(self.piece_id).layers
+        was = session.settings(self.piece_id)
         fresh = Layer(
-            id=_free_id(layers),
+            id=_free_id(was.layers),
             kind=self.layer,
             text=self.text,
             picture=self.picture,
             radius=ROUND.get(self.layer, 0.5),
         )
-        made = (fresh, *layers) if self.layer in UNDER else (*layers, fresh)
-        session.save_settings(self.piece_id, replace(session.settings(self.piece_id), layers=made))
+        made = (fresh, *was.layers) if self.layer in UNDER else (*was.layers, fresh)
+        session.save_settings(self.piece_id, replace(was, layers=made))
 
 
 class LayerChanges(BaseModel):
@@ -199,14 +193,13 @@ class RaiseLayer(LayerEdit):
         return f"{_name(session, self)} {'higher' if self.by > 0 else 'lower'}"
 
     def apply(self, session: EditSession) -> None:
-        layers = list(session.settings(self.piece_id).layers)
+        was = session.settings(self.piece_id)
+        layers = list(was.layers)
         at = layers.index(_layer(session, self))
         to = at + self.by
         if 0 <= to < len(layers):
             layers[at], layers[to] = layers[to], layers[at]
-        session.save_settings(
-            self.piece_id, replace(session.settings(self.piece_id), layers=tuple(layers))
-        )
+        session.save_settings(self.piece_id, replace(was, layers=tuple(layers)))
 
 
 class CopyLayer(LayerEdit):
@@ -220,13 +213,10 @@ class CopyLayer(LayerEdit):
 
     def apply(self, session: EditSession) -> None:
         layer = _layer(session, self)
-        there = session.settings(self.to_piece_id).layers
+        there = session.settings(self.to_piece_id)
         used = {clip.source_id for clip in session.timeline(self.to_piece_id).clips}
         lasting = layer.during if layer.during and layer.during.source_id in used else None
-        copy = layer.model_copy(update={"id": _free_id(there), "during": lasting})
-        session.save_settings(
-            self.to_piece_id, replace(session.settings(self.to_piece_id), layers=(*there, copy))
-        )
+        copy = layer.model_copy(update={"id": _free_id(there.layers), "during": lasting})
         here = session.settings(self.piece_id).shapes
         shapes = tuple(
             one.model_copy(
@@ -234,11 +224,10 @@ class CopyLayer(LayerEdit):
             )
             if layer.id in _like(here, one).places
             else one
-            for one in session.settings(self.to_piece_id).shapes
+            for one in there.shapes
         )
-        session.save_settings(
-            self.to_piece_id, replace(session.settings(self.to_piece_id), shapes=shapes)
-        )
+        now = replace(there, layers=(*there.layers, copy), shapes=shapes)
+        session.save_settings(self.to_piece_id, now)
 
 
 class DropLayer(LayerEdit):
@@ -251,17 +240,13 @@ class DropLayer(LayerEdit):
 
     def apply(self, session: EditSession) -> None:
         gone = _layer(session, self)
-        left = tuple(one for one in session.settings(self.piece_id).layers if one.id != gone.id)
-        session.save_settings(self.piece_id, replace(session.settings(self.piece_id), layers=left))
-        shapes = session.settings(self.piece_id).shapes
-        if any(gone.id in one.places for one in shapes):
-            session.save_settings(
-                self.piece_id,
-                replace(
-                    session.settings(self.piece_id),
-                    shapes=tuple(one.without_layer(gone.id) for one in shapes),
-                ),
-            )
+        was = session.settings(self.piece_id)
+        now = replace(
+            was,
+            layers=tuple(one for one in was.layers if one.id != gone.id),
+            shapes=tuple(one.without_layer(gone.id) for one in was.shapes),
+        )
+        session.save_settings(self.piece_id, now)
 
 
 class LayerPlaceChanges(BaseModel):
@@ -323,9 +308,8 @@ def _name(session: EditSession, edit: LayerEdit | PlaceLayer) -> str:
 
 
 def _set(session: EditSession, edit: LayerEdit, values: dict[str, object]) -> None:
-    wanted = _layer(session, edit)
+    wanted, was = _layer(session, edit), session.settings(edit.piece_id)
     layers = tuple(
-        one.model_copy(update=values) if one.id == wanted.id else one
-        for one in session.settings(edit.piece_id).layers
+        one.model_copy(update=values) if one.id == wanted.id else one for one in was.layers
     )
-    session.save_settings(edit.piece_id, replace(session.settings(edit.piece_id), layers=layers))
+    session.save_settings(edit.piece_id, replace(was, layers=layers))

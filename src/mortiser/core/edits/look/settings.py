@@ -46,13 +46,9 @@ class ChangeFinish(BaseEdit):
         return f"finish: {setting_name(next(iter(self.changes)))}"
 
     def apply(self, session: EditSession) -> None:
-        session.save_settings(
-            self.piece_id,
-            replace(
-                session.settings(self.piece_id),
-                finish=changed(session.settings(self.piece_id).finish, self.changes),
-            ),
-        )
+        was = session.settings(self.piece_id)
+        now = replace(was, finish=changed(was.finish, self.changes))
+        session.save_settings(self.piece_id, now)
 
 
 def setting_name(path: str) -> str:

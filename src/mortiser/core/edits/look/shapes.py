@@ -61,20 +61,18 @@ class AddShape(BaseEdit):
         return "whole" if wider > MUCH_WIDER else "fill"
 
     def apply(self, session: EditSession) -> None:
-        shapes = session.settings(self.piece_id).shapes
-        if any(one.size == self._size for one in shapes):
+        was = session.settings(self.piece_id)
+        if any(one.size == self._size for one in was.shapes):
             raise BadInput(f"The piece has a shape of {self._size[0]} × {self._size[1]} already.")
-        if len(shapes) >= MOST_SHAPES:
+        if len(was.shapes) >= MOST_SHAPES:
             raise BadInput(f"A piece has {MOST_SHAPES} shapes at most. Take one away first.")
         fresh = Shape(
-            id=max(one.id for one in shapes) + 1,
+            id=max(one.id for one in was.shapes) + 1,
             width=self._size[0],
             height=self._size[1],
             framing=Framing(fit=self._fit(session), follow="calm"),
         )
-        session.save_settings(
-            self.piece_id, replace(session.settings(self.piece_id), shapes=(*shapes, fresh))
-        )
+        session.save_settings(self.piece_id, replace(was, shapes=(*was.shapes, fresh)))
 
 
 class DropShape(ShapeEdit):
@@ -87,12 +85,11 @@ class DropShape(ShapeEdit):
 
     def apply(self, session: EditSession) -> None:
         shape_of(session, self)
-        left = tuple(
-            one for one in session.settings(self.piece_id).shapes if one.id != self.shape_id
-        )
+        was = session.settings(self.piece_id)
+        left = tuple(one for one in was.shapes if one.id != self.shape_id)
         if not left:
             raise BadInput("A piece has a shape at least. Add another one first.")
-        session.save_settings(self.piece_id, replace(session.settings(self.piece_id), shapes=left))
+        session.save_settings(self.piece_id, replace(was, shapes=left))
 
 
 class ResizeShape(ShapeEdit):
@@ -163,8 +160,8 @@ def shape_of(session: EditSession, edit: ShapeEdit) -> Shape:
 def change_shape(session: EditSession, edit: ShapeEdit, values: dict[str, object]) -> None:
     """Set values of the shape an edit is about. Raises NotFound."""
     shape_of(session, edit)
+    was = session.settings(edit.piece_id)
     shapes = tuple(
-        one.model_copy(update=values) if one.id == edit.shape_id else one
-        for one in session.settings(edit.piece_id).shapes
+        one.model_copy(update=values) if one.id == edit.shape_id else one for one in was.shapes
     )
-    session.save_settings(edit.piece_id, replace(session.settings(edit.piece_id), shapes=shapes))
+    session.save_settings(edit.piece_id, replace(was, shapes=shapes))

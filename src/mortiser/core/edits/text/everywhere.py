@@ -35,13 +35,9 @@ class MarkEverywhere(BaseEdit):
             self.piece_id,
             lambda w: replace(w, accent=self.accent) if word_key(w.text) == key else w,
         )
-        standing = session.settings(self.piece_id).standing
-        session.save_settings(
-            self.piece_id,
-            replace(
-                session.settings(self.piece_id), standing=standing.with_mark(self.text, self.accent)
-            ),
-        )
+        was = session.settings(self.piece_id)
+        now = replace(was, standing=was.standing.with_mark(self.text, self.accent))
+        session.save_settings(self.piece_id, now)
 
 
 class DressEverywhere(BaseEdit):

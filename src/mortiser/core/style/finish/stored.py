@@ -10,7 +10,7 @@ from pydantic import ValidationError
 
 from mortiser.core.common import exported
 from mortiser.core.common.errors import BadInput
-from mortiser.core.common.stored import Stored, whole
+from mortiser.core.common.stored import Stored
 from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.core.style.finish.model import Finish
 
@@ -19,7 +19,7 @@ MOST_IN_FILE = 200
 
 
 def _first(text: str) -> Any:
-    return whole(FINISHES[text], Finish) if text in FINISHES else json.loads(text)
+    return FINISHES[text].model_dump(mode="json") if text in FINISHES else json.loads(text)
 
 
 STORED: Stored[Finish] = Stored(Finish, first=_first)
