@@ -105,10 +105,10 @@ class AppContext:
     def take_up(self) -> None:
         """Go on with what a server that was ended left behind: sounds not laid, typed words not on their sound."""
         db = self.database.connection
-        for project in projects.list_projects(self.database):
-            self.lay_sounds(project.id)
-        for project_id, cue_id in transcript.typed_cues(db):
-            self.typed_words.look_over(project_id, [projects.cue(db, cue_id)])
+        for project_id in projects.with_microphones(db):
+            self.lay_sounds(project_id)
+        for project_id, cue in transcript.typed_cues(db):
+            self.typed_words.look_over(project_id, [cue])
 
     def run(self, job_id: int, kinds: Kinds = KINDS) -> list[int]:
         """Do a job in this thread; the ids of the jobs that follow from it."""

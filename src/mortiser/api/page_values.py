@@ -16,7 +16,7 @@ from mortiser.core.captions.pace import Pace
 from mortiser.core.framing.layer import CORNERED, LAYER_NAMES, LETTERS
 from mortiser.core.framing.shape import NAMED_SHAPES, LayerPlace
 from mortiser.core.project.output import StillFile, TextFile, VideoFile
-from mortiser.core.project.post import LONGEST_TAG, MOST_TAGS
+from mortiser.core.project.post import LONGEST_TAG, LONGEST_TEXT, LONGEST_TITLE, MOST_TAGS
 from mortiser.core.project.text_forms import TEXT_FORMS
 from mortiser.core.style.finish.model import Finish
 
@@ -44,6 +44,8 @@ def values() -> dict[str, Any]:
         "SAFE": SAFE,
         "PLACE_RANGE": place,
         "MOST_OUTLINES": _longest(Finish, "outlines"),
+        "LONGEST_TITLE": LONGEST_TITLE,
+        "LONGEST_TEXT": LONGEST_TEXT,
         "MOST_TAGS": MOST_TAGS,
         "LONGEST_TAG": LONGEST_TAG,
         "MOST_STRETCHES": MOST_STRETCHES,

@@ -179,6 +179,14 @@ def paths_of(db: sqlite3.Connection, project_id: int) -> list[str]:
     return [row["path"] for row in rows]
 
 
+def with_microphones(db: sqlite3.Connection) -> list[int]:
+    """The projects in which a sound is heard in a recording's stead."""
+    rows = db.execute(
+        "SELECT DISTINCT project_id FROM source JOIN microphone ON source_id = source.id"
+    )
+    return [row["project_id"] for row in rows]
+
+
 def source_paths(db: sqlite3.Connection) -> list[str]:
     """Where the recordings of all projects lie."""
     return [row["path"] for row in db.execute("SELECT path FROM source")]

@@ -9,10 +9,10 @@ from dataclasses import replace
 
 from mortiser.core.edits.projection import add_captions
 from mortiser.core.project.piece import Piece
-from mortiser.core.transcript.words import Shown, Word
+from mortiser.core.transcript.words import Cue, Shown, Word
 from mortiser.store.database import Database
 from mortiser.store.projects import pieces, read_source
-from mortiser.store.rows import WORD_COLUMNS, insert, word_of, word_values
+from mortiser.store.rows import WORD_COLUMNS, insert, load_cues, word_of, word_values
 from mortiser.store.sql_session import SqlEditSession
 
 
@@ -47,15 +47,16 @@ def typed_texts(db: sqlite3.Connection, project_id: int) -> list[str]:
     return [row["text"] for row in rows]
 
 
-def typed_cues(db: sqlite3.Connection) -> list[tuple[int, int]]:
+def typed_cues(db: sqlite3.Connection) -> list[tuple[int, Cue]]:
     """(project, caption) of captions with typed words that were not found in the sound."""
-    rows = db.execute(
-        "SELECT DISTINCT source.project_id, shown_word.cue_id FROM word "
-        "JOIN source ON source.id = word.source_id "
-        "JOIN shown_word ON shown_word.word_id = word.id JOIN cue ON cue.id = shown_word.cue_id "
-        "WHERE word.origin = 'typed' AND NOT word.aligned AND cue.start_us IS NOT NULL"
+    cues = load_cues(
+        db,
+        "cue.id IN (SELECT shown_word.cue_id FROM word JOIN shown_word ON word_id = word.id "
+        "WHERE word.origin = 'typed' AND NOT word.aligned)",
+        (),
     )
-    return [tuple(row) for row in rows]
+    projects = dict(db.execute("SELECT id, project_id FROM piece").fetchall())
+    return [(projects[cue.piece_id], cue) for cue in cues]
 
 
 def judge_words(database: Database, judged: Sequence[Word]) -> None:

@@ -17,6 +17,8 @@ export const PLACE_RANGE = {
   ]
 } as const;
 export const MOST_OUTLINES = 3 as const;
+export const LONGEST_TITLE = 100 as const;
+export const LONGEST_TEXT = 2200 as const;
 export const MOST_TAGS = 30 as const;
 export const LONGEST_TAG = 60 as const;
 export const MOST_STRETCHES = 20 as const;

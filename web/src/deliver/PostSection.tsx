@@ -3,15 +3,13 @@ import { WandSparkles } from "lucide-react";
 import { useEffect, useState } from "react";
 import { ActionButton } from "../actions/ActionButton";
 import { api, type Piece, take } from "../api/client";
-import { LONGEST_TAG, MOST_TAGS } from "../api/values";
+import { LONGEST_TAG, LONGEST_TEXT, LONGEST_TITLE, MOST_TAGS } from "../api/values";
 import { edit } from "../state/commands";
 import { Button } from "../ui/Button";
 import { FIELD } from "../ui/fields";
 import { attempt } from "../ui/notice";
 import { TraySection } from "../ui/TraySection";
 import { type Post, tagsOf } from "./post";
-
-const LIMITS = { title: 100, text: 2_200 } as const;
 
 export function PostSection({ piece }: { piece: Piece }) {
   const { post } = piece;
@@ -29,14 +27,14 @@ export function PostSection({ piece }: { piece: Piece }) {
       <Typed
         label="Title"
         value={post.title}
-        most={LIMITS.title}
+        most={LONGEST_TITLE}
         rows={2}
         onKeep={(title) => keep({ title })}
       />
       <Typed
         label="Description"
         value={post.text}
-        most={LIMITS.text}
+        most={LONGEST_TEXT}
         rows={4}
         onKeep={(text) => keep({ text })}
       />
