@@ -23,7 +23,7 @@ from bench.burning import Filter, reader, reencode
 from bench.report import alone, at_least, at_most, measured
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.clip_framing import ClipFraming
-from mortiser.core.framing.layer import Layer, Wave
+from mortiser.core.framing.layer import Headline, ProgressBar, Wave, Waveform
 from mortiser.core.framing.placing import snapped
 from mortiser.core.framing.shape import Backdrop, Framing, Move, Shape
 from mortiser.core.scene.layered import LayerReader, layer_readers
@@ -213,9 +213,9 @@ def _ours(wide: Path, out: Path, way: str, *, over: bool) -> None:
 
 def _over(duration_us: int) -> list[LayerReader]:
     layers = (
-        Layer(id=1, kind="headline", text="Before you throw\nyour kettle away"),
-        Layer(id=2, kind="bar"),
-        Layer(id=3, kind="waveform", wave=Wave(count=48)),
+        Headline(id=1, text="Before you throw\nyour kettle away"),
+        ProgressBar(id=2),
+        Waveform(id=3, wave=Wave(count=48)),
     )
     shape = Shape(id=1, width=TALL[0], height=TALL[1])
     line = Timeline([Clip(0, 0, duration_us)])

@@ -56,7 +56,7 @@ class Compared:
             if (reference, asked) in self._seen:
                 return
             self._seen.add((reference, asked))
-        was, now = _meant(self._before, was), _meant(self._now, now)
+        was, now = _meant(self._before, was, asked), _meant(self._now, now, asked)
         fields, there = was.get("properties", {}), now.get("properties", {})
         yield from (f"{name}: no field {one}" for one in sorted(fields.keys() - there.keys()))
         if asked:
@@ -82,9 +82,17 @@ def _contents(part: dict[str, Any]) -> list[dict[str, Any]]:
     return [one["schema"] for one in part.get("content", {}).values() if "schema" in one]
 
 
-def _meant(document: dict[str, Any], schema: dict[str, Any]) -> dict[str, Any]:
+def _meant(document: dict[str, Any], schema: dict[str, Any], asked: bool = False) -> dict[str, Any]:
     while "$ref" in schema:
         schema = document["components"]["schemas"][schema["$ref"].rpartition("/")[2]]
+    if "discriminator" in schema:
+        # Values parted by kind: whoever looks at the kind first finds the fields that the kind has.
+        kinds = [_meant(document, one) for one in schema["oneOf"]]
+        fields = {name: field for kind in kinds for name, field in kind["properties"].items()}
+        needed = set(fields)
+        if asked:
+            needed = set.intersection(*(set(kind.get("required", ())) for kind in kinds))
+        return {"properties": fields, "required": list(needed)}
     return schema
 
 

@@ -97,3 +97,9 @@ def test_a_jig_makes_a_piece_anew_and_leaves_what_it_says(layered: EditSession) 
     assert layered.pace(1) == PACES["sentence"]
     assert [word.text for cue in layered.cues(1) for word in cue.words] == said
     assert len(layered.cues(1)) < captions, "grouped by the jig's pace"
+
+
+def test_a_layer_is_not_given_what_its_kind_does_not_have(layered: EditSession) -> None:
+    bar = next(one for one in layered.settings(1).layers if one.kind == "bar")
+    with pytest.raises(BadInput, match=r"progress bar.* has no text"):
+        ChangeLayer(piece_id=1, layer_id=bar.id, changes=LayerChanges(text="Tea")).apply(layered)

@@ -7,7 +7,7 @@ import pytest
 from mortiser.core.captions.pace import PACES
 from mortiser.core.common.errors import BadInput
 from mortiser.core.editing.timeline import Clip, Timeline
-from mortiser.core.framing.layer import Layer
+from mortiser.core.framing.layer import Headline, PictureLayer, ProgressBar
 from mortiser.core.framing.own_picture import OwnPicture
 from mortiser.core.framing.shape import Framed, FramedStretch, Framing, Move, Shape
 from mortiser.core.project.jig import JIGS, SUNG, Jig, behind, filled, jig_of, read_jig, write_jig
@@ -25,8 +25,8 @@ SHAPE = Shape(
     look={"place.dy": 0.3},
 )
 LAYERS = (
-    Layer(id=1, kind="headline", text="Mend it", during=FramedStretch(**STRETCH)),
-    Layer(id=2, kind="bar"),
+    Headline(id=1, text="Mend it", during=FramedStretch(**STRETCH)),
+    ProgressBar(id=2),
 )
 
 
@@ -46,7 +46,7 @@ def test_a_jig_leaves_out_what_a_piece_says() -> None:
     assert (shape.framed, shape.moves) == ((), ())
     assert (shape.framing, shape.look) == (SHAPE.framing, SHAPE.look)
     assert (jig.outputs, jig.file_pace) == ((VideoFile(), TextFile(form="vtt")), PACES["sentence"])
-    assert [(one.text, one.during) for one in jig.layers] == [("", None), ("", None)]
+    assert [(one.title, one.during) for one in jig.layers] == [("", None), ("", None)]
     with pytest.raises(BadInput, match="name"):
         made("  ")
 
@@ -56,7 +56,7 @@ def test_headlines_say_what_the_piece_said_or_its_name() -> None:
     assert filled(jig.layers, LAYERS, "Chairs")[0].text == "Mend it"
     assert filled(jig.layers, (), "Chairs")[0].text == "Chairs"
     twice = (*jig.layers, jig.layers[0].model_copy(update={"id": 3}))
-    assert [one.text for one in filled(twice, LAYERS, "Chairs")] == ["Mend it", "", ""]
+    assert [one.title for one in filled(twice, LAYERS, "Chairs")] == ["Mend it", "", ""]
 
 
 def test_pictures_go_into_the_slots_of_a_jig() -> None:
@@ -65,7 +65,7 @@ def test_pictures_go_into_the_slots_of_a_jig() -> None:
     assert [one.picture for one in given if one.kind == "picture"] == [cover]
     assert [one.text for one in given if one.kind == "headline"] == ["Tea", "Kettle choir"]
     assert {shape.backdrop.picture for shape in behind(SUNG.shapes, given)} == {cover}
-    before = (Layer(id=7, kind="picture", picture=logo),)
+    before = (PictureLayer(id=7, picture=logo),)
     own = filled(SUNG.layers, before, "Song")
     assert own[0].picture == logo
     assert behind((SHAPE,), own) == (SHAPE,), "a blurred backdrop waits for nothing"

@@ -3,9 +3,21 @@
 import re
 
 import pytest
+from pydantic import ValidationError
 
 from mortiser.core.editing.timeline import Clip, Timeline
-from mortiser.core.framing.layer import STORED, Layer
+from mortiser.core.framing.layer import (
+    LAYERS,
+    STORED,
+    Bubble,
+    Clock,
+    Headline,
+    Layer,
+    PictureLayer,
+    PlateLayer,
+    ProgressBar,
+    SpeakerName,
+)
 from mortiser.core.framing.own_picture import OwnPicture
 from mortiser.core.framing.shape import FramedStretch, LayerPlace, Shape
 from mortiser.core.project.piece import ShapedPiece
@@ -34,7 +46,7 @@ def shown(of: ShapedPiece, at_us: int, cues: list[Cue] | None = None) -> list[Sc
 
 def test_a_bar_is_as_long_as_what_has_played() -> None:
     place = LayerPlace(x=0.5, y=0.9, width=0.5, height=0.02)
-    made = piece(Layer(id=1, kind="bar"), places={1: place})
+    made = piece(ProgressBar(id=1), places={1: place})
     for at, share in ((0, 0.04), (5 * SECOND, 0.52), (10 * SECOND - 1, 1.0)):
         (bar,) = shown(made, at)
         under, over = (value_at(rect.box, at) for rect in bar.rects)
@@ -44,7 +56,7 @@ def test_a_bar_is_as_long_as_what_has_played() -> None:
 
 
 def test_a_headline_stands_still_in_one_colour_with_its_own_lines() -> None:
-    made = piece(Layer(id=3, kind="headline", text="Mend it\n\nbefore you throw it"))
+    made = piece(Headline(id=3, text="Mend it\n\nbefore you throw it"))
     early, late = (shown(made, at)[0] for at in (SECOND, 9 * SECOND))
     assert early == late
     assert early.id == -3
@@ -53,12 +65,12 @@ def test_a_headline_stands_still_in_one_colour_with_its_own_lines() -> None:
     assert len(tops) == 2
     assert all(len({key.value for key in path.fill}) == 1 for path in early.paths)
     assert early.rects == ()
-    assert shown(piece(Layer(id=1, kind="headline", text="  ")), SECOND) == []
+    assert shown(piece(Headline(id=1, text="  ")), SECOND) == []
 
 
 @pytest.mark.parametrize("name", FINISHES)
 def test_a_headline_is_all_there_in_every_finish(name: str) -> None:
-    made = piece(Layer(id=1, kind="headline", text="Mend it first", finish=FINISHES[name]))
+    made = piece(Headline(id=1, text="Mend it first", finish=FINISHES[name]))
     (headline,) = shown(made, 5 * SECOND)
     assert headline.whole_us < SECOND
     for path in headline.paths:
@@ -68,7 +80,7 @@ def test_a_headline_is_all_there_in_every_finish(name: str) -> None:
 
 
 def test_a_place_is_each_shapes_own() -> None:
-    text = Layer(id=1, kind="headline", text="Mend")
+    text = Headline(id=1, text="Mend")
     high, low = (
         shown(piece(text, places={1: LayerPlace(y=y)}), SECOND)[0].paths[0].y for y in (0.2, 0.7)
     )
@@ -77,16 +89,16 @@ def test_a_place_is_each_shapes_own() -> None:
 
 def test_a_layer_lasts_for_its_words_wherever_they_are() -> None:
     during = FramedStretch(source_id=1, start_us=11 * SECOND, end_us=12 * SECOND)
-    made = piece(Layer(id=1, kind="plate", during=during))
+    made = piece(PlateLayer(id=1, during=during))
     assert span_of(made.settings.layers[0], made) == (5 * SECOND, 6 * SECOND)
     assert shown(made, 4 * SECOND) == []
     assert len(shown(made, 5_500_000)) == 1
     gone = FramedStretch(source_id=1, start_us=5 * SECOND, end_us=9 * SECOND)
-    assert shown(piece(Layer(id=1, kind="plate", during=gone)), 4 * SECOND) == []
+    assert shown(piece(PlateLayer(id=1, during=gone)), 4 * SECOND) == []
 
 
 def test_a_clock_counts_the_piece() -> None:
-    made = piece(Layer(id=1, kind="clock"))
+    made = piece(Clock(id=1))
     found = {at: shown(made, at * SECOND + 500_000)[0] for at in range(10)}
     assert [found[at].start_us for at in range(10)] == [at * SECOND for at in range(10)]
     assert found[1].paths[0].path != found[2].paths[0].path
@@ -100,7 +112,7 @@ def test_who_speaks_is_named_while_they_do() -> None:
         words = (Shown("tea", start, start + 900_000, speaker=name),)
         return Cue(1, words, start, start + 950_000, id=number + 1)
 
-    made = piece(Layer(id=1, kind="speaker"))
+    made = piece(SpeakerName(id=1))
     cues = [cue(0, "Ada"), cue(1, "Ada"), cue(2, "Bo")]
     one, two, other = (shown(made, at, cues)[0] for at in (100_000, 1_500_000, 2_100_000))
     assert one == two
@@ -109,11 +121,11 @@ def test_who_speaks_is_named_while_they_do() -> None:
 
 
 def test_layers_are_kept_as_text() -> None:
-    layers = (Layer(id=2, kind="headline", text="Mend", finish=FINISHES["Pine"]),)
+    layers = (Headline(id=2, text="Mend", finish=FINISHES["Pine"]),)
     assert STORED.read(STORED.write(layers)) == layers
     assert STORED.read("") == ()
     during = FramedStretch(source_id=1, start_us=0, end_us=1)
-    copied = Layer(id=1, kind="bar", during=during).of_copies({1: 5})
+    copied = ProgressBar(id=1, during=during).of_copies({1: 5})
     assert copied.during is not None
     assert copied.during.source_id == 5
 
@@ -122,7 +134,7 @@ def test_figures_stand_in_their_boxes() -> None:
     place = LayerPlace(x=0.5, y=0.5, width=0.4, height=0.2, turn=30)
     kinds = ("plate", "arrow", "bubble", "waveform")
     made = piece(
-        *(Layer(id=n, kind=kind) for n, kind in enumerate(kinds, start=1)),
+        *(LAYERS[kind](id=n) for n, kind in enumerate(kinds, start=1)),
         places=dict.fromkeys(range(1, 5), place),
     )
     box = (324.0, 432.0, 756.0, 648.0)
@@ -144,7 +156,7 @@ def test_figures_stand_in_their_boxes() -> None:
 
 @pytest.mark.parametrize("tail", ["lower_left", "lower_right", "upper_left", "upper_right"])
 def test_the_tail_of_a_bubble_points_from_its_corner(tail: str) -> None:
-    made = piece(Layer(id=1, kind="bubble", tail=tail), places={1: LayerPlace(height=0.3)})
+    made = piece(Bubble(id=1, tail=tail), places={1: LayerPlace(height=0.3)})
     ((item,),) = (one.plates for one in shown(made, SECOND))
     box = item.reach
     at = (box.left + 1) if tail.endswith("left") else (box.right - 1)
@@ -156,7 +168,7 @@ def test_the_tail_of_a_bubble_points_from_its_corner(tail: str) -> None:
 
 def test_a_picture_keeps_its_proportions_and_whole_pixels() -> None:
     own = OwnPicture(digest="a" * 32, width=300, height=200)
-    layer = Layer(id=1, kind="picture", picture=own, radius=0.25)
+    layer = PictureLayer(id=1, picture=own, radius=0.25)
     ((item,),) = (
         one.pictures
         for one in shown(piece(layer, places={1: LayerPlace(width=0.31, x=0.333)}), SECOND)
@@ -167,7 +179,7 @@ def test_a_picture_keeps_its_proportions_and_whole_pixels() -> None:
 
 
 def test_figures_come_and_go_with_the_motions_of_captions() -> None:
-    made = piece(Layer(id=1, kind="plate", coming="rise", going="fade", opacity=0.5))
+    made = piece(PlateLayer(id=1, coming="rise", going="fade", opacity=0.5))
 
     def opacity(at_us: int) -> float:
         (one,) = shown(made, at_us)
@@ -185,7 +197,7 @@ def test_figures_come_and_go_with_the_motions_of_captions() -> None:
 
 def test_a_headline_comes_as_it_is_told_in_any_finish() -> None:
     plain, faded = (
-        shown(piece(Layer(id=1, kind="headline", text="Tea", coming=coming, going="fade")), 20_000)
+        shown(piece(Headline(id=1, text="Tea", coming=coming, going="fade")), 20_000)
         for coming in ("none", "fade")
     )
 
@@ -198,7 +210,7 @@ def test_a_headline_comes_as_it_is_told_in_any_finish() -> None:
 
 
 def test_an_introduction_lasts_until_the_first_caption() -> None:
-    made = piece(Layer(id=1, kind="headline", text="Song", intro=True))
+    made = piece(Headline(id=1, text="Song", intro=True))
 
     def first(start: int) -> list[Cue]:
         return [Cue(1, (Shown("la", start, start + 1),), start, start + SECOND, id=1)]
@@ -211,7 +223,16 @@ def test_an_introduction_lasts_until_the_first_caption() -> None:
 
 
 def test_what_is_laid_out_once_is_not_laid_out_again() -> None:
-    (reader,) = layer_readers(
-        piece(Layer(id=1, kind="headline", text="Tea")), [], SIZE, font_book()
-    )
+    (reader,) = layer_readers(piece(Headline(id=1, text="Tea")), [], SIZE, font_book())
     assert reader.at(SECOND)[0] is reader.at(2 * SECOND)[0]
+
+
+def test_a_layer_has_what_its_kind_has() -> None:
+    """Version 1 kept the fields of all kinds with each of them."""
+    one = {"id": 1, "kind": "picture", "text": "", "wave": {}, "opacity": 0.5}
+    (read,) = STORED.of(1, [one])
+    assert read == PictureLayer(id=1, opacity=0.5, radius=0.5), "all corners were half round"
+    with pytest.raises(ValidationError):
+        STORED.of(2, [one])
+    with pytest.raises(ValidationError):
+        STORED.of(1, [{"id": 1, "kind": "lamp"}])

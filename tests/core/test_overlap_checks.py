@@ -7,7 +7,14 @@ import pytest
 
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.guides import GUIDES, STORED, Area
-from mortiser.core.framing.layer import Layer
+from mortiser.core.framing.layer import (
+    Bubble,
+    Headline,
+    Layer,
+    PictureLayer,
+    PlateLayer,
+    ProgressBar,
+)
 from mortiser.core.framing.shape import FramedStretch, Framing, LayerPlace, Shape
 from mortiser.core.framing.subject import Face, Track
 from mortiser.core.project.piece import ShapedPiece
@@ -125,7 +132,7 @@ def readers(*layers: Layer, places: dict[int, LayerPlace] | None = None) -> list
 
 
 def test_a_layer_under_a_guide_is_told_and_a_free_place_found() -> None:
-    plate = Layer(id=4, kind="plate")
+    plate = PlateLayer(id=4)
     place = LayerPlace(y=0.2, width=0.5, height=0.1)
     (found,) = layers_in_the_way(readers(plate, places={4: place}), [AREA], {})
     assert (found.kind, found.layer_id, found.about) == ("guide", 4, "Under the buttons.")
@@ -138,7 +145,7 @@ def test_a_layer_under_a_guide_is_told_and_a_free_place_found() -> None:
 
 
 def test_a_layer_over_a_face_is_told_unless_it_shows_at_other_times() -> None:
-    bubble = Layer(id=1, kind="bubble")
+    bubble = Bubble(id=1)
     place = {1: LayerPlace(y=0.5, width=0.4, height=0.3)}
     (found,) = layers_in_the_way(readers(bubble, places=place), [], faces(0.5, 0.5))
     assert found.kind == "face"
@@ -151,11 +158,11 @@ def test_a_layer_over_a_face_is_told_unless_it_shows_at_other_times() -> None:
 
 def test_letters_of_layers_keep_from_the_edge_and_bars_need_not() -> None:
     low = {1: LayerPlace(y=0.995, width=0.9, height=0.01)}
-    assert layers_in_the_way(readers(Layer(id=1, kind="bar"), places=low), [], {}) == []
-    headline = Layer(id=1, kind="headline", text="Mend it")
+    assert layers_in_the_way(readers(ProgressBar(id=1), places=low), [], {}) == []
+    headline = Headline(id=1, text="Mend it")
     (found,) = layers_in_the_way(readers(headline, places=low), [], {})
     assert (found.kind, found.y is not None) == ("edge", True)
-    assert layers_in_the_way(readers(Layer(id=1, kind="picture")), [AREA], {}) == []
+    assert layers_in_the_way(readers(PictureLayer(id=1)), [AREA], {}) == []
 
 
 def test_a_caption_alone_is_moved_where_nothing_is_the_matter() -> None:

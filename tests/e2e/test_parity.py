@@ -15,7 +15,17 @@ from mortiser import pictures
 from mortiser.core.captions.cue_timing import retime
 from mortiser.core.captions.pace import PACES
 from mortiser.core.editing.timeline import Clip, Timeline
-from mortiser.core.framing.layer import Layer, Wave
+from mortiser.core.framing.layer import (
+    Arrow,
+    Bubble,
+    Clock,
+    Headline,
+    PictureLayer,
+    PlateLayer,
+    ProgressBar,
+    Wave,
+    Waveform,
+)
 from mortiser.core.framing.own_picture import OwnPicture
 from mortiser.core.framing.shape import LayerPlace, Shape
 from mortiser.core.scene import Scene, build_scene, scene_json
@@ -149,10 +159,10 @@ def test_layers_are_painted_the_same(page: Page, server: Server) -> None:
     page.goto(server.address)
     line = Timeline([Clip(1, 0, 20_000_000)])
     layers = (
-        Layer(id=1, kind="plate", colour=(30, 90, 120, 230), radius=0.3),
-        Layer(id=2, kind="headline", text="Before you throw it\naway 🫖", opacity=0.8),
-        Layer(id=3, kind="bar", radius=0.5),
-        Layer(id=4, kind="clock"),
+        PlateLayer(id=1, colour=(30, 90, 120, 230), radius=0.3),
+        Headline(id=2, text="Before you throw it\naway 🫖", opacity=0.8),
+        ProgressBar(id=3, radius=0.5),
+        Clock(id=4),
     )
     places = {2: LayerPlace(y=0.14, turn=-3, size=0.08)}
     shape = Shape(id=1, width=SIZE[0], height=SIZE[1], places=places)
@@ -183,12 +193,12 @@ def test_drawn_layers_pictures_and_waves_are_painted_the_same(
     page.goto(server.address)
     line = Timeline([Clip(1, 0, 20_000_000)])
     layers = (
-        Layer(id=1, kind="picture", picture=own_picture, radius=0.1, coming="swell"),
-        Layer(id=2, kind="picture", picture=own_picture, opacity=0.7),
-        Layer(id=3, kind="bubble", colour=(250, 250, 240, 220), tail="upper_right", radius=0.3),
-        Layer(id=4, kind="arrow", colour=(200, 40, 40, 255), going="fade"),
+        PictureLayer(id=1, picture=own_picture, radius=0.1, coming="swell"),
+        PictureLayer(id=2, picture=own_picture, opacity=0.7),
+        Bubble(id=3, colour=(250, 250, 240, 220), tail="upper_right", radius=0.3),
+        Arrow(id=4, colour=(200, 40, 40, 255), going="fade"),
         *(
-            Layer(id=number, kind="waveform", wave=Wave(form=form, count=31), opacity=opacity)
+            Waveform(id=number, wave=Wave(form=form, count=31), opacity=opacity)
             for number, (form, opacity) in enumerate(
                 (("bars", 1.0), ("mirrored", 0.6), ("line", 1.0), ("ring", 1.0)), start=5
             )

@@ -9,7 +9,7 @@ import numpy as np
 import pytest
 
 from mortiser.core.editing.timeline import Clip, Timeline
-from mortiser.core.framing.layer import Layer
+from mortiser.core.framing.layer import Bubble, PlateLayer
 from mortiser.core.framing.shape import Backdrop, Framing, LayerPlace, Shape
 from mortiser.core.scene.layered import layer_readers
 from mortiser.fonts import font_book
@@ -85,8 +85,8 @@ def test_layers_are_seen_in_glances_as_they_are_delivered(seen_small: tuple[Path
     file, small = seen_small
     line = Timeline([Clip(1, 0, 2 * SECOND)])
     size = (320, 180)
-    plate = Layer(id=1, kind="plate", colour=(240, 30, 30, 255), radius=0.2)
-    half = Layer(id=2, kind="bubble", colour=(20, 60, 240, 128))
+    plate = PlateLayer(id=1, colour=(240, 30, 30, 255), radius=0.2)
+    half = Bubble(id=2, colour=(20, 60, 240, 128))
     places = {1: LayerPlace(x=0.3, y=0.3, width=0.4, height=0.3), 2: LayerPlace(x=0.7, y=0.7)}
     shape = Shape(id=1, width=size[0], height=size[1], places=places)
     piece = piece_of(line, shape, pictures={1: PICTURE}, layers=(plate, half)).in_shape()

@@ -13,7 +13,7 @@ from mortiser.api.delivery_routes import MOST_STRETCHES
 from mortiser.core.captions.checks import SAFE
 from mortiser.core.captions.cue_timing import SHORTEST_SHOWN_US
 from mortiser.core.captions.pace import Pace
-from mortiser.core.framing.layer import CORNERED, LAYER_NAMES, LETTERS
+from mortiser.core.framing.layer import LAYER_NAMES
 from mortiser.core.framing.shape import NAMED_SHAPES, LayerPlace
 from mortiser.core.project.output import StillFile, TextFile, VideoFile
 from mortiser.core.project.post import LONGEST_TAG, LONGEST_TEXT, LONGEST_TITLE, MOST_TAGS
@@ -51,8 +51,6 @@ def values() -> dict[str, Any]:
         "MOST_STRETCHES": MOST_STRETCHES,
         "NAMED_SHAPES": [asdict(one) for one in NAMED_SHAPES],
         "LAYER_NAMES": LAYER_NAMES,
-        "LETTER_LAYERS": [kind for kind in LAYER_NAMES if kind in LETTERS],
-        "CORNERED_LAYERS": [kind for kind in LAYER_NAMES if kind in CORNERED],
         "TEXT_NAMES": {form: facts.name for form, facts in TEXT_FORMS.items()},
         "USUAL_VIDEO": VideoFile().model_dump(),
         "USUAL_TEXT": TextFile().model_dump(),

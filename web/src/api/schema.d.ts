@@ -2289,6 +2289,49 @@ export interface components {
             about: string;
         };
         /**
+         * Arrow
+         * @description An arrow that points to the right, turned by its place.
+         */
+        Arrow: {
+            /** Id */
+            id: number;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity: number;
+            /** Coming */
+            coming?: ("none" | "appear" | "fade" | "settle" | "rise" | "drop" | "slide" | "swell" | "stamp" | "swing") | null;
+            /** Going */
+            going?: ("none" | "fade" | "sink" | "lift_off" | "shrink") | null;
+            during?: components["schemas"]["FramedStretch"] | null;
+            /**
+             * Intro
+             * @default false
+             */
+            intro: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "arrow";
+            /**
+             * Colour
+             * @default [
+             *       214,
+             *       122,
+             *       44,
+             *       255
+             *     ]
+             */
+            colour: [
+                number,
+                number,
+                number,
+                number
+            ];
+        };
+        /**
          * Backdrop
          * @description What lies behind a picture that does not cover the frame: the picture itself, blurred and darkened
          *     (``dark`` of its light is taken away), a colour, a gradient from top to bottom, or a picture of the user's
@@ -2435,6 +2478,60 @@ export interface components {
             /** Browsers */
             browsers: components["schemas"]["BrowserView"][];
         };
+        /**
+         * Bubble
+         * @description A speech bubble; its ``tail`` points from one of its corners.
+         */
+        Bubble: {
+            /** Id */
+            id: number;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity: number;
+            /** Coming */
+            coming?: ("none" | "appear" | "fade" | "settle" | "rise" | "drop" | "slide" | "swell" | "stamp" | "swing") | null;
+            /** Going */
+            going?: ("none" | "fade" | "sink" | "lift_off" | "shrink") | null;
+            during?: components["schemas"]["FramedStretch"] | null;
+            /**
+             * Intro
+             * @default false
+             */
+            intro: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bubble";
+            /**
+             * Colour
+             * @default [
+             *       214,
+             *       122,
+             *       44,
+             *       255
+             *     ]
+             */
+            colour: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /**
+             * Radius
+             * @default 0.3
+             */
+            radius: number;
+            /**
+             * Tail
+             * @default lower_left
+             * @enum {string}
+             */
+            tail: "lower_left" | "lower_right" | "upper_left" | "upper_right";
+        };
         /** CaptionFileView */
         CaptionFileView: {
             /** Encoding */
@@ -2567,6 +2664,35 @@ export interface components {
              * @description In the piece.
              */
             at_us: number;
+        };
+        /**
+         * Clock
+         * @description How much of the piece has passed.
+         */
+        Clock: {
+            /** Id */
+            id: number;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity: number;
+            /** Coming */
+            coming?: ("none" | "appear" | "fade" | "settle" | "rise" | "drop" | "slide" | "swell" | "stamp" | "swing") | null;
+            /** Going */
+            going?: ("none" | "fade" | "sink" | "lift_off" | "shrink") | null;
+            during?: components["schemas"]["FramedStretch"] | null;
+            /**
+             * Intro
+             * @default false
+             */
+            intro: boolean;
+            finish?: components["schemas"]["Finish"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "clock";
         };
         /**
          * CloseGaps
@@ -3856,6 +3982,40 @@ export interface components {
             /** Guides */
             guides: components["schemas"]["Guide"][];
         };
+        /**
+         * Headline
+         * @description A text that stands.
+         */
+        Headline: {
+            /** Id */
+            id: number;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity: number;
+            /** Coming */
+            coming?: ("none" | "appear" | "fade" | "settle" | "rise" | "drop" | "slide" | "swell" | "stamp" | "swing") | null;
+            /** Going */
+            going?: ("none" | "fade" | "sink" | "lift_off" | "shrink") | null;
+            during?: components["schemas"]["FramedStretch"] | null;
+            /**
+             * Intro
+             * @default false
+             */
+            intro: boolean;
+            finish?: components["schemas"]["Finish"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "headline";
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+        };
         /** HearingChoices */
         HearingChoices: {
             /**
@@ -3972,10 +4132,10 @@ export interface components {
         Jig: {
             /**
              * Version
-             * @default 1
+             * @default 2
              * @constant
              */
-            version: 1;
+            version: 2;
             /** Name */
             name: string;
             /**
@@ -3989,7 +4149,7 @@ export interface components {
              * Layers
              * @default []
              */
-            layers: components["schemas"]["Layer"][];
+            layers: (components["schemas"]["Headline"] | components["schemas"]["PictureLayer"] | components["schemas"]["PlateLayer"] | components["schemas"]["Arrow"] | components["schemas"]["Bubble"] | components["schemas"]["ProgressBar"] | components["schemas"]["Waveform"] | components["schemas"]["Clock"] | components["schemas"]["SpeakerName"])[];
             finish: components["schemas"]["Finish"];
             pace: components["schemas"]["Pace"];
             file_pace?: components["schemas"]["Pace"] | null;
@@ -4160,98 +4320,6 @@ export interface components {
             from_word?: number | null;
             /** To Word */
             to_word?: number | null;
-        };
-        /**
-         * Layer
-         * @description One layer of a piece.
-         *
-         *     ``text`` is a headline's; letters are in the piece's finish, or in ``finish``. ``colour`` is that of what is
-         *     drawn, ``under`` of what a bar runs on. ``radius`` rounds corners, a share of the height: 0.5 is a pill.
-         *     A bubble's ``tail`` points from one of its corners. ``coming`` and ``going`` are the motions of captions;
-         *     without one letters move as their finish says, and everything else just stands there. ``during`` is the
-         *     stretch of a source it lasts for, ``intro`` has it last until the first caption comes; the whole piece
-         *     without either.
-         */
-        Layer: {
-            /** Id */
-            id: number;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "headline" | "picture" | "plate" | "arrow" | "bubble" | "bar" | "waveform" | "clock" | "speaker";
-            /**
-             * Text
-             * @default
-             */
-            text: string;
-            finish?: components["schemas"]["Finish"] | null;
-            /**
-             * Colour
-             * @default [
-             *       214,
-             *       122,
-             *       44,
-             *       255
-             *     ]
-             */
-            colour: [
-                number,
-                number,
-                number,
-                number
-            ];
-            /**
-             * Under
-             * @default [
-             *       255,
-             *       255,
-             *       255,
-             *       90
-             *     ]
-             */
-            under: [
-                number,
-                number,
-                number,
-                number
-            ];
-            /**
-             * Radius
-             * @default 0.5
-             */
-            radius: number;
-            /**
-             * Opacity
-             * @default 1
-             */
-            opacity: number;
-            picture?: components["schemas"]["OwnPicture"] | null;
-            /**
-             * @default {
-             *       "form": "mirrored",
-             *       "count": 36,
-             *       "thick": 0.5,
-             *       "smooth_ms": 40
-             *     }
-             */
-            wave: components["schemas"]["Wave"];
-            /**
-             * Tail
-             * @default lower_left
-             * @enum {string}
-             */
-            tail: "lower_left" | "lower_right" | "upper_left" | "upper_right";
-            /** Coming */
-            coming?: ("none" | "appear" | "fade" | "settle" | "rise" | "drop" | "slide" | "swell" | "stamp" | "swing") | null;
-            /** Going */
-            going?: ("none" | "fade" | "sink" | "lift_off" | "shrink") | null;
-            during?: components["schemas"]["FramedStretch"] | null;
-            /**
-             * Intro
-             * @default false
-             */
-            intro: boolean;
         };
         /**
          * LayerChanges
@@ -5156,6 +5224,40 @@ export interface components {
              */
             peaks: number[];
         };
+        /**
+         * PictureLayer
+         * @description A picture of the user's; an empty slot without one.
+         */
+        PictureLayer: {
+            /** Id */
+            id: number;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity: number;
+            /** Coming */
+            coming?: ("none" | "appear" | "fade" | "settle" | "rise" | "drop" | "slide" | "swell" | "stamp" | "swing") | null;
+            /** Going */
+            going?: ("none" | "fade" | "sink" | "lift_off" | "shrink") | null;
+            during?: components["schemas"]["FramedStretch"] | null;
+            /**
+             * Intro
+             * @default false
+             */
+            intro: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "picture";
+            picture?: components["schemas"]["OwnPicture"] | null;
+            /**
+             * Radius
+             * @default 0
+             */
+            radius: number;
+        };
         /** PictureView */
         PictureView: {
             /**
@@ -5210,7 +5312,7 @@ export interface components {
             /** Shapes */
             shapes: components["schemas"]["ShapeView"][];
             /** Layers */
-            layers: components["schemas"]["Layer"][];
+            layers: (components["schemas"]["Headline"] | components["schemas"]["PictureLayer"] | components["schemas"]["PlateLayer"] | components["schemas"]["Arrow"] | components["schemas"]["Bubble"] | components["schemas"]["ProgressBar"] | components["schemas"]["Waveform"] | components["schemas"]["Clock"] | components["schemas"]["SpeakerName"])[];
             finish: components["schemas"]["Finish"];
             pace: components["schemas"]["Pace"];
             /**
@@ -5441,6 +5543,54 @@ export interface components {
             behind: "caption" | "line" | "word";
         };
         /**
+         * PlateLayer
+         * @description A coloured box.
+         */
+        PlateLayer: {
+            /** Id */
+            id: number;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity: number;
+            /** Coming */
+            coming?: ("none" | "appear" | "fade" | "settle" | "rise" | "drop" | "slide" | "swell" | "stamp" | "swing") | null;
+            /** Going */
+            going?: ("none" | "fade" | "sink" | "lift_off" | "shrink") | null;
+            during?: components["schemas"]["FramedStretch"] | null;
+            /**
+             * Intro
+             * @default false
+             */
+            intro: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "plate";
+            /**
+             * Colour
+             * @default [
+             *       214,
+             *       122,
+             *       44,
+             *       255
+             *     ]
+             */
+            colour: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /**
+             * Radius
+             * @default 0.5
+             */
+            radius: number;
+        };
+        /**
          * Post
          * @description What is written beside a video.
          */
@@ -5470,6 +5620,69 @@ export interface components {
             code: string;
             /** Message */
             message: string;
+        };
+        /**
+         * ProgressBar
+         * @description How much of the piece has passed, in ``colour`` on ``under``.
+         */
+        ProgressBar: {
+            /** Id */
+            id: number;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity: number;
+            /** Coming */
+            coming?: ("none" | "appear" | "fade" | "settle" | "rise" | "drop" | "slide" | "swell" | "stamp" | "swing") | null;
+            /** Going */
+            going?: ("none" | "fade" | "sink" | "lift_off" | "shrink") | null;
+            during?: components["schemas"]["FramedStretch"] | null;
+            /**
+             * Intro
+             * @default false
+             */
+            intro: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bar";
+            /**
+             * Colour
+             * @default [
+             *       214,
+             *       122,
+             *       44,
+             *       255
+             *     ]
+             */
+            colour: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /**
+             * Under
+             * @default [
+             *       255,
+             *       255,
+             *       255,
+             *       90
+             *     ]
+             */
+            under: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /**
+             * Radius
+             * @default 0.5
+             */
+            radius: number;
         };
         /** ProjectCard */
         ProjectCard: {
@@ -6454,6 +6667,35 @@ export interface components {
             microphone: components["schemas"]["MicrophoneView"] | null;
         };
         /**
+         * SpeakerName
+         * @description The name of who speaks.
+         */
+        SpeakerName: {
+            /** Id */
+            id: number;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity: number;
+            /** Coming */
+            coming?: ("none" | "appear" | "fade" | "settle" | "rise" | "drop" | "slide" | "swell" | "stamp" | "swing") | null;
+            /** Going */
+            going?: ("none" | "fade" | "sink" | "lift_off" | "shrink") | null;
+            during?: components["schemas"]["FramedStretch"] | null;
+            /**
+             * Intro
+             * @default false
+             */
+            intro: boolean;
+            finish?: components["schemas"]["Finish"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "speaker";
+        };
+        /**
          * SplitAt
          * @description Break the caption that shows at a moment of the piece before the word nearest to it.
          */
@@ -7046,6 +7288,58 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * Waveform
+         * @description The sound at this moment.
+         */
+        Waveform: {
+            /** Id */
+            id: number;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity: number;
+            /** Coming */
+            coming?: ("none" | "appear" | "fade" | "settle" | "rise" | "drop" | "slide" | "swell" | "stamp" | "swing") | null;
+            /** Going */
+            going?: ("none" | "fade" | "sink" | "lift_off" | "shrink") | null;
+            during?: components["schemas"]["FramedStretch"] | null;
+            /**
+             * Intro
+             * @default false
+             */
+            intro: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "waveform";
+            /**
+             * Colour
+             * @default [
+             *       214,
+             *       122,
+             *       44,
+             *       255
+             *     ]
+             */
+            colour: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /**
+             * @default {
+             *       "form": "mirrored",
+             *       "count": 36,
+             *       "thick": 0.5,
+             *       "smooth_ms": 40
+             *     }
+             */
+            wave: components["schemas"]["Wave"];
         };
         /**
          * WordPlace

@@ -55,17 +55,6 @@ export const LAYER_NAMES = {
   "clock": "Clock",
   "speaker": "Who speaks"
 } as const;
-export const LETTER_LAYERS = [
-  "headline",
-  "clock",
-  "speaker"
-] as const;
-export const CORNERED_LAYERS = [
-  "picture",
-  "plate",
-  "bubble",
-  "bar"
-] as const;
 export const TEXT_NAMES = {
   "srt": "SubRip captions",
   "vtt": "WebVTT captions",

@@ -12,7 +12,7 @@ import { Button } from "../ui/Button";
 import { say } from "../ui/notice";
 import { Segments } from "../ui/Segments";
 import { Select } from "../ui/Select";
-import { CORNERED, type Layer, LETTERS } from "./layers";
+import type { Layer, Lettered } from "./layers";
 import { PictureChoice } from "./PictureChoice";
 import { Amount } from "./PictureSection";
 import { shapeName } from "./shapes";
@@ -36,7 +36,7 @@ export function LayerFields({ piece, shape, layer }: { piece: Piece; shape: Shap
     make({ kind: "change_layer", ...ids, changes }, dragged);
   const put = (changes: Partial<Place>) =>
     make({ kind: "place_layer", ...ids, shape_id: shape.id, changes }, true);
-  const letters = LETTERS.has(layer.kind);
+  const letters = "finish" in layer;
   const ring = layer.kind === "waveform" && layer.wave.form === "ring";
   if (!place) return null;
   const share = { step: 0.5, unit: "%", per: 100 };
@@ -53,7 +53,7 @@ export function LayerFields({ piece, shape, layer }: { piece: Piece; shape: Shap
         <WaveFields wave={layer.wave} set={(wave, dragged) => change({ wave }, dragged)} />
       )}
       {letters && <LayerFinish piece={piece} layer={layer} />}
-      {!letters && layer.kind !== "picture" && (
+      {"colour" in layer && (
         <Field name="Colour">
           <Swatch
             label="Colour of the layer"
@@ -108,7 +108,7 @@ export function LayerFields({ piece, shape, layer }: { piece: Piece; shape: Shap
           set={(height) => put({ height })}
         />
       )}
-      {CORNERED.has(layer.kind) && (
+      {"radius" in layer && (
         <Amount
           {...{ label: "Roundness", min: 0, max: 100, step: 1, unit: "%", per: 200 }}
           stored={layer.radius}
@@ -261,7 +261,7 @@ function WaveFields(props: { wave: Wave; set: (wave: Wave, dragged?: boolean) =>
 const THE_PIECES = "";
 
 /** The finish that a layer's letters are in. */
-function LayerFinish({ piece, layer }: { piece: Piece; layer: Layer }) {
+function LayerFinish({ piece, layer }: { piece: Piece; layer: Lettered }) {
   const { data } = useQuery({
     queryKey: ["finishes"],
     queryFn: () => takeAs<FinishView[]>(api.GET("/api/finishes")),

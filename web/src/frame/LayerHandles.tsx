@@ -9,7 +9,7 @@ import type { Player } from "../playback/player";
 import { GripBox } from "../preview/GripBox";
 import { type Grip, layerOf } from "../preview/grip";
 import { useProject, useShape } from "../state/store";
-import { type Layer, NAMES } from "./layers";
+import { type Layer, NAMES, titleOf } from "./layers";
 import { snapped } from "./snap";
 
 type Changes = Schemas["LayerPlaceChanges"];
@@ -90,7 +90,7 @@ export function LayerHandles(props: {
     return (
       <GripBox
         key={layer.id}
-        about={layer.text.split("\n")[0] || NAMES[layer.kind]}
+        about={titleOf(layer).split("\n")[0] || NAMES[layer.kind]}
         {...{ middle, size, zoom }}
         leans={place.turn}
         step={[STEP * shape.width, STEP * shape.height]}

@@ -5,7 +5,7 @@ import type { Player } from "../playback/player";
 import { edit } from "../state/commands";
 import { IconButton } from "../ui/IconButton";
 import type { InTheWay } from "./guides";
-import { NAMES } from "./layers";
+import { NAMES, titleOf } from "./layers";
 
 export function LayerTroubles(props: {
   piece: Piece;
@@ -17,7 +17,7 @@ export function LayerTroubles(props: {
   if (!troubles.length) return null;
   const name = (id: number) => {
     const layer = piece.layers.find((one) => one.id === id);
-    return layer ? layer.text.split("\n")[0] || NAMES[layer.kind] : "";
+    return layer ? titleOf(layer).split("\n")[0] || NAMES[layer.kind] : "";
   };
   return (
     <ul

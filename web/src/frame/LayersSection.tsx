@@ -22,7 +22,7 @@ import { Button } from "../ui/Button";
 import { IconButton } from "../ui/IconButton";
 import { TraySection } from "../ui/TraySection";
 import { LayerFields } from "./LayerFields";
-import { type Kind, type Layer, NAMES } from "./layers";
+import { type Kind, type Layer, NAMES, titleOf } from "./layers";
 
 const ICONS: [Kind, LucideIcon][] = [
   ["headline", Heading],
@@ -69,9 +69,7 @@ export function LayersSection({ piece, shape }: { piece: Piece; shape: Shape }) 
                   onClick={() => setOpen(open === layer.id ? null : layer.id)}
                 >
                   {NAMES[layer.kind]}
-                  {(layer.text || layer.picture?.name) && (
-                    <span className="text-dim"> · {layer.text || layer.picture?.name}</span>
-                  )}
+                  {titleOf(layer) && <span className="text-dim"> · {titleOf(layer)}</span>}
                 </button>
                 {piece.layers.length > 1 && (
                   <>

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import json
 from collections.abc import Mapping
-from typing import Literal
+from typing import Annotated, Any, Literal, Self, get_args
 
 from pydantic import Field
 
@@ -18,12 +18,11 @@ from mortiser.core.style.finish.parts import Colour, Value
 LayerKind = Literal[
     "headline", "picture", "plate", "arrow", "bubble", "bar", "waveform", "clock", "speaker"
 ]
-LETTERS: frozenset[LayerKind] = frozenset({"headline", "clock", "speaker"})
-"""What is laid out like captions; everything else stands in a box."""
-CORNERED: frozenset[LayerKind] = frozenset({"picture", "plate", "bubble", "bar"})
-"""What has corners to be rounded."""
 WaveForm = Literal["bars", "mirrored", "line", "ring"]
 Corner = Literal["lower_left", "lower_right", "upper_left", "upper_right"]
+CLAY: Colour = (214, 122, 44, 255)
+Roundness = Annotated[float, Field(ge=0, le=0.5)]
+"""How round corners are, a share of the height: 0.5 is a pill."""
 
 
 class Wave(Value):
@@ -36,34 +35,27 @@ class Wave(Value):
     smooth_ms: int = Field(default=40, ge=0, le=400)
 
 
-class Layer(Value):
-    """One layer of a piece.
+class BaseLayer(Value):
+    """What every layer has.
 
-    ``text`` is a headline's; letters are in the piece's finish, or in ``finish``. ``colour`` is that of what is
-    drawn, ``under`` of what a bar runs on. ``radius`` rounds corners, a share of the height: 0.5 is a pill.
-    A bubble's ``tail`` points from one of its corners. ``coming`` and ``going`` are the motions of captions;
-    without one letters move as their finish says, and everything else just stands there. ``during`` is the
-    stretch of a source it lasts for, ``intro`` has it last until the first caption comes; the whole piece
-    without either.
+    ``coming`` and ``going`` are the motions of captions; without one letters move as their finish says, and
+    everything else just stands there. ``during`` is the stretch of a source it lasts for, ``intro`` has it
+    last until the first caption comes; the whole piece without either.
     """
 
     id: int = Field(ge=1, le=MOST_ID)
-    kind: LayerKind
-    text: str = Field(default="", max_length=400)
-    finish: Finish | None = None
-    colour: Colour = (214, 122, 44, 255)
-    under: Colour = (255, 255, 255, 90)
-    radius: float = Field(default=0.5, ge=0, le=0.5)
     opacity: float = Field(default=1.0, ge=0, le=1)
-    picture: OwnPicture | None = None
-    wave: Wave = Wave()
-    tail: Corner = "lower_left"
     coming: EntranceName | None = None
     going: ExitName | None = None
     during: FramedStretch | None = None
     intro: bool = False
 
-    def of_copies(self, sources: Mapping[int, int]) -> Layer:
+    @property
+    def title(self) -> str:
+        """What tells it from others of its kind; nothing where nothing does."""
+        return ""
+
+    def of_copies(self, sources: Mapping[int, int]) -> Self:
         """The same for copies of its source, by their ids."""
         if self.during is None:
             return self
@@ -71,6 +63,109 @@ class Layer(Value):
         during = self.during.model_copy(update={"source_id": source})
         return self.model_copy(update={"during": during})
 
+
+class Lettered(BaseLayer):
+    """What is laid out like captions: in the piece's finish, or in one of its own."""
+
+    finish: Finish | None = None
+
+
+class Headline(Lettered):
+    """A text that stands."""
+
+    kind: Literal["headline"] = "headline"
+    text: str = Field(default="", max_length=400)
+
+    @property
+    def title(self) -> str:
+        return self.text
+
+
+class Clock(Lettered):
+    """How much of the piece has passed."""
+
+    kind: Literal["clock"] = "clock"
+
+
+class SpeakerName(Lettered):
+    """The name of who speaks."""
+
+    kind: Literal["speaker"] = "speaker"
+
+
+class PictureLayer(BaseLayer):
+    """A picture of the user's; an empty slot without one."""
+
+    kind: Literal["picture"] = "picture"
+    picture: OwnPicture | None = None
+    radius: Roundness = 0.0
+
+    @property
+    def title(self) -> str:
+        return self.picture.name if self.picture else ""
+
+
+class PlateLayer(BaseLayer):
+    """A coloured box."""
+
+    kind: Literal["plate"] = "plate"
+    colour: Colour = CLAY
+    radius: Roundness = 0.5
+
+
+class Arrow(BaseLayer):
+    """An arrow that points to the right, turned by its place."""
+
+    kind: Literal["arrow"] = "arrow"
+    colour: Colour = CLAY
+
+
+class Bubble(BaseLayer):
+    """A speech bubble; its ``tail`` points from one of its corners."""
+
+    kind: Literal["bubble"] = "bubble"
+    colour: Colour = CLAY
+    radius: Roundness = 0.3
+    tail: Corner = "lower_left"
+
+
+class ProgressBar(BaseLayer):
+    """How much of the piece has passed, in ``colour`` on ``under``."""
+
+    kind: Literal["bar"] = "bar"
+    colour: Colour = CLAY
+    under: Colour = (255, 255, 255, 90)
+    radius: Roundness = 0.5
+
+
+class Waveform(BaseLayer):
+    """The sound at this moment."""
+
+    kind: Literal["waveform"] = "waveform"
+    colour: Colour = CLAY
+    wave: Wave = Wave()
+
+
+OneLayer = (
+    Headline
+    | PictureLayer
+    | PlateLayer
+    | Arrow
+    | Bubble
+    | ProgressBar
+    | Waveform
+    | Clock
+    | SpeakerName
+)
+Layer = Annotated[OneLayer, Field(discriminator="kind")]
+LAYERS: dict[LayerKind, type[OneLayer]] = {
+    one.model_fields["kind"].default: one for one in get_args(OneLayer)
+}
+"""What a layer of each kind is made of."""
+LETTERS: frozenset[LayerKind] = frozenset(
+    kind for kind, one in LAYERS.items() if issubclass(one, Lettered)
+)
+"""What is laid out like captions; everything else stands in a box."""
 
 PLACES: dict[LayerKind, LayerPlace] = {
     "headline": LayerPlace(y=0.14, size=0.075),
@@ -99,5 +194,31 @@ LAYER_NAMES: dict[LayerKind, str] = {
 """What the kinds are called, in the order they are offered in."""
 
 Layers = tuple[Layer, ...]
-STORED: Stored[Layers] = Stored(Layers, first=lambda text: json.loads(text) if text else [])
+
+
+def parted_by_kind(layers: Any) -> Any:
+    """Layers of version 1, which all had the same fields, as layers of version 2, which have those of their
+    kind. Anything else is left as it is: reading it says what is wrong."""
+    if not isinstance(layers, list):
+        return layers
+    return [_of_its_kind(one) if isinstance(one, dict) else one for one in layers]
+
+
+def _of_its_kind(layer: dict[str, Any]) -> dict[str, Any]:
+    made = LAYERS.get(layer.get("kind", ""))
+    if made is None:
+        return layer
+    # All corners were half round unless something else was said.
+    return {
+        name: value
+        for name, value in ({"radius": 0.5} | layer).items()
+        if name in made.model_fields
+    }
+
+
+STORED: Stored[Layers] = Stored(
+    Layers,
+    first=lambda text: json.loads(text) if text else [],
+    upgrades=[parted_by_kind],
+)
 """Texts of before versions leave out what is as usual."""

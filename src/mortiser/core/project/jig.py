@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import json
 from collections.abc import Sequence
-from typing import Literal
+from typing import Any, Literal
 
 from pydantic import Field, JsonValue, ValidationError
 
@@ -17,7 +17,18 @@ from mortiser.core.common import exported
 from mortiser.core.common.errors import BadInput
 from mortiser.core.common.stored import Stored
 from mortiser.core.common.time import SECOND
-from mortiser.core.framing.layer import PLACES, Layer, Layers, Wave
+from mortiser.core.framing.layer import (
+    PLACES,
+    Headline,
+    Layer,
+    Layers,
+    PictureLayer,
+    ProgressBar,
+    SpeakerName,
+    Wave,
+    Waveform,
+    parted_by_kind,
+)
 from mortiser.core.framing.own_picture import OwnPicture
 from mortiser.core.framing.shape import (
     MOST_LAYERS,
@@ -36,7 +47,7 @@ from mortiser.core.style.finish.parts import Value
 from mortiser.core.style.finish.stored import said
 
 FORMAT = "mortiser-jig"
-VERSION: Literal[1] = 1
+VERSION: Literal[2] = 2
 MOST_LETTERS = 40
 
 
@@ -47,7 +58,7 @@ class Jig(Value):
     the piece's own, and a picture of the piece takes the place of the jig's.
     """
 
-    version: Literal[1] = VERSION
+    version: Literal[2] = VERSION
     name: str = Field(min_length=1, max_length=MOST_LETTERS)
     about: str = Field(default="", max_length=160)
     shapes: Shapes = Field(min_length=1, max_length=MOST_SHAPES)
@@ -67,7 +78,7 @@ def jig_of(name: str, piece: Piece) -> Jig:
         one.model_copy(update={"framed": (), "moves": ()}) for one in piece.settings.shapes
     )
     slots = tuple(
-        one.model_copy(update={"during": None, "text": "" if one.kind == "headline" else one.text})
+        one.model_copy(update={"during": None} | ({"text": ""} if one.kind == "headline" else {}))
         for one in piece.settings.layers
     )
     return Jig(
@@ -93,7 +104,7 @@ def filled(
     said = [*texts] or [one.text for one in before if one.kind == "headline" and one.text]
     if not said:
         said = [name]
-    seen = [*pictures] or [one.picture for one in before if one.picture]
+    seen = [*pictures] or [one.picture for one in before if one.kind == "picture" and one.picture]
     made: list[Layer] = []
     for one in layers:
         if one.kind == "headline":
@@ -106,7 +117,7 @@ def filled(
 
 def behind(shapes: Shapes, layers: Layers) -> Shapes:
     """A jig's shapes for a piece with these layers: a backdrop that waits for a picture has the first one."""
-    picture = next((one.picture for one in layers if one.picture), None)
+    picture = next((one.picture for one in layers if one.kind == "picture" and one.picture), None)
     if picture is None:
         return shapes
     return tuple(
@@ -119,7 +130,14 @@ def behind(shapes: Shapes, layers: Layers) -> Shapes:
     )
 
 
-STORED: Stored[Jig] = Stored(Jig, first=json.loads)
+def _with_layers_by_kind(jig: Any) -> Any:
+    """Version 1 had one kind of layer, with the fields of all."""
+    if not isinstance(jig, dict):
+        return jig
+    return jig | {"version": 2, "layers": parted_by_kind(jig.get("layers", []))}
+
+
+STORED: Stored[Jig] = Stored(Jig, first=json.loads, upgrades=[_with_layers_by_kind])
 
 
 def write_jig(jig: Jig) -> str:
@@ -163,13 +181,13 @@ def _shape(
 
 
 TALL, SQUARE, WIDE = (1080, 1920), (1080, 1080), (1920, 1080)
-HEADLINE = Layer(id=1, kind="headline")
-BAR = Layer(id=2, kind="bar")
-SPEAKER = Layer(id=3, kind="speaker")
-WAVE = Layer(id=4, kind="waveform", colour=(244, 236, 222, 255), wave=Wave(count=48, thick=0.45))
-COVER = Layer(id=1, kind="picture", radius=0.03)
-TITLE = Layer(id=2, kind="headline", intro=True, coming="fade", going="fade")
-PERFORMER = Layer(id=3, kind="headline", intro=True, coming="fade", going="fade")
+HEADLINE = Headline(id=1)
+BAR = ProgressBar(id=2)
+SPEAKER = SpeakerName(id=3)
+WAVE = Waveform(id=4, colour=(244, 236, 222, 255), wave=Wave(count=48, thick=0.45))
+COVER = PictureLayer(id=1, radius=0.03)
+TITLE = Headline(id=2, intro=True, coming="fade", going="fade")
+PERFORMER = Headline(id=3, intro=True, coming="fade", going="fade")
 SOFT = Backdrop(kind="picture", dark=0.6, soft=0.6, first=(46, 60, 64, 255))
 LOW = PLACES["headline"].model_copy(update={"y": 0.1, "size": 0.062})
 LYRIC = FINISHES["Linen"].model_copy(

@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from mortiser.core.framing.layer import Corner, Layer
+from mortiser.core.framing.layer import Arrow, Bubble, Corner, PlateLayer
 from mortiser.core.scene.model import PathItem
 from mortiser.core.scene.plates import rounded
-from mortiser.core.style.finish.parts import Colour
 from mortiser.core.style.layout.rect import Rect
 from mortiser.core.style.motion.track import fixed
 
@@ -15,19 +14,18 @@ BODY = 0.8
 """The height of a bubble without its tail, a share of all of it."""
 
 
-def drawn_item(layer: Layer, box: Rect) -> PathItem:
+def drawn_item(layer: PlateLayer | Arrow | Bubble, box: Rect) -> PathItem:
     """A plate, an arrow to the right or a bubble in a box of frame pixels."""
     width, height = box.width, box.height
     within = Rect(0, 0, width, height)
-    match layer.kind:
-        case "arrow":
+    match layer:
+        case Arrow():
             path = _arrow(width, height)
-        case "bubble":
-            path = _bubble(width, height, layer.radius, layer.tail)
-        case _:
-            path = rounded(within, layer.radius * min(width, height))
-    colour: Colour = layer.colour
-    return PathItem(path, box.left, box.top, within.grown(1, 1), fixed(*colour))
+        case Bubble(radius=radius, tail=tail):
+            path = _bubble(width, height, radius, tail)
+        case PlateLayer(radius=radius):
+            path = rounded(within, radius * min(width, height))
+    return PathItem(path, box.left, box.top, within.grown(1, 1), fixed(*layer.colour))
 
 
 def _arrow(width: float, height: float) -> str:

@@ -10,7 +10,20 @@ from dataclasses import dataclass, field, replace
 from math import cos, radians, sin
 
 from mortiser.core.common.time import SECOND
-from mortiser.core.framing.layer import LETTERS, PLACES, Layer
+from mortiser.core.framing.layer import (
+    PLACES,
+    Arrow,
+    Bubble,
+    Headline,
+    Layer,
+    Lettered,
+    PictureLayer,
+    PlateLayer,
+    ProgressBar,
+    Wave,
+    Waveform,
+)
+from mortiser.core.framing.own_picture import OwnPicture
 from mortiser.core.framing.shape import LayerPlace
 from mortiser.core.project.piece import Piece, ShapedPiece
 from mortiser.core.scene.building import build_scene
@@ -78,19 +91,23 @@ class LayerReader:
                     if begin < to_us and over > from_us and begin < end and over > start:
                         yield from self._kept(name, max(begin, start), min(over, end))
             case _:
-                yield from self._kept(self.layer.text, start, end)
+                yield from self._kept(self._own_text, start, end)
 
     def _kept(self, text: str, start: int, end: int) -> Iterator[SceneCue]:
         key = text, start, end
         if key not in self._made:
             self._made[key] = (
                 self._letters(text, start, end)
-                if self.layer.kind in LETTERS
+                if isinstance(self.layer, Lettered)
                 else self._figure(start, end)
             )
         made = self._made[key]
         if made is not None:
             yield made
+
+    @property
+    def _own_text(self) -> str:
+        return self.layer.text if isinstance(self.layer, Headline) else ""
 
     @property
     def place(self) -> LayerPlace:
@@ -100,11 +117,11 @@ class LayerReader:
     @property
     def covers(self) -> Rect | None:
         """What of the frame it covers, in pixels; None where there is nothing of it."""
-        if self.layer.kind not in LETTERS:
+        if not isinstance(self.layer, Lettered):
             if self.layer.kind == "picture" and self.layer.picture is None:
                 return None
             return _turned(self.box, self.place.turn)
-        texts = {"headline": self.layer.text, "clock": "0:00"}
+        texts = {"headline": self._own_text, "clock": "0:00"}
         longest = max((name for name, *_ in _turns(self.cues)), key=len, default="")
         written = self._written(texts.get(self.layer.kind, longest), 0, 1)
         if written is None:
@@ -129,7 +146,8 @@ class LayerReader:
         )
         if not words:
             return None
-        finish = _plain(self.layer, self.layer.finish or self.piece.worn, self.place)
+        own = self.layer.finish if isinstance(self.layer, Lettered) else None
+        finish = _plain(self.layer, own or self.piece.worn, self.place)
         return Cue(0, words, start, end, id=-self.layer.id), finish
 
     def _figure(self, start: int, end: int) -> SceneCue | None:
@@ -139,38 +157,41 @@ class LayerReader:
         made = SceneCue(
             -self.layer.id, start, end, start, box.height, motions, (), (), (), (), (), ()
         )
-        match self.layer.kind:
-            case "bar":
-                return replace(made, rects=self._bar(box, start, end))
-            case "picture":
-                if self.layer.picture is None:
-                    return None
+        match self.layer:
+            case ProgressBar() as bar:
+                return replace(made, rects=self._bar(bar, box, start, end))
+            case PictureLayer(picture=None):
+                return None
+            case PictureLayer(picture=OwnPicture() as picture, radius=radius):
                 x, y, width, height = (round(v) for v in (*box[:2], box.width, box.height))
-                radius = self.layer.radius * min(width, height)
-                item = PictureItem(self.layer.picture.digest, x, y, width, height, radius)
+                item = PictureItem(picture.digest, x, y, width, height, radius * min(width, height))
                 return replace(made, pictures=(item,))
-            case "waveform":
-                item_ = wave_item(self.layer.wave, box, self.layer.colour, self.heard)
-                return replace(made, waves=(item_,))
+            case Waveform() as heard:
+                return replace(made, waves=(wave_item(heard.wave, box, heard.colour, self.heard),))
+            case PlateLayer() | Arrow() | Bubble() as drawn:
+                return replace(made, plates=(drawn_item(drawn, box),))
             case _:
-                return replace(made, plates=(drawn_item(self.layer, box),))
+                raise ValueError(f"{self.layer.kind} is laid out, not drawn")
 
     @property
     def box(self) -> Rect:
         """Where it stands, not turned, in frame pixels; of letters, what they are laid out in."""
         place = self.place
         width, height = place.width * self.size[0], place.height * min(self.size)
-        if self.layer.picture is not None:
-            width = max(1, round(width))
-            height = max(1, round(width * self.layer.picture.height / self.layer.picture.width))
-        if self.layer.kind == "waveform" and self.layer.wave.form == "ring":
-            height = width
+        match self.layer:
+            case PictureLayer(picture=OwnPicture() as picture):
+                width = max(1, round(width))
+                height = max(1, round(width * picture.height / picture.width))
+            case Waveform(wave=Wave(form="ring")):
+                height = width
+            case _:
+                pass
         left = place.x * self.size[0] - width / 2
         top = place.y * self.size[1] - height / 2
         return Rect.sized(left, top, width, height)
 
-    def _bar(self, box: Rect, start: int, end: int) -> tuple[RectItem, ...]:
-        radius = self.layer.radius * min(box.width, box.height)
+    def _bar(self, bar: ProgressBar, box: Rect, start: int, end: int) -> tuple[RectItem, ...]:
+        radius = bar.radius * min(box.width, box.height)
         whole: Track = fixed(box.left, box.top, box.width, box.height)
         first = min(box.width, box.height)
         grown: Track = (
@@ -178,8 +199,8 @@ class LayerReader:
             Key(end, (box.left, box.top, box.width, box.height)),
         )
         return (
-            RectItem(whole, radius, self.layer.under),
-            RectItem(grown, radius, self.layer.colour),
+            RectItem(whole, radius, bar.under),
+            RectItem(grown, radius, bar.colour),
         )
 
     def _motions(self, middle: tuple[float, float], start: int, end: int) -> Iterator[Motion]:

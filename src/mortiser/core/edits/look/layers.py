@@ -14,7 +14,16 @@ from mortiser.core.edits.base import BaseEdit, short
 from mortiser.core.edits.cutting.saying import stretches_said
 from mortiser.core.edits.look.shapes import ShapeEdit, change_shape, shape_of
 from mortiser.core.edits.session import EditSession
-from mortiser.core.framing.layer import LAYER_NAMES, PLACES, Corner, Layer, LayerKind, Layers, Wave
+from mortiser.core.framing.layer import (
+    LAYER_NAMES,
+    LAYERS,
+    PLACES,
+    Corner,
+    Layer,
+    LayerKind,
+    Layers,
+    Wave,
+)
 from mortiser.core.framing.own_picture import OwnPicture
 from mortiser.core.framing.shape import MOST_LAYERS, FramedStretch, LayerPlace, Shape, Shapes
 from mortiser.core.style.finish.model import Finish
@@ -28,8 +37,6 @@ NAMES: dict[LayerKind, str] = {
 """As they are called within a sentence."""
 UNDER: frozenset[LayerKind] = frozenset({"plate", "bubble"})
 """What comes under the layers that are there."""
-ROUND: dict[LayerKind, float] = {"picture": 0.0, "bubble": 0.3}
-"""How round corners are at first, where not wholly."""
 
 
 class AddLayer(BaseEdit):
@@ -46,12 +53,11 @@ class AddLayer(BaseEdit):
 
     def apply(self, session: EditSession) -> None:
         was = session.settings(self.piece_id)
-        fresh = Layer(
+        kind = LAYERS[self.layer]
+        given = {"text": self.text, "picture": self.picture}
+        fresh = kind(
             id=_free_id(was.layers),
-            kind=self.layer,
-            text=self.text,
-            picture=self.picture,
-            radius=ROUND.get(self.layer, 0.5),
+            **{name: value for name, value in given.items() if name in kind.model_fields},
         )
         made = (fresh, *was.layers) if self.layer in UNDER else (*was.layers, fresh)
         session.save_settings(self.piece_id, replace(was, layers=made))
@@ -304,11 +310,15 @@ def _layer(session: EditSession, edit: LayerEdit | PlaceLayer) -> Layer:
 
 def _name(session: EditSession, edit: LayerEdit | PlaceLayer) -> str:
     layer = _layer(session, edit)
-    return f"“{short(layer.text)}”" if layer.text else NAMES[layer.kind]
+    return f"“{short(layer.title)}”" if layer.title else NAMES[layer.kind]
 
 
 def _set(session: EditSession, edit: LayerEdit, values: dict[str, object]) -> None:
     wanted, was = _layer(session, edit), session.settings(edit.piece_id)
+    for name in values.keys() - type(wanted).model_fields.keys():
+        raise BadInput(
+            f"That layer ({NAMES[wanted.kind]}) has no {WHAT.get(name, name)} to be set."
+        )
     layers = tuple(
         one.model_copy(update=values) if one.id == wanted.id else one for one in was.layers
     )
