@@ -39,13 +39,13 @@ class TranscribeInput:
 
 
 @dataclass(frozen=True)
-class TranscribedLine:
+class FoundLanguage:
     """The language that was found out."""
 
     language: str
 
 
-Heard = TranscribedLine | list[Word] | LayCaptions
+Heard = FoundLanguage | list[Word] | LayCaptions
 """The language, a line of words in source time, or a stretch that was heard again."""
 
 
@@ -64,7 +64,7 @@ def hear(tools: Tools, task: Task, given: TranscribeInput) -> Iterator[Heard]:
     language: str = source.language
     if language == FIND_OUT:
         language = _spoken(tools, source)
-        yield TranscribedLine(language)
+        yield FoundLanguage(language)
     origin = start = about.from_us or 0
     end = min(about.to_us or source.duration_us, source.duration_us)
     if about.again:
@@ -91,7 +91,7 @@ def hear(tools: Tools, task: Task, given: TranscribeInput) -> Iterator[Heard]:
 def keep_heard(context: JobContext, given: TranscribeInput, result: Heard) -> None:
     """Add a line to the transcript, as the glossary has it now; note a language; lay a stretch."""
     source = given.heard.source
-    if isinstance(result, TranscribedLine):
+    if isinstance(result, FoundLanguage):
         track = source.audio_track
         projects.choose_hearing(context.database, source.id, result.language, track)
     elif isinstance(result, LayCaptions):

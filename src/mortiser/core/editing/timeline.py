@@ -9,6 +9,13 @@ from dataclasses import dataclass, replace
 from itertools import accumulate, pairwise
 from operator import attrgetter
 
+from pydantic import GetCoreSchemaHandler
+from pydantic_core import CoreSchema
+from pydantic_core.core_schema import (
+    no_info_after_validator_function,
+    plain_serializer_function_ser_schema,
+)
+
 from mortiser.core.transcript.words import Shown, Word, capitalised, shown
 
 
@@ -124,6 +131,17 @@ class Timeline:
 
     def __eq__(self, other: object) -> bool:
         return isinstance(other, Timeline) and self.clips == other.clips
+
+    @classmethod
+    def __get_pydantic_core_schema__(
+        cls, source: type[Timeline], handler: GetCoreSchemaHandler
+    ) -> CoreSchema:
+        """As its clips: what jobs are given is sent to whoever does the work."""
+        return no_info_after_validator_function(
+            cls,
+            handler.generate_schema(tuple[Clip, ...]),
+            serialization=plain_serializer_function_ser_schema(lambda line: list(line.clips)),
+        )
 
     @property
     def digest(self) -> str:
