@@ -11,7 +11,11 @@ from mortiser.outputs.captions import TextFiles
 from mortiser.outputs.still import Stills
 from mortiser.outputs.video import Videos
 
-OUTPUTS: Mapping[str, Maker] = {"video": Videos(), "text": TextFiles(), "still": Stills()}
+OUTPUTS: Mapping[str, Maker] = {
+    "video": Videos(),
+    "text": TextFiles(),
+    "still": Stills(),
+}
 """By the ``kind`` of an output."""
 MADE_SHARE = 0.97
 """Of the progress; the rest is reading back."""

@@ -46,11 +46,15 @@ def engines(place: ModelPlace) -> list[Engine]:
     if place.own is not None:
         about = f"{about} Your own model in {place.own}."
     try:
-        known, trouble = (*languages_of(place.folder()), SEVERAL), None
+        heard, trouble = (*languages_of(place.folder()), SEVERAL), None
     except BadInput as error:
-        known, trouble = (), str(error)
+        heard, trouble = (), str(error)
     make = lambda language: WhisperRecogniser(place.folder(), language)  # noqa: E731
-    return [quick, Engine(WIDE, about, known, make, trouble)]
+    wide = Engine(WIDE, about, heard, make, trouble)
+    return [
+        quick,
+        wide,
+    ]
 
 
 def recogniser_for(language: str, place: ModelPlace, name: str | None = None) -> Recogniser:
