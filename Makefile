@@ -3,6 +3,8 @@ VENV := .venv
 PYTHON := $(VENV)/bin/python
 PORT ?= 8747
 WHEELS ?= dist
+# Each process would compile every module anew: servers, workers and tests start twice as fast with what is kept.
+unexport PYTHONDONTWRITEBYTECODE
 
 .PHONY: demo serve build test lint types bench torture demo-media lock wheel clean
 

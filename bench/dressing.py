@@ -78,7 +78,7 @@ def run() -> None:
     """Print all measurements of dressing."""
     with long_project() as (server, project), sync_playwright() as playwright:
         browser = playwright.chromium.launch(
-            executable_path="/usr/bin/chromium", args=["--no-sandbox"]
+            executable_path="/usr/bin/chromium-headless-shell", args=["--no-sandbox"]
         )
         _painting(server, browser)
         _window(server, project)

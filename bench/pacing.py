@@ -125,7 +125,8 @@ def _breaks(name: str, words: list[Shown]) -> None:
 def _smoothness() -> None:
     with long_project() as (server, project), sync_playwright() as play:
         browser = play.chromium.launch(
-            executable_path="/usr/bin/chromium", args=["--no-sandbox", "--disable-gpu"]
+            executable_path="/usr/bin/chromium-headless-shell",
+            args=["--no-sandbox", "--disable-gpu"],
         )
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         page.goto(f"{server.address}/projects/{project}")

@@ -93,7 +93,8 @@ def edits(server: Server, project: int) -> list[float]:
     """Milliseconds of each correction."""
     with sync_playwright() as play:
         browser = play.chromium.launch(
-            executable_path="/usr/bin/chromium", args=["--no-sandbox", "--disable-gpu"]
+            executable_path="/usr/bin/chromium-headless-shell",
+            args=["--no-sandbox", "--disable-gpu"],
         )
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         page.goto(f"{server.address}/projects/{project}")

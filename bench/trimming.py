@@ -101,7 +101,7 @@ def _seen() -> None:
 def _at_trim(play: Playwright, server: Server, project: int) -> Page:
     """The project's page at its Trim stage; the browser ends with Playwright."""
     browser = play.chromium.launch(
-        executable_path="/usr/bin/chromium", args=["--no-sandbox", "--disable-gpu"]
+        executable_path="/usr/bin/chromium-headless-shell", args=["--no-sandbox", "--disable-gpu"]
     )
     page = browser.new_page(viewport={"width": 1280, "height": 800})
     page.goto(f"{server.address}/projects/{project}")

@@ -173,7 +173,9 @@ def main() -> None:
     """Open the browser and take them all."""
     OUT.mkdir(parents=True, exist_ok=True)
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
+        browser = playwright.chromium.launch(
+            executable_path="/usr/bin/chromium-headless-shell", args=ARGUMENTS
+        )
         size = {"width": 1280, "height": 800}
         take(browser.new_page(viewport=size, base_url=sys.argv[1]), sys.argv[1])
         browser.close()

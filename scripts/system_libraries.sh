@@ -8,8 +8,8 @@ library() { ldconfig -p | grep -q "$1" || missing+=("$2"); }
 library libEGL.so.1 libegl1
 library libGL.so.1 libgl1
 library libexpat.so.1 libexpat1
-if [ "${1:-}" = --browser ] && [ ! -x /usr/bin/chromium ]; then
-  missing+=(chromium)
+if [ "${1:-}" = --browser ] && [ ! -x /usr/bin/chromium-headless-shell ]; then
+  missing+=(chromium-headless-shell)
 fi
 if [ "${1:-}" = --browser ] && ! command -v cc >/dev/null; then
   missing+=(gcc libc6-dev)

@@ -22,7 +22,7 @@ POLICY = "Content Security Policy"
 @pytest.fixture(scope="session")
 def browser_type_launch_args() -> dict[str, Any]:
     return {
-        "executable_path": "/usr/bin/chromium",
+        "executable_path": "/usr/bin/chromium-headless-shell",
         "args": [
             "--no-sandbox",
             "--no-first-run",
