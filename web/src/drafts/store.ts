@@ -3,9 +3,9 @@
  * too, so that they outlive a reload, a closed tab and another window's edits. A draft is sent
  * after a rest and when its caption is left, and goes when the transcript reads the same.
  */
-import { create } from "zustand";
 import type { Cue, Edit } from "../api/client";
 import { edit } from "../state/commands";
+import { projectStore } from "../state/projectSession";
 import { openPiece, useProject } from "../state/store";
 import { type Draft, fateOf, textOf, tidy } from "./draft";
 
@@ -16,7 +16,7 @@ interface State {
   drafts: ReadonlyMap<number, Draft>;
 }
 
-export const useDrafts = create<State>(() => ({ projectId: null, drafts: new Map() }));
+export const useDrafts = projectStore<State>(() => ({ projectId: null, drafts: new Map() }));
 const { getState: get, setState: set } = useDrafts;
 
 const timers = new Map<number, number>();

@@ -1,13 +1,13 @@
 /** What a change of the look is about, and the values that hold there. */
-import { create } from "zustand";
 import type { Cue, Edit, Piece } from "../api/client";
 import { drag, edit } from "../state/commands";
+import { projectStore } from "../state/projectSession";
 import { useProject } from "../state/store";
 
 export type Scope = "piece" | "captions" | "speaker";
 export type Changes = Extract<Edit, { kind: "change_finish" }>["changes"];
 
-export const useDress = create<{ scope: Scope; speaker: string | null }>(() => ({
+export const useDress = projectStore<{ scope: Scope; speaker: string | null }>(() => ({
   scope: "piece",
   speaker: null,
 }));

@@ -1,9 +1,9 @@
 /** Shapes by name, and what the settings of the stage are about. */
 import { useQuery } from "@tanstack/react-query";
-import { create } from "zustand";
 import { api, type Framing, type Piece, type Schemas, type Shape, take } from "../api/client";
 import { NAMED_SHAPES } from "../api/values";
 import { lastBy } from "../playback/player";
+import { projectStore } from "../state/projectSession";
 import { ofPiece } from "../state/samePiece";
 import { useProject } from "../state/store";
 
@@ -34,7 +34,7 @@ export type Scope = "piece" | "clips";
 /** What the next press on the preview says: where a box lies, where the face is, where a speaker sits. */
 export type Saying = { kind: "box" } | { kind: "place" } | { kind: "seat"; speaker: string };
 
-export const useFrame = create<{ scope: Scope; saying: Saying | null }>(() => ({
+export const useFrame = projectStore<{ scope: Scope; saying: Saying | null }>(() => ({
   scope: "piece",
   saying: null,
 }));

@@ -1,9 +1,9 @@
 /** Dragging a caption's edge or a whole caption: where it is now, and the change when it is let go. */
-import { create } from "zustand";
 import type { Cue } from "../api/client";
 import { SHORTEST_SHOWN_US } from "../api/values";
 import { edit } from "../state/commands";
 import { pickedIds } from "../state/picks";
+import { projectStore } from "../state/projectSession";
 import { useProject } from "../state/store";
 import { followPointer } from "../ui/pointer";
 import { type Frames, type Sticking, stick } from "./scale";
@@ -18,7 +18,7 @@ export interface Drag {
 }
 
 /** What is being dragged, if anything. */
-export const useDrag = create<{ drag: Drag | null }>(() => ({ drag: null }));
+export const useDrag = projectStore<{ drag: Drag | null }>(() => ({ drag: null }));
 
 const MOVED_PX = 3;
 

@@ -1,9 +1,12 @@
 /** Taking a colour from the picture: the next click on the preview says which. */
 import { create } from "zustand";
+import { whenProjectEnds } from "../state/projectSession";
 
 export const useDropper = create<{ take: ((colour: string | null) => void) | null }>(() => ({
   take: null,
 }));
+
+whenProjectEnds(() => useDropper.getState().take?.(null));
 
 /** Resolves to the colour that is clicked, or to null when it is given up. */
 export function pickFromPicture(): Promise<string | null> {

@@ -4,6 +4,7 @@ import type { Player } from "../playback/player";
 import { wordsIn } from "./document";
 import { goOnWithRun, holdRun, listeningThrough } from "./doubtRun";
 import { type Doubt, settle, showDoubt, type Verdict } from "./doubts";
+import { whenProjectEnds } from "./projectSession";
 import { wordSaid } from "./session";
 import { useProject } from "./store";
 
@@ -13,6 +14,9 @@ const REACTION_US = 300_000;
 const SETTLES_US = 80_000;
 
 let asked: { id: number; atUs: number; goOn: (() => void) | null } | null = null;
+whenProjectEnds(() => {
+  asked = null;
+});
 
 /** Ask about the word being said; again, about the word before it. */
 export function ask(player: Player | null): void {

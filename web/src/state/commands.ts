@@ -8,6 +8,7 @@ import {
   takeAs,
 } from "../api/client";
 import { say } from "../ui/notice";
+import { whenProjectEnds } from "./projectSession";
 import { queue } from "./server";
 import { ofOpenPiece, useProject } from "./store";
 
@@ -59,6 +60,9 @@ interface Dragging {
 }
 
 let dragging: Dragging | null = null;
+whenProjectEnds(() => {
+  dragging = null;
+});
 
 /**
  * Make an edit while something is dragged. The newest goes out as soon as the one before is

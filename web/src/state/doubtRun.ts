@@ -3,6 +3,7 @@ import { create } from "zustand";
 import type { Player } from "../playback/player";
 import { say } from "../ui/notice";
 import { allDoubts, askedWord, type Doubt, keepAll, showDoubt } from "./doubts";
+import { whenProjectEnds } from "./projectSession";
 import { useProject } from "./store";
 
 const BEFORE_US = 700_000;
@@ -47,6 +48,8 @@ export function saidLast(doubts: readonly Doubt[], atUs: number): Doubt | undefi
 }
 
 let run: { end: () => void; hold: () => void; goOn: () => void } | null = null;
+
+whenProjectEnds(() => run?.end());
 
 /** Let the run wait, while something is written. */
 export const holdRun = (): void => run?.hold();

@@ -1,7 +1,7 @@
 /** Which captions are hard to read on their picture: gone over window by window while work rests. */
-import { create } from "zustand";
 import { api, type Faint, take } from "../api/client";
 import { edit } from "./commands";
+import { projectStore } from "./projectSession";
 import { openPiece, shapeOf, useProject } from "./store";
 
 export type Way = Faint["remedies"][number]["way"];
@@ -16,7 +16,11 @@ interface State {
   known: boolean;
 }
 
-export const useLegibility = create<State>(() => ({ pieceId: null, faint: [], known: false }));
+export const useLegibility = projectStore<State>(() => ({
+  pieceId: null,
+  faint: [],
+  known: false,
+}));
 
 let stopForgetting = (): void => undefined;
 

@@ -2,8 +2,9 @@
 import { api, type EditAnswer, Problem, type Project, takeAs } from "../api/client";
 import { sayWrong } from "../ui/notice";
 import { merged } from "./document";
+import { endProject } from "./projectSession";
 import { createQueue } from "./queue";
-import { NOTHING, openPiece, useProject } from "./store";
+import { openPiece, useProject } from "./store";
 
 const { getState: get, setState: set } = useProject;
 
@@ -75,7 +76,7 @@ export async function showPiece(pieceId: number): Promise<void> {
 
 export function close(): void {
   openings += 1;
-  set(NOTHING);
+  endProject();
 }
 
 /** Fetch what was changed since the revision that is known; everything where that is too long ago. */

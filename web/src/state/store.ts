@@ -1,6 +1,7 @@
 /** The open project as the server last told it, and what is chosen in it. */
 import { create } from "zustand";
 import type { Check, Cue, Piece, Project, Shape } from "../api/client";
+import { whenProjectEnds } from "./projectSession";
 
 export interface State {
   project: Project | null;
@@ -36,7 +37,7 @@ export interface State {
 }
 
 /** What is known of a project before one is open. */
-export const NOTHING: Omit<State, "sceneVersion"> = {
+const NOTHING: Omit<State, "sceneVersion"> = {
   project: null,
   problem: null,
   pieceId: null,
@@ -56,6 +57,8 @@ export const NOTHING: Omit<State, "sceneVersion"> = {
 };
 
 export const useProject = create<State>(() => ({ ...NOTHING, sceneVersion: 0 }));
+// Scenes of the next project are newer than those of this one.
+whenProjectEnds(() => useProject.setState(NOTHING));
 
 /** The open piece, as requests name it. */
 export function ofOpenPiece(): { piece_id?: number } {

@@ -1,9 +1,13 @@
 /** The captions that are shown: all, or those of one speaker. What is hidden is never touched. */
 import type { Cue } from "../api/client";
 import { speakerOf } from "./document";
+import { whenProjectEnds } from "./projectSession";
 import { useProject } from "./store";
 
 let known: { cues: Cue[]; only: string | null; shown: Cue[] } | null = null;
+whenProjectEnds(() => {
+  known = null;
+});
 
 /** Worked out once for each state of captions and filter. */
 export function shownOf(cues: Cue[], only: string | null): Cue[] {

@@ -1,9 +1,13 @@
 /** Going to the first moment at which all of a caption stands. */
 import { api, take } from "../api/client";
 import type { Player } from "../playback/player";
+import { whenProjectEnds } from "./projectSession";
 import { openPiece, shapeOf, useProject } from "./store";
 
 let asked = 0;
+whenProjectEnds(() => {
+  asked += 1;
+});
 
 /** Whoever goes elsewhere before the answer is there stays there. */
 export async function seekWhole(

@@ -1,11 +1,11 @@
 /** A selection of text over several captions, kept by caption and letter, not by page elements. */
 import { flushSync } from "react-dom";
-import { create } from "zustand";
 import type { Cue } from "../api/client";
 import { textOf } from "../drafts/draft";
 import { holdTyping } from "../focus/held";
 import { focusPage } from "../focus/page";
 import { edit } from "../state/commands";
+import { projectStore } from "../state/projectSession";
 import { useProject } from "../state/store";
 import { visibleCues } from "../state/visible";
 import { letterAt, pointOf, selectLetters } from "./cueDom";
@@ -25,7 +25,7 @@ interface State {
   selecting: boolean;
 }
 
-export const usePassage = create<State>(() => ({ passage: null, selecting: false }));
+export const usePassage = projectStore<State>(() => ({ passage: null, selecting: false }));
 
 export function clearPassage(): void {
   if (!usePassage.getState().passage) return;

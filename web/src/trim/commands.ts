@@ -1,6 +1,7 @@
 /** What is done to the talk. */
 import type { Player } from "../playback/player";
 import { edit } from "../state/commands";
+import { whenProjectEnds } from "../state/projectSession";
 import { showPiece } from "../state/server";
 import { openPiece, useProject } from "../state/store";
 import { say } from "../ui/notice";
@@ -68,6 +69,9 @@ export async function makePiece(): Promise<void> {
 
 /** The piece that was made last, as long as nobody has gone to it or elsewhere. */
 let fresh: number | null = null;
+whenProjectEnds(() => {
+  fresh = null;
+});
 
 /** Open the next piece, or the one before. */
 export function walkPieces(by: number): void {

@@ -1,14 +1,14 @@
 /** Sentences of all recordings: heard where they play or by themselves, and taken into the piece. */
-import { create } from "zustand";
 import type { Schemas } from "../api/client";
 import type { Player } from "../playback/player";
+import { projectStore } from "../state/projectSession";
 import { openPiece, useProject } from "../state/store";
 import { put } from "./putting";
 
 type Utterance = Schemas["UtteranceView"];
 
 /** The card of the sentence that is heard by itself, and how often something was. */
-export const useHeard = create<{ card: string | null; times: number }>(() => ({
+export const useHeard = projectStore<{ card: string | null; times: number }>(() => ({
   card: null,
   times: 0,
 }));

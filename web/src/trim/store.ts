@@ -1,6 +1,7 @@
 /** The talk of the open piece while it is trimmed, what is selected of it, and what can go. */
 import { create } from "zustand";
 import type { Schemas } from "../api/client";
+import { whenProjectEnds } from "../state/projectSession";
 import type { Cut } from "./cuts";
 import type { Item, Selection } from "./selection";
 
@@ -45,6 +46,18 @@ export const useTrim = create<State>(() => ({
   leaveUs: 180_000,
   order: "time",
 }));
+
+// How much quiet is much stays as it was set: it is about whoever cuts, not about the project.
+whenProjectEnds(() =>
+  useTrim.setState({
+    items: [],
+    clips: [],
+    selection: null,
+    cut: null,
+    removals: [],
+    looked: null,
+  }),
+);
 
 /** The suggestions that are listed. */
 export function listed({ removals, kinds }: Pick<State, "removals" | "kinds">): Removal[] {
