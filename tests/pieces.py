@@ -25,6 +25,7 @@ def piece_of(
     outputs: Outputs = USUAL_OUTPUTS,
     name: str = "",
     file_pace: Pace | None = None,
+    goal_us: int = 0,
 ) -> Piece:
     """A piece of some clips in some shapes."""
     settings = PieceSettings(
@@ -35,5 +36,6 @@ def piece_of(
         file_pace=file_pace,
         layers=tuple(layers),
         outputs=outputs,
+        goal_us=goal_us,
     )
     return Piece(1, 1, settings, timeline, MediaFacts(frames, pictures=pictures or {}))

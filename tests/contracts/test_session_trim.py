@@ -7,7 +7,6 @@ import pytest
 
 from mortiser.core.common.errors import BadInput, NotFound
 from mortiser.core.edits.apart import carry_out
-from mortiser.core.edits.base import BaseEdit
 from mortiser.core.edits.captions.times import SetCueTimes
 from mortiser.core.edits.cutting.pieces import DeletePiece, NamePiece, NewPiece
 from mortiser.core.edits.cutting.putting import PutPassages, WordPlace
@@ -26,8 +25,9 @@ from mortiser.core.edits.cutting.trimming import (
 from mortiser.core.edits.look.marking import MarkWords
 from mortiser.core.edits.session import EditSession
 from mortiser.core.edits.text.words import RetypeCue
-from mortiser.core.transcript.words import Cue, Shown, Word
+from mortiser.core.transcript.words import Word
 from mortiser.store.sql_session import SqlEditSession
+from tests.contracts.trimmed import make, passage, plain, text_of, with_word, words_of
 from tests.memory_session import DURATION_US, MemoryEditSession
 from tests.store.fixtures import OTHER, TEXT, open_project, spoken
 
@@ -37,47 +37,6 @@ MS = 1_000
 @pytest.fixture
 def session(two_pieces: EditSession) -> EditSession:
     return two_pieces
-
-
-def make(session: EditSession, edit: BaseEdit) -> None:
-    """An edit, and what follows from it; captions stand in order, and on their words."""
-    carry_out(edit, session)
-    for piece_id in (1, 2):
-        shown = session.cues(piece_id)
-        words = [word for cue in shown for word in cue.words]
-        assert all(cue.words for cue in shown)
-        assert [w.start_us for w in words] == sorted(w.start_us for w in words)
-        assert all(cue.start_us < cue.end_us for cue in shown)
-        assert session.unshown(piece_id) == []
-        end = session.timeline(piece_id).duration_us
-        assert all(cue.end_us <= max(end, cue.words[-1].end_us) for cue in shown if not cue.pinned)
-
-
-def words_of(session: EditSession, piece_id: int = 1) -> list[Shown]:
-    return [word for cue in session.cues(piece_id) for word in cue.words]
-
-
-def text_of(session: EditSession, piece_id: int = 1) -> str:
-    return " ".join(word.text for word in words_of(session, piece_id))
-
-
-def passage(
-    session: EditSession, first: str, last: str, piece_id: int = 1, nth: int = 0
-) -> Passage:
-    words = words_of(session, piece_id)
-    a = [word for word in words if word.text == first][nth]
-    b = next(word for word in words[words.index(a) :] if word.text == last)
-    strand = session.timeline(piece_id).place_of(a).clip.strand_id
-    return Passage(strand_id=strand, first_word=a.id, last_word=b.id)
-
-
-def plain(cue: Cue) -> Cue:
-    """A caption without the numbers of the clips its words are in, of which a cut makes new ones."""
-    return cue.with_words(tuple(replace(word, clip_id=0) for word in cue.words))
-
-
-def with_word(session: EditSession, text: str, piece_id: int = 1) -> tuple[Cue, Shown]:
-    return next((c, w) for c in session.cues(piece_id) for w in c.words if w.text == text)
 
 
 def test_struck_words_go_and_come_back_with_what_belongs_to_them(session: EditSession) -> None:

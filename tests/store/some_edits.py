@@ -10,7 +10,15 @@ from mortiser.core.edits.base import BaseEdit
 from mortiser.core.edits.captions import captions, fixing, pacing, shifting, tapping, times
 from mortiser.core.edits.captions.word_times import MoveWordEdge
 from mortiser.core.edits.commands import AskedEdit, MadeEdit
-from mortiser.core.edits.cutting import microphone, pieces, putting, recorded, removing, trimming
+from mortiser.core.edits.cutting import (
+    microphone,
+    pieces,
+    putting,
+    recorded,
+    removing,
+    toggling,
+    trimming,
+)
 from mortiser.core.edits.look import delivering, dressing, framing, jigs, layers, settings, shapes
 from mortiser.core.edits.look.marking import MarkWords
 from mortiser.core.edits.text import everywhere, glossary, laying, runs, speakers, words
@@ -223,6 +231,17 @@ MAKERS: dict[type[BaseEdit], Callable[[Place], BaseEdit]] = {
     ),
     trimming.RestoreWords: lambda p: trimming.RestoreWords(
         piece_id=p.piece, passages=[p.passage(p.word, p.word, p.n % 5)]
+    ),
+    toggling.ToggleWords: lambda p: toggling.ToggleWords(
+        piece_id=p.piece, passages=[p.passage(p.word, p.word)]
+    ),
+    toggling.ToggleQuiet: lambda p: toggling.ToggleQuiet(
+        piece_id=p.piece,
+        strand_id=p.stretch(0).strand_id,
+        from_us=p.stretch(0).from_us,
+        to_us=p.stretch(0).to_us,
+        cut_from_us=p.stretch(0).from_us,
+        cut_to_us=p.stretch(0).to_us,
     ),
     trimming.CutStretches: lambda p: trimming.CutStretches(
         piece_id=p.piece, stretches=[p.stretch(p.n % 2 * 300_000)], found="quiet"

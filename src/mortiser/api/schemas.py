@@ -244,6 +244,7 @@ class PieceView(BaseModel):
     duration_us: int
     source_id: int
     goal_us: int = Field(description="How long it is to be at most; 0 without a goal.")
+    over_us: int = Field(description="How much longer it is than its goal; 0 where it is not.")
     whole_us: int = Field(description="How long it would be with nothing struck.")
     untouched: bool = Field(description="Whether it is one recording from beginning to end.")
     digest: str = Field(description="Of its clips: another one once they were cut.")
@@ -277,6 +278,7 @@ class PieceView(BaseModel):
             duration_us=piece.timeline.duration_us,
             source_id=piece.source_id,
             goal_us=piece.settings.goal_us,
+            over_us=piece.over_us,
             whole_us=piece.facts.whole_us,
             untouched=piece.facts.untouched,
             digest=piece.timeline.digest,

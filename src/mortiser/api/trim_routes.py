@@ -47,6 +47,7 @@ class TalkItemView(BaseModel):
     end_us: int
     at_us: int | None = Field(description="Where it begins in the piece; none where it is struck.")
     kept_us: int = Field(description="How much of a quiet stretch is kept.")
+    struck: bool = Field(description="Whether a press on it brings it back.")
     sounds: bool = Field(description="Whether something is heard where no words are.")
     cut_from_us: int = Field(description="What of it goes when it is taken out.")
     cut_to_us: int
@@ -201,6 +202,9 @@ def _item(item: Item, room: Room) -> TalkItemView:
         end_us=item.end_us,
         at_us=item.at_us,
         kept_us=item.kept_us if isinstance(item, Quiet) else 0,
+        struck=item.taken(room.after_us, room.before_us)
+        if isinstance(item, Quiet)
+        else item.at_us is None,
         sounds=isinstance(item, Quiet) and item.sounds,
         cut_from_us=cut[0],
         cut_to_us=cut[1],

@@ -93,9 +93,9 @@ export function stageNote(
     }
     case "Trim": {
       if (!piece) return { text: "" };
-      const over = piece.goal_us ? piece.duration_us - piece.goal_us : 0;
-      if (over > 500_000) {
-        return { text: `${length(over)} over`, short: length(over), wrong: true };
+      if (piece.over_us > 0) {
+        const over = length(piece.over_us);
+        return { text: `${over} over`, short: over, wrong: true };
       }
       return {
         text:

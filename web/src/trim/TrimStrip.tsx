@@ -228,7 +228,7 @@ function TalkPart(props: { item: Item; picked: boolean; live: boolean }) {
   }
   const seconds = (item.end_us - item.start_us) / 1e6;
   const left = item.kept_us / 1e6;
-  const cut = seconds - left > 0.05;
+  const cut = item.struck;
   const what = item.sounds ? "this pause with its sound" : "the quiet";
   return (
     <>

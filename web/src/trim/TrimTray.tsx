@@ -101,7 +101,7 @@ const seconds = (us: number): string => `${(us / 1e6).toFixed(1)} s`;
 
 /** The length before and after, and the goal for it. */
 function Lengths({ piece }: { piece: Piece }) {
-  const over = piece.goal_us ? piece.duration_us - piece.goal_us : 0;
+  const over = piece.over_us;
   const set = (text: string) => {
     const us = text.trim() ? timeTyped(text) : 0;
     if (us === null) sayWrong(new Error("Type a length such as 0:45 or 45, or nothing."));

@@ -5,15 +5,7 @@ import { whenProjectEnds } from "../state/projectSession";
 import { showPiece } from "../state/server";
 import { openPiece, useProject } from "../state/store";
 import { say } from "../ui/notice";
-import {
-  type Item,
-  isStruck,
-  passagesOf,
-  rangeOf,
-  rowFrom,
-  type Selection,
-  wordFrom,
-} from "./selection";
+import { type Item, passagesOf, rangeOf, rowFrom, type Selection, wordFrom } from "./selection";
 import { listed, type Removal, useTrim } from "./store";
 
 const AROUND_US = 1_000_000;
@@ -45,9 +37,8 @@ export async function strike(player: Player | null): Promise<void> {
   const before = items.slice(0, items.indexOf(chosen[0] as Item));
   const stays = before.findLast((item) => item.id && item.at_us !== null);
   player?.seek(stays ? (stays.at_us ?? 0) + stays.end_us - stays.start_us : 0);
-  const kind = chosen.some((item) => item.id && !isStruck(item)) ? "strike_words" : "restore_words";
   const { beforeUs: before_us, afterUs: after_us } = useTrim.getState();
-  await edit({ kind, piece_id: piece.id, passages, before_us, after_us });
+  await edit({ kind: "toggle_words", piece_id: piece.id, passages, before_us, after_us });
 }
 
 /** Make a piece of what is selected; the one that is open stays open. */
@@ -90,16 +81,15 @@ export function walkPieces(by: number): void {
 export async function toggleQuiet(item: Item): Promise<void> {
   const piece = openPiece(useProject.getState());
   if (!piece) return;
-  const room = item.cut_from_us - item.start_us + item.end_us - item.cut_to_us;
-  const stretch = { strand_id: item.strand, from_us: item.cut_from_us, to_us: item.cut_to_us };
-  const whole = { strand_id: item.strand, from_us: item.start_us, to_us: item.end_us };
-  if (item.kept_us > room + 1_000) {
-    const stretches = [stretch];
-    await edit({ kind: "cut_stretches", piece_id: piece.id, stretches, found: "quiet" });
-  } else {
-    const stretches = [whole];
-    await edit({ kind: "restore_stretches", piece_id: piece.id, stretches, found: "quiet" });
-  }
+  await edit({
+    kind: "toggle_quiet",
+    piece_id: piece.id,
+    strand_id: item.strand,
+    from_us: item.start_us,
+    to_us: item.end_us,
+    cut_from_us: item.cut_from_us,
+    cut_to_us: item.cut_to_us,
+  });
 }
 
 /** Go to the word so many words, or rows, on. */

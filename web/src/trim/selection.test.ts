@@ -17,6 +17,7 @@ const item = (id: number, start: number, struck = false) => ({
   end_us: start + 10,
   at_us: struck ? null : start,
   kept_us: 0,
+  struck,
   sounds: false,
   cut_from_us: start,
   cut_to_us: start + 10,

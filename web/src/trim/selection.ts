@@ -43,7 +43,7 @@ export function rangeOf(
 }
 
 /** Whether nothing of an item plays. */
-export const isStruck = (item: Item): boolean => item.at_us === null;
+export const isStruck = (item: Item): boolean => item.struck;
 
 /** Words of each strand in a range, as edits name them. */
 export function passagesOf(items: readonly Item[]): Schemas["Passage"][] {

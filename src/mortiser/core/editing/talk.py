@@ -17,6 +17,8 @@ QUIET_US = 300 * MILLISECOND
 """A shorter gap between words is no quiet."""
 PARTED_US = 700 * MILLISECOND
 """A quiet this long ends a row."""
+SLACK_US = MILLISECOND
+"""What is left of a quiet stretch may be so much longer than was asked for."""
 LONGEST_ROW = 16
 """Words."""
 ROOM = Room()
@@ -64,6 +66,16 @@ class Quiet:
             self.start_us + (0 if self.side == "before" else after_us),
             self.end_us - (0 if self.side == "behind" else before_us),
         )
+
+    def taken(self, after_us: int, before_us: int) -> bool:
+        """Whether no more of it is left than that room."""
+        start, end = self.cut(after_us, before_us)
+        return taken_out(self.kept_us, self.end_us - self.start_us, max(0, end - start))
+
+
+def taken_out(kept_us: int, whole_us: int, goes_us: int) -> bool:
+    """Whether a quiet stretch is taken out: no more of it is kept than stays where ``goes_us`` of it go."""
+    return kept_us <= whole_us - goes_us + SLACK_US
 
 
 Item = TalkWord | Quiet

@@ -35,6 +35,7 @@ from mortiser.core.edits.cutting.pieces import DeletePiece, NamePiece, NewPiece
 from mortiser.core.edits.cutting.putting import PutPassages
 from mortiser.core.edits.cutting.recorded import PutRecorded, UseTake
 from mortiser.core.edits.cutting.removing import RemoveRecording
+from mortiser.core.edits.cutting.toggling import ToggleQuiet, ToggleWords
 from mortiser.core.edits.cutting.trimming import (
     BringIn,
     CutStretches,
@@ -158,6 +159,8 @@ AskedEdit = Annotated[
     | ChangeFinish
     | RenameProject
     | StrikeWords
+    | ToggleWords
+    | ToggleQuiet
     | RestoreWords
     | CutStretches
     | RestoreStretches

@@ -7,6 +7,7 @@ from dataclasses import dataclass, field, fields
 
 from mortiser.core.common.errors import NotFound
 from mortiser.core.common.frames import NO_FRAMES, Frames
+from mortiser.core.common.time import SECOND
 from mortiser.core.editing.timeline import Timeline
 from mortiser.core.framing.clip_framing import ClipFraming, clip_framings, recorded
 from mortiser.core.framing.following import Turn
@@ -35,6 +36,10 @@ class MediaFacts:
     """Who speaks when in its sources, where one of its shapes follows whoever speaks."""
 
 
+NEARLY_US = SECOND // 2
+"""A piece that is so little longer than its goal has reached it."""
+
+
 @dataclass(frozen=True)
 class Piece:
     """Clips, what was chosen for them, and what their recordings are."""
@@ -59,6 +64,12 @@ class Piece:
                 mine = {one.name: getattr(self, one.name) for one in fields(Piece)}
                 return ShapedPiece(**mine, shape=shape)
         raise NotFound("That shape is not there any more. The page shows the newest state.")
+
+    @property
+    def over_us(self) -> int:
+        """How much longer it is than its goal; 0 where it has none, or reaches it but for half a second."""
+        over = self.timeline.duration_us - self.settings.goal_us
+        return over if self.settings.goal_us and over > NEARLY_US else 0
 
     @property
     def layers_follow_captions(self) -> bool:

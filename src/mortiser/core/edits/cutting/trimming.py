@@ -51,7 +51,9 @@ class StrandStretch(BaseModel):
     to_us: Micros
 
 
-class _OfPassages(BaseEdit):
+class OfPassages(BaseEdit):
+    """An edit of words of a piece, with what is left around them."""
+
     piece_id: Id
     passages: list[Passage] = Field(min_length=1, max_length=MOST)
     before_us: AroundWords = Room().before_us
@@ -66,7 +68,7 @@ class _OfPassages(BaseEdit):
         return of_passages(session, self.piece_id, self.passages)
 
 
-class StrikeWords(_OfPassages):
+class StrikeWords(OfPassages):
     """Take words out of the piece; they stay in the transcript and can be brought back."""
 
     kind: Literal["strike_words"] = "strike_words"
@@ -108,7 +110,7 @@ def _whole_sentences(words: Sequence[Word], first: int, last: int) -> bool:
     return (first == 0 or ends_sentence(words[first - 1].text)) and ends_sentence(words[last].text)
 
 
-class RestoreWords(_OfPassages):
+class RestoreWords(OfPassages):
     """Bring struck words back."""
 
     kind: Literal["restore_words"] = "restore_words"
