@@ -17,6 +17,7 @@ from mortiser.api.routing import routes
 from mortiser.core.common.errors import BadInput
 from mortiser.core.common.limits import Id
 from mortiser.core.project.job_payloads import ImportPayload, ScriptPayload
+from mortiser.core.project.pairing import paired
 from mortiser.core.transcript.words import tokens
 from mortiser.formats.decoding import CHOICES, decode
 from mortiser.formats.registry import read, reader_of
@@ -25,6 +26,8 @@ from mortiser.store import jobs, projects
 from mortiser.wiring import AppContext, recognisable
 
 router = routes("/api/projects", "projects")
+MOST_FILES = 1_000
+"""So many come at once."""
 SHOWN_FIRST = 6
 """How many captions and notes of a file are shown before it is taken in."""
 
@@ -52,6 +55,30 @@ Where = tuple[int, int | None]
 class ScriptBody(BaseModel):
     text: str = Field(max_length=400_000)
     verses: bool = Field(default=False, description="A verse a caption, in place of a line.")
+
+
+class FileNames(BaseModel):
+    names: list[Annotated[str, Field(max_length=1_000)]] = Field(max_length=MOST_FILES)
+
+
+class RecordingFilesView(BaseModel):
+    """A recording and what comes with it, by their places in the list of names."""
+
+    file: int
+    words: int | None
+    sounds: list[int]
+    cover: int | None
+
+
+class PairingView(BaseModel):
+    recordings: list[RecordingFilesView]
+    lonely: list[int] = Field(description="What belongs to no recording.")
+
+
+@router.post("/pairing")
+def pair(files: FileNames) -> PairingView:
+    """Which files that come together belong together."""
+    return PairingView.model_validate(paired(files.names), from_attributes=True)
 
 
 @router.post("/{project_id}/hear", status_code=201)

@@ -252,6 +252,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/pairing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pair
+         * @description Which files that come together belong together.
+         */
+        post: operations["pair"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/hear": {
         parameters: {
             query?: never;
@@ -3372,6 +3392,11 @@ export interface components {
             /** Text */
             text: string;
         };
+        /** FileNames */
+        FileNames: {
+            /** Names */
+            names: string[];
+        };
         /** FileView */
         FileView: {
             /** Id */
@@ -5065,6 +5090,16 @@ export interface components {
              */
             id: number | null;
         };
+        /** PairingView */
+        PairingView: {
+            /** Recordings */
+            recordings: components["schemas"]["RecordingFilesView"][];
+            /**
+             * Lonely
+             * @description What belongs to no recording.
+             */
+            lonely: number[];
+        };
         /**
          * PanClips
          * @description Move the picture across the frame, by shares of its width and height: of the clips that say these
@@ -5848,6 +5883,20 @@ export interface components {
             first_word: number;
             /** Last Word */
             last_word: number;
+        };
+        /**
+         * RecordingFilesView
+         * @description A recording and what comes with it, by their places in the list of names.
+         */
+        RecordingFilesView: {
+            /** File */
+            file: number;
+            /** Words */
+            words: number | null;
+            /** Sounds */
+            sounds: number[];
+            /** Cover */
+            cover: number | null;
         };
         /** RectView */
         RectView: {
@@ -7968,6 +8017,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EditAnswer"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pair: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FileNames"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PairingView"];
                 };
             };
             /** @description Client Error */

@@ -55,9 +55,10 @@ export function StartPage() {
     setArriving((list) => list.map((item) => (item.key === key ? { ...item, ...what } : item)));
   const drop = (key: number) => setArriving((list) => list.filter((item) => item.key !== key));
 
-  const takeIn = (files: readonly File[]) => {
+  const takeIn = (files: readonly File[]) => void attempt(bringIn([...files]));
+  const bringIn = async (files: File[]) => {
     const body = hearingBody(choice);
-    const { recordings, lonely } = paired([...files]);
+    const { recordings, lonely } = await paired(files);
     for (const file of lonely) {
       say(`${file.name} belongs to a recording: drop it together with that one.`, "wrong");
     }
