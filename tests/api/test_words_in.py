@@ -110,3 +110,15 @@ def test_a_file_is_seen_before_it_is_taken_in(client: TestClient) -> None:
         "/api/projects/captions/preview", params={"encoding": "klingon"}, content=b"x"
     )
     assert wrong.status_code == 400
+
+
+def test_the_page_is_told_what_belongs_together(client: TestClient) -> None:
+    names = ["talk.mp4", "talk.srt", "mic.wav", "still.png"]
+    answer = client.post("/api/projects/file-groups", json={"names": names})
+    assert answer.json() == {
+        "recordings": [{"file": 0, "words": 1, "sounds": [2], "cover": None}],
+        "lonely": [3],
+    }
+    assert (
+        client.post("/api/projects/file-groups", json={"names": ["a"] * 1_001}).status_code == 400
+    )

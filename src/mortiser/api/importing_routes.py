@@ -16,8 +16,8 @@ from mortiser.api.context import OpenContext
 from mortiser.api.routing import routes
 from mortiser.core.common.errors import BadInput
 from mortiser.core.common.limits import Id
+from mortiser.core.project.file_groups import grouped
 from mortiser.core.project.job_payloads import ImportPayload, ScriptPayload
-from mortiser.core.project.pairing import paired
 from mortiser.core.transcript.words import tokens
 from mortiser.formats.decoding import CHOICES, decode
 from mortiser.formats.registry import read, reader_of
@@ -70,15 +70,15 @@ class RecordingFilesView(BaseModel):
     cover: int | None
 
 
-class PairingView(BaseModel):
+class FileGroupsView(BaseModel):
     recordings: list[RecordingFilesView]
     lonely: list[int] = Field(description="What belongs to no recording.")
 
 
-@router.post("/pairing")
-def pair(files: FileNames) -> PairingView:
+@router.post("/file-groups")
+def group(files: FileNames) -> FileGroupsView:
     """Which files that come together belong together."""
-    return PairingView.model_validate(paired(files.names), from_attributes=True)
+    return FileGroupsView.model_validate(grouped(files.names), from_attributes=True)
 
 
 @router.post("/{project_id}/hear", status_code=201)

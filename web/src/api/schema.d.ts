@@ -252,7 +252,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/projects/pairing": {
+    "/api/projects/file-groups": {
         parameters: {
             query?: never;
             header?: never;
@@ -262,10 +262,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Pair
+         * Group
          * @description Which files that come together belong together.
          */
-        post: operations["pair"];
+        post: operations["group"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3392,6 +3392,16 @@ export interface components {
             /** Text */
             text: string;
         };
+        /** FileGroupsView */
+        FileGroupsView: {
+            /** Recordings */
+            recordings: components["schemas"]["RecordingFilesView"][];
+            /**
+             * Lonely
+             * @description What belongs to no recording.
+             */
+            lonely: number[];
+        };
         /** FileNames */
         FileNames: {
             /** Names */
@@ -5089,16 +5099,6 @@ export interface components {
              * @description None for a built-in one.
              */
             id: number | null;
-        };
-        /** PairingView */
-        PairingView: {
-            /** Recordings */
-            recordings: components["schemas"]["RecordingFilesView"][];
-            /**
-             * Lonely
-             * @description What belongs to no recording.
-             */
-            lonely: number[];
         };
         /**
          * PanClips
@@ -8030,7 +8030,7 @@ export interface operations {
             };
         };
     };
-    pair: {
+    group: {
         parameters: {
             query?: never;
             header?: never;
@@ -8049,7 +8049,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PairingView"];
+                    "application/json": components["schemas"]["FileGroupsView"];
                 };
             };
             /** @description Client Error */

@@ -15,9 +15,9 @@ import { theme, turnTheme } from "../ui/theme";
 import { arranged, ORDER, ORDERS, type Order } from "./arranged";
 import { Browsers } from "./Browsers";
 import { sendCaptions } from "./captionFile";
+import { grouped } from "./grouped";
 import { type HearingChoice, HearingFields, hearingBody, WHOLE } from "./HearingFields";
 import { ProjectCard } from "./ProjectCard";
-import { paired } from "./paired";
 import { QUEUE, Queue } from "./Queue";
 import { type Upload, upload } from "./upload";
 
@@ -58,7 +58,7 @@ export function StartPage() {
   const takeIn = (files: readonly File[]) => void attempt(bringIn([...files]));
   const bringIn = async (files: File[]) => {
     const body = hearingBody(choice);
-    const { recordings, lonely } = await paired(files);
+    const { recordings, lonely } = await grouped(files);
     for (const file of lonely) {
       say(`${file.name} belongs to a recording: drop it together with that one.`, "wrong");
     }

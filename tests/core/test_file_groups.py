@@ -3,13 +3,13 @@
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.project.pairing import ENDINGS, paired
+from mortiser.core.project.file_groups import ENDINGS, grouped
 
 Told = tuple[str, str | None, tuple[str, ...], str | None]
 
 
 def told(*names: str) -> tuple[list[Told], list[str]]:
-    found = paired(names)
+    found = grouped(names)
     name = lambda at: None if at is None else names[at]  # noqa: E731
     recordings = [
         (names[one.file], name(one.words), tuple(names[i] for i in one.sounds), name(one.cover))
@@ -50,7 +50,7 @@ ALL = [*sorted(ending for endings in ENDINGS.values() for ending in endings), "m
     st.lists(st.builds("{}.{}".format, st.sampled_from("abc"), st.sampled_from(ALL)), max_size=8)
 )
 def test_every_file_is_somewhere_and_words_are_used_once(names: list[str]) -> None:
-    found = paired(names)
+    found = grouped(names)
     used = [one.file for one in found.recordings]
     words = [one.words for one in found.recordings if one.words is not None]
     sounds = {i for one in found.recordings for i in one.sounds}

@@ -1,7 +1,7 @@
 /** Which of the files that are dropped together belong together: the server tells by their names. */
 import { api, take } from "../api/client";
 
-export interface Pair {
+export interface Together {
   file: File;
   words: File | undefined;
   /** Sounds that may be this one's, recorded apart. */
@@ -10,9 +10,9 @@ export interface Pair {
   cover: File | undefined;
 }
 
-export async function paired(files: File[]): Promise<{ recordings: Pair[]; lonely: File[] }> {
+export async function grouped(files: File[]): Promise<{ recordings: Together[]; lonely: File[] }> {
   const body = { names: files.map((file) => file.name) };
-  const found = await take(api.POST("/api/projects/pairing", { body }));
+  const found = await take(api.POST("/api/projects/file-groups", { body }));
   const at = (index: number) => files[index] as File;
   const perhaps = (index: number | null) => (index === null ? undefined : files[index]);
   return {

@@ -27,15 +27,15 @@ class RecordingFiles:
 
 
 @dataclass(frozen=True)
-class Pairing:
+class FileGroups:
     """The recordings among some files; ``lonely`` belong to none."""
 
     recordings: tuple[RecordingFiles, ...]
     lonely: tuple[int, ...]
 
 
-def paired(names: Sequence[str]) -> Pairing:
-    """Files paired by the same name, or as one of each.
+def grouped(names: Sequence[str]) -> FileGroups:
+    """Files grouped by the same name, or as one of each.
 
     Sounds that come with a single video belong to it. A picture is the cover of the sound of its name, or of
     all sounds that come without one.
@@ -57,7 +57,7 @@ def paired(names: Sequence[str]) -> Pairing:
         covered |= {cover} if cover is not None else set()
         found.append(RecordingFiles(file, same, sounds, cover))
     lonely = (*words, *(i for i in at["cover"] if i not in covered))
-    return Pairing(tuple(found), lonely)
+    return FileGroups(tuple(found), lonely)
 
 
 def _cover(sound: int, names: Sequence[str], covers: Sequence[int]) -> int | None:
