@@ -11,9 +11,9 @@ import numpy as np
 from bench.report import at_least, at_most
 from mortiser.core.common.time import SECOND
 from mortiser.media.probe import probe
-from mortiser.render.picture import SourceReaders, usual_rate
 from mortiser.render.plan import Recording
 from mortiser.render.segments import PART_US, preview_size, write_segment
+from mortiser.render.source_readers import SourceReaders, usual_rate
 
 CLIP = Path("src/mortiser/demo/media/kettle.mp4")
 MANY = 12

@@ -5,6 +5,7 @@ from collections.abc import Mapping, Sequence
 from mortiser.core.captions.pace import PACES, Pace
 from mortiser.core.common.frames import NO_FRAMES, Frames
 from mortiser.core.editing.timeline import Timeline
+from mortiser.core.framing.cutaway import Cutaways
 from mortiser.core.framing.layer import Layer
 from mortiser.core.framing.placing import Size
 from mortiser.core.framing.shape import Shape
@@ -26,6 +27,7 @@ def piece_of(
     name: str = "",
     file_pace: Pace | None = None,
     goal_us: int = 0,
+    cutaways: Cutaways = (),
 ) -> Piece:
     """A piece of some clips in some shapes."""
     settings = PieceSettings(
@@ -37,5 +39,6 @@ def piece_of(
         layers=tuple(layers),
         outputs=outputs,
         goal_us=goal_us,
+        cutaways=cutaways,
     )
     return Piece(1, 1, settings, timeline, MediaFacts(frames, pictures=pictures or {}))

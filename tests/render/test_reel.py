@@ -8,8 +8,8 @@ import av
 import numpy as np
 import pytest
 
-from mortiser.render.picture import SLACK_US, SourceReader
 from mortiser.render.plan import Recording
+from mortiser.render.source_readers import SLACK_US, SourceReader
 
 SECOND = 1_000_000
 STEPS = {

@@ -10,8 +10,8 @@ from hypothesis import strategies as st
 
 from mortiser.core.common.errors import BadMedia
 from mortiser.core.editing.timeline import Clip, Timeline
-from mortiser.render.picture import SourceReader, SourceReaders, usual_rate
 from mortiser.render.segments import PART_US, parts_of, preview_size, write_segment
+from mortiser.render.source_readers import SourceReader, SourceReaders, usual_rate
 from tests.recordings import make_video
 from tests.render.test_plan import recording
 

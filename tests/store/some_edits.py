@@ -19,7 +19,16 @@ from mortiser.core.edits.cutting import (
     toggling,
     trimming,
 )
-from mortiser.core.edits.look import delivering, dressing, framing, jigs, layers, settings, shapes
+from mortiser.core.edits.look import (
+    cutaways,
+    delivering,
+    dressing,
+    framing,
+    jigs,
+    layers,
+    settings,
+    shapes,
+)
 from mortiser.core.edits.look.marking import MarkWords
 from mortiser.core.edits.text import everywhere, glossary, laying, runs, speakers, words
 from mortiser.core.framing.shape import Backdrop, Chosen
@@ -27,6 +36,8 @@ from mortiser.core.project.jig import JIGS
 from mortiser.core.project.post import Post
 from mortiser.core.style.finish.builtin import FINISHES
 from mortiser.core.transcript.words import Cue, Shown
+
+A_PICTURE = {"kind": "picture", "picture": {"digest": "a" * 32, "width": 9, "height": 9}}
 
 
 @dataclass(frozen=True)
@@ -293,6 +304,16 @@ MAKERS: dict[type[BaseEdit], Callable[[Place], BaseEdit]] = {
         layer=["headline", "bar", "plate", "bubble", "waveform", "picture"][p.n % 6],
         text=p.text[:30],
     ),
+    cutaways.AddCutaway: lambda p: cutaways.AddCutaway(
+        piece_id=p.piece, from_word=p.word.id, seen=A_PICTURE
+    ),
+    cutaways.ChangeCutaway: lambda p: cutaways.ChangeCutaway(
+        piece_id=p.piece, cutaway_id=1, changes={"speed": 0.5 + p.n % 4, "zoom": 1.5}
+    ),
+    cutaways.MoveCutaway: lambda p: cutaways.MoveCutaway(
+        piece_id=p.piece, cutaway_id=1, to_word=p.last.words[-1].id
+    ),
+    cutaways.DropCutaway: lambda p: cutaways.DropCutaway(piece_id=p.piece, cutaway_id=1 + p.n % 2),
     layers.ChangeLayer: lambda p: layers.ChangeLayer(
         piece_id=p.piece, layer_id=1, changes=layers.LayerChanges(text="tea", opacity=0.5)
     ),

@@ -15,11 +15,11 @@ from mortiser.api.context import OpenContext
 from mortiser.api.routing import routes
 from mortiser.core.common.errors import Conflict, NotFound
 from mortiser.core.common.limits import Id, Micros, Name
-from mortiser.core.framing.clip_framing import ClipFraming
 from mortiser.core.framing.frame import even_size
 from mortiser.core.project.source import Source
 from mortiser.jobs.ingest import bring_back
 from mortiser.jobs.preparing import playable
+from mortiser.jobs.segments import PartLook
 from mortiser.store import projects
 from mortiser.wiring import AppContext
 
@@ -34,22 +34,25 @@ def _source(source_id: Id, context: OpenContext) -> Source:
 
 @dataclass
 class FramingAsked:
-    """How a segment is framed: as a stretch of a piece in a shape, told by its digest."""
+    """What is seen of a segment: as of a stretch of a piece in a shape, told by its digest."""
 
     piece_id: Id | None = None
     shape_id: Id | None = None
     framing: Name = ""
 
-    def of(self, context: AppContext, source_id: int, stretch: tuple[int, int]) -> ClipFraming:
-        """The framing. Raises NotFound where the piece has no such stretch any more."""
+    def of(
+        self, context: AppContext, source_id: int, stretch: tuple[int, int]
+    ) -> tuple[PartLook, list[Source]]:
+        """What is seen, and the recordings that are seen in place of its own. Raises NotFound where the piece
+        has no such stretch any more."""
         if self.piece_id is None:
-            return ClipFraming()
+            return PartLook(), []
         with context.database.snapshot() as db:
             piece = projects.piece(db, self.piece_id).in_shape(self.shape_id)
-        found = context.segments.framing(piece, source_id, stretch, self.framing)
-        if found is None:
-            raise NotFound("This part of the piece is another by now. Load the page anew.")
-        return found
+            found = context.segments.look(piece, source_id, stretch, self.framing)
+            if found is None:
+                raise NotFound("This part of the piece is another by now. Load the page anew.")
+            return found, [projects.read_source(db, one) for one in sorted(found.source_ids)]
 
 
 OfPath = Annotated[Source, Depends(_source)]
@@ -108,8 +111,8 @@ def segment(
 ) -> FileResponse:
     """A stretch of the recording for the preview of a piece, two seconds at most."""
     stretch = from_us, to_us
-    framing = asked.of(context, source.id, stretch)
-    file = context.segments.file(source, stretch, even_size(width, height), framing)
+    look, seen = asked.of(context, source.id, stretch)
+    file = context.segments.file(source, stretch, even_size(width, height), look, seen)
     # A recording never changes: neither does a stretch of it.
     headers = {"Cache-Control": "private, max-age=86400, immutable"}
     return FileResponse(file, media_type="video/mp4", headers=headers)

@@ -13,6 +13,7 @@ from mortiser.api.delivery_routes import MOST_STRETCHES
 from mortiser.core.captions.checks import SAFE
 from mortiser.core.captions.cue_timing import SHORTEST_SHOWN_US
 from mortiser.core.captions.pace import Pace
+from mortiser.core.framing.cutaway import FASTEST, SLOWEST
 from mortiser.core.framing.layer import LAYER_NAMES
 from mortiser.core.framing.shape import NAMED_SHAPES, LayerPlace
 from mortiser.core.project.output import StillFile, TextFile, VideoFile
@@ -50,6 +51,7 @@ def values() -> dict[str, Any]:
         "LONGEST_TAG": LONGEST_TAG,
         "MOST_STRETCHES": MOST_STRETCHES,
         "NAMED_SHAPES": [asdict(one) for one in NAMED_SHAPES],
+        "CUTAWAY_SPEEDS": [SLOWEST, FASTEST],
         "LAYER_NAMES": LAYER_NAMES,
         "TEXT_NAMES": {form: facts.name for form, facts in TEXT_FORMS.items()},
         "USUAL_VIDEO": VideoFile().model_dump(),

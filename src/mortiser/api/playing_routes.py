@@ -56,9 +56,9 @@ def stream(piece_id: Id, context: OpenContext, shape_id: OneShape = None) -> Str
                 duration_us=part.end_us - part.start_us,
                 url=f"/api/sources/{part.source_id}/segments/{part.start_us}-{part.end_us}.mp4"
                 f"?width={width}&height={height}&sound={heard[part.source_id]}"
-                f"&piece_id={piece_id}&shape_id={piece.shape.id}&framing={framing.digest}",
+                f"&piece_id={piece_id}&shape_id={piece.shape.id}&framing={look.digest}",
             )
-            for part, framing in context.segments.stream(piece)
+            for part, look in context.segments.stream(piece)
         ],
     )
 

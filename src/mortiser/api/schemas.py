@@ -10,6 +10,9 @@ from pydantic import BaseModel, Field, JsonValue
 from mortiser.core.captions.pace import Pace, RuleSet
 from mortiser.core.common.limits import Id
 from mortiser.core.common.time import parse_timecode
+from mortiser.core.framing.covering import digest as covers_digest
+from mortiser.core.framing.covering import lies
+from mortiser.core.framing.cutaway import Cutaway
 from mortiser.core.framing.layer import PLACES, Layer
 from mortiser.core.framing.shape import Backdrop, Framed, Framing, LayerPlace, Move, shape_word
 from mortiser.core.project.job import Job, JobKind, JobStatus
@@ -208,7 +211,9 @@ class ShapeView(BaseModel):
     look: dict[str, JsonValue]
     places: dict[int, LayerPlace]
     as_recorded: bool = Field(description="Whether it shows one recording just as it is.")
-    digest: str = Field(description="Another one once pictures are framed otherwise in it.")
+    digest: str = Field(
+        description="Another one once other pictures are seen in it, or otherwise framed."
+    )
 
     @classmethod
     def of(cls, piece: ShapedPiece) -> ShapeView:
@@ -221,7 +226,7 @@ class ShapeView(BaseModel):
             },
             word=shape_word(*shape.size),
             as_recorded=piece.as_recorded,
-            digest="-".join([shape.digest, *_followed(piece)]),
+            digest="-".join([shape.digest, *_followed(piece), covers_digest(piece.covers)]),
         )
 
 
@@ -231,11 +236,39 @@ def _followed(piece: Piece) -> list[str]:
     return [*known, *(str(len(turns)) for _, turns in sorted(piece.facts.turns.items()))]
 
 
+class LyingView(BaseModel):
+    """A stretch of the piece."""
+
+    start_us: int
+    end_us: int
+
+
+class CutawayView(BaseModel):
+    cutaway: Cutaway
+    lies: list[LyingView] = Field(
+        description="Where in the piece; nowhere while its words are struck."
+    )
+
+    @classmethod
+    def all(cls, piece: Piece) -> list[CutawayView]:
+        return [
+            cls(
+                cutaway=one,
+                lies=[
+                    LyingView(start_us=start, end_us=end)
+                    for start, end in lies(piece.timeline, one.during)
+                ],
+            )
+            for one in piece.settings.cutaways
+        ]
+
+
 class PieceView(BaseModel):
     id: int
     name: str
     shapes: list[ShapeView]
     layers: list[Layer]
+    cutaways: list[CutawayView]
     finish: Finish
     pace: Pace
     checked_by: RuleSet
@@ -269,6 +302,7 @@ class PieceView(BaseModel):
             id=piece.id,
             name=piece.settings.name,
             layers=list(piece.settings.layers),
+            cutaways=CutawayView.all(piece),
             shapes=[ShapeView.of(piece.in_shape(one.id)) for one in piece.settings.shapes],
             finish=piece.settings.finish,
             pace=piece.settings.pace,
@@ -280,7 +314,7 @@ class PieceView(BaseModel):
             goal_us=piece.settings.goal_us,
             over_us=piece.over_us,
             whole_us=piece.facts.whole_us,
-            untouched=piece.facts.untouched,
+            untouched=piece.untouched,
             digest=piece.timeline.digest,
             show_speakers=piece.settings.show_speakers,
             post=piece.settings.post,

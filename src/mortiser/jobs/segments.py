@@ -5,7 +5,8 @@ from __future__ import annotations
 import os
 import threading
 import uuid
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
 from pathlib import Path
 
 import numpy as np
@@ -13,21 +14,52 @@ import numpy.typing as npt
 
 from mortiser.core.common.errors import BadInput
 from mortiser.core.framing.clip_framing import ClipFraming
+from mortiser.core.framing.covering import Cover, within
+from mortiser.core.framing.covering import digest as covers_digest
+from mortiser.core.framing.cutaway import RecordingSeen
 from mortiser.core.project.piece import Piece, ShapedPiece
 from mortiser.core.project.source import Source
 from mortiser.jobs.draft import draft_of
 from mortiser.jobs.sounds import Sound, sound_of
 from mortiser.jobs.workspace import Workspace
 from mortiser.render import segments
-from mortiser.render.picture import SourceReaders, usual_rate
 from mortiser.render.plan import WHOLE, Recording
 from mortiser.render.segments import PART_US, SegmentPart, write_segment
+from mortiser.render.source_readers import SourceReaders, usual_rate
 
 FOLDER = "segments"
 MOST_OPEN = 2
 """Recordings kept open where a segment ended: the next one mostly begins there."""
 MOST_BYTES = 300 * 1024**2
 """Of one recording: about an hour of a small picture."""
+
+
+@dataclass(frozen=True)
+class PartLook:
+    """What is seen of a part: how its picture lies, and what covers it."""
+
+    framing: ClipFraming = WHOLE
+    covers: tuple[Cover, ...] = ()
+
+    @property
+    def digest(self) -> str:
+        """The same for what looks the same."""
+        return self.framing.digest + covers_digest(self.covers)
+
+    @property
+    def source_ids(self) -> frozenset[int]:
+        """The recordings that are seen in place of its own."""
+        seen = (one.cutaway.seen for one in self.covers)
+        return frozenset(one.source_id for one in seen if isinstance(one, RecordingSeen))
+
+
+PLAIN = PartLook()
+
+
+def _look(part: SegmentPart, framings: Sequence[ClipFraming], covers: Sequence[Cover]) -> PartLook:
+    ends_us = part.at_us + part.end_us - part.start_us
+    framing = framings[part.clip].during(part.start_us, part.end_us)
+    return PartLook(framing, within(covers, part.at_us, ends_us))
 
 
 class Segments:
@@ -42,22 +74,19 @@ class Segments:
     kind = segments.KIND
     """The media type of all segments."""
 
-    def stream(self, piece: ShapedPiece) -> list[tuple[SegmentPart, ClipFraming]]:
-        """What a piece is played as, and how each part is framed."""
-        framings = piece.framings
-        return [
-            (part, framings[part.clip].during(part.start_us, part.end_us))
-            for part in segments.parts_of(piece.timeline)
-        ]
+    def stream(self, piece: ShapedPiece) -> list[tuple[SegmentPart, PartLook]]:
+        """What a piece is played as, and what is seen of each part."""
+        framings, covers = piece.framings, piece.covers
+        return [(part, _look(part, framings, covers)) for part in segments.parts_of(piece.timeline)]
 
-    def framing(
+    def look(
         self, piece: ShapedPiece, source_id: int, stretch: tuple[int, int], digest: str
-    ) -> ClipFraming | None:
-        """How a stretch of a source is framed in a piece, by the framing's digest."""
-        framings = piece.framings
+    ) -> PartLook | None:
+        """What is seen of a stretch of a source in a piece, by its digest."""
+        framings, covers = piece.framings, piece.covers
         for part in segments.parts_of(piece.timeline):
             if (part.source_id, part.start_us, part.end_us) == (source_id, *stretch):
-                found = framings[part.clip].during(*stretch)
+                found = _look(part, framings, covers)
                 if found.digest == digest:
                     return found
         return None
@@ -75,9 +104,11 @@ class Segments:
         source: Source,
         stretch: tuple[int, int],
         size: tuple[int, int],
-        framing: ClipFraming = WHOLE,
+        look: PartLook = PLAIN,
+        seen: Sequence[Source] = (),
     ) -> Path:
-        """The file of a stretch (µs) of a source, its picture framed, in ``size`` pixels.
+        """The file of a stretch (µs) of a source as it looks in a piece, in ``size`` pixels; ``seen`` are the
+        recordings that are seen in place of it.
 
         Raises BadInput for a stretch that is none, BadMedia, NoSpace.
         """
@@ -85,13 +116,13 @@ class Segments:
         if not 0 <= start < end <= min(source.duration_us, start + PART_US):
             raise BadInput("A segment is a stretch of the recording of two seconds at most.")
         heard = sound_of(self._workspace, source)
-        name = f"{start}-{end}-{size[0]}x{size[1]}-{heard.key or 0}-{framing.digest}.mp4"
+        name = f"{start}-{end}-{size[0]}x{size[1]}-{heard.key or 0}-{look.digest}.mp4"
         file = self._workspace.beside(source.path, FOLDER) / name
         with self._guard:
             lock = self._making.setdefault(file, threading.Lock())
         with lock:
             if not file.exists():
-                self._make(source, stretch, size, file, heard, framing)
+                self._make(source, stretch, size, file, heard, look, seen)
             os.utime(file)
         with self._guard:
             self._making.pop(file, None)
@@ -104,23 +135,40 @@ class Segments:
         size: tuple[int, int],
         file: Path,
         heard: Sound,
-        framing: ClipFraming,
+        look: PartLook,
+        seen: Sequence[Source],
     ) -> None:
         file.parent.mkdir(exist_ok=True)
         partial = file.with_name(f"{file.stem}-{uuid.uuid4().hex}.partial")
         path = self._workspace.path(source.path)
         # Frames are counted as the recording has them, whichever file they are taken from.
         rate = usual_rate(Recording(path, source.duration_us))
-        draft = draft_of(self._workspace, source)
-        picture = draft if draft.exists() else path
-        recorded = (source.width, source.height) if draft.exists() else None
-        recording = Recording(picture, source.duration_us, heard.track, heard.path, recorded)
+        recording = replace(self._recording(source), audio_track=heard.track, sound=heard.path)
+        others = {one.id: self._recording(one) for one in seen}
         try:
-            write_segment(recording, stretch, size, partial, rate, self._reels, framing)
+            write_segment(
+                recording,
+                stretch,
+                size,
+                partial,
+                rate,
+                self._reels,
+                look.framing,
+                look.covers,
+                others,
+            )
             partial.rename(file)
         finally:
             partial.unlink(missing_ok=True)
         _keep_within(file.parent, MOST_BYTES)
+
+    def _recording(self, source: Source) -> Recording:
+        """A recording's picture: of its small copy, where there is one."""
+        draft = draft_of(self._workspace, source)
+        if not draft.exists():
+            return Recording(self._workspace.path(source.path), source.duration_us)
+        size = source.width, source.height
+        return Recording(draft, source.duration_us, picture=size)
 
 
 def _keep_within(folder: Path, most: int) -> None:

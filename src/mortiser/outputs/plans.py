@@ -12,6 +12,7 @@ from mortiser.core.common.errors import BadInput
 from mortiser.core.delivery.order import OrderedSource, PieceStretch
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.clip_framing import ClipFraming
+from mortiser.core.framing.covering import within
 from mortiser.core.framing.frame import BACKDROP_FPS, even_size
 from mortiser.core.project.output import VideoFile
 from mortiser.core.project.piece import Piece, ShapedPiece
@@ -50,6 +51,9 @@ def plan_of(
     own = piece.facts.frames.rate or BACKDROP_FPS
     rate = Fraction(own if video is None else video.rate_of(own)).limit_denominator(1001)
     timeline, framings = _within(piece, stretch)
+    start_us, end_us = (
+        (stretch.start_us, stretch.end_us) if stretch else (0, piece.timeline.duration_us)
+    )
     return RenderPlan(
         timeline,
         {one.id: _recording(one, files) for one in sources},
@@ -59,6 +63,7 @@ def plan_of(
         rate,
         own_times=video is None or rate == Fraction(own).limit_denominator(1001),
         framings=framings,
+        covers=within(piece.covers, start_us, end_us),
         shown_from_us=stretch.start_us if stretch else 0,
     )
 

@@ -23,6 +23,7 @@ from mortiser.render.ahead import ahead
 from mortiser.render.blend import Veil, inks_of, lay, veil
 from mortiser.render.loudness import Level, levelled
 from mortiser.render.plan import Recording, RenderPlan
+from mortiser.render.source_readers import usual_rate
 
 USUAL = h264()
 Part = TypeVar("Part")
@@ -120,7 +121,7 @@ def _burn(
 ) -> None:
     recording = plan.untouched
     base = picture.time_base(plan)
-    rate = plan.rate if recording is None else picture.usual_rate(recording)
+    rate = plan.rate if recording is None else usual_rate(recording)
     encoder = Encoder(out, plan.size, rate, base, form)
     encoder.speaks(spoken)
     try:

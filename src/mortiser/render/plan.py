@@ -9,6 +9,7 @@ from pathlib import Path
 
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.clip_framing import ClipFraming
+from mortiser.core.framing.covering import Cover
 from mortiser.core.framing.frame import BACKDROP_FPS
 from mortiser.core.framing.placing import Size
 from mortiser.core.scene import NO_CAPTIONS, Shows
@@ -59,6 +60,9 @@ class RenderPlan:
     own_times: bool = True
     """Whether an untouched recording keeps its own frame times."""
     framings: Sequence[ClipFraming] = ()
+    covers: Sequence[Cover] = ()
+    """The stretches of the plan in which something else is seen than the clips; what recordings these show is
+    among ``recordings``."""
     shown_from_us: int = 0
     """The moment of the piece that its beginning is: captions and layers go by the time of the piece."""
 
@@ -84,7 +88,7 @@ class RenderPlan:
     @property
     def untouched(self) -> Recording | None:
         """The same, where its frames keep their own times."""
-        return self.whole if self.own_times else None
+        return self.whole if self.own_times and not self.covers else None
 
 
 def of_one(

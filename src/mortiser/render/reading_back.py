@@ -23,8 +23,8 @@ from mortiser.pictures.moving import light_at, read_moving
 from mortiser.render import picture, sound
 from mortiser.render.burn import Veils
 from mortiser.render.loudness import Measured, measure
-from mortiser.render.picture import SourceReader
 from mortiser.render.plan import Recording, RenderPlan
+from mortiser.render.source_readers import SourceReader
 
 LOOPS = {".gif", ".webp"}
 PLAIN = 24

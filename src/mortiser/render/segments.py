@@ -6,7 +6,7 @@ those at the new cut are the ones there were, at another place.
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from contextlib import closing
 from dataclasses import dataclass
 from fractions import Fraction
@@ -20,18 +20,20 @@ import numpy.typing as npt
 from mortiser.core.common.time import SECOND
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.clip_framing import ClipFraming
+from mortiser.core.framing.covering import Cover
 from mortiser.core.framing.frame import BACKDROP_FPS, even_size
 from mortiser.media.encode import Encoder
 from mortiser.media.forms import STREAMED
 from mortiser.media.opening import unfinished
 from mortiser.render import picture, sound
 from mortiser.render.ahead import ahead
-from mortiser.render.picture import SourceReaders
 from mortiser.render.plan import WHOLE, Recording, RenderPlan
+from mortiser.render.source_readers import SourceReaders
 
 PART_US = 2 * SECOND
 SHORT_SIDE = 540
 RATE = 48_000
+NONE_SEEN: Mapping[int, Recording] = {}
 LAYOUT = "stereo"
 KIND = 'video/mp4; codecs="avc1.42C01F,flac"'
 """Constrained baseline H.264 without B frames; FLAC, since it has no priming to be cut off."""
@@ -84,12 +86,20 @@ def write_segment(
     rate: Fraction,
     readers: SourceReaders | None = None,
     framing: ClipFraming = WHOLE,
+    covers: Sequence[Cover] = (),
+    seen: Mapping[int, Recording] = NONE_SEEN,
 ) -> None:
-    """Write a stretch (µs) of a recording, framed, its picture in ``size`` pixels at ``rate`` frames a second, as
-    fragmented MP4 that begins at zero. Raises BadMedia, and NoSpace on a full disk."""
-    timeline = Timeline([Clip(0, *stretch)])
+    """Write a stretch (µs) of a recording as fragmented MP4 that begins at zero: its picture framed, or what covers
+    it (``seen`` are the recordings of that, by source), in ``size`` pixels at ``rate`` frames a second. Raises
+    BadMedia, and NoSpace on a full disk."""
     plan = RenderPlan(
-        timeline, {0: recording}, size, rate=rate, own_times=False, framings=[framing]
+        Timeline([Clip(0, *stretch)]),
+        {0: recording, **seen},
+        size,
+        rate=rate,
+        own_times=False,
+        framings=[framing],
+        covers=covers,
     )
     try:
         _write(plan, out, rate, readers)

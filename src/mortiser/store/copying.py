@@ -5,6 +5,7 @@ from __future__ import annotations
 import sqlite3
 from dataclasses import dataclass
 
+from mortiser.core.framing.cutaway import STORED as CUTAWAYS
 from mortiser.core.framing.layer import STORED as LAYERS
 from mortiser.core.framing.shape import STORED as SHAPES
 from mortiser.core.project.job import JOB_SPECS
@@ -84,15 +85,22 @@ def duplicate_project(database: Database, project_id: int, new_paths: dict[str, 
 
 
 def _copy_shapes(db: sqlite3.Connection, pieces: dict[int, int], sources: dict[int, int]) -> None:
-    """Shapes and layers name sources: those of the copies are named in the copies."""
+    """Shapes, layers and cutaways name sources: those of the copies are named in the copies."""
     for new in pieces.values():
-        row = db.execute("SELECT shapes, layers FROM piece WHERE id = ?", (new,)).fetchone()
+        row = db.execute(
+            "SELECT shapes, layers, cutaways FROM piece WHERE id = ?", (new,)
+        ).fetchone()
         if row["shapes"]:
             shapes = tuple(one.of_copies(sources) for one in SHAPES.read(row["shapes"]))
             db.execute("UPDATE piece SET shapes = ? WHERE id = ?", (SHAPES.write(shapes), new))
         if row["layers"]:
             layers = tuple(one.of_copies(sources) for one in LAYERS.read(row["layers"]))
             db.execute("UPDATE piece SET layers = ? WHERE id = ?", (LAYERS.write(layers), new))
+        if row["cutaways"]:
+            cutaways = tuple(one.of_copies(sources) for one in CUTAWAYS.read(row["cutaways"]))
+            db.execute(
+                "UPDATE piece SET cutaways = ? WHERE id = ?", (CUTAWAYS.write(cutaways), new)
+            )
 
 
 def _continued(

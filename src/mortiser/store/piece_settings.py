@@ -11,6 +11,7 @@ from mortiser.core.captions.pace import STORED as PACE
 from mortiser.core.captions.standing import NOTHING
 from mortiser.core.captions.standing import STORED as STANDING
 from mortiser.core.common.errors import MortiserError
+from mortiser.core.framing.cutaway import STORED as CUTAWAYS
 from mortiser.core.framing.layer import STORED as LAYERS
 from mortiser.core.framing.shape import MOST_SIDE, Shape, shapes_of
 from mortiser.core.framing.shape import STORED as SHAPES
@@ -30,6 +31,7 @@ COLUMNS = {
     "file_pace": "pace of caption files",
     "standing": "looks of speakers",
     "layers": "layers",
+    "cutaways": "cutaways",
     "outputs": "outputs",
     "post": "post",
 }
@@ -45,6 +47,7 @@ WRITTEN: dict[str, Callable[[PieceSettings], object]] = {
     "standing": lambda of: STANDING.write(of.standing),
     "goal_us": lambda of: of.goal_us,
     "layers": lambda of: LAYERS.write(of.layers),
+    "cutaways": lambda of: CUTAWAYS.write(of.cutaways),
     "outputs": lambda of: OUTPUTS.write(of.outputs),
     "post": lambda of: POST.write(of.post),
     "naming": lambda of: of.naming,
@@ -77,6 +80,7 @@ def read_settings(row: sqlite3.Row) -> tuple[PieceSettings, tuple[str, ...]]:
         standing=held("standing", STANDING.read, NOTHING),
         goal_us=row["goal_us"],
         layers=held("layers", LAYERS.read, ()),
+        cutaways=held("cutaways", CUTAWAYS.read, ()),
         outputs=held("outputs", OUTPUTS.read, USUAL_OUTPUTS),
         post=held("post", POST.read, Post()),
         naming=row["naming"],

@@ -2160,6 +2160,31 @@ export interface components {
             text: string;
         };
         /**
+         * AddCutaway
+         * @description Let something be seen while captions, or single words of one recording, are said.
+         */
+        AddCutaway: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "add_cutaway";
+            /** Piece Id */
+            piece_id: number;
+            /**
+             * Cue Ids
+             * @description What is said meanwhile; or the words.
+             * @default []
+             */
+            cue_ids: number[];
+            /** From Word */
+            from_word?: number | null;
+            /** To Word */
+            to_word?: number | null;
+            /** Seen */
+            seen: components["schemas"]["RecordingSeen"] | components["schemas"]["PictureSeen"];
+        };
+        /**
          * AddLayer
          * @description Put a layer over the picture, in all shapes; plates and bubbles under the layers that there are.
          */
@@ -2579,6 +2604,22 @@ export interface components {
             notes: string[];
         };
         /**
+         * ChangeCutaway
+         * @description Set what is seen, how fast and from when on, and how it lies in the frame.
+         */
+        ChangeCutaway: {
+            /** Piece Id */
+            piece_id: number;
+            /** Cutaway Id */
+            cutaway_id: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "change_cutaway";
+            changes: components["schemas"]["CutawayChanges"];
+        };
+        /**
          * ChangeFinish
          * @description Set some values of the piece's finish, by their dotted paths: ``{"shadow.blur": 0.2}``.
          */
@@ -2879,6 +2920,74 @@ export interface components {
              */
             kind: "cut_stretches";
         };
+        /**
+         * Cutaway
+         * @description What is ``seen`` while words of a source are said, those in the stretch ``during``.
+         *
+         *     It goes and moves with these words. ``speed`` is how fast a recording plays, its own sound is off.
+         */
+        Cutaway: {
+            /** Id */
+            id: number;
+            during: components["schemas"]["FramedStretch"];
+            /** Seen */
+            seen: components["schemas"]["RecordingSeen"] | components["schemas"]["PictureSeen"];
+            /**
+             * @default {
+             *       "fit": "fill",
+             *       "zoom": 1,
+             *       "x": 0.5,
+             *       "y": 0.5,
+             *       "quarters": 0,
+             *       "turn": 0,
+             *       "mirror": false,
+             *       "follow": "off",
+             *       "px": 0.5,
+             *       "py": 0.42,
+             *       "who": "face",
+             *       "chosen": [],
+             *       "seats": []
+             *     }
+             */
+            framing: components["schemas"]["Framing"];
+            /**
+             * Speed
+             * @default 1
+             */
+            speed: number;
+        };
+        /**
+         * CutawayChanges
+         * @description What is set of a cutaway; the rest stays.
+         */
+        CutawayChanges: {
+            /** Seen */
+            seen?: (components["schemas"]["RecordingSeen"] | components["schemas"]["PictureSeen"]) | null;
+            /** Speed */
+            speed?: number | null;
+            /**
+             * From Us
+             * @description The moment of the recording that is seen first.
+             */
+            from_us?: number | null;
+            /** Fit */
+            fit?: ("whole" | "fill") | null;
+            /** Zoom */
+            zoom?: number | null;
+            /** X */
+            x?: number | null;
+            /** Y */
+            y?: number | null;
+        };
+        /** CutawayView */
+        CutawayView: {
+            cutaway: components["schemas"]["Cutaway"];
+            /**
+             * Lies
+             * @description Where in the piece; nowhere while its words are struck.
+             */
+            lies: components["schemas"]["LyingView"][];
+        };
         /** DefaultBody */
         DefaultBody: {
             /** @description None for the one used last. */
@@ -3062,6 +3171,21 @@ export interface components {
             };
         };
         /**
+         * DropCutaway
+         * @description Take a cutaway away: the talk's picture is seen again.
+         */
+        DropCutaway: {
+            /** Piece Id */
+            piece_id: number;
+            /** Cutaway Id */
+            cutaway_id: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drop_cutaway";
+        };
+        /**
          * DropLayer
          * @description Take a layer away, in all shapes.
          */
@@ -3153,7 +3277,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Edit */
-            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["TapTimes"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["SetFilePace"] | components["schemas"]["SetOutputs"] | components["schemas"]["SetPost"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["LeaveOut"] | components["schemas"]["MarkWords"] | components["schemas"]["MarkEverywhere"] | components["schemas"]["DressEverywhere"] | components["schemas"]["DressSpeaker"] | components["schemas"]["TakeBack"] | components["schemas"]["DressCues"] | components["schemas"]["DressEach"] | components["schemas"]["UndressCues"] | components["schemas"]["CopyLook"] | components["schemas"]["DressWords"] | components["schemas"]["SetFinish"] | components["schemas"]["ChangeFinish"] | components["schemas"]["RenameProject"] | components["schemas"]["StrikeWords"] | components["schemas"]["ToggleWords"] | components["schemas"]["ToggleQuiet"] | components["schemas"]["RestoreWords"] | components["schemas"]["CutStretches"] | components["schemas"]["RestoreStretches"] | components["schemas"]["MoveCut"] | components["schemas"]["BringIn"] | components["schemas"]["SetGoal"] | components["schemas"]["PutPassages"] | components["schemas"]["PutRecorded"] | components["schemas"]["UseTake"] | components["schemas"]["MoveMicrophone"] | components["schemas"]["DropMicrophone"] | components["schemas"]["AddShape"] | components["schemas"]["DropShape"] | components["schemas"]["ResizeShape"] | components["schemas"]["FrameClips"] | components["schemas"]["HoldFace"] | components["schemas"]["LetFaceGo"] | components["schemas"]["PanClips"] | components["schemas"]["FrameBack"] | components["schemas"]["CopyFraming"] | components["schemas"]["SetBackdrop"] | components["schemas"]["AlternateFramings"] | components["schemas"]["AddMove"] | components["schemas"]["MoveOver"] | components["schemas"]["DropMove"] | components["schemas"]["DressShape"] | components["schemas"]["AddLayer"] | components["schemas"]["ChangeLayer"] | components["schemas"]["FinishLayer"] | components["schemas"]["LastLayer"] | components["schemas"]["RaiseLayer"] | components["schemas"]["PlaceLayer"] | components["schemas"]["CopyLayer"] | components["schemas"]["DropLayer"] | components["schemas"]["ApplyJig"] | components["schemas"]["NewPiece"] | components["schemas"]["NamePiece"] | components["schemas"]["DeletePiece"] | components["schemas"]["RemoveRecording"];
+            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["TapTimes"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["SetFilePace"] | components["schemas"]["SetOutputs"] | components["schemas"]["SetPost"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["LeaveOut"] | components["schemas"]["MarkWords"] | components["schemas"]["MarkEverywhere"] | components["schemas"]["DressEverywhere"] | components["schemas"]["DressSpeaker"] | components["schemas"]["TakeBack"] | components["schemas"]["DressCues"] | components["schemas"]["DressEach"] | components["schemas"]["UndressCues"] | components["schemas"]["CopyLook"] | components["schemas"]["DressWords"] | components["schemas"]["SetFinish"] | components["schemas"]["ChangeFinish"] | components["schemas"]["RenameProject"] | components["schemas"]["StrikeWords"] | components["schemas"]["ToggleWords"] | components["schemas"]["ToggleQuiet"] | components["schemas"]["RestoreWords"] | components["schemas"]["CutStretches"] | components["schemas"]["RestoreStretches"] | components["schemas"]["MoveCut"] | components["schemas"]["BringIn"] | components["schemas"]["SetGoal"] | components["schemas"]["PutPassages"] | components["schemas"]["PutRecorded"] | components["schemas"]["UseTake"] | components["schemas"]["MoveMicrophone"] | components["schemas"]["DropMicrophone"] | components["schemas"]["AddShape"] | components["schemas"]["DropShape"] | components["schemas"]["ResizeShape"] | components["schemas"]["FrameClips"] | components["schemas"]["HoldFace"] | components["schemas"]["LetFaceGo"] | components["schemas"]["PanClips"] | components["schemas"]["FrameBack"] | components["schemas"]["CopyFraming"] | components["schemas"]["SetBackdrop"] | components["schemas"]["AlternateFramings"] | components["schemas"]["AddMove"] | components["schemas"]["MoveOver"] | components["schemas"]["DropMove"] | components["schemas"]["DressShape"] | components["schemas"]["AddLayer"] | components["schemas"]["AddCutaway"] | components["schemas"]["ChangeCutaway"] | components["schemas"]["MoveCutaway"] | components["schemas"]["DropCutaway"] | components["schemas"]["ChangeLayer"] | components["schemas"]["FinishLayer"] | components["schemas"]["LastLayer"] | components["schemas"]["RaiseLayer"] | components["schemas"]["PlaceLayer"] | components["schemas"]["CopyLayer"] | components["schemas"]["DropLayer"] | components["schemas"]["ApplyJig"] | components["schemas"]["NewPiece"] | components["schemas"]["NamePiece"] | components["schemas"]["DeletePiece"] | components["schemas"]["RemoveRecording"];
             /**
              * Goes On
              * @description One more step of the same dragging: undone together with the newest edit.
@@ -4572,6 +4696,16 @@ export interface components {
             strength: number;
         };
         /**
+         * LyingView
+         * @description A stretch of the piece.
+         */
+        LyingView: {
+            /** Start Us */
+            start_us: number;
+            /** End Us */
+            end_us: number;
+        };
+        /**
          * MarkEverywhere
          * @description Mark a word with an accent wherever it occurs, now and when it comes again; 0 takes it back.
          */
@@ -4773,6 +4907,25 @@ export interface components {
              * @description In the time of the source.
              */
             to_us: number;
+        };
+        /**
+         * MoveCutaway
+         * @description Have a cutaway seen from a word on, or up to the end of one; the other end stays where it is.
+         */
+        MoveCutaway: {
+            /** Piece Id */
+            piece_id: number;
+            /** Cutaway Id */
+            cutaway_id: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "move_cutaway";
+            /** From Word */
+            from_word?: number | null;
+            /** To Word */
+            to_word?: number | null;
         };
         /**
          * MoveMicrophone
@@ -5293,6 +5446,18 @@ export interface components {
              */
             radius: number;
         };
+        /**
+         * PictureSeen
+         * @description A picture of the user's own.
+         */
+        PictureSeen: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "picture";
+            picture: components["schemas"]["OwnPicture"];
+        };
         /** PictureView */
         PictureView: {
             /**
@@ -5348,6 +5513,8 @@ export interface components {
             shapes: components["schemas"]["ShapeView"][];
             /** Layers */
             layers: (components["schemas"]["Headline"] | components["schemas"]["PictureLayer"] | components["schemas"]["PlateLayer"] | components["schemas"]["Arrow"] | components["schemas"]["Bubble"] | components["schemas"]["ProgressBar"] | components["schemas"]["Waveform"] | components["schemas"]["Clock"] | components["schemas"]["SpeakerName"])[];
+            /** Cutaways */
+            cutaways: components["schemas"]["CutawayView"][];
             finish: components["schemas"]["Finish"];
             pace: components["schemas"]["Pace"];
             /**
@@ -5897,6 +6064,24 @@ export interface components {
             sounds: number[];
             /** Cover */
             cover: number | null;
+        };
+        /**
+         * RecordingSeen
+         * @description A recording of the project, from a moment of it (µs) on.
+         */
+        RecordingSeen: {
+            /** Source Id */
+            source_id: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "recording";
+            /**
+             * From Us
+             * @default 0
+             */
+            from_us: number;
         };
         /** RectView */
         RectView: {
@@ -6613,7 +6798,7 @@ export interface components {
             as_recorded: boolean;
             /**
              * Digest
-             * @description Another one once pictures are framed otherwise in it.
+             * @description Another one once other pictures are seen in it, or otherwise framed.
              */
             digest: string;
         };

@@ -44,6 +44,10 @@ export const NAMED_SHAPES = [
     "height": 1080
   }
 ] as const;
+export const CUTAWAY_SPEEDS = [
+  0.25,
+  4.0
+] as const;
 export const LAYER_NAMES = {
   "headline": "Headline",
   "picture": "Picture",

@@ -8,6 +8,7 @@ import { useProject, useShape } from "../state/store";
 import { TrayTabs } from "../ui/TrayTabs";
 import { BackdropSection } from "./BackdropSection";
 import { CaptionsHere } from "./CaptionsHere";
+import { CutawaysSection } from "./CutawaysSection";
 import { GuidesSection } from "./GuidesSection";
 import { useInTheWay } from "./guides";
 import { JigsSection } from "./JigsSection";
@@ -45,6 +46,9 @@ export function FrameTray({ piece, player }: { piece: Piece; player: Player | nu
       </Tabs.Content>
       <Tabs.Content value="Layers">
         <LayersSection piece={piece} shape={shape} />
+      </Tabs.Content>
+      <Tabs.Content value="Cutaways">
+        <CutawaysSection piece={piece} player={player} />
       </Tabs.Content>
       <Tabs.Content value="In the way">
         <GuidesSection piece={piece} shape={shape} player={player} found={found} />

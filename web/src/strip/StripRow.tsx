@@ -1,6 +1,7 @@
 /** One row of the Strip: a caption, or a stretch of quiet. Its height never changes with its state. */
 import { Paintbrush, Pin } from "lucide-react";
 import { memo } from "react";
+import { CutawayMarks } from "../frame/CutawayMarks";
 import { PathLine } from "../frame/PathLine";
 import { useStage } from "../stages/stage";
 import { clock } from "../ui/format";
@@ -44,7 +45,7 @@ export const StripRow = memo(function StripRow(props: Props) {
       style={{ top: 0, transform: `translateY(${row.top}px)`, height: row.height }}
     >
       <div
-        className="col-span-2 grid cursor-default grid-cols-subgrid select-none"
+        className="relative col-span-2 grid cursor-default grid-cols-subgrid select-none"
         onPointerDown={(event) => {
           if (!cue) onSeek(row.fromUs);
           else beginPicking(event, cue.id, cueAtHeight, () => onSeek(row.fromUs));
@@ -59,6 +60,7 @@ export const StripRow = memo(function StripRow(props: Props) {
             />
           )}
         </span>
+        <CutawayMarks fromUs={row.fromUs} toUs={row.toUs} height={row.height} onSeek={onSeek} />
       </div>
       {cue ? (
         <div className="relative pr-3 pb-0.5">

@@ -13,6 +13,7 @@ from mortiser.core.common.frames import Frames
 from mortiser.core.common.time import SECOND
 from mortiser.core.delivery.naming import filled
 from mortiser.core.editing.timeline import Clip, Timeline
+from mortiser.core.framing.cutaway import Cutaways
 from mortiser.core.framing.following import Turn
 from mortiser.core.framing.frame import BACKDROP_FPS
 from mortiser.core.framing.layer import Layers
@@ -86,6 +87,7 @@ class Order(BaseModel):
     subjects: dict[int, Tracks] = {}
     turns: dict[int, tuple[Turn, ...]] = {}
     layers: Layers = ()
+    cutaways: Cutaways = ()
     finish: Finish
     pace: Pace
     clips: tuple[Clip, ...]
@@ -110,7 +112,7 @@ class Order(BaseModel):
     ) -> Order:
         """An order of a piece as it is now, in some of its shapes (all where none are named)."""
         chosen = tuple(one for one in piece.settings.shapes if not shape_ids or one.id in shape_ids)
-        used = {clip.source_id for clip in piece.timeline.clips}
+        used = piece.source_ids
         return cls(
             outputs=piece.settings.outputs,
             stretches=tuple(stretches),
@@ -121,6 +123,7 @@ class Order(BaseModel):
             name=piece.settings.name,
             shapes=chosen,
             layers=piece.settings.layers,
+            cutaways=piece.settings.cutaways,
             subjects=dict(piece.facts.subjects),
             turns={key: tuple(turns) for key, turns in piece.facts.turns.items()},
             pictures={key: (round(w), round(h)) for key, (w, h) in piece.facts.pictures.items()},
@@ -149,6 +152,7 @@ class Order(BaseModel):
             show_speakers=self.show_speakers,
             standing=self.standing,
             layers=self.layers,
+            cutaways=self.cutaways,
         )
         facts = MediaFacts(
             frames=self.frames, pictures=self.pictures, subjects=self.subjects, turns=self.turns

@@ -45,6 +45,7 @@ from mortiser.core.edits.cutting.trimming import (
     SetGoal,
     StrikeWords,
 )
+from mortiser.core.edits.look.cutaways import AddCutaway, ChangeCutaway, DropCutaway, MoveCutaway
 from mortiser.core.edits.look.delivering import SetOutputs, SetPost
 from mortiser.core.edits.look.dressing import (
     CopyLook,
@@ -188,6 +189,10 @@ AskedEdit = Annotated[
     | DropMove
     | DressShape
     | AddLayer
+    | AddCutaway
+    | ChangeCutaway
+    | MoveCutaway
+    | DropCutaway
     | ChangeLayer
     | FinishLayer
     | LastLayer

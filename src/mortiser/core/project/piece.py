@@ -10,6 +10,8 @@ from mortiser.core.common.frames import NO_FRAMES, Frames
 from mortiser.core.common.time import SECOND
 from mortiser.core.editing.timeline import Timeline
 from mortiser.core.framing.clip_framing import ClipFraming, clip_framings, recorded
+from mortiser.core.framing.covering import Cover, covers
+from mortiser.core.framing.cutaway import RecordingSeen
 from mortiser.core.framing.following import Turn
 from mortiser.core.framing.placing import Size
 from mortiser.core.framing.shape import Shape
@@ -57,6 +59,13 @@ class Piece:
         """The source that its first clip is of."""
         return self.timeline.clips[0].source_id
 
+    @property
+    def source_ids(self) -> frozenset[int]:
+        """The sources that are heard or seen in it."""
+        seen = (one.cutaway.seen for one in self.covers)
+        shown = {one.source_id for one in seen if isinstance(one, RecordingSeen)}
+        return frozenset(shown | {clip.source_id for clip in self.timeline.clips})
+
     def in_shape(self, shape_id: int | None = None) -> ShapedPiece:
         """The same, seen in one of its shapes; in the first one for None. Raises NotFound."""
         for shape in self.settings.shapes:
@@ -64,6 +73,16 @@ class Piece:
                 mine = {one.name: getattr(self, one.name) for one in fields(Piece)}
                 return ShapedPiece(**mine, shape=shape)
         raise NotFound("That shape is not there any more. The page shows the newest state.")
+
+    @property
+    def untouched(self) -> bool:
+        """Whether it is one recording from beginning to end, and nothing else is seen."""
+        return self.facts.untouched and not self.settings.cutaways
+
+    @property
+    def covers(self) -> tuple[Cover, ...]:
+        """The stretches of it in which cutaways are seen."""
+        return covers(self.timeline, self.settings.cutaways)
 
     @property
     def over_us(self) -> int:
@@ -108,6 +127,6 @@ class ShapedPiece(Piece):
     @property
     def as_recorded(self) -> bool:
         """Whether it is one recording from beginning to end, shown as it is."""
-        return self.facts.untouched and recorded(
+        return self.untouched and recorded(
             self.framings, self.timeline, self.facts.pictures, self.size
         )

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from mortiser.core.captions.pace import Pace, RuleSet
 from mortiser.core.captions.standing import NOTHING, Standing
+from mortiser.core.framing.cutaway import Cutaways
 from mortiser.core.framing.layer import Layers
 from mortiser.core.framing.shape import Shapes
 from mortiser.core.project.output import USUAL_OUTPUTS, Outputs
@@ -30,6 +31,8 @@ class PieceSettings:
     goal_us: int = 0
     """How long it is to be at most; 0 where nobody has said."""
     layers: Layers = ()
+    cutaways: Cutaways = ()
+    """What is seen in place of the talk while words are said; of two over the same words the last."""
     outputs: Outputs = USUAL_OUTPUTS
     """What it is delivered as."""
     post: Post = Post()

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from mortiser.core.common.errors import BadInput
@@ -10,6 +10,7 @@ from mortiser.core.common.limits import Id
 from mortiser.core.edits.base import BaseEdit, short
 from mortiser.core.edits.cutting.recaptioning import follow_cut
 from mortiser.core.edits.session import EditSession
+from mortiser.core.framing.cutaway import without_source
 
 
 @dataclass(frozen=True)
@@ -65,6 +66,10 @@ class RemoveRecording(BaseEdit):
             left = [clip for clip in before.clips if clip.source_id != self.source_id]
             if len(left) < len(before.clips):
                 follow_cut(session, loss.piece_id, before, left)
+        for piece_id in session.piece_ids():
+            was = session.settings(piece_id)
+            left_seen = without_source(was.cutaways, self.source_id)
+            session.save_settings(piece_id, replace(was, cutaways=left_seen))
         for other in session.source_ids():
             heard = session.microphone(other)
             if heard is not None and heard.sound_id == self.source_id:

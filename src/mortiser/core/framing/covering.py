@@ -1,0 +1,92 @@
+"""Where cutaways lie in a piece, by the words they hang on."""
+
+from __future__ import annotations
+
+import hashlib
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
+
+from mortiser.core.editing.timeline import Timeline
+from mortiser.core.framing.cutaway import Cutaway, RecordingSeen
+from mortiser.core.framing.shape import FramedStretch
+
+
+@dataclass(frozen=True)
+class Cover:
+    """A stretch of a piece (µs of it) that a cutaway covers; at its beginning the cutaway has been on for
+    ``shown_us`` of the piece."""
+
+    start_us: int
+    end_us: int
+    cutaway: Cutaway
+    shown_us: int = 0
+
+    def seen_us(self, at_us: int) -> int:
+        """The moment of the recording that is seen at a moment of the piece; 0 of a picture."""
+        seen = self.cutaway.seen
+        if not isinstance(seen, RecordingSeen):
+            return 0
+        return seen.from_us + round((at_us - self.start_us + self.shown_us) * self.cutaway.speed)
+
+    def within(self, start_us: int, end_us: int) -> Cover | None:
+        """What of it lies in a stretch of the piece, by the time of that stretch."""
+        start, end = max(start_us, self.start_us), min(end_us, self.end_us)
+        if start >= end:
+            return None
+        shown = self.shown_us + start - self.start_us
+        return replace(self, start_us=start - start_us, end_us=end - start_us, shown_us=shown)
+
+
+def lies(timeline: Timeline, during: FramedStretch) -> list[tuple[int, int]]:
+    """The stretches of a piece (µs) that show a stretch of a source, in order; what goes on is one."""
+    found: list[tuple[int, int]] = []
+    for placed in timeline.placed:
+        clip = placed.clip
+        start, end = max(clip.start_us, during.start_us), min(clip.end_us, during.end_us)
+        if clip.source_id != during.source_id or start >= end:
+            continue
+        begins, ends = placed.to_piece(start), placed.to_piece(end)
+        if found and found[-1][1] == begins:
+            found[-1] = found[-1][0], ends
+        else:
+            found.append((begins, ends))
+    return found
+
+
+def covers(timeline: Timeline, cutaways: Sequence[Cutaway]) -> tuple[Cover, ...]:
+    """The stretches of a piece that are covered, in order, none over another: of cutaways that lie on the same
+    words the last one is seen."""
+    found: list[Cover] = []
+    for cutaway in cutaways:
+        shown = 0
+        for start, end in lies(timeline, cutaway.during):
+            found = [part for one in found for part in _beside(one, start, end)]
+            found.append(Cover(start, end, cutaway, shown))
+            shown += end - start
+    return tuple(sorted(found, key=lambda one: one.start_us))
+
+
+def within(found: Sequence[Cover], start_us: int, end_us: int) -> tuple[Cover, ...]:
+    """What covers a stretch of a piece, by the time of that stretch."""
+    parts = (one.within(start_us, end_us) for one in found)
+    return tuple(part for part in parts if part is not None)
+
+
+def digest(found: Sequence[Cover]) -> str:
+    """The same for what looks the same; empty where nothing covers."""
+    if not found:
+        return ""
+    said = ";".join(
+        f"{one.start_us}-{one.end_us}@{one.shown_us}:{one.cutaway.model_dump_json(exclude={'id'})}"
+        for one in found
+    )
+    return hashlib.sha256(said.encode()).hexdigest()[:16]
+
+
+def _beside(one: Cover, start_us: int, end_us: int) -> Iterator[Cover]:
+    """What of a cover lies before and behind a stretch."""
+    if one.start_us < start_us:
+        yield replace(one, end_us=min(one.end_us, start_us))
+    if one.end_us > end_us:
+        begins = max(one.start_us, end_us)
+        yield replace(one, start_us=begins, shown_us=one.shown_us + begins - one.start_us)
