@@ -2,9 +2,6 @@
 
 from __future__ import annotations
 
-import math
-from collections.abc import Iterator
-from dataclasses import dataclass
 from typing import Annotated
 
 from fastapi import Query
@@ -13,17 +10,11 @@ from pydantic import BaseModel, Field
 from mortiser.api.context import OpenContext
 from mortiser.api.routing import routes
 from mortiser.api.schemas import JobView, OneShape
-from mortiser.core.common.errors import BadInput
 from mortiser.core.common.limits import Id, Micros
-from mortiser.core.editing.timeline import Clip
 from mortiser.core.framing.clip_framing import framing_of
-from mortiser.core.framing.following import followed, nearest, place_at
-from mortiser.core.framing.placing import Size, from_frame, lying
 from mortiser.core.framing.shape import Chosen, Framing, Way
-from mortiser.core.framing.subject import LOOK_US
 from mortiser.core.project.job_payloads import FollowPayload, SourcePayload
-from mortiser.core.project.piece import ShapedPiece
-from mortiser.core.style.layout.rect import Rect
+from mortiser.core.project.picture_moment import faces_at, followed_path, need_picture_at
 from mortiser.store import jobs, projects, subjects
 
 router = routes("/api", "framing")
@@ -107,38 +98,18 @@ def faces(
     with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id).in_shape(shape_id)
         known = subjects.of_sources(db, {clip.source_id for clip in piece.timeline.clips})
-    moment = _Moment.of(piece, at_us)
-    if moment is None:
-        return []
-    tracks = known.get(moment.source_id, ())
-    framing = framing_of(piece.shape, moment.clip)
-    turns = piece.facts.turns.get(moment.source_id, ())
-    mine = followed(framing, tracks, moment.clip, turns) if framing.follow != "off" else None
-    look = moment.source_us / LOOK_US
-    here = place_at(mine, look) if mine else None
-    seats = {
-        id(nearest(tracks, seat)): seat.speaker
-        for seat in framing.seats
-        if seat.source_id == moment.source_id
-    }
-    found = []
-    for track in tracks:
-        if not track.looks[0] - 1 <= look <= track.looks[-1] + 1:
-            continue
-        x, y = place_at(track, look)
-        left, top, right, low = moment.box(x, y, track.faces[0].width, track.faces[0].height)
-        found.append(
-            FaceView(
-                left=left,
-                top=top,
-                width=right - left,
-                height=low - top,
-                point=moment.chosen(x, y),
-                followed=here is not None and math.dist(here, (x, y)) < SAME,
-                speaker=seats.get(id(track), ""),
-            )
+    return [
+        FaceView(
+            left=one.box.left,
+            top=one.box.top,
+            width=one.box.width,
+            height=one.box.height,
+            point=one.point,
+            followed=one.followed,
+            speaker=one.speaker,
         )
-    return found
+        for one in faces_at(piece, known, at_us)
+    ]
 
 
 @router.get("/pieces/{piece_id}/picture-point")
@@ -148,7 +119,7 @@ def picture_point(
     """The point of a source's picture that lies at a point of the frame (shares of its sides)."""
     with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id).in_shape(shape_id)
-    return _moment(piece, at_us).at(x, y)
+    return need_picture_at(piece, at_us).at(x, y)
 
 
 class BoxBody(BaseModel):
@@ -172,92 +143,20 @@ def follow_box(piece_id: Id, box: BoxBody, context: OpenContext) -> FollowedView
     """Follow what is in a box drawn by hand; answers the job that does."""
     with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id).in_shape(box.shape_id)
-    moment = _moment(piece, box.at_us)
-    first = moment.at(box.left, box.top)
-    last = moment.at(box.left + box.width, box.top + box.height)
-    width, height = abs(last.x - first.x), abs(last.y - first.y)
-    point = moment.chosen((first.x + last.x) / 2, (first.y + last.y) / 2)
+    moment = need_picture_at(piece, box.at_us)
+    x, y, width, height = moment.drawn(box.left, box.top, box.width, box.height)
     about = FollowPayload(
         source_id=moment.source_id,
         at_us=moment.source_us,
-        box=(point.x, point.y, width, height),
+        box=(x, y, width, height),
         from_us=moment.clip.start_us,
         to_us=moment.clip.end_us,
     )
     job_id = jobs.add(context.database, piece.project_id, "follow", about)
     context.queue.submit(job_id)
-    return FollowedView(point=point, job=JobView.of(jobs.get(context.database.connection, job_id)))
-
-
-SAME = 0.02
-"""Two places that are nearer than this (shares of the picture) are of one face."""
-
-
-@dataclass(frozen=True)
-class _Moment:
-    """The picture that shows at a moment of a piece, and how it lies in the frame."""
-
-    clip: Clip
-    source_us: int
-    framing: Framing
-    picture: Size
-    frame: Size
-
-    @classmethod
-    def of(cls, piece: ShapedPiece, at_us: int) -> _Moment | None:
-        """None where there is no picture."""
-        placed = piece.timeline.playing(at_us)
-        picture = piece.facts.pictures.get(placed.clip.source_id)
-        if picture is None:
-            return None
-        source_us = placed.to_source(at_us)
-        framing = piece.framings[piece.timeline.placed.index(placed)].at(source_us)
-        return cls(placed.clip, source_us, framing, picture, piece.size)
-
-    @property
-    def source_id(self) -> int:
-        return self.clip.source_id
-
-    def at(self, x: float, y: float) -> Chosen:
-        """What lies at a point of the frame."""
-        return self.chosen(*from_frame(self.framing, self.picture, self.frame, x, y))
-
-    def chosen(self, x: float, y: float) -> Chosen:
-        """A point of the picture, as far as it reaches."""
-        x, y = (min(1.0, max(0.0, value)) for value in (x, y))
-        return Chosen(source_id=self.source_id, at_us=self.source_us, x=x, y=y)
-
-    def box(self, x: float, y: float, width: float, height: float) -> Rect:
-        """Where a part of the picture lies, in shares of the frame."""
-        left, top, right, low = lying(
-            self.framing, self.picture, self.frame, (x, y), (width, height)
-        )
-        wide, high = self.frame
-        return Rect(left / wide, top / high, right / wide, low / high)
-
-
-def _moment(piece: ShapedPiece, at_us: int) -> _Moment:
-    found = _Moment.of(piece, at_us)
-    if found is None:
-        raise BadInput("There is no picture at that moment.")
-    return found
-
-
-def _path(piece: ShapedPiece) -> Iterator[PathPoint]:
-    """Where what is followed lies in the picture, look by look."""
-    for placed, framing in zip(piece.timeline.placed, piece.framings, strict=True):
-        clip = placed.clip
-        if framing.lies is not None:
-            for at_us in (placed.at_us, placed.at_us + clip.length_us - 1):
-                yield PathPoint(at_us=at_us, x=framing.lies[0], y=framing.lies[1])
-        if framing.path is None:
-            continue
-        first, last = clip.start_us // LOOK_US + 1, clip.end_us // LOOK_US
-        moments = [clip.start_us, *(look * LOOK_US for look in range(first, last + 1))]
-        for at_us in moments:
-            if at_us < clip.end_us:
-                x, y = framing.path.at(at_us)
-                yield PathPoint(at_us=placed.to_piece(at_us), x=round(x, 4), y=round(y, 4))
+    return FollowedView(
+        point=moment.chosen(x, y), job=JobView.of(jobs.get(context.database.connection, job_id))
+    )
 
 
 @router.get("/pieces/{piece_id}/framing")
@@ -294,7 +193,7 @@ def clips(piece_id: Id, context: OpenContext, shape_id: OneShape = None) -> Fram
             for placed in piece.timeline.placed
         ],
         moves=found,
-        path=list(_path(piece)),
+        path=[PathPoint(at_us=at, x=x, y=y) for at, x, y in followed_path(piece)],
         holds=[
             HoldView(at_us=placed.to_piece(one.at_us), x=one.x, y=one.y, point=one)
             for placed in piece.timeline.placed
