@@ -4,7 +4,7 @@ import pytest
 
 from mortiser.core.common.errors import BadInput, NotFound
 from mortiser.core.edits.base import BaseEdit
-from mortiser.core.edits.cutting.removing import RemoveRecording
+from mortiser.core.edits.cutting.removing import RemoveRecording, losses
 from mortiser.core.edits.cutting.trimming import StrikeWords
 from mortiser.core.edits.look.cutaways import (
     AddCutaway,
@@ -97,5 +97,8 @@ def test_a_part_of_a_recording_is_seen_as_fast_as_wanted(session: EditSession) -
 def test_it_goes_with_the_recording_it_shows(session: EditSession) -> None:
     seen = RecordingSeen(source_id=2)
     make(session, AddCutaway(piece_id=1, from_word=said(session, "kettle").id, seen=seen))
+    found = {loss.piece_id: (loss.lost_us, loss.cutaways) for loss in losses(session, 2)}
+    assert found[1] == (0, 1)
+    assert found[2][1] == 0
     RemoveRecording(source_id=2).apply(session)
     assert session.settings(1).cutaways == ()

@@ -192,6 +192,7 @@ class PieceLossView(BaseModel):
     piece_id: int
     name: str
     lost_us: int
+    cutaways: int = Field(description="How many that lie on its words or show it.")
     whole: bool = Field(description="Whether nothing else is in it, so that it goes too.")
 
 

@@ -39,7 +39,8 @@ class Covers:
         cover = self._plan.covers[index] if index >= 0 else None
         if cover is None or at_us >= cover.end_us:
             return None
-        seen, framing = cover.cutaway.seen, ClipFraming(cover.cutaway.framing)
+        seen, behind = cover.cutaway.seen, self._plan.framing(0).backdrop
+        framing = ClipFraming(cover.cutaway.framing, behind)
         if isinstance(seen, RecordingSeen):
             return self._recorded(seen.source_id, cover.seen_us(at_us), framing)
         if self._still is None or self._still[0] is not cover:

@@ -5488,6 +5488,11 @@ export interface components {
             /** Lost Us */
             lost_us: number;
             /**
+             * Cutaways
+             * @description How many that lie on its words or show it.
+             */
+            cutaways: number;
+            /**
              * Whole
              * @description Whether nothing else is in it, so that it goes too.
              */

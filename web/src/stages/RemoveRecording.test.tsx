@@ -6,7 +6,10 @@ import { afterEach, beforeEach, expect, test, vi } from "vitest";
 const edits = vi.hoisted(() => [] as unknown[]);
 vi.mock("../state/commands", () => ({ edit: (command: unknown) => edits.push(command) }));
 vi.mock("../api/client", () => ({
-  api: { GET: () => Promise.resolve([{ piece_id: 1, name: "Fuse", lost_us: 65e6, whole: false }]) },
+  api: {
+    GET: () =>
+      Promise.resolve([{ piece_id: 1, name: "Fuse", lost_us: 65e6, whole: false, cutaways: 0 }]),
+  },
   take: (found: unknown) => found,
 }));
 
@@ -22,9 +25,13 @@ beforeEach(() => edits.splice(0));
 afterEach(cleanup);
 
 test("what becomes of a piece is said in a sentence", () => {
-  const piece = { piece_id: 1, name: "Fuse", lost_us: 0, whole: false };
+  const piece = { piece_id: 1, name: "Fuse", lost_us: 0, whole: false, cutaways: 0 };
   expect(lossText({ ...piece, whole: true })).toBe("The piece “Fuse” goes: nothing else is in it.");
   expect(lossText(piece)).toContain("only what was struck");
+  expect(lossText({ ...piece, cutaways: 1 })).toBe("“Fuse” loses 1 cutaway.");
+  expect(lossText({ ...piece, lost_us: 65e6, cutaways: 2 })).toBe(
+    "“Fuse” gets 1:05 shorter and loses 2 cutaways.",
+  );
 });
 
 test("the only recording is not offered to be removed", () => {

@@ -9,10 +9,11 @@ import { attempt } from "../ui/notice";
 type Loss = Schemas["PieceLossView"];
 
 /** What becomes of a piece, in a sentence. */
-export function lossText({ name, lost_us, whole }: Loss): string {
+export function lossText({ name, lost_us, whole, cutaways }: Loss): string {
   if (whole) return `The piece “${name}” goes: nothing else is in it.`;
-  if (!lost_us) return `“${name}” loses only what was struck of it already.`;
-  return `“${name}” gets ${length(lost_us)} shorter.`;
+  const seen = cutaways ? `${cutaways} cutaway${cutaways > 1 ? "s" : ""}` : "";
+  if (lost_us) return `“${name}” gets ${length(lost_us)} shorter${seen && ` and loses ${seen}`}.`;
+  return `“${name}” loses ${seen || "only what was struck of it already"}.`;
 }
 
 export function RemoveRecording({ project, source }: { project: Project; source: Source }) {

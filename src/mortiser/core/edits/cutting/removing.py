@@ -15,25 +15,29 @@ from mortiser.core.framing.cutaway import without_source
 
 @dataclass(frozen=True)
 class PieceLoss:
-    """What a piece loses (µs) with a recording; ``whole`` where nothing else is in it, so that it goes too."""
+    """What a piece loses with a recording: so much of its length (µs), so many cutaways; ``whole`` where nothing
+    else is in it, so that it goes too."""
 
     piece_id: int
     name: str
     lost_us: int
     whole: bool
+    cutaways: int = 0
 
 
 def losses(session: EditSession, source_id: int) -> list[PieceLoss]:
-    """What the pieces would lose that play something of a recording, or could."""
+    """What the pieces would lose that play or show something of a recording, or could."""
     found = []
     for piece_id in session.piece_ids():
-        strands = session.strands(piece_id)
-        if all(strand.source_id != source_id for strand in strands):
+        settings = session.settings(piece_id)
+        gone = len(settings.cutaways) - len(without_source(settings.cutaways, source_id))
+        plays = any(strand.source_id == source_id for strand in session.strands(piece_id))
+        if not plays and not gone:
             continue
         clips = session.timeline(piece_id).clips
         lost = sum(clip.length_us for clip in clips if clip.source_id == source_id)
         whole = all(clip.source_id == source_id for clip in clips)
-        found.append(PieceLoss(piece_id, session.settings(piece_id).name, lost, whole))
+        found.append(PieceLoss(piece_id, settings.name, lost, whole, gone))
     return found
 
 
