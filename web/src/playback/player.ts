@@ -13,6 +13,7 @@ export class Player {
   at = 0;
   /** How often somebody went to a moment. */
   seeks = 0;
+  private plays = 0;
   private readonly listeners = new Set<Listener>();
   private readonly over = new AbortController();
   private frames = new Float64Array(0);
@@ -29,10 +30,15 @@ export class Player {
   ) {
     const { signal } = this.over;
     if (hasPicture) this.waitForFrame();
-    media.addEventListener("play", () => this.tick(), { signal });
+    media.addEventListener("play", () => this.begins(), { signal });
     media.addEventListener("seeked", () => this.readClock(), { signal });
     media.addEventListener("ended", () => this.ended(), { signal });
     media.addEventListener("loadeddata", () => this.readClock(), { signal });
+  }
+
+  private begins(): void {
+    this.plays += 1;
+    this.tick();
   }
 
   /** Begin at a moment, as soon as anything can be played. */
@@ -58,6 +64,11 @@ export class Player {
     this.listeners.add(listener);
     listener(this.at);
     return () => this.listeners.delete(listener);
+  }
+
+  /** How often somebody went to a moment or began to play. */
+  get moves(): number {
+    return this.seeks + this.plays;
   }
 
   get playing(): boolean {

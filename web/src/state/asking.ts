@@ -10,10 +10,15 @@ import { useProject } from "./store";
 
 /** Whoever hears a word that is wrong presses the key so much later. */
 const REACTION_US = 300_000;
-/** The frame on screen comes so much later than the sound has stopped. */
-const SETTLES_US = 80_000;
 
-let asked: { id: number; atUs: number; goOn: (() => void) | null } | null = null;
+interface Asked {
+  id: number;
+  /** How often somebody had gone to a moment or begun to play when it was asked. */
+  moves: number;
+  goOn: (() => void) | null;
+}
+
+let asked: Asked | null = null;
 whenProjectEnds(() => {
   asked = null;
 });
@@ -22,17 +27,18 @@ whenProjectEnds(() => {
 export function ask(player: Player | null): void {
   if (!player) return;
   const { cues, doubt } = useProject.getState();
-  const again = asked && asked.id === doubt && stillAt(player, asked.atUs) ? asked : null;
+  const again = asked && asked.id === doubt && isStill(player, asked) ? asked : null;
   const late = player.playing ? REACTION_US : 0;
   const here = again ? wordBefore(cues, again.id) : wordSaid(Math.max(0, player.at - late));
   if (!here) return;
   const goOn = again ? again.goOn : pause(player);
   showDoubt(here);
-  asked = { id: here.word.id, atUs: player.at, goOn };
+  asked = { id: here.word.id, moves: player.moves, goOn };
 }
 
-function stillAt(player: Player, atUs: number): boolean {
-  return !player.playing && Math.abs(player.at - atUs) <= SETTLES_US;
+/** Whether it rests where it was stopped: the last frames may come to the screen any time after that. */
+function isStill(player: Player, { moves }: Asked): boolean {
+  return !player.playing && player.moves === moves;
 }
 
 /** Stop the sound; what lets it go on, if it was heard. */
