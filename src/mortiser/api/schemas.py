@@ -216,8 +216,8 @@ class ShapeView(BaseModel):
     )
 
     @classmethod
-    def of(cls, piece: ShapedPiece) -> ShapeView:
-        """The shape that a piece is seen in."""
+    def of(cls, piece: ShapedPiece, covered: str) -> ShapeView:
+        """The shape that a piece is seen in; ``covered`` is the digest of what covers its clips in all shapes."""
         shape = piece.shape
         return cls(
             **{name: getattr(shape, name) for name in set(type(shape).model_fields) - {"places"}},
@@ -226,7 +226,7 @@ class ShapeView(BaseModel):
             },
             word=shape_word(*shape.size),
             as_recorded=piece.as_recorded,
-            digest="-".join([shape.digest, *_followed(piece), covers_digest(piece.covers)]),
+            digest="-".join([shape.digest, *_followed(piece), covered]),
         )
 
 
@@ -298,12 +298,13 @@ class PieceView(BaseModel):
 
     @classmethod
     def of(cls, piece: Piece) -> PieceView:
+        covered = covers_digest(piece.covers)
         return cls(
             id=piece.id,
             name=piece.settings.name,
             layers=list(piece.settings.layers),
             cutaways=CutawayView.all(piece),
-            shapes=[ShapeView.of(piece.in_shape(one.id)) for one in piece.settings.shapes],
+            shapes=[ShapeView.of(piece.in_shape(one.id), covered) for one in piece.settings.shapes],
             finish=piece.settings.finish,
             pace=piece.settings.pace,
             checked_by=piece.settings.checked_by,

@@ -8,6 +8,7 @@ import numpy as np
 import numpy.typing as npt
 
 from mortiser.core.common.errors import NotFound
+from mortiser.core.framing.own_picture import OwnPicture
 from mortiser.core.framing.shape import Backdrop
 from mortiser.media.picture import Planes, plane_of
 from mortiser.paint.inks import FOOT, GREY
@@ -55,8 +56,12 @@ def _pictured(
     pixels = filling(backdrop, size)
     if pixels is None:
         return None
-    seen = np.dstack([pixels[..., ::-1], np.full(pixels.shape[:2], 255, np.uint8)])
-    inked = inks_of(frame).picture(seen)
+    return planes_like(frame, pixels[..., ::-1])
+
+
+def planes_like(frame: av.VideoFrame, bgr: npt.NDArray[np.uint8]) -> list[Planes]:
+    """Planes of yuv420p of a picture of even sides, in the terms of ``frame``."""
+    inked = inks_of(frame).picture(np.dstack([bgr, np.full(bgr.shape[:2], 255, np.uint8)]))
     blue, red = (
         cv2.resize(inked[..., at], None, fx=0.5, fy=0.5, interpolation=cv2.INTER_AREA)
         for at in (1, 0)
@@ -77,19 +82,28 @@ def filling(backdrop: Backdrop, size: tuple[int, int]) -> npt.NDArray[np.uint8] 
     share = max(size[0] / picture.width, size[1] / picture.height)
     width = max(size[0], round(picture.width * share))
     height = max(size[1], round(picture.height * share))
-    try:
-        data = np.frombuffer(sized_png(picture.digest, width, height), np.uint8)
-    except NotFound:
+    solid = solid_pixels(picture, (width, height))
+    if solid is None:
         return None
-    bgra = np.asarray(cv2.imdecode(data, cv2.IMREAD_UNCHANGED), np.uint16)
     left, top = (width - size[0]) // 2, (height - size[1]) // 2
-    part = bgra[top : top + size[1], left : left + size[0]]
-    seen: npt.NDArray[np.generic] = part[..., 2::-1] * part[..., 3:] // 255
+    part = solid[top : top + size[1], left : left + size[0]]
+    seen: npt.NDArray[np.generic] = part[..., ::-1]
     if backdrop.soft:
         sigma = backdrop.soft * SOFTEST * min(size)
         seen = cv2.GaussianBlur(seen.astype(np.float32), (0, 0), sigma)
     lit = seen.astype(np.float32) * (1 - backdrop.dark)
     return np.ascontiguousarray(np.rint(lit).astype(np.uint8))
+
+
+def solid_pixels(picture: OwnPicture, size: tuple[int, int]) -> npt.NDArray[np.uint8] | None:
+    """BGR of a picture of the user's own in ``size`` pixels, what can be seen through black; None where it is not
+    in this workspace."""
+    try:
+        data = np.frombuffer(sized_png(picture.digest, *size), np.uint8)
+    except NotFound:
+        return None
+    bgra = np.asarray(cv2.imdecode(data, cv2.IMREAD_UNCHANGED), np.uint16)
+    return (bgra[..., :3] * bgra[..., 3:] // 255).astype(np.uint8)
 
 
 def _blurred(frame: av.VideoFrame, size: tuple[int, int], dark: float) -> list[Planes]:

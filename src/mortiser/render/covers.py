@@ -9,27 +9,24 @@ import cv2
 import numpy as np
 from av.video.reformatter import ColorRange, Colorspace
 
-from mortiser.core.common.errors import NotFound
 from mortiser.core.framing.clip_framing import ClipFraming
 from mortiser.core.framing.covering import Cover
 from mortiser.core.framing.cutaway import RecordingSeen
 from mortiser.core.framing.own_picture import OwnPicture
 from mortiser.media.picture import plane_of
-from mortiser.pictures import sized_png
-from mortiser.render.blend import inks_of
+from mortiser.render.backdrops import planes_like, solid_pixels
 from mortiser.render.framing import Framer
 from mortiser.render.plan import RenderPlan
-from mortiser.render.source_readers import SourceReader, SourceReaders
+from mortiser.render.source_readers import PlanReaders
 
 
 class Covers:
     """The frames of a plan's cutaways; best asked forwards."""
 
-    def __init__(self, plan: RenderPlan, kept: SourceReaders) -> None:
+    def __init__(self, plan: RenderPlan, readers: PlanReaders) -> None:
         self._plan = plan
-        self._kept = kept
         self._starts = [one.start_us for one in plan.covers]
-        self._readers: dict[int, SourceReader] = {}
+        self._readers = readers
         self._still: tuple[Cover, av.VideoFrame | None] | None = None
 
     def at(self, at_us: int) -> av.VideoFrame | None:
@@ -50,26 +47,11 @@ class Covers:
     def _recorded(
         self, source_id: int, source_us: int, framing: ClipFraming
     ) -> av.VideoFrame | None:
-        recording = self._plan.recordings.get(source_id)
-        if recording is None:
+        if source_id not in self._plan.recordings:
             return None
-        if source_id not in self._readers:
-            self._readers[source_id] = self._kept.take(recording, source_us)
-        reader = self._readers[source_id]
+        reader = self._readers.of(source_id, source_us)
         found = reader.at(source_us)
         return None if found is None else reader.fit(found, self._plan.size, framing, source_us)
-
-    def give_back(self) -> None:
-        """Keep the readers for what follows."""
-        for source_id, reader in self._readers.items():
-            self._kept.give_back(self._plan.recordings[source_id], reader)
-        self._readers.clear()
-
-    def close(self) -> None:
-        """Let go of all files."""
-        for reader in self._readers.values():
-            reader.close()
-        self._readers.clear()
 
 
 def _pictured(
@@ -77,27 +59,16 @@ def _pictured(
 ) -> av.VideoFrame | None:
     """A picture as it lies in a frame of ``size`` pixels, black where it can be seen through; None where it is
     not in this workspace."""
-    try:
-        data = sized_png(picture.digest, picture.width, picture.height)
-    except NotFound:
+    solid = solid_pixels(picture, (picture.width, picture.height))
+    if solid is None:
         return None
-    bgra = np.asarray(cv2.imdecode(np.frombuffer(data, np.uint8), cv2.IMREAD_UNCHANGED), np.uint16)
-    solid = bgra[..., :3] * bgra[..., 3:] // 255
     # Planes of half the size need even sides.
-    high, wide = solid.shape[0] + solid.shape[0] % 2, solid.shape[1] + solid.shape[1] % 2
+    high, wide = (side + side % 2 for side in solid.shape[:2])
     shown = cv2.copyMakeBorder(
-        solid.astype(np.uint8),
-        0,
-        high - solid.shape[0],
-        0,
-        wide - solid.shape[1],
-        cv2.BORDER_REPLICATE,
+        solid, 0, high - solid.shape[0], 0, wide - solid.shape[1], cv2.BORDER_REPLICATE
     )
     frame = av.VideoFrame(wide, high, "yuv420p")
     frame.colorspace, frame.color_range = Colorspace.ITU709, ColorRange.MPEG
-    inked = inks_of(frame).picture(np.dstack([shown, np.full(shown.shape[:2], 255, np.uint8)]))
-    plane_of(frame, 0)[...] = inked[..., 2]
-    for index, channel in ((1, 1), (2, 0)):
-        half = cv2.resize(inked[..., channel], None, fx=0.5, fy=0.5, interpolation=cv2.INTER_AREA)
-        plane_of(frame, index)[...] = half
+    for index, plane in enumerate(planes_like(frame, np.asarray(shown, np.uint8))):
+        plane_of(frame, index)[...] = plane
     return Framer().framed(frame, size, framing, 0)

@@ -19,7 +19,7 @@ from mortiser.media.picture import plane_of
 from mortiser.render.backdrops import backdrop_planes
 from mortiser.render.covers import Covers
 from mortiser.render.plan import Recording, RenderPlan
-from mortiser.render.source_readers import FINE, SLACK_US, SourceReader, SourceReaders
+from mortiser.render.source_readers import FINE, SLACK_US, PlanReaders, SourceReader, SourceReaders
 
 TAIL_US = SECOND // 5
 """Sound commonly ends this much after the picture: no more frames are made for that."""
@@ -27,13 +27,13 @@ TAIL_US = SECOND // 5
 
 def at(plan: RenderPlan, at_us: int) -> av.VideoFrame:
     """The frame of a plan at a moment (µs), its own to be written to."""
-    covers = Covers(plan, SourceReaders())
+    readers = PlanReaders(plan.recordings, SourceReaders())
     try:
-        covered = covers.at(at_us)
+        covered = Covers(plan, readers).at(at_us)
         if covered is not None:
             return _copy(covered)
     finally:
-        covers.close()
+        readers.close()
     placed = plan.timeline.playing(min(at_us, plan.timeline.duration_us - 1))
     framing = plan.framing(plan.timeline.placed.index(placed))
     reader = SourceReader(plan.recordings[placed.clip.source_id])
@@ -124,7 +124,9 @@ def _shown(plan: RenderPlan, at_us: int) -> list[SceneCue]:
 
 def _of_grid(plan: RenderPlan, kept: SourceReaders) -> Iterator[av.VideoFrame]:
     """Frames at the plan's own rate, each what is seen at its moment; all hold colours in the first one's terms."""
-    clips, covers = _Clips(plan, kept), Covers(plan, kept)
+    # What is seen over a recording may be another moment of it: each has readers of its own.
+    readers = PlanReaders(plan.recordings, kept), PlanReaders(plan.recordings, kept)
+    clips, covers = _Clips(plan, readers[0]), Covers(plan, readers[1])
     first: av.VideoFrame | None = None
     try:
         for number in range(frame_count(plan)):
@@ -137,47 +139,34 @@ def _of_grid(plan: RenderPlan, kept: SourceReaders) -> Iterator[av.VideoFrame]:
             frame.pts, frame.time_base = number, 1 / plan.rate
             yield frame
     except BaseException:
-        clips.close()
-        covers.close()
+        for one in readers:
+            one.close()
         raise
-    clips.give_back()
-    covers.give_back()
+    for one in readers:
+        one.give_back()
 
 
 class _Clips:
     """The frames of a plan's clips; best asked forwards."""
 
-    def __init__(self, plan: RenderPlan, kept: SourceReaders) -> None:
+    def __init__(self, plan: RenderPlan, readers: PlanReaders) -> None:
         self._plan = plan
-        self._kept = kept
         self._starts = [placed.at_us for placed in plan.timeline.placed]
-        self._readers: dict[int, SourceReader] = {}
+        self._readers = readers
         self._plain = _backdrop(plan.size, plan.framing(0).backdrop)
 
     def at(self, at_us: int) -> av.VideoFrame:
         """The frame at a moment of the plan, its own to be written to."""
         index = max(0, bisect_right(self._starts, at_us) - 1)
         placed = self._plan.timeline.placed[index]
-        source, source_us = placed.clip.source_id, placed.to_source(at_us)
-        if source not in self._readers:
-            self._readers[source] = self._kept.take(self._plan.recordings[source], source_us)
-        reader = self._readers[source]
+        source_us = placed.to_source(at_us)
+        reader = self._readers.of(placed.clip.source_id, source_us)
         found = reader.at(source_us)
         if found is None:
             return _copy(self._plain)
         fitted = reader.fit(found, self._plan.size, self._plan.framing(index), source_us)
         # The reader may show it once more.
         return _copy(found) if fitted is found else fitted
-
-    def give_back(self) -> None:
-        """Keep the readers for what follows."""
-        for source, reader in self._readers.items():
-            self._kept.give_back(self._plan.recordings[source], reader)
-
-    def close(self) -> None:
-        """Let go of all files."""
-        for reader in self._readers.values():
-            reader.close()
 
 
 def _in_terms_of(first: av.VideoFrame, frame: av.VideoFrame) -> av.VideoFrame:

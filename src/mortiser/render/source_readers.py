@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Generator, Iterator
+from collections.abc import Generator, Iterator, Mapping
 from contextlib import ExitStack
 from fractions import Fraction
 from pathlib import Path
@@ -200,6 +200,33 @@ class SourceReader:
 
 def _nothing() -> Decoded:
     yield from ()
+
+
+class PlanReaders:
+    """A reader for each recording of a plan, from those that are kept; given back when the plan is played."""
+
+    def __init__(self, recordings: Mapping[int, Recording], kept: SourceReaders) -> None:
+        self._recordings = recordings
+        self._kept = kept
+        self._open: dict[int, SourceReader] = {}
+
+    def of(self, source_id: int, source_us: int) -> SourceReader:
+        """The reader of a source; the first time one that is for frames from a moment on."""
+        if source_id not in self._open:
+            self._open[source_id] = self._kept.take(self._recordings[source_id], source_us)
+        return self._open[source_id]
+
+    def give_back(self) -> None:
+        """Keep the readers for what follows."""
+        for source_id, reader in self._open.items():
+            self._kept.give_back(self._recordings[source_id], reader)
+        self._open.clear()
+
+    def close(self) -> None:
+        """Let go of all files."""
+        for reader in self._open.values():
+            reader.close()
+        self._open.clear()
 
 
 def usual_rate(recording: Recording) -> Fraction:

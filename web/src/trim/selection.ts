@@ -42,9 +42,6 @@ export function rangeOf(
   return a < 0 || b < 0 ? null : [Math.min(a, b), Math.max(a, b)];
 }
 
-/** Whether nothing of an item plays. */
-export const isStruck = (item: Item): boolean => item.struck;
-
 /** Words of each strand in a range, as edits name them. */
 export function passagesOf(items: readonly Item[]): Schemas["Passage"][] {
   const found: Schemas["Passage"][] = [];
@@ -61,7 +58,7 @@ export function passagesOf(items: readonly Item[]): Schemas["Passage"][] {
 export function keptPassages(items: readonly Item[]): Schemas["Passage"][] {
   const runs: Item[][] = [[]];
   for (const item of items) {
-    if (item.id && isStruck(item)) runs.push([]);
+    if (item.id && item.struck) runs.push([]);
     else runs.at(-1)?.push(item);
   }
   return runs.flatMap(passagesOf);

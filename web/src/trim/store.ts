@@ -32,13 +32,18 @@ export const KINDS: readonly RemovalKind[] = ["quiet", "sounds", "fillers", "rep
 /** What is meant to be heard is left in unless somebody asks for it. */
 const LISTED = KINDS.filter((kind) => kind !== "sounds");
 
-export const useTrim = create<State>(() => ({
+/** What is known of the talk before a piece is open. */
+const NOTHING = {
   items: [],
   clips: [],
   selection: null,
   cut: null,
   removals: [],
   looked: null,
+};
+
+export const useTrim = create<State>(() => ({
+  ...NOTHING,
   kinds: new Set(LISTED),
   quietUs: 500_000,
   beforeUs: 60_000,
@@ -48,16 +53,7 @@ export const useTrim = create<State>(() => ({
 }));
 
 // How much quiet is much stays as it was set: it is about whoever cuts, not about the project.
-whenProjectEnds(() =>
-  useTrim.setState({
-    items: [],
-    clips: [],
-    selection: null,
-    cut: null,
-    removals: [],
-    looked: null,
-  }),
-);
+whenProjectEnds(() => useTrim.setState(NOTHING));
 
 /** The suggestions that are listed. */
 export function listed({ removals, kinds }: Pick<State, "removals" | "kinds">): Removal[] {

@@ -51,14 +51,8 @@ class Cutaway(Value):
 
     def of_copies(self, sources: Mapping[int, int]) -> Cutaway:
         """The same for copies of the sources, by their ids."""
-        during = self.during.model_copy(
-            update={"source_id": sources.get(self.during.source_id, self.during.source_id)}
-        )
-        seen = self.seen
-        if isinstance(seen, RecordingSeen):
-            source = sources.get(seen.source_id, seen.source_id)
-            seen = seen.model_copy(update={"source_id": source})
-        return self.model_copy(update={"during": during, "seen": seen})
+        seen = self.seen.of_copy(sources) if isinstance(self.seen, RecordingSeen) else self.seen
+        return self.model_copy(update={"during": self.during.of_copy(sources), "seen": seen})
 
     def is_of(self, source_id: int) -> bool:
         """Whether it lies on a source or shows it."""

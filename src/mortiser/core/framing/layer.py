@@ -59,9 +59,7 @@ class BaseLayer(Value):
         """The same for copies of its source, by their ids."""
         if self.during is None:
             return self
-        source = sources.get(self.during.source_id, self.during.source_id)
-        during = self.during.model_copy(update={"source_id": source})
-        return self.model_copy(update={"during": during})
+        return self.model_copy(update={"during": self.during.of_copy(sources)})
 
 
 class Lettered(BaseLayer):

@@ -11,7 +11,7 @@ import json
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Annotated, Literal, TypeVar
+from typing import Annotated, Literal, Self, TypeVar
 
 from pydantic import Field, JsonValue, model_validator
 
@@ -46,6 +46,11 @@ class OfSource(Value):
     """Something about a source."""
 
     source_id: Id
+
+    def of_copy(self, sources: Mapping[int, int]) -> Self:
+        """The same about the copy of its source, by the ids of both; as it is where that was not copied."""
+        source = sources.get(self.source_id, self.source_id)
+        return self.model_copy(update={"source_id": source})
 
 
 class Chosen(OfSource):
@@ -221,10 +226,7 @@ _OfSource = TypeVar("_OfSource", bound=OfSource)
 
 
 def _of_copies(values: tuple[_OfSource, ...], sources: Mapping[int, int]) -> tuple[_OfSource, ...]:
-    return tuple(
-        one.model_copy(update={"source_id": sources.get(one.source_id, one.source_id)})
-        for one in values
-    )
+    return tuple(one.of_copy(sources) for one in values)
 
 
 def _framing_of_copies(framing: Framing, sources: Mapping[int, int]) -> Framing:

@@ -10,6 +10,7 @@ from dataclasses import dataclass, field, replace
 from math import cos, radians, sin
 
 from mortiser.core.common.time import SECOND
+from mortiser.core.framing.covering import lies
 from mortiser.core.framing.layer import (
     PLACES,
     Arrow,
@@ -242,14 +243,8 @@ def span_of(layer: Layer, piece: Piece, cues: Sequence[Cue] = ()) -> tuple[int, 
         return (0, first) if first >= SHORTEST_INTRO_US else (0, 0)
     if layer.during is None:
         return 0, piece.timeline.duration_us
-    edges: list[int] = []
-    for placed in piece.timeline.placed:
-        clip = placed.clip
-        start = max(clip.start_us, layer.during.start_us)
-        end = min(clip.end_us, layer.during.end_us)
-        if clip.source_id == layer.during.source_id and start < end:
-            edges += [placed.to_piece(start), placed.to_piece(end)]
-    return (min(edges), max(edges)) if edges else (0, 0)
+    shown = lies(piece.timeline, layer.during)
+    return (shown[0][0], shown[-1][1]) if shown else (0, 0)
 
 
 def _turned(box: Rect, turn: float) -> Rect:

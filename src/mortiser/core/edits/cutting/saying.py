@@ -8,6 +8,7 @@ from mortiser.core.common.errors import NotFound
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.edits.base import chosen, words_of
 from mortiser.core.edits.session import EditSession
+from mortiser.core.framing.shape import FramedStretch
 from mortiser.core.transcript.words import Shown
 
 
@@ -29,6 +30,15 @@ def stretches_said(
     cues = chosen(session, cue_ids)
     words = words_of(cues, word_ids) if word_ids else [w for cue in cues for w in cue.words]
     return stretches_of(session.timeline(piece_id), words)
+
+
+def stretch_said(session: EditSession, piece_id: int, cue_ids: Sequence[int]) -> FramedStretch:
+    """From when to when the source that is heard first says what captions say. Raises NotFound."""
+    said = stretches_said(session, piece_id, cue_ids)
+    source_id = next(iter(said)).source_id
+    here = [stretch for clip, stretch in said.items() if clip.source_id == source_id]
+    start, end = min(start for start, _ in here), max(end for _, end in here)
+    return FramedStretch(source_id=source_id, start_us=start, end_us=end)
 
 
 def stretches_of(timeline: Timeline, words: Sequence[Shown]) -> dict[Clip, tuple[int, int]]:

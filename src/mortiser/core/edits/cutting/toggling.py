@@ -40,6 +40,7 @@ class ToggleWords(OfPassages):
             words, a, b = words_around(session, strands, passage)
             if any(timeline.shows(passage.strand_id, one.middle_us) for one in words[a : b + 1]):
                 made = StrikeWords
+                break
         return made(**self.model_dump(exclude={"kind"}))
 
 

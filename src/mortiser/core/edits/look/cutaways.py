@@ -10,7 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from mortiser.core.common.errors import BadInput, NotFound
 from mortiser.core.common.limits import Id, Ids, Micros
 from mortiser.core.edits.base import BaseEdit, short
-from mortiser.core.edits.cutting.saying import stretches_said
+from mortiser.core.edits.cutting.saying import stretch_said
 from mortiser.core.edits.session import EditSession
 from mortiser.core.framing.cutaway import (
     FASTEST,
@@ -51,11 +51,7 @@ class AddCutaway(BaseEdit):
             return _from_to(session, self.piece_id, self.from_word, self.to_word or self.from_word)
         if not self.cue_ids:
             raise BadInput("Choose the words that it is seen over first.")
-        said = stretches_said(session, self.piece_id, self.cue_ids)
-        source_id = next(iter(said)).source_id
-        here = [stretch for clip, stretch in said.items() if clip.source_id == source_id]
-        start, end = min(start for start, _ in here), max(end for _, end in here)
-        return FramedStretch(source_id=source_id, start_us=start, end_us=end)
+        return stretch_said(session, self.piece_id, self.cue_ids)
 
 
 LIES = ("fit", "zoom", "x", "y")

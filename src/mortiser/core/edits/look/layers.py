@@ -11,7 +11,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from mortiser.core.common.errors import BadInput, NotFound
 from mortiser.core.common.limits import Id, Ids
 from mortiser.core.edits.base import BaseEdit, short
-from mortiser.core.edits.cutting.saying import stretches_said
+from mortiser.core.edits.cutting.saying import stretch_said
 from mortiser.core.edits.look.shapes import ShapeEdit, change_shape, shape_of
 from mortiser.core.edits.session import EditSession
 from mortiser.core.framing.layer import (
@@ -162,11 +162,7 @@ class LastLayer(LayerEdit):
         if self.intro or not self.cue_ids:
             _set(session, self, {"during": None, "intro": self.intro})
             return
-        said = stretches_said(session, self.piece_id, self.cue_ids)
-        source_id = next(iter(said)).source_id
-        here = [stretch for clip, stretch in said.items() if clip.source_id == source_id]
-        start, end = min(start for start, _ in here), max(end for _, end in here)
-        during = FramedStretch(source_id=source_id, start_us=start, end_us=end)
+        during = stretch_said(session, self.piece_id, self.cue_ids)
         _set(session, self, {"during": during, "intro": False})
 
     def _from_to(self, session: EditSession) -> FramedStretch:
