@@ -39,9 +39,10 @@ export class Problem extends Error {
 
 export const api = createClient<paths>();
 
-/** Any error body as a Problem. */
+/** Any error body as a Problem. The page of a browser that is not paired (any more) asks for the code. */
 export function asProblem(body: unknown): Problem {
   if (body && typeof body === "object" && "message" in body && "code" in body) {
+    if (body.code === "not_paired") location.reload();
     return new Problem(String(body.code), String(body.message));
   }
   return new Problem("error", "The server did not answer as expected. Try again.");
