@@ -8,14 +8,17 @@ from importlib.resources import files
 from pathlib import Path
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from mortiser.core.captions.pace import PACES
 from mortiser.core.common.errors import BadInput, Conflict, NoSpace, NotFound, Stale
+from mortiser.core.edits.base import BaseEdit
 from mortiser.core.edits.captions.captions import BreakLine, DeleteCues, JoinCue
 from mortiser.core.edits.captions.pacing import CheckBy
 from mortiser.core.edits.commands import EDIT, Edit
+from mortiser.core.edits.cutting.removing import RemoveRecording
+from mortiser.core.edits.cutting.toggling import ToggleWords
 from mortiser.core.edits.cutting.trimming import Passage, StrikeWords
 from mortiser.core.edits.look.dressing import DressCues
 from mortiser.core.edits.look.settings import RenameProject
@@ -51,7 +54,13 @@ def revision(database: Database, project: int) -> int:
     return int(projects.read_project(database.connection, project).revision)
 
 
+def numbered(*steps: tuple[type[BaseEdit], int, int, int]) -> list[tuple[int, int, int, int]]:
+    """Steps whose kinds are known by their number."""
+    return [(KINDS.index(kind), *where) for kind, *where in steps]
+
+
 @settings(max_examples=40, deadline=None)
+@example(numbered((ToggleWords, 2, 25, 1), (RemoveRecording, 1, 0, 1)))
 @given(seeds)
 def test_undo_and_redo_bring_back_every_row(steps: list[tuple[int, int, int, int]]) -> None:
     with tempfile.TemporaryDirectory() as folder:

@@ -106,7 +106,7 @@ def move(db: sqlite3.Connection, piece_id: int, before: Timeline, after: Timelin
     where they have gone. Gives the former."""
     cut = touched(db, piece_id, changed_stretches(before.clips, after.clips))
     moves = [one for one in shifts(before, after) if one.by_us]
-    cut |= over_moves(db, piece_id, moves)
+    cut |= over_moves(db, piece_id, moves) | _at_beginning(db, piece_id)
     starts = [one.from_us for one in moves]
     moved = []
     for cue_id, start, end in db.execute(
@@ -120,6 +120,12 @@ def move(db: sqlite3.Connection, piece_id: int, before: Timeline, after: Timelin
     for some in batched(cut):
         refresh(db, piece_id, after, some)
     return cut
+
+
+def _at_beginning(db: sqlite3.Connection, piece_id: int) -> set[int]:
+    """The captions that show from the piece's beginning on: some of their lead may not show."""
+    rows = db.execute("SELECT id FROM cue WHERE piece_id = ? AND start_us = 0", (piece_id,))
+    return {row["id"] for row in rows}
 
 
 def crowding(db: sqlite3.Connection, piece_id: int) -> list[tuple[int, int]]:
