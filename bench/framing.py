@@ -21,6 +21,7 @@ from tests.pieces import piece_of
 
 from bench.burning import Filter, reader, reencode
 from bench.report import alone, at_least, at_most, measured
+from mortiser.core.assembly.assembled import PartLook
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.clip_framing import ClipFraming
 from mortiser.core.framing.layer import Headline, ProgressBar, Wave, Waveform
@@ -112,7 +113,7 @@ def _segments(wide: Path) -> None:
             began = time.perf_counter()
             stretch = (start, start + PART_US)
             out = wide.with_name("part.mp4")
-            write_segment(recording, stretch, size, out, Fraction(30), None, clip)
+            write_segment(recording, stretch, size, out, Fraction(30), None, PartLook(clip))
             took.append(time.perf_counter() - began)
         slow = sorted(took)[int(0.95 * (len(took) - 1))]
         at_most(f"first segment, {name}", slow, "s", 0.8, "95 % of them, 2 s long", 2)

@@ -2,10 +2,10 @@
 
 from collections.abc import Mapping, Sequence
 
+from mortiser.core.assembly.cutaway import Cutaways
 from mortiser.core.captions.pace import PACES, Pace
 from mortiser.core.common.frames import NO_FRAMES, Frames
 from mortiser.core.editing.timeline import Timeline
-from mortiser.core.framing.cutaway import Cutaways
 from mortiser.core.framing.layer import Layer
 from mortiser.core.framing.placing import Size
 from mortiser.core.framing.shape import Shape

@@ -2,6 +2,8 @@
 
 import pytest
 
+from mortiser.core.assembly.covering import covers
+from mortiser.core.assembly.cutaway import Cutaway, PictureSeen, RecordingSeen
 from mortiser.core.common.errors import BadInput, NotFound
 from mortiser.core.edits.base import BaseEdit
 from mortiser.core.edits.cutting.removing import RemoveRecording, losses
@@ -14,8 +16,6 @@ from mortiser.core.edits.look.cutaways import (
     MoveCutaway,
 )
 from mortiser.core.edits.session import EditSession
-from mortiser.core.framing.covering import covers
-from mortiser.core.framing.cutaway import Cutaway, PictureSeen, RecordingSeen
 from mortiser.core.framing.own_picture import OwnPicture
 from mortiser.core.transcript.words import Shown
 from tests.contracts.trimmed import make, passage, words_of

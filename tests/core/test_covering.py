@@ -5,16 +5,17 @@ from itertools import pairwise
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mortiser.core.common.time import SECOND
-from mortiser.core.editing.timeline import Clip, Timeline
-from mortiser.core.framing.covering import Cover, covers, digest, lies, within
-from mortiser.core.framing.cutaway import (
+from mortiser.core.assembly.assembled import Assembled
+from mortiser.core.assembly.covering import Cover, covers, lies, within
+from mortiser.core.assembly.cutaway import (
     STORED,
     Cutaway,
     PictureSeen,
     RecordingSeen,
     without_source,
 )
+from mortiser.core.common.time import SECOND
+from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.own_picture import OwnPicture
 from mortiser.core.framing.shape import FramedStretch
 
@@ -101,8 +102,9 @@ def test_a_part_shows_what_the_whole_shows(start: int, length: int) -> None:
 def test_the_digest_says_what_is_seen_not_its_number() -> None:
     line = clips((0, 10))
     one, same, other = (covers(line, [c]) for c in (cutaway(1, 2), cutaway(1, 2, 7), cutaway(1, 3)))
-    assert digest(one) == digest(same) != digest(other)
-    assert digest(()) == ""
+    digests = [Assembled(found).digest for found in (one, same, other)]
+    assert digests[0] == digests[1] != digests[2]
+    assert Assembled().digest == ""
 
 
 def test_they_are_kept_as_text_copied_and_go_with_a_recording() -> None:

@@ -6,16 +6,19 @@ from typing import Any
 
 import pytest
 
+from mortiser.core.assembly import cutaway, grade, joining
 from mortiser.core.captions import pace, standing
 from mortiser.core.common.errors import BadInput
 from mortiser.core.common.stored import Stored
-from mortiser.core.framing import cutaway, guides, layer, shape
+from mortiser.core.framing import guides, layer, shape
 from mortiser.core.project import jig, output, post
 from mortiser.core.style.finish import stored as finish
 
 FORMS: dict[str, Stored[Any]] = {
     "finish": finish.STORED, "pace": pace.STORED, "standing": standing.STORED, "layers": layer.STORED,
     "cutaways": cutaway.STORED,
+    "joins": joining.STORED,
+    "grades": grade.STORED,
     "shapes": shape.STORED, "outputs": output.STORED, "post": post.STORED, "guides": guides.STORED,
     "jig": jig.STORED,
 }  # fmt: skip

@@ -35,9 +35,9 @@ def test_many_who_ask_get_one_file(
     made = []
     write = segments.write_segment
 
-    def counted(*args: object) -> None:
+    def counted(*args: object, **more: object) -> None:
         made.append(args)
-        write(*args)  # type: ignore[arg-type]
+        write(*args, **more)  # type: ignore[arg-type]
 
     monkeypatch.setattr(segments, "write_segment", counted)
     found: list[Path] = []

@@ -4,10 +4,10 @@ from pathlib import Path
 
 import pytest
 
+from mortiser.core.assembly.cutaway import Cutaway, RecordingSeen
 from mortiser.core.common.frames import Frames
 from mortiser.core.delivery.order import Order, OrderedSource, PieceStretch
 from mortiser.core.editing.timeline import Clip, Timeline
-from mortiser.core.framing.cutaway import Cutaway, RecordingSeen
 from mortiser.core.framing.shape import FramedStretch, Shape
 from mortiser.core.project.output import VideoFile
 from mortiser.outputs import OUTPUTS

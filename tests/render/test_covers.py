@@ -10,9 +10,10 @@ import numpy as np
 import pytest
 
 from mortiser import pictures
+from mortiser.core.assembly.assembled import Assembled, PartLook
+from mortiser.core.assembly.covering import Cover, covers
+from mortiser.core.assembly.cutaway import Cutaway, PictureSeen, RecordingSeen
 from mortiser.core.editing.timeline import Clip, Timeline
-from mortiser.core.framing.covering import Cover, covers
-from mortiser.core.framing.cutaway import Cutaway, PictureSeen, RecordingSeen
 from mortiser.core.framing.own_picture import OwnPicture
 from mortiser.core.framing.shape import FramedStretch, Framing
 from mortiser.render.burn import burn
@@ -46,7 +47,7 @@ def other(tmp_path_factory: pytest.TempPathFactory) -> Path:
 
 def plan(talk: Path, other: Path, found: Sequence[Cover]) -> RenderPlan:
     both = {1: recording(talk), 2: recording(other)}
-    return RenderPlan(LINE, both, SIZE, rate=Fraction(25), covers=found)
+    return RenderPlan(LINE, both, SIZE, rate=Fraction(25), assembled=Assembled(tuple(found)))
 
 
 def test_other_frames_are_seen_and_the_talk_is_heard(
@@ -77,7 +78,7 @@ def test_a_still_and_a_part_of_the_preview_show_the_same(
     out = tmp_path / "part.mp4"
     write_segment(
         recording(talk), (SECOND, 2 * SECOND), SIZE, out, Fraction(25),
-        covers=part, seen={2: recording(other)},
+        look=PartLook(assembled=Assembled(part)), seen={2: recording(other)},
     )  # fmt: skip
     blues = [blue for _, blue in brightness(out)]
     wanted = [255 * (60 + n) / 100 for n in range(5)] + [255 * n / 50 for n in range(30, 50)]
@@ -143,7 +144,11 @@ def test_colours_stay_though_recordings_hold_them_otherwise(talk: Path, tmp_path
         out.mux(stream.encode(None))
     found = over(0.6, 1.2, RecordingSeen(source_id=2))
     both = {1: recording(talk), 2: Recording(large, SECOND)}
-    burn(RenderPlan(LINE, both, SIZE, rate=Fraction(25), covers=found), tmp_path / "out.mp4", ready)
+    burn(
+        RenderPlan(LINE, both, SIZE, rate=Fraction(25), assembled=Assembled(tuple(found))),
+        tmp_path / "out.mp4",
+        ready,
+    )
     with av.open(str(tmp_path / "out.mp4")) as reading:
         frames = list(reading.decode(video=0))
     shown = frames[20].to_ndarray(format="rgb24")

@@ -24,7 +24,9 @@ from mortiser.core.edits.look import (
     delivering,
     dressing,
     framing,
+    grades,
     jigs,
+    joins,
     layers,
     settings,
     shapes,
@@ -314,6 +316,21 @@ MAKERS: dict[type[BaseEdit], Callable[[Place], BaseEdit]] = {
         piece_id=p.piece, cutaway_id=1, to_word=p.last.words[-1].id
     ),
     cutaways.DropCutaway: lambda p: cutaways.DropCutaway(piece_id=p.piece, cutaway_id=1 + p.n % 2),
+    joins.SetJoins: lambda p: joins.SetJoins(
+        piece_id=p.piece,
+        where=["everywhere", "recordings", "nowhere"][p.n % 3],
+        transition={"kind": ["push", "iris"][p.n % 2]},
+        alike=p.n % 5 == 0,
+    ),
+    joins.SetJoin: lambda p: joins.SetJoin(
+        piece_id=p.piece,
+        at_us=p.word.start_us,
+        transition=None if p.n % 3 else {"kind": "whip"},
+        as_all=p.n % 4 == 0,
+    ),
+    grades.GradePicture: lambda p: grades.GradePicture(
+        piece_id=p.piece, source_id=(None, 2)[p.n % 2], changes={"warmth": p.n % 10 / 10}
+    ),
     layers.ChangeLayer: lambda p: layers.ChangeLayer(
         piece_id=p.piece, layer_id=1, changes=layers.LayerChanges(text="tea", opacity=0.5)
     ),

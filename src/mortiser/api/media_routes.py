@@ -13,13 +13,13 @@ from starlette.concurrency import run_in_threadpool
 from mortiser.api.bodies import received
 from mortiser.api.context import OpenContext
 from mortiser.api.routing import routes
+from mortiser.core.assembly.assembled import PartLook
 from mortiser.core.common.errors import Conflict, NotFound
 from mortiser.core.common.limits import Id, Micros, Name
 from mortiser.core.framing.frame import even_size
 from mortiser.core.project.source import Source
 from mortiser.jobs.ingest import bring_back
 from mortiser.jobs.preparing import playable
-from mortiser.jobs.segments import PartLook
 from mortiser.store import projects
 from mortiser.wiring import AppContext
 

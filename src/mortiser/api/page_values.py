@@ -10,10 +10,10 @@ from annotated_types import Ge, Le, MaxLen
 from pydantic import BaseModel
 
 from mortiser.api.delivery_routes import MOST_STRETCHES
+from mortiser.core.assembly.cutaway import FASTEST, SLOWEST
 from mortiser.core.captions.checks import SAFE
 from mortiser.core.captions.cue_timing import SHORTEST_SHOWN_US
 from mortiser.core.captions.pace import Pace
-from mortiser.core.framing.cutaway import FASTEST, SLOWEST
 from mortiser.core.framing.layer import LAYER_NAMES
 from mortiser.core.framing.shape import NAMED_SHAPES, LayerPlace
 from mortiser.core.project.output import StillFile, TextFile, VideoFile

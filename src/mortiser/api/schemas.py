@@ -7,12 +7,13 @@ from typing import Annotated, Literal
 from fastapi import Query
 from pydantic import BaseModel, Field, JsonValue
 
+from mortiser.core.assembly.covering import lies
+from mortiser.core.assembly.cutaway import Cutaway
+from mortiser.core.assembly.grade import Grades
+from mortiser.core.assembly.joining import Joins
 from mortiser.core.captions.pace import Pace, RuleSet
 from mortiser.core.common.limits import Id
 from mortiser.core.common.time import parse_timecode
-from mortiser.core.framing.covering import digest as covers_digest
-from mortiser.core.framing.covering import lies
-from mortiser.core.framing.cutaway import Cutaway
 from mortiser.core.framing.layer import PLACES, Layer
 from mortiser.core.framing.shape import Backdrop, Framed, Framing, LayerPlace, Move, shape_word
 from mortiser.core.project.job import Job, JobKind, JobStatus
@@ -216,8 +217,8 @@ class ShapeView(BaseModel):
     )
 
     @classmethod
-    def of(cls, piece: ShapedPiece, covered: str) -> ShapeView:
-        """The shape that a piece is seen in; ``covered`` is the digest of what covers its clips in all shapes."""
+    def of(cls, piece: ShapedPiece, looks: str) -> ShapeView:
+        """The shape that a piece is seen in; ``looks`` is the digest of what else is seen, in all shapes."""
         shape = piece.shape
         return cls(
             **{name: getattr(shape, name) for name in set(type(shape).model_fields) - {"places"}},
@@ -226,7 +227,7 @@ class ShapeView(BaseModel):
             },
             word=shape_word(*shape.size),
             as_recorded=piece.as_recorded,
-            digest="-".join([shape.digest, *_followed(piece), covered]),
+            digest="-".join([shape.digest, *_followed(piece), looks]),
         )
 
 
@@ -268,6 +269,8 @@ class PieceView(BaseModel):
     name: str
     shapes: list[ShapeView]
     layers: list[Layer]
+    joins: Joins = Field(description="How its clips go over into each other.")
+    grades: Grades = Field(description="How its pictures look.")
     cutaways: list[CutawayView]
     finish: Finish
     pace: Pace
@@ -298,13 +301,15 @@ class PieceView(BaseModel):
 
     @classmethod
     def of(cls, piece: Piece) -> PieceView:
-        covered = covers_digest(piece.covers)
+        looks = piece.settings.look_digest
         return cls(
             id=piece.id,
             name=piece.settings.name,
             layers=list(piece.settings.layers),
+            joins=piece.settings.joins,
+            grades=piece.settings.grades,
             cutaways=CutawayView.all(piece),
-            shapes=[ShapeView.of(piece.in_shape(one.id), covered) for one in piece.settings.shapes],
+            shapes=[ShapeView.of(piece.in_shape(one.id), looks) for one in piece.settings.shapes],
             finish=piece.settings.finish,
             pace=piece.settings.pace,
             checked_by=piece.settings.checked_by,

@@ -6,24 +6,22 @@ import os
 import threading
 import uuid
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from pathlib import Path
 
 import numpy as np
 import numpy.typing as npt
 
+from mortiser.core.assembly.assembled import AS_RECORDED, Assembled, PartLook
 from mortiser.core.common.errors import BadInput
 from mortiser.core.framing.clip_framing import ClipFraming
-from mortiser.core.framing.covering import Cover, within
-from mortiser.core.framing.covering import digest as covers_digest
-from mortiser.core.framing.cutaway import RecordingSeen
 from mortiser.core.project.piece import Piece, ShapedPiece
 from mortiser.core.project.source import Source
 from mortiser.jobs.draft import draft_of
 from mortiser.jobs.sounds import Sound, sound_of
 from mortiser.jobs.workspace import Workspace
 from mortiser.render import segments
-from mortiser.render.plan import WHOLE, Recording
+from mortiser.render.plan import Recording
 from mortiser.render.segments import PART_US, SegmentPart, write_segment
 from mortiser.render.source_readers import SourceReaders, usual_rate
 
@@ -34,32 +32,11 @@ MOST_BYTES = 300 * 1024**2
 """Of one recording: about an hour of a small picture."""
 
 
-@dataclass(frozen=True)
-class PartLook:
-    """What is seen of a part: how its picture lies, and what covers it."""
-
-    framing: ClipFraming = WHOLE
-    covers: tuple[Cover, ...] = ()
-
-    @property
-    def digest(self) -> str:
-        """The same for what looks the same."""
-        return self.framing.digest + covers_digest(self.covers)
-
-    @property
-    def source_ids(self) -> frozenset[int]:
-        """The recordings that are seen in place of its own."""
-        seen = (one.cutaway.seen for one in self.covers)
-        return frozenset(one.source_id for one in seen if isinstance(one, RecordingSeen))
-
-
-PLAIN = PartLook()
-
-
-def _look(part: SegmentPart, framings: Sequence[ClipFraming], covers: Sequence[Cover]) -> PartLook:
+def _look(part: SegmentPart, framings: Sequence[ClipFraming], assembled: Assembled) -> PartLook:
     ends_us = part.at_us + part.end_us - part.start_us
     framing = framings[part.clip].during(part.start_us, part.end_us)
-    return PartLook(framing, within(covers, part.at_us, ends_us))
+    near = assembled.within(part.at_us, ends_us).of_source(part.source_id)
+    return PartLook(framing, near, part.clip % 2)
 
 
 class Segments:
@@ -76,17 +53,19 @@ class Segments:
 
     def stream(self, piece: ShapedPiece) -> list[tuple[SegmentPart, PartLook]]:
         """What a piece is played as, and what is seen of each part."""
-        framings, covers = piece.framings, piece.covers
-        return [(part, _look(part, framings, covers)) for part in segments.parts_of(piece.timeline)]
+        framings, assembled = piece.framings, piece.assembled
+        return [
+            (part, _look(part, framings, assembled)) for part in segments.parts_of(piece.timeline)
+        ]
 
     def look(
         self, piece: ShapedPiece, source_id: int, stretch: tuple[int, int], digest: str
     ) -> PartLook | None:
         """What is seen of a stretch of a source in a piece, by its digest."""
-        framings, covers = piece.framings, piece.covers
+        framings, assembled = piece.framings, piece.assembled
         for part in segments.parts_of(piece.timeline):
             if (part.source_id, part.start_us, part.end_us) == (source_id, *stretch):
-                found = _look(part, framings, covers)
+                found = _look(part, framings, assembled)
                 if found.digest == digest:
                     return found
         return None
@@ -104,7 +83,7 @@ class Segments:
         source: Source,
         stretch: tuple[int, int],
         size: tuple[int, int],
-        look: PartLook = PLAIN,
+        look: PartLook = AS_RECORDED,
         seen: Sequence[Source] = (),
     ) -> Path:
         """The file of a stretch (µs) of a source as it looks in a piece, in ``size`` pixels; ``seen`` are the
@@ -153,9 +132,9 @@ class Segments:
                 partial,
                 rate,
                 self._reels,
-                look.framing,
-                look.covers,
-                others,
+                look,
+                source_id=source.id,
+                seen=others,
             )
             partial.rename(file)
         finally:

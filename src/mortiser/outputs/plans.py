@@ -12,7 +12,6 @@ from mortiser.core.common.errors import BadInput
 from mortiser.core.delivery.order import OrderedSource, PieceStretch
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.clip_framing import ClipFraming
-from mortiser.core.framing.covering import within
 from mortiser.core.framing.frame import BACKDROP_FPS, even_size
 from mortiser.core.project.output import VideoFile
 from mortiser.core.project.piece import Piece, ShapedPiece
@@ -63,7 +62,8 @@ def plan_of(
         rate,
         own_times=video is None or rate == Fraction(own).limit_denominator(1001),
         framings=framings,
-        covers=within(piece.covers, start_us, end_us),
+        assembled=piece.assembled.within(start_us, end_us),
+        first_lane=piece.timeline.placed.index(piece.timeline.playing(start_us)) % 2,
         shown_from_us=stretch.start_us if stretch else 0,
     )
 

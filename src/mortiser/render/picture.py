@@ -2,51 +2,29 @@
 
 from __future__ import annotations
 
-from bisect import bisect_right
 from collections.abc import Iterator
 from fractions import Fraction
 
 import av
-from av.video.reformatter import ColorRange, Colorspace
 
-from mortiser.core.common.errors import BadMedia
 from mortiser.core.common.time import SECOND
 from mortiser.core.framing.frame import BACKDROP_FPS
-from mortiser.core.framing.shape import Backdrop
 from mortiser.core.scene import SceneCue
-from mortiser.media.frames import EXACT
-from mortiser.media.picture import plane_of
-from mortiser.render.backdrops import backdrop_planes
-from mortiser.render.covers import Covers
+from mortiser.render.composing import Composer, backdrop_frame, copied, look_of, look_over
 from mortiser.render.plan import Recording, RenderPlan
-from mortiser.render.source_readers import FINE, SLACK_US, PlanReaders, SourceReader, SourceReaders
+from mortiser.render.source_readers import FINE, SLACK_US, SourceReader, SourceReaders
 
 TAIL_US = SECOND // 5
 """Sound commonly ends this much after the picture: no more frames are made for that."""
 
 
 def at(plan: RenderPlan, at_us: int) -> av.VideoFrame:
-    """The frame of a plan at a moment (µs), its own to be written to."""
-    readers = PlanReaders(plan.recordings, SourceReaders())
+    """The frame of a plan at a moment (µs), its own to be written to. Raises BadMedia."""
+    composer = Composer(plan, SourceReaders(), strict=True)
     try:
-        covered = Covers(plan, readers).at(at_us)
-        if covered is not None:
-            return _copy(covered)
+        return composer.at(min(at_us, plan.timeline.duration_us - 1))
     finally:
-        readers.close()
-    placed = plan.timeline.playing(min(at_us, plan.timeline.duration_us - 1))
-    framing = plan.framing(plan.timeline.placed.index(placed))
-    reader = SourceReader(plan.recordings[placed.clip.source_id])
-    try:
-        if not reader.has_picture:
-            return _backdrop(plan.size, framing.backdrop)
-        source_us = placed.to_source(at_us)
-        found = reader.at(source_us)
-        if found is None:
-            raise BadMedia("There is no frame at this moment of the recording.")
-        return reader.fit(found, plan.size, framing, source_us)
-    finally:
-        reader.close()
+        composer.close()
 
 
 def time_base(plan: RenderPlan) -> Fraction:
@@ -83,10 +61,15 @@ def _of_one(plan: RenderPlan, recording: Recording) -> Iterator[av.VideoFrame]:
         held: av.VideoFrame | None = None
         framing = plan.framing(0)
         for frame in reader.all():
-            fresh = reader.fit(frame, plan.size, framing, moment_of(frame))
+            moment = moment_of(frame)
+            fresh = reader.fit(frame, plan.size, framing, moment)
+            if not plan.assembled.grades.plain:
+                fresh = copied(fresh)
+                look_of(fresh, plan, plan.timeline.clips[0].source_id, moment)
+                look_over(fresh, plan, moment)
             if held is None and moment_of(fresh) > TAIL_US:
                 # As players show it: the first frame stands until it is its turn.
-                held = _copy(fresh)
+                held = copied(fresh)
                 held.pts = 0
                 yield held
             if held is not None:
@@ -110,7 +93,7 @@ def _between(plan: RenderPlan, held: av.VideoFrame, to_us: int) -> Iterator[av.V
         now = _shown(plan, at_us)
         # While one shows it may be moving; what changes nothing costs next to nothing.
         if now or before:
-            again = _copy(held)
+            again = copied(held)
             again.pts = round(at_us / SECOND / (held.time_base or FINE))
             yield again
         before = now
@@ -123,73 +106,24 @@ def _shown(plan: RenderPlan, at_us: int) -> list[SceneCue]:
 
 
 def _of_grid(plan: RenderPlan, kept: SourceReaders) -> Iterator[av.VideoFrame]:
-    """Frames at the plan's own rate, each what is seen at its moment; all hold colours in the first one's terms."""
-    # What is seen over a recording may be another moment of it: each has readers of its own.
-    readers = PlanReaders(plan.recordings, kept), PlanReaders(plan.recordings, kept)
-    clips, covers = _Clips(plan, readers[0]), Covers(plan, readers[1])
-    first: av.VideoFrame | None = None
+    """Frames at the plan's own rate, each what is seen at its moment."""
+    composer = Composer(plan, kept)
     try:
         for number in range(frame_count(plan)):
-            at_us = round(number * SECOND / plan.rate)
-            covered = covers.at(at_us)
-            # The reader may show it once more.
-            frame = clips.at(at_us) if covered is None else _copy(covered)
-            first = first or frame
-            frame = _in_terms_of(first, frame)
+            frame = composer.at(round(number * SECOND / plan.rate))
             frame.pts, frame.time_base = number, 1 / plan.rate
             yield frame
     except BaseException:
-        for one in readers:
-            one.close()
+        composer.close()
         raise
-    for one in readers:
-        one.give_back()
-
-
-class _Clips:
-    """The frames of a plan's clips; best asked forwards."""
-
-    def __init__(self, plan: RenderPlan, readers: PlanReaders) -> None:
-        self._plan = plan
-        self._starts = [placed.at_us for placed in plan.timeline.placed]
-        self._readers = readers
-        self._plain = _backdrop(plan.size, plan.framing(0).backdrop)
-
-    def at(self, at_us: int) -> av.VideoFrame:
-        """The frame at a moment of the plan, its own to be written to."""
-        index = max(0, bisect_right(self._starts, at_us) - 1)
-        placed = self._plan.timeline.placed[index]
-        source_us = placed.to_source(at_us)
-        reader = self._readers.of(placed.clip.source_id, source_us)
-        found = reader.at(source_us)
-        if found is None:
-            return _copy(self._plain)
-        fitted = reader.fit(found, self._plan.size, self._plan.framing(index), source_us)
-        # The reader may show it once more.
-        return _copy(found) if fitted is found else fitted
-
-
-def _in_terms_of(first: av.VideoFrame, frame: av.VideoFrame) -> av.VideoFrame:
-    """A frame whose planes hold colours as those of the first one do: a file says that once for all."""
-    if (frame.colorspace, frame.color_range) == (first.colorspace, first.color_range):
-        return frame
-    made = frame.reformat(
-        src_colorspace=frame.colorspace,
-        dst_colorspace=first.colorspace,
-        src_color_range=frame.color_range,
-        dst_color_range=first.color_range,
-        interpolation=EXACT,
-        threads=1,
-    )
-    made.colorspace, made.color_range = first.colorspace, first.color_range
-    return made
+    composer.give_back()
 
 
 def _plain(plan: RenderPlan) -> Iterator[av.VideoFrame]:
     """The backdrop, for a recording without a picture."""
-    plain = _backdrop(plan.size, plan.framing(0).backdrop)
+    plain = backdrop_frame(plan.size, plan.framing(0).backdrop)
     for number in range(-(-plan.timeline.duration_us * BACKDROP_FPS // SECOND)):
-        frame = _copy(plain)
+        frame = copied(plain)
         frame.pts, frame.time_base = number * FINE.denominator // BACKDROP_FPS, FINE
         yield frame
 
@@ -203,25 +137,3 @@ def frame_count(plan: RenderPlan) -> int:
 def moment_of(frame: av.VideoFrame) -> int:
     """When a frame shows, in µs of the piece."""
     return round((frame.pts or 0) * (frame.time_base or FINE) * SECOND)
-
-
-def _copy(frame: av.VideoFrame) -> av.VideoFrame:
-    """A frame of its own with the same picture."""
-    fresh = av.VideoFrame(frame.width, frame.height, frame.format.name)
-    for index in range(3):
-        plane_of(fresh, index)[...] = plane_of(frame, index)
-    fresh.colorspace, fresh.color_range = frame.colorspace, frame.color_range
-    fresh.pts, fresh.time_base = frame.pts, frame.time_base or FINE
-    return fresh
-
-
-def _backdrop(size: tuple[int, int], backdrop: Backdrop) -> av.VideoFrame:
-    """What shows where there is no picture: of the picture blurred, there is a colour left."""
-    seen = backdrop
-    if backdrop.kind == "blur":
-        seen = Backdrop(kind="colour")
-    plain = av.VideoFrame(*size, "yuv420p")
-    plain.colorspace, plain.color_range = Colorspace.ITU709, ColorRange.MPEG
-    for index, plane in enumerate(backdrop_planes(seen, plain, size)):
-        plane_of(plain, index)[...] = plane
-    return plain

@@ -7,9 +7,9 @@ from dataclasses import dataclass, field
 from fractions import Fraction
 from pathlib import Path
 
+from mortiser.core.assembly.assembled import PLAIN, Assembled
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.clip_framing import ClipFraming
-from mortiser.core.framing.covering import Cover
 from mortiser.core.framing.frame import BACKDROP_FPS
 from mortiser.core.framing.placing import Size
 from mortiser.core.scene import NO_CAPTIONS, Shows
@@ -60,9 +60,11 @@ class RenderPlan:
     own_times: bool = True
     """Whether an untouched recording keeps its own frame times."""
     framings: Sequence[ClipFraming] = ()
-    covers: Sequence[Cover] = ()
-    """The stretches of the plan in which something else is seen than the clips; what recordings these show is
-    among ``recordings``."""
+    assembled: Assembled = PLAIN
+    """What is seen besides the clips, by the time of the plan; what recordings that shows is among
+    ``recordings``."""
+    first_lane: int = 0
+    """Of the first clip: neighbours are read side by side, in lanes 0 and 1."""
     shown_from_us: int = 0
     """The moment of the piece that its beginning is: captions and layers go by the time of the piece."""
 
@@ -88,7 +90,8 @@ class RenderPlan:
     @property
     def untouched(self) -> Recording | None:
         """The same, where its frames keep their own times."""
-        return self.whole if self.own_times and not self.covers else None
+        covered = self.assembled.covers or self.assembled.joins
+        return self.whole if self.own_times and not covered else None
 
 
 def of_one(

@@ -6,7 +6,7 @@ those at the new cut are the ones there were, at another place.
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterator, Mapping
 from contextlib import closing
 from dataclasses import dataclass
 from fractions import Fraction
@@ -17,17 +17,16 @@ import av
 import numpy as np
 import numpy.typing as npt
 
+from mortiser.core.assembly.assembled import AS_RECORDED, PartLook
 from mortiser.core.common.time import SECOND
 from mortiser.core.editing.timeline import Clip, Timeline
-from mortiser.core.framing.clip_framing import ClipFraming
-from mortiser.core.framing.covering import Cover
 from mortiser.core.framing.frame import BACKDROP_FPS, even_size
 from mortiser.media.encode import Encoder
 from mortiser.media.forms import STREAMED
 from mortiser.media.opening import unfinished
 from mortiser.render import picture, sound
 from mortiser.render.ahead import ahead
-from mortiser.render.plan import WHOLE, Recording, RenderPlan
+from mortiser.render.plan import Recording, RenderPlan
 from mortiser.render.source_readers import SourceReaders
 
 PART_US = 2 * SECOND
@@ -85,21 +84,23 @@ def write_segment(
     out: Path,
     rate: Fraction,
     readers: SourceReaders | None = None,
-    framing: ClipFraming = WHOLE,
-    covers: Sequence[Cover] = (),
+    look: PartLook = AS_RECORDED,
+    *,
+    source_id: int = 0,
     seen: Mapping[int, Recording] = NONE_SEEN,
 ) -> None:
-    """Write a stretch (µs) of a recording as fragmented MP4 that begins at zero: its picture framed, or what covers
-    it (``seen`` are the recordings of that, by source), in ``size`` pixels at ``rate`` frames a second. Raises
-    BadMedia, and NoSpace on a full disk."""
+    """Write a stretch (µs) of a recording as fragmented MP4 that begins at zero: its picture framed and what else
+    is seen there (``seen`` are the recordings of that, by source; the source of the stretch itself is
+    ``source_id``), in ``size`` pixels at ``rate`` frames a second. Raises BadMedia, and NoSpace on a full disk."""
     plan = RenderPlan(
-        Timeline([Clip(0, *stretch)]),
-        {0: recording, **seen},
+        Timeline([Clip(source_id, *stretch)]),
+        {**seen, source_id: recording},
         size,
         rate=rate,
         own_times=False,
-        framings=[framing],
-        covers=covers,
+        framings=[look.framing],
+        assembled=look.assembled,
+        first_lane=look.lane,
     )
     try:
         _write(plan, out, rate, readers)

@@ -3,9 +3,12 @@
 from __future__ import annotations
 
 import sqlite3
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
-from mortiser.core.framing.cutaway import STORED as CUTAWAYS
+from mortiser.core.assembly.cutaway import STORED as CUTAWAYS
+from mortiser.core.assembly.grade import STORED as GRADES
+from mortiser.core.assembly.joining import STORED as JOINS
 from mortiser.core.framing.layer import STORED as LAYERS
 from mortiser.core.framing.shape import STORED as SHAPES
 from mortiser.core.project.job import JOB_SPECS
@@ -85,22 +88,31 @@ def duplicate_project(database: Database, project_id: int, new_paths: dict[str, 
 
 
 def _copy_shapes(db: sqlite3.Connection, pieces: dict[int, int], sources: dict[int, int]) -> None:
-    """Shapes, layers and cutaways name sources: those of the copies are named in the copies."""
+    """What names sources names those of the copies in the copies."""
+    columns = ", ".join(NAMING_SOURCES)
     for new in pieces.values():
-        row = db.execute(
-            "SELECT shapes, layers, cutaways FROM piece WHERE id = ?", (new,)
-        ).fetchone()
-        if row["shapes"]:
-            shapes = tuple(one.of_copies(sources) for one in SHAPES.read(row["shapes"]))
-            db.execute("UPDATE piece SET shapes = ? WHERE id = ?", (SHAPES.write(shapes), new))
-        if row["layers"]:
-            layers = tuple(one.of_copies(sources) for one in LAYERS.read(row["layers"]))
-            db.execute("UPDATE piece SET layers = ? WHERE id = ?", (LAYERS.write(layers), new))
-        if row["cutaways"]:
-            cutaways = tuple(one.of_copies(sources) for one in CUTAWAYS.read(row["cutaways"]))
-            db.execute(
-                "UPDATE piece SET cutaways = ? WHERE id = ?", (CUTAWAYS.write(cutaways), new)
-            )
+        row = db.execute(f"SELECT {columns} FROM piece WHERE id = ?", (new,)).fetchone()
+        for column, copied in NAMING_SOURCES.items():
+            if row[column]:
+                text = copied(row[column], sources)
+                db.execute(f"UPDATE piece SET {column} = ? WHERE id = ?", (text, new))
+
+
+Sources = Mapping[int, int]
+NAMING_SOURCES: dict[str, Callable[[str, Sources], str]] = {
+    "shapes": lambda text, sources: SHAPES.write(
+        tuple(one.of_copies(sources) for one in SHAPES.read(text))
+    ),
+    "layers": lambda text, sources: LAYERS.write(
+        tuple(one.of_copies(sources) for one in LAYERS.read(text))
+    ),
+    "cutaways": lambda text, sources: CUTAWAYS.write(
+        tuple(one.of_copies(sources) for one in CUTAWAYS.read(text))
+    ),
+    "joins": lambda text, sources: JOINS.write(JOINS.read(text).of_copies(sources)),
+    "grades": lambda text, sources: GRADES.write(GRADES.read(text).of_copies(sources)),
+}
+"""Columns of pieces that name sources, and what they are for copies of these."""
 
 
 def _continued(

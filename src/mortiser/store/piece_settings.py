@@ -6,12 +6,16 @@ import sqlite3
 from collections.abc import Callable
 from typing import TypeVar
 
+from mortiser.core.assembly.cutaway import STORED as CUTAWAYS
+from mortiser.core.assembly.grade import STORED as GRADES
+from mortiser.core.assembly.grade import Grades
+from mortiser.core.assembly.joining import STORED as JOINS
+from mortiser.core.assembly.joining import Joins
 from mortiser.core.captions.pace import PACES, Pace
 from mortiser.core.captions.pace import STORED as PACE
 from mortiser.core.captions.standing import NOTHING
 from mortiser.core.captions.standing import STORED as STANDING
 from mortiser.core.common.errors import MortiserError
-from mortiser.core.framing.cutaway import STORED as CUTAWAYS
 from mortiser.core.framing.layer import STORED as LAYERS
 from mortiser.core.framing.shape import MOST_SIDE, Shape, shapes_of
 from mortiser.core.framing.shape import STORED as SHAPES
@@ -31,6 +35,8 @@ COLUMNS = {
     "file_pace": "pace of caption files",
     "standing": "looks of speakers",
     "layers": "layers",
+    "joins": "transitions",
+    "grades": "look of the picture",
     "cutaways": "cutaways",
     "outputs": "outputs",
     "post": "post",
@@ -47,6 +53,8 @@ WRITTEN: dict[str, Callable[[PieceSettings], object]] = {
     "standing": lambda of: STANDING.write(of.standing),
     "goal_us": lambda of: of.goal_us,
     "layers": lambda of: LAYERS.write(of.layers),
+    "joins": lambda of: JOINS.write(of.joins),
+    "grades": lambda of: GRADES.write(of.grades),
     "cutaways": lambda of: CUTAWAYS.write(of.cutaways),
     "outputs": lambda of: OUTPUTS.write(of.outputs),
     "post": lambda of: POST.write(of.post),
@@ -80,6 +88,8 @@ def read_settings(row: sqlite3.Row) -> tuple[PieceSettings, tuple[str, ...]]:
         standing=held("standing", STANDING.read, NOTHING),
         goal_us=row["goal_us"],
         layers=held("layers", LAYERS.read, ()),
+        joins=held("joins", JOINS.read, Joins()),
+        grades=held("grades", GRADES.read, Grades()),
         cutaways=held("cutaways", CUTAWAYS.read, ()),
         outputs=held("outputs", OUTPUTS.read, USUAL_OUTPUTS),
         post=held("post", POST.read, Post()),

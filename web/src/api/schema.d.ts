@@ -2901,6 +2901,18 @@ export interface components {
             words: components["schemas"]["WordView"][];
         };
         /**
+         * CutJoin
+         * @description What happens at one cut, known by the moment of its source that is seen behind it: a transition, or a plain
+         *     cut for None.
+         */
+        CutJoin: {
+            /** Source Id */
+            source_id: number;
+            /** At Us */
+            at_us: number;
+            transition?: components["schemas"]["Transition"] | null;
+        };
+        /**
          * CutStretches
          * @description Take stretches out of the piece, as they were suggested.
          */
@@ -2924,7 +2936,8 @@ export interface components {
          * Cutaway
          * @description What is ``seen`` while words of a source are said, those in the stretch ``during``.
          *
-         *     It goes and moves with these words. ``speed`` is how fast a recording plays, its own sound is off.
+         *     It goes and moves with these words. ``speed`` is how fast a recording plays, its own sound is off. With a
+         *     ``place`` it is a picture in the picture, else it covers the frame; ``framing`` is how it lies in either.
          */
         Cutaway: {
             /** Id */
@@ -2955,6 +2968,14 @@ export interface components {
              * @default 1
              */
             speed: number;
+            place?: components["schemas"]["CutawayPlace"] | null;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity: number;
+            comes?: components["schemas"]["Transition"] | null;
+            goes?: components["schemas"]["Transition"] | null;
         };
         /**
          * CutawayChanges
@@ -2978,6 +2999,67 @@ export interface components {
             x?: number | null;
             /** Y */
             y?: number | null;
+            /** @description Where it is a picture in the picture; none where it covers all. */
+            place?: components["schemas"]["CutawayPlace"] | null;
+            /** Opacity */
+            opacity?: number | null;
+            /** @description None comes at once. */
+            comes?: components["schemas"]["Transition"] | null;
+            /** @description None goes at once. */
+            goes?: components["schemas"]["Transition"] | null;
+        };
+        /**
+         * CutawayPlace
+         * @description Where a cutaway is seen that leaves some of the talk in sight: its middle and its width in shares of the
+         *     frame, how much wider it is than high, how round its corners are (a share of its short side), and the line
+         *     around it (a share of the frame's short side).
+         */
+        CutawayPlace: {
+            /**
+             * X
+             * @default 0.72
+             */
+            x: number;
+            /**
+             * Y
+             * @default 0.2
+             */
+            y: number;
+            /**
+             * Width
+             * @default 0.42
+             */
+            width: number;
+            /**
+             * Aspect
+             * @default 1
+             */
+            aspect: number;
+            /**
+             * Corner
+             * @default 0.12
+             */
+            corner: number;
+            /**
+             * Border
+             * @default 0.008
+             */
+            border: number;
+            /**
+             * Border Colour
+             * @default [
+             *       255,
+             *       255,
+             *       255,
+             *       255
+             *     ]
+             */
+            border_colour: [
+                number,
+                number,
+                number,
+                number
+            ];
         };
         /** CutawayView */
         CutawayView: {
@@ -3277,7 +3359,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Edit */
-            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["TapTimes"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["SetFilePace"] | components["schemas"]["SetOutputs"] | components["schemas"]["SetPost"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["LeaveOut"] | components["schemas"]["MarkWords"] | components["schemas"]["MarkEverywhere"] | components["schemas"]["DressEverywhere"] | components["schemas"]["DressSpeaker"] | components["schemas"]["TakeBack"] | components["schemas"]["DressCues"] | components["schemas"]["DressEach"] | components["schemas"]["UndressCues"] | components["schemas"]["CopyLook"] | components["schemas"]["DressWords"] | components["schemas"]["SetFinish"] | components["schemas"]["ChangeFinish"] | components["schemas"]["RenameProject"] | components["schemas"]["StrikeWords"] | components["schemas"]["ToggleWords"] | components["schemas"]["ToggleQuiet"] | components["schemas"]["RestoreWords"] | components["schemas"]["CutStretches"] | components["schemas"]["RestoreStretches"] | components["schemas"]["MoveCut"] | components["schemas"]["BringIn"] | components["schemas"]["SetGoal"] | components["schemas"]["PutPassages"] | components["schemas"]["PutRecorded"] | components["schemas"]["UseTake"] | components["schemas"]["MoveMicrophone"] | components["schemas"]["DropMicrophone"] | components["schemas"]["AddShape"] | components["schemas"]["DropShape"] | components["schemas"]["ResizeShape"] | components["schemas"]["FrameClips"] | components["schemas"]["HoldFace"] | components["schemas"]["LetFaceGo"] | components["schemas"]["PanClips"] | components["schemas"]["FrameBack"] | components["schemas"]["CopyFraming"] | components["schemas"]["SetBackdrop"] | components["schemas"]["AlternateFramings"] | components["schemas"]["AddMove"] | components["schemas"]["MoveOver"] | components["schemas"]["DropMove"] | components["schemas"]["DressShape"] | components["schemas"]["AddLayer"] | components["schemas"]["AddCutaway"] | components["schemas"]["ChangeCutaway"] | components["schemas"]["MoveCutaway"] | components["schemas"]["DropCutaway"] | components["schemas"]["ChangeLayer"] | components["schemas"]["FinishLayer"] | components["schemas"]["LastLayer"] | components["schemas"]["RaiseLayer"] | components["schemas"]["PlaceLayer"] | components["schemas"]["CopyLayer"] | components["schemas"]["DropLayer"] | components["schemas"]["ApplyJig"] | components["schemas"]["NewPiece"] | components["schemas"]["NamePiece"] | components["schemas"]["DeletePiece"] | components["schemas"]["RemoveRecording"];
+            edit: components["schemas"]["RetypeCue"] | components["schemas"]["RetypeRun"] | components["schemas"]["ReplaceWord"] | components["schemas"]["AcceptWord"] | components["schemas"]["AcceptAll"] | components["schemas"]["ReplaceText"] | components["schemas"]["RefuseGlossary"] | components["schemas"]["KeepGlossary"] | components["schemas"]["TapTimes"] | components["schemas"]["SetSpeaker"] | components["schemas"]["RenameSpeaker"] | components["schemas"]["ShowSpeakers"] | components["schemas"]["SetCueTimes"] | components["schemas"]["TypeCueTime"] | components["schemas"]["MoveCues"] | components["schemas"]["CloseGaps"] | components["schemas"]["ShiftCues"] | components["schemas"]["StretchCues"] | components["schemas"]["MoveWordEdge"] | components["schemas"]["UnpinCues"] | components["schemas"]["AddCue"] | components["schemas"]["DeleteCues"] | components["schemas"]["SplitCue"] | components["schemas"]["SplitAt"] | components["schemas"]["JoinCue"] | components["schemas"]["JoinCues"] | components["schemas"]["MoveWord"] | components["schemas"]["BreakLine"] | components["schemas"]["SetPace"] | components["schemas"]["SetFilePace"] | components["schemas"]["SetOutputs"] | components["schemas"]["SetPost"] | components["schemas"]["Regroup"] | components["schemas"]["CheckBy"] | components["schemas"]["FixChecks"] | components["schemas"]["LeaveOut"] | components["schemas"]["MarkWords"] | components["schemas"]["MarkEverywhere"] | components["schemas"]["DressEverywhere"] | components["schemas"]["DressSpeaker"] | components["schemas"]["TakeBack"] | components["schemas"]["DressCues"] | components["schemas"]["DressEach"] | components["schemas"]["UndressCues"] | components["schemas"]["CopyLook"] | components["schemas"]["DressWords"] | components["schemas"]["SetFinish"] | components["schemas"]["ChangeFinish"] | components["schemas"]["RenameProject"] | components["schemas"]["StrikeWords"] | components["schemas"]["ToggleWords"] | components["schemas"]["ToggleQuiet"] | components["schemas"]["RestoreWords"] | components["schemas"]["CutStretches"] | components["schemas"]["RestoreStretches"] | components["schemas"]["MoveCut"] | components["schemas"]["BringIn"] | components["schemas"]["SetGoal"] | components["schemas"]["PutPassages"] | components["schemas"]["PutRecorded"] | components["schemas"]["UseTake"] | components["schemas"]["MoveMicrophone"] | components["schemas"]["DropMicrophone"] | components["schemas"]["AddShape"] | components["schemas"]["DropShape"] | components["schemas"]["ResizeShape"] | components["schemas"]["FrameClips"] | components["schemas"]["HoldFace"] | components["schemas"]["LetFaceGo"] | components["schemas"]["PanClips"] | components["schemas"]["FrameBack"] | components["schemas"]["CopyFraming"] | components["schemas"]["SetBackdrop"] | components["schemas"]["AlternateFramings"] | components["schemas"]["AddMove"] | components["schemas"]["MoveOver"] | components["schemas"]["DropMove"] | components["schemas"]["DressShape"] | components["schemas"]["AddLayer"] | components["schemas"]["AddCutaway"] | components["schemas"]["ChangeCutaway"] | components["schemas"]["MoveCutaway"] | components["schemas"]["DropCutaway"] | components["schemas"]["SetJoins"] | components["schemas"]["SetJoin"] | components["schemas"]["GradePicture"] | components["schemas"]["ChangeLayer"] | components["schemas"]["FinishLayer"] | components["schemas"]["LastLayer"] | components["schemas"]["RaiseLayer"] | components["schemas"]["PlaceLayer"] | components["schemas"]["CopyLayer"] | components["schemas"]["DropLayer"] | components["schemas"]["ApplyJig"] | components["schemas"]["NewPiece"] | components["schemas"]["NamePiece"] | components["schemas"]["DeletePiece"] | components["schemas"]["RemoveRecording"];
             /**
              * Goes On
              * @description One more step of the same dragging: undone together with the newest edit.
@@ -4096,6 +4178,153 @@ export interface components {
             offers: components["schemas"]["OfferView"][];
         };
         /**
+         * Grade
+         * @description What is made of a picture; as it stands by default, nothing.
+         *
+         *     ``exposure`` is in stops, ``shadows`` and ``lights`` lift or lower the dark and the bright parts alone, ``warmth``
+         *     goes from blue to orange, ``tint`` from green to magenta. ``grain``, ``vignette`` and ``softness`` are put on
+         *     after that.
+         */
+        Grade: {
+            /**
+             * Exposure
+             * @default 0
+             */
+            exposure: number;
+            /**
+             * Contrast
+             * @default 0
+             */
+            contrast: number;
+            /**
+             * Shadows
+             * @default 0
+             */
+            shadows: number;
+            /**
+             * Lights
+             * @default 0
+             */
+            lights: number;
+            /**
+             * Saturation
+             * @default 0
+             */
+            saturation: number;
+            /**
+             * Warmth
+             * @default 0
+             */
+            warmth: number;
+            /**
+             * Tint
+             * @default 0
+             */
+            tint: number;
+            /**
+             * Grain
+             * @default 0
+             */
+            grain: number;
+            /**
+             * Vignette
+             * @default 0
+             */
+            vignette: number;
+            /**
+             * Softness
+             * @default 0
+             */
+            softness: number;
+        };
+        /**
+         * GradeChanges
+         * @description What is set of a grade; the rest stays.
+         */
+        GradeChanges: {
+            /** Exposure */
+            exposure?: number | null;
+            /** Contrast */
+            contrast?: number | null;
+            /** Shadows */
+            shadows?: number | null;
+            /** Lights */
+            lights?: number | null;
+            /** Saturation */
+            saturation?: number | null;
+            /** Warmth */
+            warmth?: number | null;
+            /** Tint */
+            tint?: number | null;
+            /** Grain */
+            grain?: number | null;
+            /** Vignette */
+            vignette?: number | null;
+            /** Softness */
+            softness?: number | null;
+        };
+        /**
+         * GradePicture
+         * @description Set how the whole picture looks, or a recording in this piece.
+         */
+        GradePicture: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "grade_picture";
+            /** Piece Id */
+            piece_id: number;
+            /**
+             * Source Id
+             * @description The whole picture where None.
+             */
+            source_id?: number | null;
+            /** @default {} */
+            changes: components["schemas"]["GradeChanges"];
+            /**
+             * Afresh
+             * @description Whether all else is as recorded.
+             * @default false
+             */
+            afresh: boolean;
+        };
+        /**
+         * GradedSource
+         * @description The grade of one recording.
+         */
+        GradedSource: {
+            /** Source Id */
+            source_id: number;
+            grade: components["schemas"]["Grade"];
+        };
+        /**
+         * Grades
+         * @description How the pictures of a piece look: each recording's, and on top of that the whole picture.
+         */
+        Grades: {
+            /**
+             * @default {
+             *       "exposure": 0,
+             *       "contrast": 0,
+             *       "shadows": 0,
+             *       "lights": 0,
+             *       "saturation": 0,
+             *       "warmth": 0,
+             *       "tint": 0,
+             *       "grain": 0,
+             *       "vignette": 0,
+             *       "softness": 0
+             *     }
+             */
+            whole: components["schemas"]["Grade"];
+            /**
+             * Sources
+             * @default []
+             */
+            sources: components["schemas"]["GradedSource"][];
+        };
+        /**
          * Gradient
          * @description One colour running into another across a word's letters.
          */
@@ -4427,6 +4656,39 @@ export interface components {
             kind: "join_cues";
             /** Cue Ids */
             cue_ids: number[];
+        };
+        /**
+         * Joins
+         * @description How the clips of a piece go over into each other; what is said of single cuts counts there.
+         */
+        Joins: {
+            /**
+             * Where
+             * @default nowhere
+             * @enum {string}
+             */
+            where: "nowhere" | "everywhere" | "recordings";
+            /**
+             * @default {
+             *       "kind": "dissolve",
+             *       "length_us": 400000,
+             *       "direction": "left",
+             *       "soft": 0.1,
+             *       "colour": [
+             *         0,
+             *         0,
+             *         0,
+             *         255
+             *       ],
+             *       "eased": true
+             *     }
+             */
+            transition: components["schemas"]["Transition"];
+            /**
+             * Own
+             * @default []
+             */
+            own: components["schemas"]["CutJoin"][];
         };
         JsonValue: unknown;
         /**
@@ -5518,6 +5780,10 @@ export interface components {
             shapes: components["schemas"]["ShapeView"][];
             /** Layers */
             layers: (components["schemas"]["Headline"] | components["schemas"]["PictureLayer"] | components["schemas"]["PlateLayer"] | components["schemas"]["Arrow"] | components["schemas"]["Bubble"] | components["schemas"]["ProgressBar"] | components["schemas"]["Waveform"] | components["schemas"]["Clock"] | components["schemas"]["SpeakerName"])[];
+            /** @description How its clips go over into each other. */
+            joins: components["schemas"]["Joins"];
+            /** @description How its pictures look. */
+            grades: components["schemas"]["Grades"];
             /** Cutaways */
             cutaways: components["schemas"]["CutawayView"][];
             finish: components["schemas"]["Finish"];
@@ -6572,6 +6838,55 @@ export interface components {
             goal_us: number;
         };
         /**
+         * SetJoin
+         * @description Set what happens at one cut, found by a moment of the piece near it.
+         */
+        SetJoin: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set_join";
+            /** Piece Id */
+            piece_id: number;
+            /** At Us */
+            at_us: number;
+            /** @description A plain cut where None. */
+            transition?: components["schemas"]["Transition"] | null;
+            /**
+             * As All
+             * @description What happens at all cuts happens here too.
+             * @default false
+             */
+            as_all: boolean;
+        };
+        /**
+         * SetJoins
+         * @description Have clips go over into each other the same way at every cut, where the recording changes, or nowhere.
+         */
+        SetJoins: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set_joins";
+            /** Piece Id */
+            piece_id: number;
+            /**
+             * Where
+             * @enum {string}
+             */
+            where: "nowhere" | "everywhere" | "recordings";
+            /** @description The one there is already where none is named. */
+            transition?: components["schemas"]["Transition"] | null;
+            /**
+             * Alike
+             * @description Whether what was set for single cuts goes.
+             * @default false
+             */
+            alike: boolean;
+        };
+        /**
          * SetOutputs
          * @description Say what a piece is delivered as, and how the files are named (as before where None is said).
          */
@@ -7355,6 +7670,60 @@ export interface components {
              * @enum {string}
              */
             kind: "toggle_words";
+        };
+        /**
+         * Transition
+         * @description One picture going over into another in ``length_us``.
+         *
+         *     ``dissolve``: the one fades into the other; ``colour``: by way of a colour; ``slide``: the other comes over the
+         *     one; ``push``: it pushes it away; ``wipe`` and ``iris``: an edge, ``soft`` as a share of its way, uncovers it
+         *     across, or from the middle on; ``picture``: from where a picture is dark to where it is bright; ``zoom``: through
+         *     the one into the other; ``whip``: pushed quickly, blurred along its way; ``blur``: both blurred in between.
+         */
+        Transition: {
+            /**
+             * Kind
+             * @default dissolve
+             * @enum {string}
+             */
+            kind: "dissolve" | "colour" | "slide" | "push" | "wipe" | "iris" | "zoom" | "whip" | "blur" | "picture";
+            /**
+             * Length Us
+             * @default 400000
+             */
+            length_us: number;
+            /**
+             * Direction
+             * @default left
+             * @enum {string}
+             */
+            direction: "left" | "right" | "up" | "down";
+            /**
+             * Soft
+             * @default 0.1
+             */
+            soft: number;
+            /**
+             * Colour
+             * @default [
+             *       0,
+             *       0,
+             *       0,
+             *       255
+             *     ]
+             */
+            colour: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /**
+             * Eased
+             * @default true
+             */
+            eased: boolean;
+            picture?: components["schemas"]["OwnPicture"] | null;
         };
         /** TroubleView */
         TroubleView: {

@@ -7,13 +7,15 @@ from collections.abc import Sequence
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from mortiser.core.assembly.cutaway import Cutaways
+from mortiser.core.assembly.grade import Grades
+from mortiser.core.assembly.joining import Joins
 from mortiser.core.captions.pace import Pace, RuleSet
 from mortiser.core.captions.standing import Standing
 from mortiser.core.common.frames import Frames
 from mortiser.core.common.time import SECOND
 from mortiser.core.delivery.naming import filled
 from mortiser.core.editing.timeline import Clip, Timeline
-from mortiser.core.framing.cutaway import Cutaways
 from mortiser.core.framing.following import Turn
 from mortiser.core.framing.frame import BACKDROP_FPS
 from mortiser.core.framing.layer import Layers
@@ -87,6 +89,8 @@ class Order(BaseModel):
     subjects: dict[int, Tracks] = {}
     turns: dict[int, tuple[Turn, ...]] = {}
     layers: Layers = ()
+    joins: Joins = Joins()
+    grades: Grades = Grades()
     cutaways: Cutaways = ()
     finish: Finish
     pace: Pace
@@ -123,6 +127,8 @@ class Order(BaseModel):
             name=piece.settings.name,
             shapes=chosen,
             layers=piece.settings.layers,
+            joins=piece.settings.joins,
+            grades=piece.settings.grades,
             cutaways=piece.settings.cutaways,
             subjects=dict(piece.facts.subjects),
             turns={key: tuple(turns) for key, turns in piece.facts.turns.items()},
@@ -152,6 +158,8 @@ class Order(BaseModel):
             show_speakers=self.show_speakers,
             standing=self.standing,
             layers=self.layers,
+            joins=self.joins,
+            grades=self.grades,
             cutaways=self.cutaways,
         )
         facts = MediaFacts(

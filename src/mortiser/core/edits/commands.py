@@ -66,7 +66,9 @@ from mortiser.core.edits.look.framing import (
     MoveOver,
     PanClips,
 )
+from mortiser.core.edits.look.grades import GradePicture
 from mortiser.core.edits.look.jigs import ApplyJig
+from mortiser.core.edits.look.joins import SetJoin, SetJoins
 from mortiser.core.edits.look.layers import (
     AddLayer,
     ChangeLayer,
@@ -193,6 +195,9 @@ AskedEdit = Annotated[
     | ChangeCutaway
     | MoveCutaway
     | DropCutaway
+    | SetJoins
+    | SetJoin
+    | GradePicture
     | ChangeLayer
     | FinishLayer
     | LastLayer

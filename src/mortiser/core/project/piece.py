@@ -5,13 +5,14 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, fields
 
+from mortiser.core.assembly.assembled import Assembled, assembled
+from mortiser.core.assembly.covering import Cover, covers
+from mortiser.core.assembly.cutaway import RecordingSeen
 from mortiser.core.common.errors import NotFound
 from mortiser.core.common.frames import NO_FRAMES, Frames
 from mortiser.core.common.time import SECOND
 from mortiser.core.editing.timeline import Timeline
 from mortiser.core.framing.clip_framing import ClipFraming, clip_framings, recorded
-from mortiser.core.framing.covering import Cover, covers
-from mortiser.core.framing.cutaway import RecordingSeen
 from mortiser.core.framing.following import Turn
 from mortiser.core.framing.placing import Size
 from mortiser.core.framing.shape import Shape
@@ -77,7 +78,8 @@ class Piece:
     @property
     def untouched(self) -> bool:
         """Whether it is one recording from beginning to end, and nothing else is seen."""
-        return self.facts.untouched and not self.settings.cutaways
+        chosen = self.settings
+        return self.facts.untouched and not chosen.cutaways and chosen.grades.plain
 
     @property
     def covers(self) -> tuple[Cover, ...]:
@@ -123,6 +125,12 @@ class ShapedPiece(Piece):
         return clip_framings(
             self.shape, self.timeline, self.facts.pictures, self.facts.subjects, self.facts.turns
         )
+
+    @property
+    def assembled(self) -> Assembled:
+        """What is seen besides its clips."""
+        chosen = self.settings
+        return assembled(self.timeline, self.framings, chosen.cutaways, chosen.joins, chosen.grades)
 
     @property
     def as_recorded(self) -> bool:

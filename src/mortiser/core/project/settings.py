@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+import hashlib
 from dataclasses import dataclass
 
+from mortiser.core.assembly.cutaway import Cutaways
+from mortiser.core.assembly.grade import Grades
+from mortiser.core.assembly.joining import Joins
 from mortiser.core.captions.pace import Pace, RuleSet
 from mortiser.core.captions.standing import NOTHING, Standing
-from mortiser.core.framing.cutaway import Cutaways
 from mortiser.core.framing.layer import Layers
 from mortiser.core.framing.shape import Shapes
 from mortiser.core.project.output import USUAL_OUTPUTS, Outputs
@@ -31,6 +34,10 @@ class PieceSettings:
     goal_us: int = 0
     """How long it is to be at most; 0 where nobody has said."""
     layers: Layers = ()
+    joins: Joins = Joins()
+    """How clips go over into each other."""
+    grades: Grades = Grades()
+    """How its pictures look."""
     cutaways: Cutaways = ()
     """What is seen in place of the talk while words are said; of two over the same words the last."""
     outputs: Outputs = USUAL_OUTPUTS
@@ -39,3 +46,10 @@ class PieceSettings:
     """What is written beside it where it is shown."""
     naming: str = ""
     """The pattern of its files' names; the usual one where empty."""
+
+    @property
+    def look_digest(self) -> str:
+        """The same for the same transitions, cutaways and grades."""
+        looks = (self.joins, self.grades, *self.cutaways)
+        said = ";".join(one.model_dump_json() for one in looks)
+        return hashlib.sha256(said.encode()).hexdigest()[:16]

@@ -9,8 +9,8 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field, replace
 from math import cos, radians, sin
 
+from mortiser.core.assembly.covering import lies
 from mortiser.core.common.time import SECOND
-from mortiser.core.framing.covering import lies
 from mortiser.core.framing.layer import (
     PLACES,
     Arrow,

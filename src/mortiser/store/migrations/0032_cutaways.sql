@@ -1,2 +1,2 @@
--- What covers the talk's picture while words are said (core.framing.cutaway).
+-- What covers the talk's picture while words are said (core.assembly.cutaway).
 ALTER TABLE piece ADD COLUMN cutaways TEXT NOT NULL DEFAULT '';

@@ -5,12 +5,12 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from typing import Literal
 
+from mortiser.core.assembly.cutaway import without_source
 from mortiser.core.common.errors import BadInput
 from mortiser.core.common.limits import Id
 from mortiser.core.edits.base import BaseEdit, short
 from mortiser.core.edits.cutting.recaptioning import follow_cut
 from mortiser.core.edits.session import EditSession
-from mortiser.core.framing.cutaway import without_source
 
 
 @dataclass(frozen=True)
@@ -73,7 +73,13 @@ class RemoveRecording(BaseEdit):
         for piece_id in session.piece_ids():
             was = session.settings(piece_id)
             left_seen = without_source(was.cutaways, self.source_id)
-            session.save_settings(piece_id, replace(was, cutaways=left_seen))
+            now = replace(
+                was,
+                cutaways=left_seen,
+                joins=was.joins.without_source(self.source_id),
+                grades=was.grades.without_source(self.source_id),
+            )
+            session.save_settings(piece_id, now)
         for other in session.source_ids():
             heard = session.microphone(other)
             if heard is not None and heard.sound_id == self.source_id:

@@ -7,20 +7,22 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from mortiser.core.assembly.cutaway import (
+    FASTEST,
+    MOST_CUTAWAYS,
+    SLOWEST,
+    Cutaway,
+    CutawayPlace,
+    PictureSeen,
+    RecordingSeen,
+    Seen,
+)
+from mortiser.core.assembly.transition import Transition
 from mortiser.core.common.errors import BadInput, NotFound
 from mortiser.core.common.limits import Id, Ids, Micros
 from mortiser.core.edits.base import BaseEdit, short
 from mortiser.core.edits.cutting.saying import stretch_said
 from mortiser.core.edits.session import EditSession
-from mortiser.core.framing.cutaway import (
-    FASTEST,
-    MOST_CUTAWAYS,
-    SLOWEST,
-    Cutaway,
-    PictureSeen,
-    RecordingSeen,
-    Seen,
-)
 from mortiser.core.framing.shape import Fit, FramedStretch, Share, Zoom
 
 
@@ -54,6 +56,8 @@ class AddCutaway(BaseEdit):
         return stretch_said(session, self.piece_id, self.cue_ids)
 
 
+FREE = ("place", "comes", "goes")
+"""What a cutaway can do without."""
 LIES = ("fit", "zoom", "x", "y")
 """What is set of how it lies in the frame."""
 
@@ -72,6 +76,17 @@ class CutawayChanges(BaseModel):
     zoom: Zoom | None = None
     x: Share | None = None
     y: Share | None = None
+    place: CutawayPlace | None = Field(
+        default=None, description="Where it is a picture in the picture; none where it covers all."
+    )
+    opacity: float | None = Field(default=None, ge=0.05, le=1)
+    comes: Transition | None = Field(default=None, description="None comes at once.")
+    goes: Transition | None = Field(default=None, description="None goes at once.")
+
+    @property
+    def freely(self) -> dict[str, object]:
+        """What was set that may be None."""
+        return {name: getattr(self, name) for name in FREE if name in self.model_fields_set}
 
 
 class OfCutaway(BaseEdit):
@@ -88,8 +103,16 @@ class ChangeCutaway(OfCutaway):
     changes: CutawayChanges
 
     def label(self, session: EditSession) -> str:
-        what = {"seen": "choice", "speed": "speed", "from_us": "part"}
-        first = next(iter(self.changes.model_dump(exclude_none=True)), "")
+        what = {
+            "seen": "choice",
+            "speed": "speed",
+            "from_us": "part",
+            "place": "place",
+            "opacity": "opacity",
+            "comes": "beginning",
+            "goes": "end",
+        }
+        first = next((name for name in what if name in self.changes.model_fields_set), "")
         return f"{what.get(first, 'framing')} of {_named(session, self)}"
 
     def apply(self, session: EditSession) -> None:
@@ -107,6 +130,8 @@ class ChangeCutaway(OfCutaway):
                 "seen": seen,
                 "framing": was.framing.model_copy(update=lies),
                 "speed": given.get("speed", was.speed),
+                "opacity": given.get("opacity", was.opacity),
+                **self.changes.freely,
             }
         )
         _put(session, self, now)

@@ -2,23 +2,25 @@
 
 from __future__ import annotations
 
-import hashlib
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
+from mortiser.core.assembly.cutaway import Cutaway, RecordingSeen
+from mortiser.core.assembly.transition import Transition
 from mortiser.core.editing.timeline import Timeline
-from mortiser.core.framing.cutaway import Cutaway, RecordingSeen
 from mortiser.core.framing.shape import FramedStretch
 
 
 @dataclass(frozen=True)
 class Cover:
     """A stretch of a piece (µs of it) that a cutaway covers; at its beginning the cutaway has been on for
-    ``shown_us`` of the piece."""
+    ``shown_us`` of the piece. It comes at ``from_us`` and goes at ``to_us``."""
 
     start_us: int
     end_us: int
     cutaway: Cutaway
+    from_us: int
+    to_us: int
     shown_us: int = 0
 
     def seen_us(self, at_us: int) -> int:
@@ -33,8 +35,35 @@ class Cover:
         start, end = max(start_us, self.start_us), min(end_us, self.end_us)
         if start >= end:
             return None
-        shown = self.shown_us + start - self.start_us
-        return replace(self, start_us=start - start_us, end_us=end - start_us, shown_us=shown)
+        return replace(
+            self,
+            start_us=start - start_us,
+            end_us=end - start_us,
+            from_us=self.from_us - start_us,
+            to_us=self.to_us - start_us,
+            shown_us=self.shown_us + start - self.start_us,
+        )
+
+    @property
+    def alone(self) -> bool:
+        """Whether nothing but it is seen, but for when it comes and goes."""
+        return self.cutaway.place is None and self.cutaway.opacity == 1
+
+    def changing(self, at_us: int) -> tuple[Transition, float] | None:
+        """While it comes or goes: how, and how much of it is there, 0 to 1."""
+        half = (self.to_us - self.from_us) // 2
+        comes, goes = self.cutaway.comes, self.cutaway.goes
+        if comes is not None and at_us - self.from_us < (length := min(comes.length_us, half)):
+            return comes, comes.share((at_us - self.from_us) / length)
+        if goes is not None and self.to_us - at_us <= (length := min(goes.length_us, half)):
+            return goes, 1 - goes.share(1 - (self.to_us - at_us) / length)
+        return None
+
+    @property
+    def said(self) -> str:
+        """The same for what looks the same."""
+        lasts = f"{self.start_us}-{self.end_us}/{self.from_us}-{self.to_us}"
+        return f"{lasts}@{self.shown_us}:{self.cutaway.model_dump_json(exclude={'id'})}"
 
 
 def lies(timeline: Timeline, during: FramedStretch) -> list[tuple[int, int]]:
@@ -61,7 +90,7 @@ def covers(timeline: Timeline, cutaways: Sequence[Cutaway]) -> tuple[Cover, ...]
         shown = 0
         for start, end in lies(timeline, cutaway.during):
             found = [part for one in found for part in _beside(one, start, end)]
-            found.append(Cover(start, end, cutaway, shown))
+            found.append(Cover(start, end, cutaway, start, end, shown))
             shown += end - start
     return tuple(sorted(found, key=lambda one: one.start_us))
 
@@ -70,17 +99,6 @@ def within(found: Sequence[Cover], start_us: int, end_us: int) -> tuple[Cover, .
     """What covers a stretch of a piece, by the time of that stretch."""
     parts = (one.within(start_us, end_us) for one in found)
     return tuple(part for part in parts if part is not None)
-
-
-def digest(found: Sequence[Cover]) -> str:
-    """The same for what looks the same; empty where nothing covers."""
-    if not found:
-        return ""
-    said = ";".join(
-        f"{one.start_us}-{one.end_us}@{one.shown_us}:{one.cutaway.model_dump_json(exclude={'id'})}"
-        for one in found
-    )
-    return hashlib.sha256(said.encode()).hexdigest()[:16]
 
 
 def _beside(one: Cover, start_us: int, end_us: int) -> Iterator[Cover]:

@@ -1,0 +1,143 @@
+"""What cutaways show, moment by moment, and where it is put into a frame."""
+
+from __future__ import annotations
+
+from bisect import bisect_right
+from functools import lru_cache
+
+import av
+import cv2
+import numpy as np
+from av.video.reformatter import ColorRange, Colorspace
+
+from mortiser.core.assembly.covering import Cover
+from mortiser.core.assembly.cutaway import CutawayPlace, RecordingSeen
+from mortiser.core.framing.clip_framing import ClipFraming
+from mortiser.core.framing.own_picture import OwnPicture
+from mortiser.media.picture import plane_of
+from mortiser.paint.inks import PlaneInks
+from mortiser.render.backdrops import planes_like, solid_pixels
+from mortiser.render.framing import Framer
+from mortiser.render.plan import RenderPlan
+from mortiser.render.source_readers import PlanReaders
+from mortiser.render.transitions import mixed
+from mortiser.render.transitions.pair import Three, Weights, blended
+
+Box = tuple[int, int, int, int]
+"""Left, top, width and height in even pixels."""
+
+
+class Covers:
+    """The frames of a plan's cutaways; best asked forwards."""
+
+    def __init__(self, plan: RenderPlan, readers: PlanReaders) -> None:
+        self._plan = plan
+        self._starts = [one.start_us for one in plan.assembled.covers]
+        self._readers = readers
+        self._still: tuple[Cover, av.VideoFrame | None] | None = None
+
+    def at(self, at_us: int) -> Cover | None:
+        """What covers a moment of the plan."""
+        index = bisect_right(self._starts, at_us) - 1
+        cover = self._plan.assembled.covers[index] if index >= 0 else None
+        return None if cover is None or at_us >= cover.end_us else cover
+
+    def frame(self, cover: Cover, at_us: int) -> av.VideoFrame | None:
+        """What is seen of a cutaway, of the size that it has in the frame, not to be written to; None where its
+        picture is not to be had."""
+        place, size = cover.cutaway.place, self._plan.size
+        if place is not None:
+            size = place.box(size)[2:]
+        framing = ClipFraming(cover.cutaway.framing, self._plan.framing(0).backdrop)
+        seen = cover.cutaway.seen
+        if isinstance(seen, RecordingSeen):
+            return self._recorded(seen.source_id, cover.seen_us(at_us), size, framing)
+        if self._still is None or self._still[0] is not cover:
+            self._still = cover, _pictured(seen.picture, size, framing)
+        return self._still[1]
+
+    def _recorded(
+        self, source_id: int, source_us: int, size: tuple[int, int], framing: ClipFraming
+    ) -> av.VideoFrame | None:
+        if source_id not in self._plan.recordings:
+            return None
+        reader = self._readers.of(source_id, source_us)
+        found = reader.at(source_us)
+        return None if found is None else reader.fit(found, size, framing, source_us)
+
+
+def laid(base: Three, seen: Three, cover: Cover, at_us: int, inks: PlaneInks) -> Three:
+    """A picture with a cutaway over it, as much of it as is there at a moment; ``seen`` is of the size it has in
+    the frame, and of the same colours."""
+    place, opacity = cover.cutaway.place, cover.cutaway.opacity
+    rows, columns = base[0].shape
+    box = (0, 0, columns, rows) if place is None else place.box((columns, rows))
+    behind = _part(base, box)
+    over: Three = seen
+    if place is not None:
+        weights, line = _edges(place, box[2:], min(rows, columns))
+        if line is not None:
+            ink = inks.colour(place.border_colour)[:3]
+            over = blended(
+                seen, [np.full_like(one, c) for one, c in zip(seen, ink, strict=True)], line
+            )
+        over = blended(behind, over, np.asarray(weights * opacity, np.float32))
+    elif opacity < 1:
+        over = blended(behind, over, np.full((rows, columns), opacity, np.float32))
+    changing = cover.changing(at_us)
+    if changing is not None:
+        over = mixed(behind, over, changing[1], changing[0], inks)
+    if place is None:
+        return over
+    made = [one.copy() for one in base]
+    for part, shown in zip(_part(made, box), over, strict=True):
+        part[...] = shown
+    return made
+
+
+def _part(planes: Three, box: Box) -> Three:
+    """The planes of a part of the frame, to be written to."""
+    left, top, width, height = box
+    return [
+        plane[top // step : (top + height) // step, left // step : (left + width) // step]
+        for plane, step in zip(planes, (1, 2, 2), strict=True)
+    ]
+
+
+@lru_cache(maxsize=8)
+def _edges(
+    place: CutawayPlace, size: tuple[int, int], short: int
+) -> tuple[Weights, Weights | None]:
+    """Of a box with round corners: how much of each point lies in it, and in the line around it, if any."""
+    columns, rows = size
+    radius = place.corner * min(size)
+    # The distance to a rounded box is that to a smaller one, less the radius.
+    x = np.abs(np.arange(columns) + 0.5 - columns / 2) - (columns / 2 - radius)
+    y = np.abs(np.arange(rows) + 0.5 - rows / 2) - (rows / 2 - radius)
+    outside = np.hypot(np.maximum(x, 0)[None, :], np.maximum(y, 0)[:, None])
+    far = outside + np.minimum(np.maximum(x[None, :], y[:, None]), 0) - radius
+    weights = np.clip(0.5 - far, 0, 1).astype(np.float32)
+    if not place.border:
+        return weights, None
+    inner = np.clip(0.5 - (far + place.border * short), 0, 1)
+    return weights, (1 - inner).astype(np.float32)
+
+
+def _pictured(
+    picture: OwnPicture, size: tuple[int, int], framing: ClipFraming
+) -> av.VideoFrame | None:
+    """A picture as it lies in a frame of ``size`` pixels, black where it can be seen through; None where it is
+    not in this workspace."""
+    solid = solid_pixels(picture, (picture.width, picture.height))
+    if solid is None:
+        return None
+    # Planes of half the size need even sides.
+    high, wide = (side + side % 2 for side in solid.shape[:2])
+    shown = cv2.copyMakeBorder(
+        solid, 0, high - solid.shape[0], 0, wide - solid.shape[1], cv2.BORDER_REPLICATE
+    )
+    frame = av.VideoFrame(wide, high, "yuv420p")
+    frame.colorspace, frame.color_range = Colorspace.ITU709, ColorRange.MPEG
+    for index, plane in enumerate(planes_like(frame, np.asarray(shown, np.uint8))):
+        plane_of(frame, index)[...] = plane
+    return Framer().framed(frame, size, framing, 0)
