@@ -37,6 +37,8 @@ from mortiser.media.peaks import loudness
 from mortiser.paint.legibility import faint_captions as faint_captions
 from mortiser.pictures import use_pictures
 from mortiser.render.glances import glances as glances
+from mortiser.render.sheets import grade_sheet as grade_sheet
+from mortiser.render.sheets import transition_sheet as transition_sheet
 from mortiser.render.still import still as still
 from mortiser.settings import Settings
 from mortiser.speech.engines import (

@@ -16,6 +16,7 @@ from fastapi.staticfiles import StaticFiles
 
 from mortiser import __version__
 from mortiser.api import (
+    assembly_routes,
     delivery_routes,
     dress_routes,
     edit_routes,
@@ -94,6 +95,7 @@ def create_app(context: AppContext, *, with_worker: bool = True) -> FastAPI:
     errors.add_handlers(app)
     app.include_router(pairing.page_routes)
     for routes in (
+        assembly_routes,
         project_routes,
         edit_routes,
         importing_routes,

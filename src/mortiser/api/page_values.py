@@ -10,7 +10,14 @@ from annotated_types import Ge, Le, MaxLen
 from pydantic import BaseModel
 
 from mortiser.api.delivery_routes import MOST_STRETCHES
-from mortiser.core.assembly.cutaway import FASTEST, SLOWEST
+from mortiser.core.assembly.cutaway import FASTEST, SLOWEST, CutawayPlace
+from mortiser.core.assembly.grade import GRADES
+from mortiser.core.assembly.transition import (
+    DIRECTED,
+    EDGED,
+    TRANSITION_NAMES,
+    Transition,
+)
 from mortiser.core.captions.checks import SAFE
 from mortiser.core.captions.cue_timing import SHORTEST_SHOWN_US
 from mortiser.core.captions.pace import Pace
@@ -52,6 +59,13 @@ def values() -> dict[str, Any]:
         "MOST_STRETCHES": MOST_STRETCHES,
         "NAMED_SHAPES": [asdict(one) for one in NAMED_SHAPES],
         "CUTAWAY_SPEEDS": [SLOWEST, FASTEST],
+        "TRANSITION_NAMES": [asdict(one) for one in TRANSITION_NAMES],
+        "TRANSITION_LENGTHS": _range(Transition, "length_us"),
+        "DIRECTED": DIRECTED,
+        "EDGED": EDGED,
+        "USUAL_TRANSITION": Transition().model_dump(),
+        "USUAL_CUTAWAY_PLACE": CutawayPlace().model_dump(),
+        "GRADES": {name: grade.model_dump() for name, grade in GRADES.items()},
         "LAYER_NAMES": LAYER_NAMES,
         "TEXT_NAMES": {form: facts.name for form, facts in TEXT_FORMS.items()},
         "USUAL_VIDEO": VideoFile().model_dump(),

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from fastapi import Query
 from pydantic import BaseModel, Field, JsonValue
 
-from mortiser.core.assembly.covering import lies
+from mortiser.core.assembly.covering import lies, whole_from
 from mortiser.core.assembly.cutaway import Cutaway
 from mortiser.core.assembly.grade import Grades
 from mortiser.core.assembly.joining import Joins
@@ -242,6 +242,7 @@ class LyingView(BaseModel):
 
     start_us: int
     end_us: int
+    whole_us: int = Field(description="When it is all there, having come.")
 
 
 class CutawayView(BaseModel):
@@ -256,7 +257,7 @@ class CutawayView(BaseModel):
             cls(
                 cutaway=one,
                 lies=[
-                    LyingView(start_us=start, end_us=end)
+                    LyingView(start_us=start, end_us=end, whole_us=whole_from(one, start, end))
                     for start, end in lies(piece.timeline, one.during)
                 ],
             )

@@ -4,6 +4,66 @@
  */
 
 export interface paths {
+    "/api/pieces/{piece_id}/cuts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Cuts
+         * @description The cuts of a piece in order, and what happens there.
+         */
+        get: operations["cuts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/transitions.jpg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Moving Transitions
+         * @description Every transition at a moment of the piece: a row of frames for each kind but that by a picture.
+         */
+        get: operations["moving_transitions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/grades.jpg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Seen Graded
+         * @description The frame at a moment of the piece as it was recorded, and beside that in each of our grades.
+         */
+        get: operations["seen_graded"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects": {
         parameters: {
             query?: never;
@@ -2932,6 +2992,26 @@ export interface components {
              */
             kind: "cut_stretches";
         };
+        /** CutView */
+        CutView: {
+            /**
+             * At Us
+             * @description Where in the piece.
+             */
+            at_us: number;
+            /** @description None for a plain cut. */
+            transition: components["schemas"]["Transition"] | null;
+            /**
+             * Own
+             * @description Whether that was set for this cut alone.
+             */
+            own: boolean;
+            /**
+             * Lasts Us
+             * @description How long it is seen; less than it says where clips are short.
+             */
+            lasts_us: number;
+        };
         /**
          * Cutaway
          * @description What is ``seen`` while words of a source are said, those in the stretch ``during``.
@@ -4966,6 +5046,11 @@ export interface components {
             start_us: number;
             /** End Us */
             end_us: number;
+            /**
+             * Whole Us
+             * @description When it is all there, having come.
+             */
+            whole_us: number;
         };
         /**
          * MarkEverywhere
@@ -8113,6 +8198,107 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    cuts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CutView"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    moving_transitions: {
+        parameters: {
+            query: {
+                at_us: number;
+                /** @description One of the piece's shapes; else its first. */
+                shape_id?: number | null;
+                /** @description Of what is seen: another picture, once that is another. */
+                of?: string;
+            };
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    seen_graded: {
+        parameters: {
+            query: {
+                at_us: number;
+                /** @description One of the piece's shapes; else its first. */
+                shape_id?: number | null;
+                /** @description Of what is seen: another picture, once that is another. */
+                of?: string;
+            };
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     list_projects: {
         parameters: {
             query?: never;

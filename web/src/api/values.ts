@@ -48,6 +48,175 @@ export const CUTAWAY_SPEEDS = [
   0.25,
   4.0
 ] as const;
+export const TRANSITION_NAMES = [
+  {
+    "kind": "dissolve",
+    "name": "Dissolve",
+    "seen": "one fades into the other"
+  },
+  {
+    "kind": "colour",
+    "name": "Colour",
+    "seen": "by way of a colour"
+  },
+  {
+    "kind": "slide",
+    "name": "Slide",
+    "seen": "the next comes over it"
+  },
+  {
+    "kind": "push",
+    "name": "Push",
+    "seen": "the next pushes it away"
+  },
+  {
+    "kind": "wipe",
+    "name": "Wipe",
+    "seen": "an edge uncovers the next"
+  },
+  {
+    "kind": "iris",
+    "name": "Iris",
+    "seen": "the next opens from the middle"
+  },
+  {
+    "kind": "zoom",
+    "name": "Zoom",
+    "seen": "closer, into the next"
+  },
+  {
+    "kind": "whip",
+    "name": "Whip",
+    "seen": "a quick, blurred push"
+  },
+  {
+    "kind": "blur",
+    "name": "Blur",
+    "seen": "out of focus, and back"
+  },
+  {
+    "kind": "picture",
+    "name": "Picture",
+    "seen": "dark parts of a picture go first"
+  }
+] as const;
+export const TRANSITION_LENGTHS = [
+  100000,
+  3000000
+] as const;
+export const DIRECTED = [
+  "slide",
+  "push",
+  "wipe",
+  "whip"
+] as const;
+export const EDGED = [
+  "wipe",
+  "iris",
+  "picture"
+] as const;
+export const USUAL_TRANSITION = {
+  "kind": "dissolve",
+  "length_us": 400000,
+  "direction": "left",
+  "soft": 0.1,
+  "colour": [
+    0,
+    0,
+    0,
+    255
+  ],
+  "eased": true,
+  "picture": null
+} as const;
+export const USUAL_CUTAWAY_PLACE = {
+  "x": 0.72,
+  "y": 0.2,
+  "width": 0.42,
+  "aspect": 1.0,
+  "corner": 0.12,
+  "border": 0.008,
+  "border_colour": [
+    255,
+    255,
+    255,
+    255
+  ]
+} as const;
+export const GRADES = {
+  "Window light": {
+    "exposure": 0.25,
+    "contrast": 0.0,
+    "shadows": 0.2,
+    "lights": -0.1,
+    "saturation": 0.0,
+    "warmth": -0.08,
+    "tint": 0.0,
+    "grain": 0.0,
+    "vignette": 0.0,
+    "softness": 0.0
+  },
+  "Workbench lamp": {
+    "exposure": 0.0,
+    "contrast": 0.12,
+    "shadows": -0.1,
+    "lights": 0.0,
+    "saturation": 0.05,
+    "warmth": 0.3,
+    "tint": 0.0,
+    "grain": 0.0,
+    "vignette": 0.35,
+    "softness": 0.0
+  },
+  "Varnish": {
+    "exposure": 0.0,
+    "contrast": 0.25,
+    "shadows": 0.0,
+    "lights": 0.1,
+    "saturation": 0.25,
+    "warmth": 0.0,
+    "tint": 0.0,
+    "grain": 0.0,
+    "vignette": 0.0,
+    "softness": 0.0
+  },
+  "Old catalogue": {
+    "exposure": 0.0,
+    "contrast": -0.2,
+    "shadows": 0.3,
+    "lights": 0.0,
+    "saturation": -0.35,
+    "warmth": 0.22,
+    "tint": 0.0,
+    "grain": 0.35,
+    "vignette": 0.0,
+    "softness": 0.15
+  },
+  "Graphite": {
+    "exposure": 0.0,
+    "contrast": 0.3,
+    "shadows": 0.0,
+    "lights": 0.0,
+    "saturation": -1.0,
+    "warmth": 0.0,
+    "tint": 0.0,
+    "grain": 0.15,
+    "vignette": 0.0,
+    "softness": 0.0
+  },
+  "Frosty morning": {
+    "exposure": 0.1,
+    "contrast": 0.08,
+    "shadows": 0.0,
+    "lights": 0.0,
+    "saturation": -0.15,
+    "warmth": -0.32,
+    "tint": 0.0,
+    "grain": 0.0,
+    "vignette": 0.0,
+    "softness": 0.0
+  }
+} as const;
 export const LAYER_NAMES = {
   "headline": "Headline",
   "picture": "Picture",

@@ -1,5 +1,5 @@
 /** The settings of one cutaway: which part is seen, how fast, how it lies in the frame, over which words. */
-import type { Piece, Schemas } from "../api/client";
+import type { Piece, Schemas, Shape } from "../api/client";
 import { CUTAWAY_SPEEDS } from "../api/values";
 import { make } from "../dress/scope";
 import { edit } from "../state/commands";
@@ -7,8 +7,12 @@ import { pickedWord } from "../state/session";
 import { useProject } from "../state/store";
 import { Button } from "../ui/Button";
 import { Segments } from "../ui/Segments";
+import { Unfold } from "../ui/Unfold";
+import { PlaceFields } from "./CutawayPlaceFields";
 import type { Cutaway } from "./cutaways";
 import { Amount } from "./PictureSection";
+import { TransitionChoice } from "./TransitionChoice";
+import { nameOf, type Transition } from "./transitions";
 
 type Changes = Partial<Schemas["CutawayChanges"]>;
 
@@ -21,10 +25,13 @@ const FITS: { value: Fit; text: string }[] = [
 
 export function CutawayFields(props: {
   piece: Piece;
+  shape: Shape;
   cutaway: Cutaway;
+  /** Where in the piece it is seen first. */
+  atUs: number;
   sources: readonly Schemas["SourceView"][];
 }) {
-  const { piece, cutaway, sources } = props;
+  const { piece, shape, cutaway, atUs, sources } = props;
   const { seen, framing } = cutaway;
   const word = useProject((state) => pickedWord(state, state.word ?? state.doubt));
   const cue = useProject((state) => state.cues.find((one) => state.picked.has(one.id)));
@@ -64,6 +71,7 @@ export function CutawayFields(props: {
           }
         />
       </div>
+      <PlaceFields cutaway={cutaway} set={set} />
       <Amount
         {...{ label: "Nearer", min: 20, max: 400, step: 1, unit: "%", per: 100 }}
         stored={framing.zoom}
@@ -78,6 +86,23 @@ export function CutawayFields(props: {
         {...{ label: "Up and down", min: 0, max: 100, ...percent }}
         stored={framing.y}
         set={(y) => set({ y })}
+      />
+      <Amount
+        {...{ label: "Opacity", min: 5, max: 100, step: 1, unit: "%", per: 100 }}
+        stored={cutaway.opacity}
+        set={(opacity) => set({ opacity })}
+      />
+      <Edge
+        {...{ piece, shape, atUs }}
+        name="Comes"
+        chosen={cutaway.comes ?? null}
+        onChoose={(comes) => set({ comes })}
+      />
+      <Edge
+        {...{ piece, shape, atUs }}
+        name="Goes"
+        chosen={cutaway.goes ?? null}
+        onChoose={(goes) => set({ goes })}
       />
       {first && last && (
         <div className="flex min-h-7 items-center gap-2">
@@ -98,5 +123,25 @@ export function CutawayFields(props: {
         </div>
       )}
     </div>
+  );
+}
+
+/** How it comes, or goes: folded, since most come and go at once. */
+function Edge(props: {
+  piece: Piece;
+  shape: Shape;
+  atUs: number;
+  name: "Comes" | "Goes";
+  chosen: Transition | null;
+  onChoose: (transition: Transition | null) => void;
+}) {
+  const { piece, shape, atUs, name, chosen, onChoose } = props;
+  return (
+    <Unfold title={`${name}: ${chosen ? nameOf(chosen.kind).toLowerCase() : "at once"}`}>
+      <TransitionChoice
+        {...{ piece, shape, atUs, chosen, onChoose, none: "At once" }}
+        label={`How the cutaway ${name.toLowerCase()}`}
+      />
+    </Unfold>
   );
 }

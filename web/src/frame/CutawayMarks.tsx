@@ -37,8 +37,8 @@ export function CutawayMarks(props: {
         style={{ top, height: Math.max(3, end - top) }}
         onPointerDown={(event) => event.stopPropagation()}
         onClick={() => {
-          useStage.setState({ stage: "Frame", frameTab: "Cutaways" });
-          onSeek(one.start_us);
+          useStage.setState({ stage: "Frame", frameTab: "Cuts" });
+          onSeek(one.whole_us);
         }}
       />
     </Tip>

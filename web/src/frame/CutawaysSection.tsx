@@ -1,7 +1,7 @@
 /** What is seen in place of the talk while words are said, and how more of it is put there. */
 import { Film, Image, Trash2 } from "lucide-react";
 import { useState } from "react";
-import type { Cue, Piece, Schemas } from "../api/client";
+import type { Cue, Piece, Schemas, Shape } from "../api/client";
 import { textOf } from "../drafts/draft";
 import type { Player } from "../playback/player";
 import { edit } from "../state/commands";
@@ -18,7 +18,8 @@ import { PictureChoice } from "./PictureChoice";
 const NO_SOURCES: Schemas["SourceView"][] = [];
 const NONE = "";
 
-export function CutawaysSection({ piece, player }: { piece: Piece; player: Player | null }) {
+export function CutawaysSection(props: { piece: Piece; shape: Shape; player: Player | null }) {
+  const { piece, shape, player } = props;
   const [open, setOpen] = useState<number | null>(null);
   const picked = useProject((state) => state.picked);
   const cues = useProject((state) => state.cues);
@@ -82,6 +83,7 @@ export function CutawaysSection({ piece, player }: { piece: Piece; player: Playe
             {inOrder(piece.cutaways).map(({ cutaway, lies }) => {
               const name = nameOf(cutaway.seen, sources);
               const begins = lies[0]?.start_us;
+              const whole = lies[0]?.whole_us;
               return (
                 <li key={cutaway.id}>
                   <div className="flex items-center gap-2 px-2 py-1">
@@ -92,7 +94,7 @@ export function CutawaysSection({ piece, player }: { piece: Piece; player: Playe
                       className="flex min-w-0 flex-1 gap-2 text-left hover:underline"
                       onClick={() => {
                         setOpen(open === cutaway.id ? null : cutaway.id);
-                        if (begins !== undefined) player?.seek(begins);
+                        if (whole !== undefined) player?.seek(whole);
                       }}
                     >
                       <span className="tabular shrink-0 text-dim">
@@ -114,7 +116,7 @@ export function CutawaysSection({ piece, player }: { piece: Piece; player: Playe
                     </IconButton>
                   </div>
                   {open === cutaway.id && (
-                    <CutawayFields piece={piece} cutaway={cutaway} sources={sources} />
+                    <CutawayFields {...{ piece, shape, cutaway, sources }} atUs={begins ?? 0} />
                   )}
                 </li>
               );

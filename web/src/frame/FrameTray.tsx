@@ -7,12 +7,14 @@ import { FRAME_TABS, type FrameTab, useStage } from "../stages/stage";
 import { useProject, useShape } from "../state/store";
 import { TrayTabs } from "../ui/TrayTabs";
 import { BackdropSection } from "./BackdropSection";
+import { BetweenClips } from "./BetweenClips";
 import { CaptionsHere } from "./CaptionsHere";
 import { CutawaysSection } from "./CutawaysSection";
 import { GuidesSection } from "./GuidesSection";
 import { useInTheWay } from "./guides";
 import { JigsSection } from "./JigsSection";
 import { LayersSection } from "./LayersSection";
+import { LookSection } from "./LookSection";
 import { MovesSection } from "./MovesSection";
 import { PictureSection } from "./PictureSection";
 import { ShapeList } from "./ShapeList";
@@ -47,8 +49,12 @@ export function FrameTray({ piece, player }: { piece: Piece; player: Player | nu
       <Tabs.Content value="Layers">
         <LayersSection piece={piece} shape={shape} />
       </Tabs.Content>
-      <Tabs.Content value="Cutaways">
-        <CutawaysSection piece={piece} player={player} />
+      <Tabs.Content value="Look">
+        <LookSection piece={piece} shape={shape} player={player} />
+      </Tabs.Content>
+      <Tabs.Content value="Cuts">
+        <CutawaysSection piece={piece} shape={shape} player={player} />
+        <BetweenClips piece={piece} shape={shape} player={player} />
       </Tabs.Content>
       <Tabs.Content value="In the way">
         <GuidesSection piece={piece} shape={shape} player={player} found={found} />

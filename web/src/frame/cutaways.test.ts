@@ -3,7 +3,7 @@ import { inOrder, nameOf } from "./cutaways";
 
 const cutaway = (id: number, ...starts: number[]) => ({
   cutaway: { id } as never,
-  lies: starts.map((start_us) => ({ start_us, end_us: start_us + 1 })),
+  lies: starts.map((start_us) => ({ start_us, end_us: start_us + 1, whole_us: start_us })),
 });
 
 it("lists cutaways as they are seen, struck ones last", () => {

@@ -19,7 +19,7 @@ export type PaceTab = (typeof PACE_TABS)[number];
 export const DRESS_TABS = ["Finish", "Letters", "Colours", "Motion", "Accents", "Legible"] as const;
 export type DressTab = (typeof DRESS_TABS)[number];
 
-export const FRAME_TABS = ["Picture", "Layers", "Cutaways", "In the way", "Jigs"] as const;
+export const FRAME_TABS = ["Picture", "Look", "Cuts", "Layers", "In the way", "Jigs"] as const;
 export type FrameTab = (typeof FRAME_TABS)[number];
 
 export const DELIVER_TABS = ["Files", "Deliveries", "Post"] as const;

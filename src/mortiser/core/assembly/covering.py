@@ -51,10 +51,11 @@ class Cover:
 
     def changing(self, at_us: int) -> tuple[Transition, float] | None:
         """While it comes or goes: how, and how much of it is there, 0 to 1."""
-        half = (self.to_us - self.from_us) // 2
         comes, goes = self.cutaway.comes, self.cutaway.goes
-        if comes is not None and at_us - self.from_us < (length := min(comes.length_us, half)):
-            return comes, comes.share((at_us - self.from_us) / length)
+        whole_us = whole_from(self.cutaway, self.from_us, self.to_us)
+        if comes is not None and at_us < whole_us:
+            return comes, comes.share((at_us - self.from_us) / (whole_us - self.from_us))
+        half = (self.to_us - self.from_us) // 2
         if goes is not None and self.to_us - at_us <= (length := min(goes.length_us, half)):
             return goes, 1 - goes.share(1 - (self.to_us - at_us) / length)
         return None
@@ -64,6 +65,12 @@ class Cover:
         """The same for what looks the same."""
         lasts = f"{self.start_us}-{self.end_us}/{self.from_us}-{self.to_us}"
         return f"{lasts}@{self.shown_us}:{self.cutaway.model_dump_json(exclude={'id'})}"
+
+
+def whole_from(cutaway: Cutaway, start_us: int, end_us: int) -> int:
+    """The moment from which on a cutaway that is seen in a stretch of the piece is all there."""
+    comes = cutaway.comes
+    return start_us + (min(comes.length_us, (end_us - start_us) // 2) if comes else 0)
 
 
 def lies(timeline: Timeline, during: FramedStretch) -> list[tuple[int, int]]:

@@ -66,13 +66,13 @@ class TransitionName:
 
 TRANSITION_NAMES = (
     TransitionName("dissolve", "Dissolve", "one fades into the other"),
-    TransitionName("colour", "Through a colour", "by way of a colour"),
-    TransitionName("slide", "Slide over", "the next comes over it"),
+    TransitionName("colour", "Colour", "by way of a colour"),
+    TransitionName("slide", "Slide", "the next comes over it"),
     TransitionName("push", "Push", "the next pushes it away"),
     TransitionName("wipe", "Wipe", "an edge uncovers the next"),
     TransitionName("iris", "Iris", "the next opens from the middle"),
-    TransitionName("zoom", "Zoom through", "closer, into the next"),
+    TransitionName("zoom", "Zoom", "closer, into the next"),
     TransitionName("whip", "Whip", "a quick, blurred push"),
     TransitionName("blur", "Blur", "out of focus, and back"),
-    TransitionName("picture", "By a picture", "dark parts of a picture go first"),
+    TransitionName("picture", "Picture", "dark parts of a picture go first"),
 )

@@ -1,0 +1,90 @@
+"""What happens at the cuts of a piece, and what could."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from functools import partial
+from itertools import pairwise
+from typing import Annotated, get_args
+
+from fastapi import Query, Response
+from pydantic import BaseModel, Field
+
+from mortiser.api.context import OpenContext
+from mortiser.api.routing import routes
+from mortiser.api.schemas import OneShape
+from mortiser.core.assembly.grade import GRADES, PLAIN
+from mortiser.core.assembly.joining import goes_on, lasting
+from mortiser.core.assembly.transition import Transition, TransitionKind
+from mortiser.core.common.limits import Id, Micros
+from mortiser.outputs.plans import plan_of
+from mortiser.store import deliveries, projects
+from mortiser.wiring import AppContext, grade_sheet, transition_sheet
+
+router = routes("/api", "assembly")
+MOVING: tuple[TransitionKind, ...] = tuple(
+    kind for kind in get_args(TransitionKind) if kind != "picture"
+)
+"""Those that can be shown without a picture of the user's own, in the order of their rows."""
+
+
+Digest = Annotated[
+    str,
+    Query(max_length=500, description="Of what is seen: another picture, once that is another."),
+]
+
+
+class CutView(BaseModel):
+    at_us: int = Field(description="Where in the piece.")
+    transition: Transition | None = Field(description="None for a plain cut.")
+    own: bool = Field(description="Whether that was set for this cut alone.")
+    lasts_us: int = Field(
+        description="How long it is seen; less than it says where clips are short."
+    )
+
+
+@router.get("/pieces/{piece_id}/cuts")
+def cuts(piece_id: Id, context: OpenContext) -> list[CutView]:
+    """The cuts of a piece in order, and what happens there."""
+    with context.database.snapshot() as db:
+        piece = projects.piece(db, piece_id)
+    joins, found = piece.settings.joins, []
+    for before, after in pairwise(piece.timeline.placed):
+        if goes_on(before, after):
+            continue
+        how = joins.at(before, after)
+        half = how and lasting(how, before.clip.length_us, after.clip.length_us)
+        own = joins.set_at(after) is not None
+        found.append(CutView(at_us=after.at_us, transition=how, own=own, lasts_us=2 * (half or 0)))
+    return found
+
+
+@router.get("/pieces/{piece_id}/transitions.jpg", response_class=Response)
+def moving_transitions(
+    piece_id: Id, context: OpenContext, at_us: Micros, shape_id: OneShape = None, of: Digest = ""
+) -> Response:
+    """Every transition at a moment of the piece: a row of frames for each kind but that by a picture."""
+    del of
+    return _sheet(context, piece_id, shape_id, partial(transition_sheet, at_us=at_us, kinds=MOVING))
+
+
+@router.get("/pieces/{piece_id}/grades.jpg", response_class=Response)
+def seen_graded(
+    piece_id: Id, context: OpenContext, at_us: Micros, shape_id: OneShape = None, of: Digest = ""
+) -> Response:
+    """The frame at a moment of the piece as it was recorded, and beside that in each of our grades."""
+    del of
+    grades = [PLAIN, *GRADES.values()]
+    return _sheet(context, piece_id, shape_id, partial(grade_sheet, at_us=at_us, grades=grades))
+
+
+def _sheet(
+    context: AppContext, piece_id: int, shape_id: int | None, draw: Callable[..., bytes]
+) -> Response:
+    """A picture that is drawn of what is seen of a piece without its captions."""
+    with context.database.snapshot() as db:
+        piece = projects.piece(db, piece_id).in_shape(shape_id)
+        sources = deliveries.ordered_sources(db, piece.project_id)
+    data = draw(plan_of(piece, [], sources, context.workspace.path, layers=False))
+    headers = {"Cache-Control": "private, max-age=3600"}
+    return Response(data, media_type="image/jpeg", headers=headers)
