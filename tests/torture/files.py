@@ -58,13 +58,13 @@ def _send(client: httpx.Client, what: str, route: str, data: bytes) -> float:
         assert INSIDE not in said["message"]
     elif route == "/api/projects":
         project = said["project_id"]
-        until(lambda: jobs_ended(client, project), "a job never ends", 120)
+        until(lambda: jobs_ended(client, project), "a job never ends", LONGEST_S)
         no_fault_inside(client, project)
         view = read(client, project)
         piece = view["pieces"][0]["id"]
         if view["cues"]:
             assert client.post(f"/api/pieces/{piece}/deliveries").is_success
-            until(lambda: jobs_ended(client, project), "a delivery never ends", 120)
+            until(lambda: jobs_ended(client, project), "a delivery never ends", LONGEST_S)
             no_fault_inside(client, project)
         still = client.get(f"/api/pieces/{piece}/still.png", params={"at_us": 10_000})
         assert still.status_code < 500, still.text[:300]

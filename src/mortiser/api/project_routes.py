@@ -39,7 +39,9 @@ class MatchRequest(BaseModel):
 
 class Added(BaseModel):
     source_id: int
-    piece_id: int
+    piece_id: int | None = Field(
+        description="None of a film without sound: it is seen over others."
+    )
 
 
 class ProjectCard(BaseModel):

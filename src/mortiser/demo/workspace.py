@@ -107,6 +107,7 @@ def _beside_cover(context: AppContext, song: BroughtIn) -> None:
 
 def _cut(context: AppContext, kettle: BroughtIn) -> None:
     """Make a piece of a passage, without its long quiet, fillers and repeats."""
+    assert kettle.piece_id is not None
     db = context.database.connection
     words = transcript.source_words(db, kettle.source_id)
     (strand,) = load_strands(db, kettle.piece_id)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import os
 import shutil
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 from pathlib import Path, PurePath
 
@@ -24,6 +25,7 @@ from mortiser.jobs.workspace import UNKEPT, Workspace
 from mortiser.media.picture import save_poster
 from mortiser.media.probe import Probe, probe
 from mortiser.media.rebase import begins_late, from_zero
+from mortiser.media.silence import is_silent, with_silence
 from mortiser.store import copying, jobs, projects, transcript
 from mortiser.store.copying import Copied
 from mortiser.store.database import Database
@@ -57,7 +59,8 @@ class BroughtIn:
 
     project_id: int
     source_id: int
-    piece_id: int
+    piece_id: int | None
+    """None of a film without sound: it is there to be seen over the talk."""
     jobs: tuple[int, ...]
 
 
@@ -73,11 +76,15 @@ def bring_in(
     project_id: int | None = None,
 ) -> BroughtIn:
     """Take over ``file`` (it is moved) as a new project called after ``name``, or as another recording
-    of a project, with a piece of its own.
+    of a project, with a piece of its own; a film without sound has none.
 
     Raises BadMedia when it is no recording; then nothing is left behind, ``file`` included.
     """
     try:
+        silent = project_id is not None and is_silent(file)
+        if silent:
+            _anew(file, with_silence)
+            hearing = replace(hearing, wanted=False, audio_track=0)
         _begin_at_zero(file)
         facts = probe(file)
         hearing.check(facts.audio_tracks, facts.duration_us)
@@ -97,6 +104,11 @@ def bring_in(
         )
         if project_id is None:
             ids = projects.create_project(database, title(name), source, pace=pace, finish=finish)
+        elif silent:
+            film = projects.add_film(database, project_id, source)
+            workspace.keep(folder)
+            prepared = jobs.add(database, project_id, "prepare", SourcePayload(source_id=film))
+            return BroughtIn(project_id, film, None, (prepared,))
         else:
             ids = project_id, *projects.add_source(database, project_id, title(name), source)
         workspace.keep(folder)
@@ -129,12 +141,17 @@ def _waits(database: Database, project_id: int) -> bool:
 def _begin_at_zero(file: Path) -> None:
     """A recording whose clock starts late is written anew in its place."""
     if begins_late(file):
-        anew = file.with_name(f"{file.name}.zero")
-        try:
-            from_zero(file, anew)
-            anew.replace(file)
-        finally:
-            anew.unlink(missing_ok=True)
+        _anew(file, from_zero)
+
+
+def _anew(file: Path, write: Callable[[Path, Path], None]) -> None:
+    """Write a file anew in its place."""
+    anew = file.with_name(f"{file.name}.anew")
+    try:
+        write(file, anew)
+        anew.replace(file)
+    finally:
+        anew.unlink(missing_ok=True)
 
 
 def copy_project(database: Database, workspace: Workspace, project_id: int) -> Copied:

@@ -71,7 +71,10 @@ def _facts(container: av.container.InputContainer, path: Path) -> Probe:
     if not container.streams.audio and not container.streams.video:
         raise BadMedia(f"This file is no recording that can be read. Bring in {TAKES}.")
     if not container.streams.audio:
-        raise BadMedia("This recording has no sound, so there is nothing to caption.")
+        raise BadMedia(
+            "This recording has no sound, so there is nothing to caption. Bring in the talk first; "
+            "films without sound can be seen over it then."
+        )
     sound = container.streams.audio[0]
     if sound.codec_context is None:
         raise BadMedia("The sound of this recording is in a form that cannot be read.")

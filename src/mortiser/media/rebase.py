@@ -25,13 +25,19 @@ def from_zero(path: Path, out: Path) -> None:
     Raises BadMedia, and NoSpace on a full disk.
     """
     try:
-        with open_media(path) as reading:
-            names = set(reading.format.name.split(","))
-            form = "mp4" if names & {"mp4", "mov"} else "matroska"
-            with av.open(str(out), "w", format=form) as writing:
-                _copy(reading, writing, _start_s(reading))
+        with (
+            open_media(path) as reading,
+            av.open(str(out), "w", format=form_beside(reading)) as writing,
+        ):
+            _copy(reading, writing, _start_s(reading))
     except av.error.FFmpegError as error:
         raise unfinished(error, "bring the recording in") from error
+
+
+def form_beside(reading: InputContainer) -> str:
+    """The form of a file that holds what another one holds."""
+    names = set(reading.format.name.split(","))
+    return "mp4" if names & {"mp4", "mov"} else "matroska"
 
 
 def _copy(reading: InputContainer, writing: av.container.OutputContainer, start_s: float) -> None:

@@ -111,13 +111,24 @@ def add_source(
         return _with_piece(db, source, about)
 
 
+def add_film(database: Database, project_id: int, source: NewSource) -> int:
+    """Another source of a project that no piece plays, to be seen over others; its id. Raises NotFound."""
+    with database.transaction() as db:
+        read_project(db, project_id)
+        return _source_row(db, source, project_id)
+
+
+def _source_row(db: sqlite3.Connection, source: NewSource, project_id: object) -> int:
+    values = {**source.__dict__, "project_id": project_id, "proxy_path": None}
+    values |= {"variable_rate": int(source.variable_rate), "playable": int(source.playable)}
+    return insert(db, "source", **values)
+
+
 def _with_piece(
     db: sqlite3.Connection, source: NewSource, piece: Mapping[str, object]
 ) -> tuple[int, int]:
     """Rows of a source and of a piece that keeps all of it."""
-    values = {**source.__dict__, "project_id": piece["project_id"], "proxy_path": None}
-    values |= {"variable_rate": int(source.variable_rate), "playable": int(source.playable)}
-    source_id = insert(db, "source", **values)
+    source_id = _source_row(db, source, piece["project_id"])
     piece_id = insert(db, "piece", **piece)
     reach = {"start_us": 0, "end_us": source.duration_us}
     strand = insert(db, "strand", piece_id=piece_id, source_id=source_id, **reach)

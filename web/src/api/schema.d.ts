@@ -2322,8 +2322,11 @@ export interface components {
         Added: {
             /** Source Id */
             source_id: number;
-            /** Piece Id */
-            piece_id: number;
+            /**
+             * Piece Id
+             * @description None of a film without sound: it is seen over others.
+             */
+            piece_id: number | null;
         };
         /**
          * AlternateFramings

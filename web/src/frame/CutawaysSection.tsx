@@ -13,6 +13,7 @@ import { Select } from "../ui/Select";
 import { TraySection } from "../ui/TraySection";
 import { CutawayFields } from "./CutawayFields";
 import { inOrder, nameOf, type Seen } from "./cutaways";
+import { FilmChoice } from "./FilmChoice";
 import { PictureChoice } from "./PictureChoice";
 
 const NO_SOURCES: Schemas["SourceView"][] = [];
@@ -24,6 +25,7 @@ export function CutawaysSection(props: { piece: Piece; shape: Shape; player: Pla
   const picked = useProject((state) => state.picked);
   const cues = useProject((state) => state.cues);
   const sources = useProject((state) => state.project?.sources ?? NO_SOURCES);
+  const projectId = useProject((state) => state.project?.id ?? 0);
   const chosen = cues.filter((cue) => picked.has(cue.id));
   const recordings = sources.filter((one) => one.width > 0);
   const add = async (seen: Seen) => {
@@ -69,6 +71,10 @@ export function CutawaysSection(props: { piece: Piece; shape: Shape; player: Pla
             }
           />
         )}
+        <FilmChoice
+          projectId={projectId}
+          onTaken={(source_id) => void add({ kind: "recording", source_id, from_us: 0 })}
+        />
         <PictureChoice
           chosen={null}
           onChoose={(picture) => void add({ kind: "picture", picture })}

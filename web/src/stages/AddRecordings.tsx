@@ -1,7 +1,7 @@
 /** More recordings for the project: each becomes a piece, to be cut and put together with the others. */
 import { Plus } from "lucide-react";
 import { useRef, useState } from "react";
-import type { Problem, Project } from "../api/client";
+import type { Problem, Project, Schemas } from "../api/client";
 import { type Upload, upload } from "../start/upload";
 import { reload, showPiece } from "../state/server";
 import { Button } from "../ui/Button";
@@ -9,10 +9,12 @@ import { FilePick } from "../ui/FilePick";
 import { say } from "../ui/notice";
 import { Progress } from "../ui/Progress";
 
+type Added = Schemas["Added"];
+
 interface Arriving {
   name: string;
   part: number;
-  transfer: Upload<{ piece_id: number }>;
+  transfer: Upload<Added>;
 }
 
 export function AddRecordings({ project }: { project: Project }) {
@@ -26,7 +28,7 @@ export function AddRecordings({ project }: { project: Project }) {
         setArriving((list) =>
           list.map((one) => (one.transfer === transfer ? { ...one, part } : one)),
         );
-      const transfer = upload<{ piece_id: number }>(
+      const transfer = upload<Added>(
         `/api/projects/${project.id}/recordings`,
         file,
         { language, transcribe: true },
@@ -36,7 +38,9 @@ export function AddRecordings({ project }: { project: Project }) {
       transfer.done
         .then(async ({ piece_id }) => {
           await reload();
-          if (files.length === 1) await showPiece(piece_id);
+          if (piece_id === null)
+            say(`${file.name} has no sound: it can be seen over the talk, in Frame under Cuts.`);
+          else if (files.length === 1) await showPiece(piece_id);
         })
         .catch((problem: Problem) => {
           if (problem.code !== "cancelled")
