@@ -11,6 +11,7 @@ from mortiser.core.edits.captions import captions, fixing, pacing, shifting, tap
 from mortiser.core.edits.captions.word_times import MoveWordEdge
 from mortiser.core.edits.commands import AskedEdit, MadeEdit
 from mortiser.core.edits.cutting import (
+    films,
     microphone,
     pieces,
     putting,
@@ -316,6 +317,13 @@ MAKERS: dict[type[BaseEdit], Callable[[Place], BaseEdit]] = {
         piece_id=p.piece, cutaway_id=1, to_word=p.last.words[-1].id
     ),
     cutaways.DropCutaway: lambda p: cutaways.DropCutaway(piece_id=p.piece, cutaway_id=1 + p.n % 2),
+    films.PutFilm: lambda p: films.PutFilm(
+        piece_id=p.piece, source_id=1 + p.n % 2, side=["opening", "closing"][p.n % 2],
+        from_us=100_000 * p.n, to_us=100_000 * p.n + 700_000,
+    ),
+    films.TakeFilmAway: lambda p: films.TakeFilmAway(
+        piece_id=p.piece, strand_id=p.timeline.clips[p.n % len(p.timeline.clips)].strand_id
+    ),
     joins.SetJoins: lambda p: joins.SetJoins(
         piece_id=p.piece,
         where=["everywhere", "recordings", "nowhere"][p.n % 3],

@@ -56,6 +56,9 @@ class TalkItemView(BaseModel):
 class TalkRowView(BaseModel):
     strand_id: int
     speaker: str | None
+    film: str | None = Field(
+        description="The recording that plays here where nothing is said in it."
+    )
     items: list[TalkItemView]
 
 
@@ -150,10 +153,16 @@ def read_talk(
         strands, words = _said(db, piece)
         rows = projects.read_sources(db, piece.project_id)
     items = talk.talk(piece.timeline, strands, words, _loud(context, rows))
+    spoken = {item.strand_id for item in items if not isinstance(item, Quiet)}
+    names = {row.id: row.name for row in rows}
+    films = {one.id: names[one.source_id] for one in strands if one.id not in spoken}
     return TalkView(
         digest=piece.timeline.digest,
         beyond=list(_beyond(strands, words, {row.id: row.duration_us for row in rows})),
-        rows=[_row(row, Room(before_us, after_us)) for row in talk.rows(items)],
+        rows=[
+            _row(row, Room(before_us, after_us), films.get(row[0].strand_id))
+            for row in talk.rows(items)
+        ],
         clips=[
             ClipView(
                 id=placed.clip.id,
@@ -180,11 +189,12 @@ def _beyond(
                 yield BeyondView(strand_id=strand.id, side=side, text=text)
 
 
-def _row(items: list[Item], room: Room) -> TalkRowView:
+def _row(items: list[Item], room: Room, film: str | None) -> TalkRowView:
     speakers = [item.word.speaker for item in items if not isinstance(item, Quiet)]
     return TalkRowView(
         strand_id=items[0].strand_id,
         speaker=speakers[0] if speakers else None,
+        film=film,
         items=[_item(item, room) for item in items],
     )
 

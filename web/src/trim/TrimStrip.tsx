@@ -1,6 +1,6 @@
 /** The Strip while the talk is trimmed: running text, what is cut struck through, quiet to click. */
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { ArrowDown, ArrowUp, Scissors, Undo2 } from "lucide-react";
+import { ArrowDown, ArrowUp, Film, Scissors, Undo2 } from "lucide-react";
 import { memo, type PointerEvent as Press, useEffect, useMemo, useRef, useState } from "react";
 import { ActionButton } from "../actions/ActionButton";
 import type { Piece } from "../api/client";
@@ -189,6 +189,7 @@ const TalkRow = memo(
               item={item}
               picked={at >= from && at <= to}
               live={item.key === live}
+              film={row.film}
             />
           ))}
         </p>
@@ -209,8 +210,8 @@ const inside = (from: number, to: number, count: number): string =>
 const liveIn = (items: readonly Item[], first: number, count: number, live: string | null) =>
   items.slice(first, first + count).some((item) => item.key === live) ? live : null;
 
-function TalkPart(props: { item: Item; picked: boolean; live: boolean }) {
-  const { item, picked, live } = props;
+function TalkPart(props: { item: Item; film: string | null; picked: boolean; live: boolean }) {
+  const { item, film, picked, live } = props;
   const struck = item.at_us === null;
   if (item.id) {
     return (
@@ -227,6 +228,14 @@ function TalkPart(props: { item: Item; picked: boolean; live: boolean }) {
     );
   }
   const seconds = (item.end_us - item.start_us) / 1e6;
+  if (film !== null) {
+    return (
+      <span data-talk={item.key} className={`text-dim ${struck ? "struck" : ""}`}>
+        <Film size={13} className="mr-1 inline align-[-2px]" aria-hidden />
+        {film} <span className="tabular text-small">{seconds.toFixed(1)} s</span>
+      </span>
+    );
+  }
   const left = item.kept_us / 1e6;
   const cut = item.struck;
   const what = item.sounds ? "this pause with its sound" : "the quiet";

@@ -11,6 +11,7 @@ import { Tip } from "../ui/Tip";
 import { TraySection } from "../ui/TraySection";
 import { look, takeOut } from "./commands";
 import { FillerList } from "./FillerList";
+import { FilmsSection } from "./FilmsSection";
 import { RecordedList } from "./RecordedList";
 import { KINDS, listed, type Removal, type RemovalKind, useTrim } from "./store";
 import { ThoughtList } from "./ThoughtList";
@@ -67,6 +68,7 @@ export function TrimTray({ piece, player }: { piece: Piece; player: Player | nul
           </p>
         )}
       </TraySection>
+      <FilmsSection piece={piece} player={player} />
       <RecordedList piece={piece} player={player} />
       <FillerList piece={piece} />
     </>

@@ -23,9 +23,14 @@ const item = (id: number, start: number, struck = false) => ({
   cut_to_us: start + 10,
 });
 const ROWS: Row[] = [
-  { strand_id: 1, speaker: null, items: [item(0, 0), item(1, 100), item(2, 200)] },
-  { strand_id: 1, speaker: null, items: [item(3, 300, true), item(0, 400), item(4, 500)] },
-  { strand_id: 7, speaker: null, items: [item(3, 300), item(5, 600)] },
+  { strand_id: 1, speaker: null, film: null, items: [item(0, 0), item(1, 100), item(2, 200)] },
+  {
+    strand_id: 1,
+    speaker: null,
+    film: null,
+    items: [item(3, 300, true), item(0, 400), item(4, 500)],
+  },
+  { strand_id: 7, speaker: null, film: null, items: [item(3, 300), item(5, 600)] },
 ];
 const ITEMS = itemsOf(ROWS);
 const key = (at: number) => ITEMS[at]?.key ?? "";

@@ -75,6 +75,8 @@ def removals(
     found: list[Removal] = []
     for _, of_strand in groupby(items, key=lambda item: item.strand_id):
         part = list(of_strand)
+        if not any(isinstance(item, TalkWord) for item in part):
+            continue  # An opening, or a film: somebody has put it there as it is.
         words = list(_words(part, timeline, loudness, wanted))
         # Quiet beside a filler goes with it.
         quiet = _quiet(part, timeline, wanted)

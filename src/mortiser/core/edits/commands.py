@@ -30,6 +30,7 @@ from mortiser.core.edits.captions.times import (
     UnpinCues,
 )
 from mortiser.core.edits.captions.word_times import MoveWordEdge
+from mortiser.core.edits.cutting.films import PutFilm, TakeFilmAway
 from mortiser.core.edits.cutting.microphone import DropMicrophone, MoveMicrophone, UseMicrophone
 from mortiser.core.edits.cutting.pieces import DeletePiece, NamePiece, NewPiece
 from mortiser.core.edits.cutting.putting import PutPassages
@@ -195,6 +196,8 @@ AskedEdit = Annotated[
     | ChangeCutaway
     | MoveCutaway
     | DropCutaway
+    | PutFilm
+    | TakeFilmAway
     | SetJoins
     | SetJoin
     | GradePicture
