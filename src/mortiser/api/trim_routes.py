@@ -156,6 +156,8 @@ def read_talk(
     spoken = {item.strand_id for item in items if not isinstance(item, Quiet)}
     names = {row.id: row.name for row in rows}
     films = {one.id: names[one.source_id] for one in strands if one.id not in spoken}
+    # A film that was taken out is brought back by an undo, or put in again.
+    items = [item for item in items if item.strand_id in spoken or item.at_us is not None]
     return TalkView(
         digest=piece.timeline.digest,
         beyond=list(_beyond(strands, words, {row.id: row.duration_us for row in rows})),
