@@ -18,6 +18,7 @@ PARTS = (
     "framing",
     "subject",
     "waveform",
+    "transitions",
     "segments",
     "trimming",
     "drifting",

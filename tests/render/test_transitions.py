@@ -1,13 +1,14 @@
 """Transitions and grades in planes: what is seen at their beginning, middle and end, at any size."""
 
 from collections.abc import Sequence
+from typing import get_args
 
 import cv2
 import numpy as np
 import pytest
 
 from mortiser.core.assembly.grade import GRADES, Grade
-from mortiser.core.assembly.transition import Transition
+from mortiser.core.assembly.transition import TRANSITION_NAMES, Transition, TransitionKind
 from mortiser.paint.inks import PlaneInks
 from mortiser.render.blend import BT709
 from mortiser.render.grading import graded
@@ -109,6 +110,11 @@ def test_a_soft_edge_is_soft() -> None:
         return len(np.unique(mixed(flat(40), flat(200), 0.5, how, INKS)[0]))
 
     assert steps(0) <= 3 < 20 < steps(0.5)
+
+
+def test_every_kind_has_a_name_and_its_mathematics() -> None:
+    kinds = set(get_args(TransitionKind))
+    assert set(MIXES) == kinds == {one.kind for one in TRANSITION_NAMES}
 
 
 def test_no_grade_changes_nothing() -> None:
