@@ -352,6 +352,8 @@ def test_a_talk_is_tight_after_ten_gestures_at_most(trim: Page) -> None:
         select(trim, first, last)
         trim.keyboard.press("Delete")
         gestures += 2
+        # What stands below moves up once it is struck.
+        expect(trim.get_by_role("button", name=re.compile(f"Undo: strike “{first}"))).to_be_visible()
 
     before = length_of(trim)
     trim.keyboard.press("Shift+KeyX")

@@ -173,3 +173,32 @@ def test_what_is_graded(talk: Path, tmp_path: Path) -> None:
             if name == "grey":
                 assert frames[50].to_ndarray()[120:].std() < 3
     assert times[0] == times[1]
+
+
+def test_its_own_sound_is_heard_over_the_talk_or_under_it(talk: Path, tmp_path: Path) -> None:
+    loud = {}
+    for sound in ("off", "quiet", "heard"):
+        burn(plan(talk, over(sound=sound)), tmp_path / f"{sound}.mp4", ready)
+        samples = sound_of(tmp_path / f"{sound}.mp4")[0]
+        rate = len(samples) / 2
+        loud[sound] = [
+            float(np.sqrt(np.mean(samples[round(a * rate) : round(b * rate)] ** 2)))
+            for a, b in ((0.05, 0.15), (0.3, 0.7), (0.85, 0.95))
+        ]
+    for sound in ("quiet", "heard"):
+        assert loud[sound][0] == pytest.approx(loud["off"][0], rel=0.05)
+        assert loud[sound][2] == pytest.approx(loud["off"][2], rel=0.05)
+    assert loud["off"][1] < loud["quiet"][1] * 1.02
+    assert loud["heard"][1] > 1.15 * loud["off"][1]
+    # A part of the preview that begins in it sounds like the whole.
+    parts = []
+    for sound in ("off", "heard"):
+        out, assembled = tmp_path / f"{sound}-part.mp4", over(sound=sound)
+        look = PartLook(assembled=assembled.within(500_000, SECOND))
+        write_segment(
+            recording(talk), (500_000, SECOND), SIZE, out, Fraction(25), None, look,
+            source_id=1, seen={2: recording(talk)},
+        )  # fmt: skip
+        samples = sound_of(out)[0].astype(float)
+        parts.append(float(np.sqrt(np.mean(samples[: round(0.4 * len(samples))] ** 2))))
+    assert parts[1] / parts[0] == pytest.approx(loud["heard"][1] / loud["off"][1], rel=0.1)

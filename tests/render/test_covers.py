@@ -153,3 +153,29 @@ def test_colours_stay_though_recordings_hold_them_otherwise(talk: Path, tmp_path
         frames = list(reading.decode(video=0))
     shown = frames[20].to_ndarray(format="rgb24")
     assert np.abs(shown.reshape(-1, 3).mean(axis=0) - (200, 40, 40)).max() < 5
+
+
+def test_a_still_comes_slowly_nearer(talk: Path, other: Path, tmp_path: Path) -> None:
+    """A dark square in the middle of a bright picture grows while it is seen."""
+    pixels = np.full((240, 320, 4), 220, np.uint8)
+    pixels[80:160, 110:210] = 20
+    pixels[..., 3] = 255
+    digest, before = "c" * 32, pictures._folder
+    pictures.use_pictures(tmp_path)
+    cv2.imwrite(str(tmp_path / f"{digest}.png"), pixels)
+    seen = PictureSeen(picture=OwnPicture(digest=digest, name="s", width=320, height=240))
+
+    def dark(drift: float, at: float) -> int:
+        found = over(0.4, 1.6, seen, drift=drift)
+        png = still(plan(talk, other, found), round(at * SECOND))
+        shown = cv2.imdecode(np.frombuffer(png, np.uint8), cv2.IMREAD_GRAYSCALE)
+        return int((shown < 120).sum())
+
+    try:
+        first, middle, last = (dark(0.3, at) for at in (0.44, 1.0, 1.56))
+        assert first < middle < last
+        assert last / first == pytest.approx(1.3**2, rel=0.1)
+        assert dark(-0.3, 0.44) > dark(-0.3, 1.56)
+        assert dark(0, 0.44) == dark(0, 1.56)
+    finally:
+        pictures._folder = before

@@ -122,8 +122,8 @@ class Segments:
         path = self._workspace.path(source.path)
         # Frames are counted as the recording has them, whichever file they are taken from.
         rate = usual_rate(Recording(path, source.duration_us))
-        recording = replace(self._recording(source), audio_track=heard.track, sound=heard.path)
-        others = {one.id: self._recording(one) for one in seen}
+        recording = self._heard(source, heard)
+        others = {one.id: self._heard(one, sound_of(self._workspace, one)) for one in seen}
         try:
             write_segment(
                 recording,
@@ -140,6 +140,9 @@ class Segments:
         finally:
             partial.unlink(missing_ok=True)
         _keep_within(file.parent, MOST_BYTES)
+
+    def _heard(self, source: Source, heard: Sound) -> Recording:
+        return replace(self._recording(source), audio_track=heard.track, sound=heard.path)
 
     def _recording(self, source: Source) -> Recording:
         """A recording's picture: of its small copy, where there is one."""

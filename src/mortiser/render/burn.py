@@ -166,7 +166,7 @@ def _sound(
     if form is None:
         return iter(())
     recording = plan.whole
-    if recording is not None and level is None and sound.can_copy(recording, form):
+    if recording is not None and level is None and plan.unmixed and sound.can_copy(recording, form):
         return _copied(recording, encoder)
     return _made(plan, encoder, form, level or Level())
 

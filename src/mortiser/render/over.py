@@ -14,6 +14,7 @@ from mortiser.core.assembly.covering import Cover
 from mortiser.core.assembly.cutaway import CutawayPlace, RecordingSeen
 from mortiser.core.framing.clip_framing import ClipFraming
 from mortiser.core.framing.own_picture import OwnPicture
+from mortiser.core.framing.shape import Backdrop, Move
 from mortiser.media.picture import plane_of
 from mortiser.paint.inks import PlaneInks
 from mortiser.render.backdrops import planes_like, solid_pixels
@@ -23,6 +24,8 @@ from mortiser.render.source_readers import PlanReaders
 from mortiser.render.transitions import mixed
 from mortiser.render.transitions.pair import Three, Weights, blended
 
+LEAST_DRIFT = 0.01
+"""What moves less rests."""
 Box = tuple[int, int, int, int]
 """Left, top, width and height in even pixels."""
 
@@ -34,7 +37,7 @@ class Covers:
         self._plan = plan
         self._starts = [one.start_us for one in plan.assembled.covers]
         self._readers = readers
-        self._still: tuple[Cover, av.VideoFrame | None] | None = None
+        self._still: _Still | None = None
 
     def at(self, at_us: int) -> Cover | None:
         """What covers a moment of the plan."""
@@ -48,22 +51,18 @@ class Covers:
         place, size = cover.cutaway.place, self._plan.size
         if place is not None:
             size = place.box(size)[2:]
-        framing = ClipFraming(cover.cutaway.framing, self._plan.framing(0).backdrop)
-        seen = cover.cutaway.seen
+        framing = _lying(cover, self._plan.framing(0).backdrop)
+        seen, on_us = cover.cutaway.seen, at_us - cover.from_us
         if isinstance(seen, RecordingSeen):
-            return self._recorded(seen.source_id, cover.seen_us(at_us), size, framing)
-        if self._still is None or self._still[0] is not cover:
-            self._still = cover, _pictured(seen.picture, size, framing)
-        return self._still[1]
-
-    def _recorded(
-        self, source_id: int, source_us: int, size: tuple[int, int], framing: ClipFraming
-    ) -> av.VideoFrame | None:
-        if source_id not in self._plan.recordings:
-            return None
-        reader = self._readers.of(source_id, source_us)
-        found = reader.at(source_us)
-        return None if found is None else reader.fit(found, size, framing, source_us)
+            if seen.source_id not in self._plan.recordings:
+                return None
+            source_us = cover.seen_us(at_us)
+            reader = self._readers.of(seen.source_id, source_us)
+            found = reader.at(source_us)
+            return None if found is None else reader.fit(found, size, framing, on_us)
+        if self._still is None or self._still.cover is not cover:
+            self._still = _Still(cover, _pictured(seen.picture))
+        return self._still.at(size, framing, on_us)
 
 
 def laid(base: Three, seen: Three, cover: Cover, at_us: int, inks: PlaneInks) -> Three:
@@ -123,11 +122,38 @@ def _edges(
     return weights, (1 - inner).astype(np.float32)
 
 
-def _pictured(
-    picture: OwnPicture, size: tuple[int, int], framing: ClipFraming
-) -> av.VideoFrame | None:
-    """A picture as it lies in a frame of ``size`` pixels, black where it can be seen through; None where it is
-    not in this workspace."""
+def _lying(cover: Cover, behind: Backdrop) -> ClipFraming:
+    """How a cutaway lies in its box, by the time that it has been seen for."""
+    drift = cover.cutaway.drift
+    if abs(drift) < LEAST_DRIFT:
+        return ClipFraming(cover.cutaway.framing, behind)
+    lasts = cover.to_us - cover.from_us
+    move = Move(
+        source_id=1, start_us=0, end_us=lasts, zoom=1 + abs(drift), way="in" if drift > 0 else "out"
+    )
+    return ClipFraming(cover.cutaway.framing, behind, (move,))
+
+
+class _Still:
+    """A picture that a cutaway shows, as it lies in the frame."""
+
+    def __init__(self, cover: Cover, picture: av.VideoFrame | None) -> None:
+        self.cover = cover
+        self._picture = picture
+        self._framer = Framer()
+        self._lies: av.VideoFrame | None = None
+
+    def at(self, size: tuple[int, int], framing: ClipFraming, on_us: int) -> av.VideoFrame | None:
+        """The frame of ``size`` pixels when the cutaway has been seen for so long."""
+        if self._picture is None:
+            return None
+        if self._lies is None or not framing.rests:
+            self._lies = self._framer.framed(self._picture, size, framing, on_us)
+        return self._lies
+
+
+def _pictured(picture: OwnPicture) -> av.VideoFrame | None:
+    """A picture, black where it can be seen through; None where it is not in this workspace."""
     solid = solid_pixels(picture, (picture.width, picture.height))
     if solid is None:
         return None
@@ -140,4 +166,4 @@ def _pictured(
     frame.colorspace, frame.color_range = Colorspace.ITU709, ColorRange.MPEG
     for index, plane in enumerate(planes_like(frame, np.asarray(shown, np.uint8))):
         plane_of(frame, index)[...] = plane
-    return Framer().framed(frame, size, framing, 0)
+    return frame

@@ -88,6 +88,11 @@ class RenderPlan:
         return recording if whole else None
 
     @property
+    def unmixed(self) -> bool:
+        """Whether nothing is heard but the clips."""
+        return not any(one.heard for one in self.assembled.covers)
+
+    @property
     def untouched(self) -> Recording | None:
         """The same, where its frames keep their own times."""
         covered = self.assembled.covers or self.assembled.joins

@@ -9,12 +9,18 @@ import av
 import numpy as np
 import numpy.typing as npt
 
-from mortiser.core.editing.timeline import Placed
+from mortiser.core.assembly.covering import Cover
+from mortiser.core.assembly.cutaway import RecordingSeen
+from mortiser.core.editing.timeline import Clip, Placed
 from mortiser.media.forms import SoundForm
 from mortiser.media.frames import Resampler, decoded_sound
 from mortiser.media.opening import codec_name, open_media, origin_s
 from mortiser.render.plan import Recording, RenderPlan
 
+FADE_US = 20_000
+"""The sound of a cutaway comes and goes in this at least."""
+GAINS = {"off": 0.0, "quiet": 0.2, "heard": 1.0}
+"""Of the sound of cutaways; 0.2 is 14 dB less."""
 CROSS_US = 8_000
 """How long one clip's sound goes over into the next one's."""
 LEAD_US = 200_000
@@ -43,6 +49,18 @@ def heard_in(recording: Recording) -> tuple[int, str]:
 
 def frames(plan: RenderPlan, rate: int, layout: str) -> Iterator[av.AudioFrame]:
     """The plan's sound in frames, sample i heard at i / rate seconds of the piece."""
+    if plan.unmixed:
+        yield from _clips(plan, rate, layout)
+        return
+    over = Over(plan, rate, layout)
+    for frame in _clips(plan, rate, layout):
+        at = frame.pts or 0
+        samples = np.asarray(frame.to_ndarray(), np.float32)
+        yield _frame(over.mixed(samples, at), at, rate, layout)
+
+
+def _clips(plan: RenderPlan, rate: int, layout: str) -> Iterator[av.AudioFrame]:
+    """The sound of the clips."""
     at = 0
     over = _samples(CROSS_US, rate)
     going = _Going(np.zeros((1 if layout == "mono" else 2, 0), np.float32))
@@ -59,6 +77,62 @@ def frames(plan: RenderPlan, rate: int, layout: str) -> Iterator[av.AudioFrame]:
                 at += keep.shape[1]
             beyond.append(mixed[:, keep.shape[1] :])
         going = _Going(np.concatenate(beyond, axis=1))
+
+
+class Over:
+    """What cutaways sound like, put over the sound of the clips; asked forwards."""
+
+    def __init__(self, plan: RenderPlan, rate: int, layout: str) -> None:
+        self._rate = rate
+        self._heard = [
+            _Heard(plan, cover, rate, layout)
+            for cover in plan.assembled.covers
+            if cover.heard
+            and isinstance(cover.cutaway.seen, RecordingSeen)
+            and cover.cutaway.seen.source_id in plan.recordings
+        ]
+
+    def mixed(self, samples: Samples, at: int) -> Samples:
+        """Samples of the clips that begin at a sample of the plan, with what is heard over them."""
+        made = samples.copy()
+        for one in self._heard:
+            start, end = max(at, one.start), min(at + samples.shape[1], one.end)
+            if start < end:
+                made[:, start - at : end - at] += one.samples(start, end)
+        return np.clip(made, -1, 1)
+
+
+class _Heard:
+    """The sound of one cutaway, from sample ``start`` to ``end`` of the plan."""
+
+    def __init__(self, plan: RenderPlan, cover: Cover, rate: int, layout: str) -> None:
+        seen = cover.cutaway.seen
+        assert isinstance(seen, RecordingSeen)
+        self.start, self.end = (_samples(us, rate) for us in (cover.start_us, cover.end_us))
+        self._cover, self._rate = cover, rate
+        recording, from_us = plan.recordings[seen.source_id], cover.seen_us(cover.start_us)
+        clip = Clip(seen.source_id, from_us, from_us + cover.end_us - cover.start_us)
+        count = self.end - self.start
+        self._parts = _blocks(recording, Placed(clip, cover.start_us), count, rate, layout)
+        self._left: Samples = np.zeros((1 if layout == "mono" else 2, 0), np.float32)
+
+    def samples(self, start: int, end: int) -> Samples:
+        """The next ones, as loud as they are heard."""
+        while self._left.shape[1] < end - start:
+            self._left = np.concatenate([self._left, next(self._parts)], axis=1)
+        found, self._left = self._left[:, : end - start], self._left[:, end - start :]
+        return found * self._gain(start, end)
+
+    def _gain(self, start: int, end: int) -> Samples:
+        """How loud each sample is: it comes and goes with the picture, never with a click."""
+        cutaway = self._cover.cutaway
+        at_us = (np.arange(start, end) + 0.5) * (1_000_000 / self._rate)
+        comes, goes = (
+            max(FADE_US, how.length_us if how else 0) for how in (cutaway.comes, cutaway.goes)
+        )
+        shares = [(at_us - self._cover.from_us) / comes, (self._cover.to_us - at_us) / goes]
+        faded = np.clip(np.minimum(*shares), 0, 1)
+        return np.asarray(faded * GAINS[cutaway.sound], np.float32)
 
 
 class _Going:

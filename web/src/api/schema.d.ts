@@ -3019,8 +3019,9 @@ export interface components {
          * Cutaway
          * @description What is ``seen`` while words of a source are said, those in the stretch ``during``.
          *
-         *     It goes and moves with these words. ``speed`` is how fast a recording plays, its own sound is off. With a
-         *     ``place`` it is a picture in the picture, else it covers the frame; ``framing`` is how it lies in either.
+         *     It goes and moves with these words. ``speed`` is how fast a recording plays; its own ``sound`` can be heard where
+         *     it plays as fast as it was recorded. With a ``place`` it is a picture in the picture, else it covers the frame; ``framing`` is how it lies in either. It comes
+         *     slowly nearer by ``drift`` while it is seen, or goes away where that is negative.
          */
         Cutaway: {
             /** Id */
@@ -3051,12 +3052,23 @@ export interface components {
              * @default 1
              */
             speed: number;
+            /**
+             * Drift
+             * @default 0
+             */
+            drift: number;
             place?: components["schemas"]["CutawayPlace"] | null;
             /**
              * Opacity
              * @default 1
              */
             opacity: number;
+            /**
+             * Sound
+             * @default off
+             * @enum {string}
+             */
+            sound: "off" | "quiet" | "heard";
             comes?: components["schemas"]["Transition"] | null;
             goes?: components["schemas"]["Transition"] | null;
         };
@@ -3082,6 +3094,10 @@ export interface components {
             x?: number | null;
             /** Y */
             y?: number | null;
+            /** Drift */
+            drift?: number | null;
+            /** Sound */
+            sound?: ("off" | "quiet" | "heard") | null;
             /** @description Where it is a picture in the picture; none where it covers all. */
             place?: components["schemas"]["CutawayPlace"] | null;
             /** Opacity */

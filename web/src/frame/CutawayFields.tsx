@@ -18,6 +18,12 @@ type Changes = Partial<Schemas["CutawayChanges"]>;
 
 type Fit = Cutaway["framing"]["fit"];
 
+const SOUNDS: { value: Cutaway["sound"]; text: string }[] = [
+  { value: "off", text: "Off" },
+  { value: "quiet", text: "Quiet" },
+  { value: "heard", text: "Heard" },
+];
+
 const FITS: { value: Fit; text: string }[] = [
   { value: "fill", text: "Fills" },
   { value: "whole", text: "Whole" },
@@ -60,6 +66,17 @@ export function CutawayFields(props: {
           />
         </>
       )}
+      {seen.kind === "recording" && cutaway.speed === 1 && (
+        <div className="flex min-h-7 items-center gap-2">
+          <span className="w-[86px] shrink-0">Its sound</span>
+          <Segments
+            label="The sound of what is seen"
+            choices={SOUNDS}
+            chosen={cutaway.sound}
+            onChoose={(sound) => set({ sound })}
+          />
+        </div>
+      )}
       <div className="flex min-h-7 items-center gap-2">
         <span className="w-[86px] shrink-0">Frame</span>
         <Segments
@@ -86,6 +103,11 @@ export function CutawayFields(props: {
         {...{ label: "Up and down", min: 0, max: 100, ...percent }}
         stored={framing.y}
         set={(y) => set({ y })}
+      />
+      <Amount
+        {...{ label: "Comes nearer", min: -50, max: 50, step: 1, unit: "%", per: 100 }}
+        stored={cutaway.drift}
+        set={(drift) => set({ drift })}
       />
       <Amount
         {...{ label: "Opacity", min: 5, max: 100, step: 1, unit: "%", per: 100 }}

@@ -30,6 +30,13 @@ class Cover:
             return 0
         return seen.from_us + round((at_us - self.start_us + self.shown_us) * self.cutaway.speed)
 
+    @property
+    def heard(self) -> bool:
+        """Whether the sound of what is seen is heard too."""
+        cutaway = self.cutaway
+        recorded = isinstance(cutaway.seen, RecordingSeen) and cutaway.speed == 1
+        return recorded and cutaway.sound != "off"
+
     def within(self, start_us: int, end_us: int) -> Cover | None:
         """What of it lies in a stretch of the piece, by the time of that stretch."""
         start, end = max(start_us, self.start_us), min(end_us, self.end_us)

@@ -21,6 +21,11 @@ SLOWEST, FASTEST = 0.25, 4.0
 """How fast what is seen can play."""
 
 
+OwnSound = Literal["off", "quiet", "heard"]
+"""Whether the sound of what is seen is heard too: not at all, under the talk, or as it is."""
+Drift = Annotated[float, Field(ge=-0.5, le=0.5)]
+
+
 class RecordingSeen(OfSource):
     """A recording of the project, from a moment of it (µs) on."""
 
@@ -67,8 +72,10 @@ def _even(length: float, least: int = 2) -> int:
 class Cutaway(Value):
     """What is ``seen`` while words of a source are said, those in the stretch ``during``.
 
-    It goes and moves with these words. ``speed`` is how fast a recording plays, its own sound is off. With a
-    ``place`` it is a picture in the picture, else it covers the frame; ``framing`` is how it lies in either.
+    It goes and moves with these words. ``speed`` is how fast a recording plays; its own ``sound`` can be heard where
+    it plays as fast as it was recorded. With a ``place`` it is a picture in the picture, else it covers the frame;
+    ``framing`` is how it lies in either. It comes slowly nearer by ``drift`` while it is seen, or goes away where that
+    is negative.
     """
 
     id: int = Field(ge=1, le=MOST_ID)
@@ -76,8 +83,10 @@ class Cutaway(Value):
     seen: Seen
     framing: Framing = Framing(fit="fill")
     speed: float = Field(default=1.0, ge=SLOWEST, le=FASTEST)
+    drift: Drift = 0.0
     place: CutawayPlace | None = None
     opacity: float = Field(default=1.0, ge=0.05, le=1)
+    sound: OwnSound = "off"
     comes: Transition | None = None
     goes: Transition | None = None
 

@@ -13,6 +13,8 @@ from mortiser.core.assembly.cutaway import (
     SLOWEST,
     Cutaway,
     CutawayPlace,
+    Drift,
+    OwnSound,
     PictureSeen,
     RecordingSeen,
     Seen,
@@ -76,6 +78,8 @@ class CutawayChanges(BaseModel):
     zoom: Zoom | None = None
     x: Share | None = None
     y: Share | None = None
+    drift: Drift | None = None
+    sound: OwnSound | None = None
     place: CutawayPlace | None = Field(
         default=None, description="Where it is a picture in the picture; none where it covers all."
     )
@@ -109,6 +113,8 @@ class ChangeCutaway(OfCutaway):
             "from_us": "part",
             "place": "place",
             "opacity": "opacity",
+            "drift": "move",
+            "sound": "sound",
             "comes": "beginning",
             "goes": "end",
         }
@@ -124,12 +130,16 @@ class ChangeCutaway(OfCutaway):
                 raise BadInput("A picture has no moments to choose from.")
             from_us = min(given["from_us"], session.source_length(seen.source_id) - 1)
             seen = seen.model_copy(update={"from_us": from_us})
+        if given.get("sound", "off") != "off" and not isinstance(seen, RecordingSeen):
+            raise BadInput("A picture has no sound.")
         lies: dict[str, object] = {name: given[name] for name in LIES if name in given}
         now = was.model_copy(
             update={
                 "seen": seen,
                 "framing": was.framing.model_copy(update=lies),
                 "speed": given.get("speed", was.speed),
+                "sound": given.get("sound", was.sound),
+                "drift": given.get("drift", was.drift),
                 "opacity": given.get("opacity", was.opacity),
                 **self.changes.freely,
             }
