@@ -1,5 +1,7 @@
 """Transitions between clips and looks of pictures, on every session."""
 
+import json
+
 import pytest
 
 from mortiser.core.assembly.grade import PLAIN
@@ -8,9 +10,12 @@ from mortiser.core.common.errors import BadInput
 from mortiser.core.edits.cutting.removing import RemoveRecording
 from mortiser.core.edits.cutting.trimming import StrikeWords
 from mortiser.core.edits.look.grades import GradeChanges, GradePicture
+from mortiser.core.edits.look.jigs import ApplyJig
 from mortiser.core.edits.look.joins import SetJoin, SetJoins
 from mortiser.core.edits.session import EditSession
 from mortiser.core.framing.clip_framing import ClipFraming
+from mortiser.core.project.jig import JIGS, jig_of, read_jig, write_jig
+from mortiser.core.project.piece import Piece
 from tests.contracts.trimmed import make, passage
 
 
@@ -86,3 +91,26 @@ def test_what_was_set_for_a_recording_goes_with_it(session: EditSession) -> None
     assert left.grades.sources == ()
     assert left.grades.whole.exposure == 0.5
     assert len(left.joins.own) == 1, "it is at a cut of another recording"
+
+
+def test_a_jig_carries_what_is_not_about_single_cuts(session: EditSession) -> None:
+    make(session, SetJoins(piece_id=1, where="everywhere", transition={"kind": "whip"}))
+    make(session, SetJoin(piece_id=1, at_us=0, transition={"kind": "blur"}))
+    make(session, GradePicture(piece_id=1, changes={"warmth": 0.5}))
+    make(session, GradePicture(piece_id=1, source_id=1, changes={"exposure": 1}))
+    piece = Piece(1, 1, session.settings(1), session.timeline(1))
+    jig = read_jig(write_jig(jig_of("Whipped", piece)).encode())
+    make(session, ApplyJig(piece_id=2, jig=jig))
+    other = session.settings(2)
+    assert (other.joins.where, other.joins.transition.kind, other.joins.own) == (
+        "everywhere", "whip", (),
+    )  # fmt: skip
+    assert other.grades.whole.warmth == 0.5
+    assert other.grades.sources == ()
+
+
+def test_a_jig_of_before_there_were_any_has_none() -> None:
+    file = json.loads(write_jig(JIGS[0]))
+    jig = {key: value for key, value in file["jig"].items() if key not in ("joins", "look")}
+    old = json.dumps(file | {"version": 2, "jig": jig | {"version": 2}}).encode()
+    assert read_jig(old) == JIGS[0]

@@ -353,7 +353,9 @@ def test_a_talk_is_tight_after_ten_gestures_at_most(trim: Page) -> None:
         trim.keyboard.press("Delete")
         gestures += 2
         # What stands below moves up once it is struck.
-        expect(trim.get_by_role("button", name=re.compile(f"Undo: strike “{first}"))).to_be_visible()
+        expect(
+            trim.get_by_role("button", name=re.compile(f"Undo: strike “{first}"))
+        ).to_be_visible()
 
     before = length_of(trim)
     trim.keyboard.press("Shift+KeyX")

@@ -2357,7 +2357,7 @@ export interface components {
         };
         /**
          * ApplyJig
-         * @description Give a piece the shapes, layers, finish, pace and outputs of a jig; what it says, its cuts, marks and own looks
+         * @description Give a piece the shapes, layers, finish, pace, transitions, look and outputs of a jig; what it says, its cuts, marks and own looks
          *     of captions stay. ``texts`` and ``pictures`` go into the jig's slots, in turn, in place of the piece's.
          */
         ApplyJig: {
@@ -3020,8 +3020,9 @@ export interface components {
          * @description What is ``seen`` while words of a source are said, those in the stretch ``during``.
          *
          *     It goes and moves with these words. ``speed`` is how fast a recording plays; its own ``sound`` can be heard where
-         *     it plays as fast as it was recorded. With a ``place`` it is a picture in the picture, else it covers the frame; ``framing`` is how it lies in either. It comes
-         *     slowly nearer by ``drift`` while it is seen, or goes away where that is negative.
+         *     it plays as fast as it was recorded. With a ``place`` it is a picture in the picture, else it covers the frame;
+         *     ``framing`` is how it lies in either. It comes slowly nearer by ``drift`` while it is seen, or goes away where that
+         *     is negative.
          */
         Cutaway: {
             /** Id */
@@ -4611,7 +4612,7 @@ export interface components {
         };
         /**
          * Jig
-         * @description Shapes with their framings, layers, finish, pace and what is delivered.
+         * @description Shapes with their framings, layers, finish, pace, transitions, the look of the picture and what is delivered.
          *
          *     What is about single clips and words is left out. Headlines and pictures are slots: what a headline says is
          *     the piece's own, and a picture of the piece takes the place of the jig's.
@@ -4619,10 +4620,10 @@ export interface components {
         Jig: {
             /**
              * Version
-             * @default 2
+             * @default 3
              * @constant
              */
-            version: 2;
+            version: 3;
             /** Name */
             name: string;
             /**
@@ -4640,6 +4641,41 @@ export interface components {
             finish: components["schemas"]["Finish"];
             pace: components["schemas"]["Pace"];
             file_pace?: components["schemas"]["Pace"] | null;
+            /**
+             * @default {
+             *       "where": "nowhere",
+             *       "transition": {
+             *         "colour": [
+             *           0,
+             *           0,
+             *           0,
+             *           255
+             *         ],
+             *         "direction": "left",
+             *         "eased": true,
+             *         "kind": "dissolve",
+             *         "length_us": 400000,
+             *         "soft": 0.1
+             *       },
+             *       "own": []
+             *     }
+             */
+            joins: components["schemas"]["Joins"];
+            /**
+             * @default {
+             *       "exposure": 0,
+             *       "contrast": 0,
+             *       "shadows": 0,
+             *       "lights": 0,
+             *       "saturation": 0,
+             *       "warmth": 0,
+             *       "tint": 0,
+             *       "grain": 0,
+             *       "vignette": 0,
+             *       "softness": 0
+             *     }
+             */
+            look: components["schemas"]["Grade"];
             /**
              * Outputs
              * @default [

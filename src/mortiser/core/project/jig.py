@@ -12,6 +12,8 @@ from typing import Any, Literal
 
 from pydantic import Field, JsonValue, ValidationError
 
+from mortiser.core.assembly.grade import Grade
+from mortiser.core.assembly.joining import Joins
 from mortiser.core.captions.pace import PACES, Pace
 from mortiser.core.common import exported
 from mortiser.core.common.errors import BadInput
@@ -47,18 +49,18 @@ from mortiser.core.style.finish.parts import Value
 from mortiser.core.style.finish.stored import said
 
 FORMAT = "mortiser-jig"
-VERSION: Literal[2] = 2
+VERSION: Literal[3] = 3
 MOST_LETTERS = 40
 
 
 class Jig(Value):
-    """Shapes with their framings, layers, finish, pace and what is delivered.
+    """Shapes with their framings, layers, finish, pace, transitions, the look of the picture and what is delivered.
 
     What is about single clips and words is left out. Headlines and pictures are slots: what a headline says is
     the piece's own, and a picture of the piece takes the place of the jig's.
     """
 
-    version: Literal[2] = VERSION
+    version: Literal[3] = VERSION
     name: str = Field(min_length=1, max_length=MOST_LETTERS)
     about: str = Field(default="", max_length=160)
     shapes: Shapes = Field(min_length=1, max_length=MOST_SHAPES)
@@ -66,6 +68,8 @@ class Jig(Value):
     finish: Finish
     pace: Pace
     file_pace: Pace | None = None
+    joins: Joins = Joins()
+    look: Grade = Grade()
     outputs: Outputs = Field(default=USUAL_OUTPUTS, min_length=1, max_length=MOST_OUTPUTS)
 
 
@@ -88,6 +92,8 @@ def jig_of(name: str, piece: Piece) -> Jig:
         finish=piece.settings.finish,
         pace=piece.settings.pace,
         file_pace=piece.settings.file_pace,
+        joins=piece.settings.joins.model_copy(update={"own": ()}),
+        look=piece.settings.grades.whole,
         outputs=piece.settings.outputs,
     )
 
@@ -137,7 +143,14 @@ def _with_layers_by_kind(jig: Any) -> Any:
     return jig | {"version": 2, "layers": parted_by_kind(jig.get("layers", []))}
 
 
-STORED: Stored[Jig] = Stored(Jig, first=json.loads, upgrades=[_with_layers_by_kind])
+def _without_transitions(jig: Any) -> Any:
+    """Version 2 said nothing of transitions and looks: there are none."""
+    return jig | {"version": 3} if isinstance(jig, dict) else jig
+
+
+STORED: Stored[Jig] = Stored(
+    Jig, first=json.loads, upgrades=[_with_layers_by_kind, _without_transitions]
+)
 
 
 def write_jig(jig: Jig) -> str:

@@ -17,8 +17,9 @@ from mortiser.core.project.jig import Jig, behind, filled
 
 
 class ApplyJig(BaseEdit):
-    """Give a piece the shapes, layers, finish, pace and outputs of a jig; what it says, its cuts, marks and own looks
-    of captions stay. ``texts`` and ``pictures`` go into the jig's slots, in turn, in place of the piece's."""
+    """Give a piece the shapes, layers, finish, pace, transitions, look and outputs of a jig; what it says, its cuts,
+    marks and own looks of captions stay. ``texts`` and ``pictures`` go into the jig's slots, in turn, in place of the
+    piece's."""
 
     kind: Literal["apply_jig"] = "apply_jig"
     piece_id: Id
@@ -38,6 +39,8 @@ class ApplyJig(BaseEdit):
             layers=layers,
             finish=self.jig.finish,
             file_pace=self.jig.file_pace,
+            joins=self.jig.joins.model_copy(update={"own": was.joins.own}),
+            grades=was.grades.model_copy(update={"whole": self.jig.look}),
             outputs=self.jig.outputs,
         )
         session.save_settings(self.piece_id, now)
