@@ -25,6 +25,9 @@ def _trim(page: Page) -> None:
     page.locator(".struck[data-talk]").first.wait_for()
     page.wait_for_timeout(2_500)
     page.screenshot(path=OUT / "trim.png")
+    _cuts(page)
+    page.keyboard.press("Shift+Digit3")
+    page.locator("[data-talk]").first.wait_for()
     page.keyboard.press("Control+z")
     page.locator(".struck[data-talk]").first.wait_for(state="detached")
     _takes(page)
@@ -66,6 +69,29 @@ def _frame(page: Page) -> None:
     page.get_by_role("button", name="Piece: The cold kettle").wait_for()
 
 
+def _cuts(page: Page) -> None:
+    """How clips go over into each other; taken back, since the other pictures show plain cuts."""
+    page.keyboard.press("Shift+Digit6")
+    page.get_by_role("tab", name="Cuts").click()
+    page.get_by_role("radio", name="Every cut").click()
+    kinds = page.get_by_role("radiogroup", name="Transition between clips")
+    kinds.get_by_role("radio", name="Push").click()
+    page.get_by_role("list", name="Cuts").get_by_role("button").first.click()
+    page.get_by_role("heading", name="Between clips").evaluate(
+        "(heading) => heading.scrollIntoView({ block: 'start' })"
+    )
+    page.wait_for_timeout(1_350)
+    page.keyboard.press("Space")
+    page.wait_for_timeout(2_500)
+    page.screenshot(path=OUT / "cuts.png")
+    while page.get_by_role("button", name="Undo: push").count():
+        page.get_by_role("button", name="Undo: push").click()
+        page.wait_for_timeout(600)
+    page.get_by_role("button", name="Undo: dissolve").click()
+    page.wait_for_timeout(600)
+    page.get_by_role("tab", name="Picture").click()
+
+
 def take(page: Page, address: str) -> None:
     """Visit each main view and keep a picture of it."""
     page.goto(address)
@@ -90,11 +116,6 @@ def take(page: Page, address: str) -> None:
             page.keyboard.press("2")
             page.wait_for_timeout(2_500)
         page.screenshot(path=OUT / f"{stage.lower()}.png")
-        if stage == "Proof":
-            page.keyboard.press("?")
-            page.wait_for_timeout(400)
-            page.screenshot(path=OUT / "keys.png")
-            page.keyboard.press("Escape")
         if stage == "Dress":
             page.get_by_role("tab", name="Accents").click()
             page.wait_for_timeout(1_200)
