@@ -75,3 +75,32 @@ def test_by_itself_it_is_nothing_to_caption(client: TestClient, tmp_path: Path) 
     answer = client.post("/api/projects", params={"name": "k.mp4"}, content=film.read_bytes())
     assert answer.status_code in (400, 422)
     assert "films without sound can be seen over it" in answer.json()["message"]
+
+
+def test_cut_lists_carry_transitions_and_cutaways(client: TestClient, project: int) -> None:  # noqa: F811
+    (piece, *_) = view(client, project)["pieces"]
+    words = [word for cue in view(client, project)["cues"] for word in cue["words"]]
+    talk = client.get(f"/api/pieces/{piece['id']}/talk").json()
+    passage = {
+        "strand_id": talk["rows"][0]["strand_id"],
+        "first_word": words[3]["id"],
+        "last_word": words[4]["id"],
+    }
+    edit(client, project, kind="strike_words", piece_id=piece["id"], passages=[passage])
+    edit(client, project, kind="set_joins", piece_id=piece["id"], where="everywhere")
+    seen = {"kind": "recording", "source_id": piece["source_id"], "from_us": 1_000_000}
+    edit(
+        client, project, kind="add_cutaway", piece_id=piece["id"], from_word=words[0]["id"],
+        seen=seen,
+    )  # fmt: skip
+    text = client.get(f"/api/pieces/{piece['id']}/cuts.otio").text
+    assert "SMPTE_Dissolve" in text
+    assert '"Cutaways"' in text
+    edl = client.get(f"/api/pieces/{piece['id']}/cuts.edl").text
+    assert "SEEN OVER IT FROM" in edl
+    (cut, *_) = client.get(f"/api/pieces/{piece['id']}/cuts").json()
+    assert cut["transition"]["kind"] == "dissolve"
+    for name in ("transitions", "grades"):
+        sheet = client.get(f"/api/pieces/{piece['id']}/{name}.jpg", params={"at_us": cut["at_us"]})
+        assert sheet.headers["content-type"] == "image/jpeg"
+        assert sheet.content.startswith(b"\xff\xd8\xff")

@@ -1,12 +1,14 @@
 """Cut lists, read back by their own libraries."""
 
+import re
+
 import opentimelineio as otio
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from mortiser.core.common.errors import BadInput
-from mortiser.formats.cut_list import CutClip, CutRecording, write
+from mortiser.formats.cut_list import CutClip, CutOver, CutRecording, CutTransition, write
 
 FRAME_US = 1_000_000 / 30
 KETTLE = CutRecording("The cold kettle.mp4", 40_000_000, 30.0, has_picture=True)
@@ -72,3 +74,43 @@ def test_measured_rates_are_those_of_timecode(rate: float) -> None:
 def test_another_format_is_refused_with_those_there_are() -> None:
     with pytest.raises(BadInput, match="otio, edl"):
         write("aaf", "x", clips_of([(0, 5)]))
+
+
+def test_transitions_and_what_is_seen_over_the_clips_are_carried() -> None:
+    clips = clips_of([(0, 60), (120, 60), (300, 60)])
+    half = round(6 * FRAME_US)
+    how = [CutTransition("dissolve", half), CutTransition("push", half)]
+    over = [
+        CutOver(KETTLE, round(30 * FRAME_US), round(90 * FRAME_US), round(200 * FRAME_US), 0.5),
+        CutOver(KETTLE, round(120 * FRAME_US), round(150 * FRAME_US)),
+    ]
+    read = otio.adapters.read_from_string(write("otio", "k", clips, how, over), "otio_json")
+    talk, above = read.video_tracks()
+    kinds = [
+        (one.name, one.transition_type, one.in_offset.to_frames(), one.out_offset.to_frames())
+        for one in talk
+        if isinstance(one, otio.schema.Transition)
+    ]
+    assert kinds == [("dissolve", "SMPTE_Dissolve", 6, 6), ("push", "Custom_Transition", 6, 6)]
+    assert talk.duration().to_frames() == 180, "nothing gets longer"
+    first, second = above.find_clips()
+    places = [above.range_of_child(one) for one in (first, second)]
+    assert [one.start_time.to_frames() for one in places] == [30, 120]
+    assert [one.duration.to_frames() for one in places] == [60, 30]
+    assert first.source_range.start_time.to_frames() == 200
+    assert [one.time_scalar for one in first.effects] == [0.5]
+    (sound,) = read.audio_tracks()
+    assert not [one for one in sound if isinstance(one, otio.schema.Transition)]
+
+
+def test_an_edit_decision_list_has_dissolves_and_says_the_rest() -> None:
+    clips = clips_of([(0, 60), (120, 60), (300, 60)])
+    half = round(6 * FRAME_US)
+    how = [CutTransition("dissolve", half), CutTransition("push", half)]
+    text = write("edl", "k", clips, how, [CutOver(KETTLE, 0, 500_000)])
+    assert re.search(r"\sD 012\s", text)
+    assert "GOES OVER INTO THE NEXT: push" in text
+    assert "SEEN OVER IT FROM 0.00 S TO 0.50 S: The cold kettle.mp4" in text
+    read = otio.adapters.read_from_string(text, "cmx_3600", rate=30)
+    (track,) = read.video_tracks()
+    assert track.duration().to_frames() == 180

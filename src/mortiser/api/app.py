@@ -17,6 +17,7 @@ from fastapi.staticfiles import StaticFiles
 from mortiser import __version__
 from mortiser.api import (
     assembly_routes,
+    cut_list_routes,
     delivery_routes,
     dress_routes,
     edit_routes,
@@ -96,6 +97,7 @@ def create_app(context: AppContext, *, with_worker: bool = True) -> FastAPI:
     app.include_router(pairing.page_routes)
     for routes in (
         assembly_routes,
+        cut_list_routes,
         project_routes,
         edit_routes,
         importing_routes,

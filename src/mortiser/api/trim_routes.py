@@ -6,15 +6,13 @@ import sqlite3
 from collections.abc import Iterator
 from typing import Annotated, Literal
 
-from fastapi import Query, Response
+from fastapi import Query
 from pydantic import BaseModel, ConfigDict, Field
 
-from mortiser.api.attachments import attachment
 from mortiser.api.context import OpenContext
 from mortiser.api.routing import routes
 from mortiser.core.common.limits import Id, Micros, Name
 from mortiser.core.common.time import SECOND
-from mortiser.core.delivery.naming import file_stem
 from mortiser.core.editing import talk
 from mortiser.core.editing.beyond import Side, beyond
 from mortiser.core.editing.cutting import Loudness, Room
@@ -26,8 +24,6 @@ from mortiser.core.project.piece import Piece
 from mortiser.core.project.source import Source
 from mortiser.core.transcript.unspaced import joined
 from mortiser.core.transcript.words import Word
-from mortiser.formats.cut_list import CutClip, CutRecording
-from mortiser.formats.cut_list import write as cut_list_of
 from mortiser.store import projects, transcript
 from mortiser.store.fillers import fillers, set_fillers
 from mortiser.store.rows import load_strands
@@ -261,32 +257,6 @@ def worth_a_piece(piece_id: Id, context: OpenContext) -> list[ThoughtView]:
 
 def _language(piece: Piece, sources: list[Source]) -> str:
     return next(one.language for one in sources if one.id == piece.source_id)
-
-
-@router.get("/pieces/{piece_id}/cuts.{ending}", response_class=Response)
-def cut_list(piece_id: Id, ending: Name, context: OpenContext) -> Response:
-    """The piece's clips for an editing suite: otio (OpenTimelineIO) or edl (CMX 3600)."""
-    with context.database.snapshot() as db:
-        piece = projects.piece(db, piece_id)
-        rows = {row.id: row for row in projects.read_sources(db, piece.project_id)}
-        name = projects.read_project(db, piece.project_id).name
-    known = {
-        key: CutRecording(
-            row.name,
-            row.duration_us,
-            0.0 if row.variable_rate else row.frame_rate,
-            row.kind == "video",
-        )
-        for key, row in rows.items()
-    }
-    clips = [
-        CutClip(known[clip.source_id], clip.start_us, clip.end_us) for clip in piece.timeline.clips
-    ]
-    return Response(
-        cut_list_of(ending, piece.settings.name, clips),
-        media_type="text/plain; charset=utf-8",
-        headers=attachment(f"{file_stem(name)}.{ending}"),
-    )
 
 
 @router.get("/pieces/{piece_id}/fillers")

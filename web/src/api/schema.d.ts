@@ -64,6 +64,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{piece_id}/cuts.{ending}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Cut List
+         * @description The piece's clips for an editing suite: otio (OpenTimelineIO) or edl (CMX 3600).
+         */
+        get: operations["cut_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects": {
         parameters: {
             query?: never;
@@ -1195,26 +1215,6 @@ export interface paths {
          * @description Passages worth a piece of their own, the best first.
          */
         get: operations["worth_a_piece"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/pieces/{piece_id}/cuts.{ending}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Cut List
-         * @description The piece's clips for an editing suite: otio (OpenTimelineIO) or edl (CMX 3600).
-         */
-        get: operations["cut_list"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2357,8 +2357,9 @@ export interface components {
         };
         /**
          * ApplyJig
-         * @description Give a piece the shapes, layers, finish, pace, transitions, look and outputs of a jig; what it says, its cuts, marks and own looks
-         *     of captions stay. ``texts`` and ``pictures`` go into the jig's slots, in turn, in place of the piece's.
+         * @description Give a piece the shapes, layers, finish, pace, transitions, look and outputs of a jig; what it says, its cuts,
+         *     marks and own looks of captions stay. ``texts`` and ``pictures`` go into the jig's slots, in turn, in place of the
+         *     piece's.
          */
         ApplyJig: {
             /**
@@ -8404,6 +8405,36 @@ export interface operations {
             };
         };
     };
+    cut_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+                ending: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     list_projects: {
         parameters: {
             query?: never;
@@ -10359,36 +10390,6 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["ThoughtView"][];
                 };
-            };
-            /** @description Client Error */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    cut_list: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                piece_id: number;
-                ending: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
             };
             /** @description Client Error */
             "4XX": {
