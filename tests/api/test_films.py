@@ -77,6 +77,26 @@ def test_by_itself_it_is_nothing_to_caption(client: TestClient, tmp_path: Path) 
     assert "films without sound can be seen over it" in answer.json()["message"]
 
 
+def test_where_it_is_named_it_is_offered(
+    client: TestClient,  # noqa: F811
+    project: int,  # noqa: F811
+    film: Path,
+) -> None:
+    (piece, *_) = view(client, project)["pieces"]
+    ideas = f"/api/pieces/{piece['id']}/cutaway-ideas"
+    assert [one for one in client.get(ideas).json() if one["seen"]] == []
+    source = sent(client, project, film)["source_id"]
+    found = [one for one in client.get(ideas).json() if one["seen"]]
+    assert [(one["seen"]["source_id"], one["reason"]) for one in found] == [
+        (source, "“kettle” is said")
+    ]
+    edit(
+        client, project, kind="add_cutaway", piece_id=piece["id"], cue_ids=[found[0]["cue_id"]],
+        seen=found[0]["seen"],
+    )  # fmt: skip
+    assert [one for one in client.get(ideas).json() if one["seen"]] == []
+
+
 def test_cut_lists_carry_transitions_and_cutaways(client: TestClient, project: int) -> None:  # noqa: F811
     (piece, *_) = view(client, project)["pieces"]
     words = [word for cue in view(client, project)["cues"] for word in cue["words"]]

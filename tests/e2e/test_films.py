@@ -5,10 +5,11 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.e2e.pages import undo_all, until
+from tests.e2e.pages import project_of, undo_all, until
 from tests.e2e.test_cutaways import pick
 from tests.e2e.test_frame import view
 from tests.recordings import make_video
+from tests.serving import Server
 
 
 @pytest.fixture(scope="module")
@@ -53,4 +54,32 @@ def test_a_film_is_seen_over_words_at_once(bench: Page, film: Path) -> None:
     cutaways = view(bench)["pieces"][0]["cutaways"]
     assert [one["cutaway"]["seen"]["kind"] for one in cutaways] == ["recording"]
     until(bench, "document.querySelector('video').src.startsWith('blob:')")
+    undo_all(bench)
+
+
+def test_where_a_film_is_named_it_is_offered_and_placed_with_one_press(
+    bench: Page, server: Server, tmp_path: Path
+) -> None:
+    undo_all(bench)
+    file = make_video(tmp_path / "kettle close.mp4", seconds=2.0, tracks=0)
+    with server.client() as client:
+        client.post(
+            f"/api/projects/{project_of(bench)}/recordings",
+            params={"name": file.name},
+            content=file.read_bytes(),
+        ).raise_for_status()
+    bench.reload()
+    expect(bench.locator("[data-cue-text]").first).to_be_visible()
+    bench.keyboard.press("Shift+Digit6")
+    bench.get_by_role("tab", name="Cuts").click()
+    ideas = bench.get_by_role("list", name="Where a cutaway would help")
+    expect(ideas).to_contain_text("“kettle” is said")
+    ideas.get_by_role("button", name="Show kettle close.mp4").click()
+    listed = bench.get_by_role("list", name="Cutaways")
+    expect(listed.get_by_role("button", name="kettle close.mp4").first).to_be_visible()
+    expect(ideas.get_by_role("button", name="Show kettle close.mp4")).to_have_count(0)
+    (shown,) = view(bench)["pieces"][0]["cutaways"]
+    said = [word["text"] for cue in view(bench)["cues"] for word in cue["words"]
+            if shown["lies"][0]["start_us"] <= word["start_us"] < shown["lies"][0]["end_us"]]  # fmt: skip
+    assert any("kettle" in text.lower() for text in said)
     undo_all(bench)

@@ -8,17 +8,19 @@ from itertools import pairwise
 from typing import Annotated, get_args
 
 from fastapi import Query, Response
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, ConfigDict, Field
 
 from mortiser.api.context import OpenContext
 from mortiser.api.routing import routes
 from mortiser.api.schemas import OneShape
+from mortiser.core.assembly.cutaway import PictureSeen, RecordingSeen, Seen
 from mortiser.core.assembly.grade import GRADES, PLAIN
+from mortiser.core.assembly.ideas import Named, ideas
 from mortiser.core.assembly.joining import goes_on, lasting
 from mortiser.core.assembly.transition import Transition, TransitionKind
 from mortiser.core.common.limits import Id, Micros
 from mortiser.outputs.plans import plan_of
-from mortiser.store import deliveries, projects
+from mortiser.store import deliveries, pictures, projects, transcript
 from mortiser.wiring import AppContext, grade_sheet, transition_sheet
 
 router = routes("/api", "assembly")
@@ -57,6 +59,44 @@ def cuts(piece_id: Id, context: OpenContext) -> list[CutView]:
         own = joins.set_at(after) is not None
         found.append(CutView(at_us=after.at_us, transition=how, own=own, lasts_us=2 * (half or 0)))
     return found
+
+
+class IdeaView(BaseModel):
+    model_config = ConfigDict(from_attributes=True)
+
+    cue_id: int
+    at_us: int
+    text: str
+    reason: str
+    seen: Seen | None = Field(description="What could be seen, where that is known.")
+    name: str
+
+
+@router.get("/pieces/{piece_id}/cutaway-ideas")
+def cutaway_ideas(piece_id: Id, context: OpenContext, shape_id: OneShape = None) -> list[IdeaView]:
+    """Captions that something could be seen over: where a name is said, and where nothing changes for long."""
+    with context.database.snapshot() as db:
+        piece = projects.piece(db, piece_id).in_shape(shape_id)
+        cues = projects.piece_cues(db, piece_id)
+        named = [
+            Named(one.name, PictureSeen(picture=one)) for one in pictures.newest(db) if one.name
+        ]
+        for source in projects.read_sources(db, piece.project_id):
+            if source.width and not transcript.word_count(db, source.id):
+                named.append(Named(source.name, RecordingSeen(source_id=source.id)))
+    shown = [
+        at
+        for move in piece.shape.moves
+        for at in piece.timeline.showings(move.source_id, move.start_us)
+    ]
+    found = ideas(
+        cues,
+        piece.timeline.duration_us,
+        [*piece.timeline.cuts, *shown],
+        [(one.start_us, one.end_us) for one in piece.covers],
+        named,
+    )
+    return [IdeaView.model_validate(one) for one in found]
 
 
 @router.get("/pieces/{piece_id}/transitions.jpg", response_class=Response)

@@ -24,6 +24,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{piece_id}/cutaway-ideas": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Cutaway Ideas
+         * @description Captions that something could be seen over: where a name is said, and where nothing changes for long.
+         */
+        get: operations["cutaway_ideas"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{piece_id}/transitions.jpg": {
         parameters: {
             query?: never;
@@ -4588,6 +4608,24 @@ export interface components {
             /** @description What it is known by. */
             point: components["schemas"]["Chosen"];
         };
+        /** IdeaView */
+        IdeaView: {
+            /** Cue Id */
+            cue_id: number;
+            /** At Us */
+            at_us: number;
+            /** Text */
+            text: string;
+            /** Reason */
+            reason: string;
+            /**
+             * Seen
+             * @description What could be seen, where that is known.
+             */
+            seen: (components["schemas"]["RecordingSeen"] | components["schemas"]["PictureSeen"]) | null;
+            /** Name */
+            name: string;
+        };
         /** InTheWayView */
         InTheWayView: {
             /** Troubles */
@@ -8322,6 +8360,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CutView"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cutaway_ideas: {
+        parameters: {
+            query?: {
+                /** @description One of the piece's shapes; else its first. */
+                shape_id?: number | null;
+            };
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IdeaView"][];
                 };
             };
             /** @description Client Error */

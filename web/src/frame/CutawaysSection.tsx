@@ -12,6 +12,7 @@ import { say } from "../ui/notice";
 import { Select } from "../ui/Select";
 import { TraySection } from "../ui/TraySection";
 import { CutawayFields } from "./CutawayFields";
+import { CutawayIdeas } from "./CutawayIdeas";
 import { inOrder, nameOf, type Seen } from "./cutaways";
 import { FilmChoice } from "./FilmChoice";
 import { PictureChoice } from "./PictureChoice";
@@ -28,13 +29,12 @@ export function CutawaysSection(props: { piece: Piece; shape: Shape; player: Pla
   const projectId = useProject((state) => state.project?.id ?? 0);
   const chosen = cues.filter((cue) => picked.has(cue.id));
   const recordings = sources.filter((one) => one.width > 0);
-  const add = async (seen: Seen) => {
-    if (!chosen.length) {
+  const add = async (seen: Seen, cue_ids = chosen.map((cue) => cue.id)) => {
+    if (!cue_ids.length) {
       say("Choose the captions first that it is to be seen over.", "wrong");
       return;
     }
     const known = new Set(piece.cutaways.map((one) => one.cutaway.id));
-    const cue_ids = chosen.map((cue) => cue.id);
     if (!(await edit({ kind: "add_cutaway", piece_id: piece.id, cue_ids, seen }))) return;
     const found = openPiece(useProject.getState())?.cutaways.find(
       (one) => !known.has(one.cutaway.id),
@@ -80,6 +80,10 @@ export function CutawaysSection(props: { piece: Piece; shape: Shape; player: Pla
           onChoose={(picture) => void add({ kind: "picture", picture })}
         />
       </TraySection>
+      <CutawayIdeas
+        {...{ piece, shape, player }}
+        onUse={(cueId, seen) => void add(seen, [cueId])}
+      />
       {piece.cutaways.length > 0 && (
         <TraySection title="Cutaways">
           <ul

@@ -1,0 +1,99 @@
+"""Where a cutaway would help: where the picture does not change for long, and where something is named that there is
+a picture of. Each is an idea with its reason; nothing is placed unasked."""
+
+from __future__ import annotations
+
+import re
+from bisect import bisect_left
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from itertools import pairwise
+
+from mortiser.core.assembly.cutaway import Seen
+from mortiser.core.common.time import SECOND
+from mortiser.core.transcript.unspaced import joined
+from mortiser.core.transcript.words import Cue
+
+LONG_US = 6 * SECOND
+"""A feed's viewers look for a change of picture sooner."""
+LEAST_LETTERS = 4
+"""Of a name's part that counts: shorter ones are in every talk."""
+MOST = 60
+Stretch = tuple[int, int]
+_PARTS = re.compile(r"[^\W\d_]+")
+
+
+@dataclass(frozen=True)
+class Named:
+    """Something to be seen, by the name of its file."""
+
+    name: str
+    seen: Seen
+
+
+@dataclass(frozen=True)
+class Idea:
+    """A caption that something could be seen over, why, and what, where that is known."""
+
+    cue_id: int
+    at_us: int
+    text: str
+    reason: str
+    seen: Seen | None = None
+    name: str = ""
+
+
+def ideas(
+    cues: Sequence[Cue],
+    duration_us: int,
+    changes: Sequence[int],
+    covered: Sequence[Stretch],
+    named: Sequence[Named],
+) -> list[Idea]:
+    """Ideas for a piece, in its order. ``changes`` are the moments at which its picture becomes another one,
+    ``covered`` the stretches in which something else is seen already, ``named`` what there is to be seen."""
+    free = [cue for cue in cues if cue.words and not _over(cue, covered)]
+    found = [*_by_name(free, named)]
+    taken = {idea.cue_id for idea in found}
+    edges = sorted({0, *changes, *(at for one in covered for at in one), duration_us})
+    for start, end in pairwise(edges):
+        if end - start < LONG_US or any((start, end) == one for one in covered):
+            continue
+        inside = [cue for cue in free if start <= cue.start_us and cue.end_us <= end]
+        if not inside or any(cue.id in taken for cue in inside):
+            continue
+        # Not at its beginning, where who speaks is met: behind the middle.
+        cue = inside[
+            min(len(inside) - 1, bisect_left([c.start_us for c in inside], (start + end) // 2))
+        ]
+        reason = f"{(end - start) / SECOND:.1f} s without a change of picture"
+        found.append(Idea(cue.id, cue.start_us, _text(cue), reason))
+    return sorted(found, key=lambda idea: idea.at_us)[:MOST]
+
+
+def _by_name(cues: Sequence[Cue], named: Sequence[Named]) -> Iterator[Idea]:
+    """Captions that say what something is called: each thing once, where it is said first."""
+    for one in named:
+        parts = {_stem(part) for part in _PARTS.findall(one.name.rpartition(".")[0] or one.name)}
+        parts = {part for part in parts if len(part) >= LEAST_LETTERS}
+        for cue in cues:
+            said = {_stem(part) for word in cue.words for part in _PARTS.findall(word.text)}
+            both = parts & said
+            if both:
+                reason = f"“{min(both)}” is said"
+                yield Idea(cue.id, cue.start_us, _text(cue), reason, one.seen, one.name)
+                break
+
+
+def _stem(part: str) -> str:
+    """A word without what makes it several: enough to tell that a name is said."""
+    low = part.casefold()
+    return low[:-1] if len(low) > LEAST_LETTERS and low.endswith("s") else low
+
+
+def _over(cue: Cue, covered: Sequence[Stretch]) -> bool:
+    return any(start < cue.end_us and cue.start_us < end for start, end in covered)
+
+
+def _text(cue: Cue) -> str:
+    return joined([word.text for word in cue.words])
