@@ -13,7 +13,7 @@ from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.render.segments import PART_US, parts_of, preview_size, write_segment
 from mortiser.render.source_readers import SourceReader, SourceReaders, usual_rate
 from tests.recordings import make_video
-from tests.render.test_plan import recording
+from tests.render.test_plan import recording, sound_of
 
 SECOND = 1_000_000
 clips = st.lists(
@@ -115,3 +115,18 @@ def test_a_reel_that_failed_is_not_kept(tmp_path: Path, monkeypatch: pytest.Monk
     )
     assert len(readers._idle) == 1
     readers.close()
+
+
+def test_a_voice_in_one_channel_is_as_loud_as_it_was_recorded(tmp_path: Path) -> None:
+    """The preview has two channels, whatever the recording has."""
+    source = recording(make_video(tmp_path / "a.mp4", seconds=2.0))
+    out = tmp_path / "part.mp4"
+    write_segment(source, (500_000, SECOND), (160, 120), out, usual_rate(source))
+    with av.open(str(out)) as reading:
+        parts = [frame.to_ndarray() for frame in reading.decode(audio=0)]
+    shown = np.concatenate(parts, axis=1).reshape(-1, 2).astype(float) / 32_768
+    was = sound_of(tmp_path / "a.mp4")[0]
+    rate = len(was) / 2
+    loud = float(np.sqrt(np.mean(was[round(0.5 * rate) : round(rate)] ** 2)))
+    for side in (0, 1):
+        assert float(np.sqrt(np.mean(shown[:, side] ** 2))) == pytest.approx(loud, rel=0.03)

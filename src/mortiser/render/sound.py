@@ -21,6 +21,8 @@ FADE_US = 20_000
 """The sound of a cutaway comes and goes in this at least."""
 GAINS = {"off": 0.0, "quiet": 0.2, "heard": 1.0}
 """Of the sound of cutaways; 0.2 is 14 dB less."""
+BOTH_SIDES = np.float32(np.sqrt(2))
+"""One channel is made 3 dB quieter where it goes to both sides; players play it on both as it is."""
 CROSS_US = 8_000
 """How long one clip's sound goes over into the next one's."""
 LEAD_US = 200_000
@@ -180,6 +182,8 @@ def _blocks(
                 continue
             for piece in resampler.told(frame):
                 samples = np.asarray(piece.to_ndarray(), np.float32).reshape(channels, -1)
+                if channels > frame.layout.nb_channels:
+                    samples = samples * BOTH_SIDES
                 for part in _placed(samples, at - written, count - written):
                     yield part
                     written += part.shape[1]

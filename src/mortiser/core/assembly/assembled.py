@@ -61,6 +61,9 @@ class Assembled:
 
 
 PLAIN = Assembled()
+PARTS = "2"
+"""How parts of the preview are made: another one once they sound or look otherwise, so that none of before is played
+beside a new one."""
 
 
 @dataclass(frozen=True)
@@ -74,7 +77,7 @@ class PartLook:
     @property
     def digest(self) -> str:
         """The same for what looks the same."""
-        return self.framing.digest + self.assembled.digest
+        return self.framing.digest + self.assembled.digest + PARTS
 
     @property
     def source_ids(self) -> frozenset[int]:
