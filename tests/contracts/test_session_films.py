@@ -16,7 +16,7 @@ def session(two_pieces: EditSession) -> EditSession:
 def test_a_recording_opens_the_piece_and_its_captions_come_later(session: EditSession) -> None:
     before, starts = text_of(session), [word.start_us for word in words_of(session)]
     length = session.timeline(1).duration_us
-    edit = PutFilm(piece_id=1, source_id=2, side="opening", from_us=9_000_000, to_us=11_000_000)
+    edit = PutFilm(piece_id=1, source_id=2, role="opening", from_us=9_000_000, to_us=11_000_000)
     assert edit.label(session).startswith("open with ")
     make(session, edit)
     timeline = session.timeline(1)
@@ -32,7 +32,7 @@ def test_a_recording_opens_the_piece_and_its_captions_come_later(session: EditSe
 
 def test_one_that_speaks_is_captioned_too(session: EditSession) -> None:
     before = text_of(session)
-    make(session, PutFilm(piece_id=1, source_id=2, side="closing"))
+    make(session, PutFilm(piece_id=1, source_id=2, role="closing"))
     assert session.timeline(1).clips[-1].source_id == 2
     assert text_of(session).startswith(before)
     assert len(text_of(session)) > len(before)
@@ -40,7 +40,7 @@ def test_one_that_speaks_is_captioned_too(session: EditSession) -> None:
 
 def test_what_cannot_be_is_told(session: EditSession) -> None:
     with pytest.raises(BadInput, match="nothing at that moment"):
-        make(session, PutFilm(piece_id=1, source_id=2, side="opening", from_us=10**11))
+        make(session, PutFilm(piece_id=1, source_id=2, role="opening", from_us=10**11))
     with pytest.raises(NotFound):
         make(session, TakeFilmAway(piece_id=1, strand_id=999))
     (strand,) = {clip.strand_id for clip in session.timeline(1).clips}

@@ -318,7 +318,7 @@ MAKERS: dict[type[BaseEdit], Callable[[Place], BaseEdit]] = {
     ),
     cutaways.DropCutaway: lambda p: cutaways.DropCutaway(piece_id=p.piece, cutaway_id=1 + p.n % 2),
     films.PutFilm: lambda p: films.PutFilm(
-        piece_id=p.piece, source_id=1 + p.n % 2, side=["opening", "closing"][p.n % 2],
+        piece_id=p.piece, source_id=1 + p.n % 2, role=["opening", "closing"][p.n % 2],
         from_us=100_000 * p.n, to_us=100_000 * p.n + 700_000,
     ),
     films.TakeFilmAway: lambda p: films.TakeFilmAway(

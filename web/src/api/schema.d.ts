@@ -6436,10 +6436,10 @@ export interface components {
             /** Source Id */
             source_id: number;
             /**
-             * Side
+             * Role
              * @enum {string}
              */
-            side: "opening" | "closing";
+            role: "opening" | "closing";
             /**
              * From Us
              * @default 0

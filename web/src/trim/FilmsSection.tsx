@@ -29,7 +29,7 @@ export function FilmsSection({ piece, player }: { piece: Piece; player: Player |
   const { rows } = useTalk(piece);
   const films = rows.filter((row) => row.film !== null);
   const put = (source_id: number) =>
-    void edit({ kind: "put_film", piece_id: piece.id, source_id, side, from_us: 0 });
+    void edit({ kind: "put_film", piece_id: piece.id, source_id, role: side, from_us: 0 });
   return (
     <TraySection
       title="Opening and closing"

@@ -14,7 +14,7 @@ from mortiser.core.edits.cutting.recaptioning import caption_words, follow_cut
 from mortiser.core.edits.retiming import retime_all
 from mortiser.core.edits.session import EditSession
 
-Side = Literal["opening", "closing"]
+Role = Literal["opening", "closing"]
 
 
 class PutFilm(BaseEdit):
@@ -23,12 +23,12 @@ class PutFilm(BaseEdit):
     kind: Literal["put_film"] = "put_film"
     piece_id: Id
     source_id: Id
-    side: Side
+    role: Role
     from_us: Micros = 0
     to_us: Micros | None = Field(default=None, description="To its end where None.")
 
     def label(self, session: EditSession) -> str:
-        how = "open" if self.side == "opening" else "close"
+        how = "open" if self.role == "opening" else "close"
         return f"{how} with {short(session.source_name(self.source_id))}"
 
     def apply(self, session: EditSession) -> None:
@@ -43,7 +43,7 @@ class PutFilm(BaseEdit):
             end = min(end, self.from_us + round(count * frames.length_us))
         clips = session.timeline(self.piece_id).clips
         put = Clip(self.source_id, self.from_us, end)
-        session.set_clips(self.piece_id, [put, *clips] if self.side == "opening" else [*clips, put])
+        session.set_clips(self.piece_id, [put, *clips] if self.role == "opening" else [*clips, put])
         caption_words(session, self.piece_id, session.unshown(self.piece_id))
         retime_all(session, self.piece_id)
 
