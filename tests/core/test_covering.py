@@ -6,7 +6,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from mortiser.core.assembly.assembled import Assembled
-from mortiser.core.assembly.covering import Cover, covers, lies, within
+from mortiser.core.assembly.covering import Cover, covers, lies
 from mortiser.core.assembly.cutaway import (
     STORED,
     Cutaway,
@@ -14,6 +14,7 @@ from mortiser.core.assembly.cutaway import (
     RecordingSeen,
     without_source,
 )
+from mortiser.core.assembly.stretch import within
 from mortiser.core.common.time import SECOND
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.own_picture import OwnPicture

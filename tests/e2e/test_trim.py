@@ -352,10 +352,12 @@ def test_a_talk_is_tight_after_ten_gestures_at_most(trim: Page) -> None:
         select(trim, first, last)
         trim.keyboard.press("Delete")
         gestures += 2
-        # What stands below moves up once it is struck.
+        # What stands below moves up once it is struck, which the page shows after the edit is named.
         expect(
             trim.get_by_role("button", name=re.compile(f"Undo: strike “{first}"))
         ).to_be_visible()
+        struck = trim.locator(STRUCK).filter(has_text=re.compile(f"^{first}"))
+        expect(struck.first).to_be_visible()
 
     before = length_of(trim)
     trim.keyboard.press("Shift+KeyX")

@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from functools import partial
-from itertools import pairwise
-from typing import Annotated, get_args
+from typing import Annotated
 
 from fastapi import Query, Response
 from pydantic import BaseModel, ConfigDict, Field
@@ -16,8 +15,8 @@ from mortiser.api.schemas import OneShape
 from mortiser.core.assembly.cutaway import PictureSeen, RecordingSeen, Seen
 from mortiser.core.assembly.grade import GRADES, PLAIN
 from mortiser.core.assembly.ideas import Named, ideas
-from mortiser.core.assembly.joining import goes_on, lasting
-from mortiser.core.assembly.transition import Transition, TransitionKind
+from mortiser.core.assembly.joining import cuts
+from mortiser.core.assembly.transition import TRANSITION_NAMES, Transition, TransitionKind
 from mortiser.core.common.limits import Id, Micros
 from mortiser.outputs.plans import plan_of
 from mortiser.store import deliveries, pictures, projects, transcript
@@ -25,7 +24,7 @@ from mortiser.wiring import AppContext, grade_sheet, transition_sheet
 
 router = routes("/api", "assembly")
 MOVING: tuple[TransitionKind, ...] = tuple(
-    kind for kind in get_args(TransitionKind) if kind != "picture"
+    one.kind for one in TRANSITION_NAMES if one.kind != "picture"
 )
 """Those that can be shown without a picture of the user's own, in the order of their rows."""
 
@@ -46,19 +45,19 @@ class CutView(BaseModel):
 
 
 @router.get("/pieces/{piece_id}/cuts")
-def cuts(piece_id: Id, context: OpenContext) -> list[CutView]:
+def read_cuts(piece_id: Id, context: OpenContext) -> list[CutView]:
     """The cuts of a piece in order, and what happens there."""
     with context.database.snapshot() as db:
         piece = projects.piece(db, piece_id)
-    joins, found = piece.settings.joins, []
-    for before, after in pairwise(piece.timeline.placed):
-        if goes_on(before, after):
-            continue
-        how = joins.at(before, after)
-        half = how and lasting(how, before.clip.length_us, after.clip.length_us)
-        own = joins.set_at(after) is not None
-        found.append(CutView(at_us=after.at_us, transition=how, own=own, lasts_us=2 * (half or 0)))
-    return found
+    return [
+        CutView(
+            at_us=one.after.at_us,
+            transition=one.transition,
+            own=one.own,
+            lasts_us=2 * one.half_us,
+        )
+        for one in cuts(piece.timeline, piece.settings.joins)
+    ]
 
 
 class IdeaView(BaseModel):

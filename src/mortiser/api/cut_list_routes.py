@@ -2,15 +2,13 @@
 
 from __future__ import annotations
 
-from itertools import pairwise
-
 from fastapi import Response
 
 from mortiser.api.attachments import attachment
 from mortiser.api.context import OpenContext
 from mortiser.api.routing import routes
 from mortiser.core.assembly.cutaway import RecordingSeen
-from mortiser.core.assembly.joining import goes_on, lasting
+from mortiser.core.assembly.joining import cuts
 from mortiser.core.common.limits import Id, Name
 from mortiser.core.delivery.naming import file_stem
 from mortiser.core.project.piece import Piece
@@ -49,11 +47,10 @@ def cut_list(piece_id: Id, ending: Name, context: OpenContext) -> Response:
 
 def _transitions(piece: Piece) -> list[CutTransition | None]:
     """What happens behind each clip of a piece but the last."""
-    found: list[CutTransition | None] = []
-    for before, after in pairwise(piece.timeline.placed):
-        how = None if goes_on(before, after) else piece.settings.joins.at(before, after)
-        half = lasting(how, before.clip.length_us, after.clip.length_us) if how else 0
-        found.append(CutTransition(how.kind, half) if how and half else None)
+    found: list[CutTransition | None] = [None] * (len(piece.timeline.clips) - 1)
+    for one in cuts(piece.timeline, piece.settings.joins):
+        if one.transition is not None and one.half_us:
+            found[one.index] = CutTransition(one.transition.kind, one.half_us)
     return found
 
 

@@ -15,6 +15,7 @@ from mortiser.core.assembly.grade import GRADES
 from mortiser.core.assembly.transition import (
     DIRECTED,
     EDGED,
+    STEPS,
     TRANSITION_NAMES,
     Transition,
 )
@@ -61,6 +62,7 @@ def values() -> dict[str, Any]:
         "CUTAWAY_SPEEDS": [SLOWEST, FASTEST],
         "TRANSITION_NAMES": [asdict(one) for one in TRANSITION_NAMES],
         "TRANSITION_LENGTHS": _range(Transition, "length_us"),
+        "TRANSITION_STEPS": STEPS,
         "DIRECTED": DIRECTED,
         "EDGED": EDGED,
         "USUAL_TRANSITION": Transition().model_dump(),

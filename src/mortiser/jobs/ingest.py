@@ -102,13 +102,11 @@ def bring_in(
             language=hearing.language,
             audio_track=hearing.audio_track,
         )
+        ids: tuple[int, int, int | None]
         if project_id is None:
             ids = projects.create_project(database, title(name), source, pace=pace, finish=finish)
         elif silent:
-            film = projects.add_film(database, project_id, source)
-            workspace.keep(folder)
-            prepared = jobs.add(database, project_id, "prepare", SourcePayload(source_id=film))
-            return BroughtIn(project_id, film, None, (prepared,))
+            ids = project_id, projects.add_film(database, project_id, source), None
         else:
             ids = project_id, *projects.add_source(database, project_id, title(name), source)
         workspace.keep(folder)
@@ -127,7 +125,7 @@ def bring_in(
             to_us=hearing.to_us,
         )
         queued.append(jobs.add(database, project, "microphone", about))
-    elif hearing.wanted:
+    elif piece_id is not None and hearing.wanted:
         queued.insert(0, _transcribe(database, project, source_id, piece_id, hearing))
     return BroughtIn(project, source_id, piece_id, tuple(queued))
 

@@ -7,7 +7,9 @@ from bisect import bisect_right
 import av
 from av.video.reformatter import ColorRange, Colorspace
 
-from mortiser.core.assembly.joining import Join, Side
+from mortiser.core.assembly.grade import Grade
+from mortiser.core.assembly.joining import Side
+from mortiser.core.assembly.stretch import lasting_at
 from mortiser.core.common.errors import BadMedia
 from mortiser.core.framing.frame import BACKDROP_FPS
 from mortiser.core.framing.shape import Backdrop
@@ -16,7 +18,7 @@ from mortiser.media.picture import plane_of
 from mortiser.render.backdrops import backdrop_planes
 from mortiser.render.blend import inks_of
 from mortiser.render.grading import graded
-from mortiser.render.over import Covers, laid
+from mortiser.render.over import Covers, lay_over
 from mortiser.render.plan import RenderPlan
 from mortiser.render.source_readers import FINE, PlanReaders, SourceReaders
 from mortiser.render.transitions import mixed
@@ -36,27 +38,24 @@ class Composer:
         self._strict = strict
         # Neighbours that go over into each other, and what is seen over them, may be of one recording: each has
         # readers of its own.
-        self._lanes, self._over = (
-            tuple(PlanReaders(plan.recordings, kept) for _ in range(count)) for count in (2, 1)
-        )
-        self._covers = Covers(plan, self._over[0])
+        *self._lanes, over = self._readers = [PlanReaders(plan.recordings, kept) for _ in range(3)]
+        self._covers = Covers(plan, over)
         self._starts = [placed.at_us for placed in plan.timeline.placed]
-        self._joins = [one.start_us for one in plan.assembled.joins]
         self._terms: av.VideoFrame | None = None
 
     def give_back(self) -> None:
         """Keep the readers for what follows."""
-        for one in (*self._lanes, *self._over):
+        for one in self._readers:
             one.give_back()
 
     def close(self) -> None:
         """Let go of all files."""
-        for one in (*self._lanes, *self._over):
+        for one in self._readers:
             one.close()
 
     def at(self, at_us: int) -> av.VideoFrame:
         """The frame at a moment of the plan, its own to be written to."""
-        cover = self._covers.at(at_us)
+        cover = lasting_at(self._plan.assembled.covers, at_us)
         seen = None if cover is None else self._covers.frame(cover, at_us)
         if cover is None or seen is None:
             frame = self._clips(at_us)
@@ -65,20 +64,18 @@ class Composer:
             frame = self._alike(copied(seen))
         else:
             frame = self._clips(at_us)
-            put(frame, laid(planes(frame), planes(self._alike(seen)), cover, at_us, inks_of(frame)))
-        look_over(frame, self._plan, self._source_us(at_us))
-        return frame
-
-    def _source_us(self, at_us: int) -> int:
+            seen = self._alike(seen)
+            lay_over(planes(frame), planes(seen), cover, at_us, inks_of(frame))
         placed = self._plan.timeline.placed[self._index(at_us)]
-        return placed.to_source(at_us)
+        put_look(frame, self._plan.assembled.grades.whole, placed.to_source(at_us))
+        return frame
 
     def _index(self, at_us: int) -> int:
         return max(0, bisect_right(self._starts, at_us) - 1)
 
     def _clips(self, at_us: int) -> av.VideoFrame:
         """What is seen of the clips."""
-        join = self._join(at_us)
+        join = lasting_at(self._plan.assembled.joins, at_us)
         if join is not None:
             frame, other = (self._side(side, at_us) for side in (join.before, join.after))
             found = mixed(
@@ -94,11 +91,6 @@ class Composer:
             Side(placed.clip.source_id, by_us, self._plan.framing(index), lane), at_us
         )
 
-    def _join(self, at_us: int) -> Join | None:
-        index = bisect_right(self._joins, at_us) - 1
-        join = self._plan.assembled.joins[index] if index >= 0 else None
-        return None if join is None or at_us >= join.end_us else join
-
     def _side(self, side: Side, at_us: int) -> av.VideoFrame:
         """One clip's picture, its own to be written to; beyond what was recorded its edge stands."""
         source_us = max(0, at_us + side.by_us)
@@ -111,7 +103,7 @@ class Composer:
         fitted = reader.fit(found, self._plan.size, side.framing, source_us)
         # The reader may show it once more.
         frame = self._alike(copied(found) if fitted is found else fitted)
-        look_of(frame, self._plan, side.source_id, source_us)
+        put_look(frame, self._plan.assembled.grades.of(side.source_id), source_us)
         return frame
 
     def _alike(self, frame: av.VideoFrame) -> av.VideoFrame:
@@ -121,16 +113,8 @@ class Composer:
         return _in_terms_of(self._terms, frame)
 
 
-def look_of(frame: av.VideoFrame, plan: RenderPlan, source_id: int, source_us: int) -> None:
-    """Put a recording's own grade on its picture."""
-    grade = plan.assembled.grades.of(source_id)
-    if not grade.plain:
-        put(frame, graded(planes(frame), grade, inks_of(frame), source_us // GRAIN_US))
-
-
-def look_over(frame: av.VideoFrame, plan: RenderPlan, source_us: int) -> None:
-    """Put the grade of the whole picture on it."""
-    grade = plan.assembled.grades.whole
+def put_look(frame: av.VideoFrame, grade: Grade, source_us: int) -> None:
+    """Put a grade on a frame, whose grain goes by the time of its recording."""
     if not grade.plain:
         put(frame, graded(planes(frame), grade, inks_of(frame), source_us // GRAIN_US))
 
@@ -143,9 +127,7 @@ def planes(frame: av.VideoFrame) -> Three:
 def put(frame: av.VideoFrame, found: Three) -> None:
     """Write planes into a frame of their size."""
     for index, plane in enumerate(found):
-        here = plane_of(frame, index)
-        if here is not plane:
-            here[...] = plane
+        plane_of(frame, index)[...] = plane
 
 
 def copied(frame: av.VideoFrame) -> av.VideoFrame:

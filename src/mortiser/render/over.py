@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from bisect import bisect_right
 from functools import lru_cache
 
 import av
@@ -35,15 +34,8 @@ class Covers:
 
     def __init__(self, plan: RenderPlan, readers: PlanReaders) -> None:
         self._plan = plan
-        self._starts = [one.start_us for one in plan.assembled.covers]
         self._readers = readers
         self._still: _Still | None = None
-
-    def at(self, at_us: int) -> Cover | None:
-        """What covers a moment of the plan."""
-        index = bisect_right(self._starts, at_us) - 1
-        cover = self._plan.assembled.covers[index] if index >= 0 else None
-        return None if cover is None or at_us >= cover.end_us else cover
 
     def frame(self, cover: Cover, at_us: int) -> av.VideoFrame | None:
         """What is seen of a cutaway, of the size that it has in the frame, not to be written to; None where its
@@ -65,9 +57,9 @@ class Covers:
         return self._still.at(size, framing, on_us)
 
 
-def laid(base: Three, seen: Three, cover: Cover, at_us: int, inks: PlaneInks) -> Three:
-    """A picture with a cutaway over it, as much of it as is there at a moment; ``seen`` is of the size it has in
-    the frame, and of the same colours."""
+def lay_over(base: Three, seen: Three, cover: Cover, at_us: int, inks: PlaneInks) -> None:
+    """Put a cutaway over a picture, as much of it as is there at a moment; ``seen`` is of the size it has in the frame,
+    and of the same colours."""
     place, opacity = cover.cutaway.place, cover.cutaway.opacity
     rows, columns = base[0].shape
     box = (0, 0, columns, rows) if place is None else place.box((columns, rows))
@@ -86,12 +78,8 @@ def laid(base: Three, seen: Three, cover: Cover, at_us: int, inks: PlaneInks) ->
     changing = cover.changing(at_us)
     if changing is not None:
         over = mixed(behind, over, changing[1], changing[0], inks)
-    if place is None:
-        return over
-    made = [one.copy() for one in base]
-    for part, shown in zip(_part(made, box), over, strict=True):
+    for part, shown in zip(behind, over, strict=True):
         part[...] = shown
-    return made
 
 
 def _part(planes: Three, box: Box) -> Three:

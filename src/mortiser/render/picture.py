@@ -10,7 +10,7 @@ import av
 from mortiser.core.common.time import SECOND
 from mortiser.core.framing.frame import BACKDROP_FPS
 from mortiser.core.scene import SceneCue
-from mortiser.render.composing import Composer, backdrop_frame, copied, look_of, look_over
+from mortiser.render.composing import Composer, backdrop_frame, copied, put_look
 from mortiser.render.plan import Recording, RenderPlan
 from mortiser.render.source_readers import FINE, SLACK_US, SourceReader, SourceReaders
 
@@ -59,14 +59,14 @@ def _of_one(plan: RenderPlan, recording: Recording) -> Iterator[av.VideoFrame]:
             yield from _plain(plan)
             return
         held: av.VideoFrame | None = None
-        framing = plan.framing(0)
+        framing, grades = plan.framing(0), plan.assembled.grades
         for frame in reader.all():
             moment = moment_of(frame)
             fresh = reader.fit(frame, plan.size, framing, moment)
-            if not plan.assembled.grades.plain:
+            if not grades.plain:
                 fresh = copied(fresh)
-                look_of(fresh, plan, plan.timeline.clips[0].source_id, moment)
-                look_over(fresh, plan, moment)
+                for grade in (grades.of(plan.timeline.clips[0].source_id), grades.whole):
+                    put_look(fresh, grade, moment)
             if held is None and moment_of(fresh) > TAIL_US:
                 # As players show it: the first frame stands until it is its turn.
                 held = copied(fresh)

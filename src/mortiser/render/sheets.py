@@ -10,7 +10,7 @@ import numpy as np
 
 from mortiser.core.assembly.assembled import Assembled
 from mortiser.core.assembly.grade import PLAIN, Grade, Grades
-from mortiser.core.assembly.transition import Transition, TransitionKind
+from mortiser.core.assembly.transition import STEPS, Transition, TransitionKind
 from mortiser.core.common.time import SECOND
 from mortiser.core.framing.frame import even_size
 from mortiser.core.scene import NO_CAPTIONS
@@ -24,8 +24,6 @@ from mortiser.render.source_readers import SourceReaders
 from mortiser.render.transitions import mixed
 from mortiser.render.transitions.pair import Three
 
-STEPS = 12
-"""Frames of each transition; the first shows the one alone, the last the other."""
 SIDE = 96
 """The longer side of a frame, in pixels."""
 BESIDE_US = SECOND // 5

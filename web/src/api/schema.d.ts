@@ -12,10 +12,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Cuts
+         * Read Cuts
          * @description The cuts of a piece in order, and what happens there.
          */
-        get: operations["cuts"];
+        get: operations["read_cuts"];
         put?: never;
         post?: never;
         delete?: never;
@@ -8342,7 +8342,7 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    cuts: {
+    read_cuts: {
         parameters: {
             query?: never;
             header?: never;

@@ -104,6 +104,7 @@ export const TRANSITION_LENGTHS = [
   100000,
   3000000
 ] as const;
+export const TRANSITION_STEPS = 12 as const;
 export const DIRECTED = [
   "slide",
   "push",

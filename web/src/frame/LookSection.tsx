@@ -7,6 +7,7 @@ import type { Player } from "../playback/player";
 import { edit } from "../state/commands";
 import { useProject } from "../state/store";
 import { Button } from "../ui/Button";
+import { PictureTile } from "../ui/PictureTile";
 import { Select } from "../ui/Select";
 import { TraySection } from "../ui/TraySection";
 import { Amount } from "./PictureSection";
@@ -134,32 +135,17 @@ function GradeTile(props: {
   chosen: boolean;
   onPick: () => void;
 }) {
-  const { name, sheet, column, tall, chosen, onPick } = props;
+  const { sheet, column, tall, ...choice } = props;
   return (
-    // biome-ignore lint/a11y/useSemanticElements: what is chosen is a picture, not a dot.
-    <button
-      type="button"
-      role="radio"
-      aria-checked={chosen}
-      aria-label={name}
-      className="group min-w-0 text-center"
-      onClick={onPick}
-    >
+    <PictureTile {...choice} size={tall ? "h-20 w-[45px]" : "h-11 w-full"}>
       <span
-        className={`mx-auto block overflow-hidden rounded border ${
-          tall ? "h-20 w-[45px]" : "h-11 w-full"
-        } ${chosen ? "border-chalk ring-2 ring-chalk" : "border-line group-hover:border-dim"}`}
+        className="absolute inset-0"
         style={{
           backgroundImage: `url("${sheet}")`,
           backgroundSize: `${NAMES.length * 100}% 100%`,
           backgroundPositionX: `${(column / (NAMES.length - 1)) * 100}%`,
         }}
       />
-      <span
-        className={`mt-0.5 block text-small leading-tight ${chosen ? "font-bold" : "text-dim"}`}
-      >
-        {name}
-      </span>
-    </button>
+    </PictureTile>
   );
 }

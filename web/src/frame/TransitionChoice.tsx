@@ -1,9 +1,10 @@
 /** Which transition: each is seen moving on the piece's own frames. */
-import { Check, Image, Scissors } from "lucide-react";
+import { Image, Scissors } from "lucide-react";
 import { type ReactNode, useState } from "react";
 import type { Piece, Shape } from "../api/client";
-import { TRANSITION_LENGTHS } from "../api/values";
+import { TRANSITION_LENGTHS, TRANSITION_STEPS } from "../api/values";
 import { Swatch } from "../dress/ColourField";
+import { PictureTile } from "../ui/PictureTile";
 import { Segments } from "../ui/Segments";
 import { PictureChoice } from "./PictureChoice";
 import { Amount } from "./PictureSection";
@@ -12,7 +13,6 @@ import {
   isEdged,
   type Kind,
   MOVING,
-  STEPS,
   type Transition,
   transitionSheet,
   usual,
@@ -144,41 +144,21 @@ function Tile(props: {
   icon?: ReactNode;
   frames?: { sheet: string; row: number; tall: boolean };
 }) {
-  const { name, about, chosen, onPick, icon, frames } = props;
+  const { icon, frames, ...choice } = props;
   return (
-    // biome-ignore lint/a11y/useSemanticElements: what is chosen is a picture, not a dot.
-    <button
-      type="button"
-      role="radio"
-      aria-checked={chosen}
-      aria-label={name}
-      title={about ? `${name}: ${about}` : name}
-      className="group min-w-0 text-center"
-      onClick={onPick}
-    >
-      <span
-        className={`relative mx-auto block h-14 overflow-hidden rounded border bg-page ${
-          frames && !frames.tall ? "w-full" : "w-8 max-w-full"
-        } ${chosen ? "border-chalk ring-2 ring-chalk" : "border-line group-hover:border-dim"}`}
-      >
-        {icon && <span className="absolute inset-0 grid place-items-center text-dim">{icon}</span>}
-        {frames && (
-          <span
-            className={`moving-frames absolute inset-0 ${chosen ? "is-moving" : ""}`}
-            style={{
-              backgroundImage: `url("${frames.sheet}")`,
-              backgroundSize: `${STEPS * 100}% ${MOVING.length * 100}%`,
-              backgroundPositionY: `${(frames.row / (MOVING.length - 1)) * 100}%`,
-            }}
-          />
-        )}
-        {chosen && (
-          <Check size={12} className="absolute right-0.5 bottom-0.5 rounded bg-chalk text-white" />
-        )}
-      </span>
-      <span className={`mt-0.5 block truncate text-small ${chosen ? "font-bold" : "text-dim"}`}>
-        {name}
-      </span>
-    </button>
+    <PictureTile {...choice} size={`h-14 ${frames && !frames.tall ? "w-full" : "w-8 max-w-full"}`}>
+      {icon && <span className="absolute inset-0 grid place-items-center text-dim">{icon}</span>}
+      {frames && (
+        <span
+          className={`moving-frames absolute inset-0 ${props.chosen ? "is-moving" : ""}`}
+          style={{
+            ["--frames" as never]: TRANSITION_STEPS,
+            backgroundImage: `url("${frames.sheet}")`,
+            backgroundSize: `${TRANSITION_STEPS * 100}% ${MOVING.length * 100}%`,
+            backgroundPositionY: `${(frames.row / (MOVING.length - 1)) * 100}%`,
+          }}
+        />
+      )}
+    </PictureTile>
   );
 }

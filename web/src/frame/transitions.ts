@@ -5,8 +5,6 @@ import { DIRECTED, EDGED, TRANSITION_NAMES, USUAL_TRANSITION } from "../api/valu
 export type Transition = Schemas["Transition"];
 export type Kind = Transition["kind"];
 
-/** The frames of each in the sheet that the server draws. */
-export const STEPS = 12;
 /** Those in the sheet, in the order of its rows. */
 export const MOVING = TRANSITION_NAMES.filter((one) => one.kind !== "picture");
 

@@ -7,10 +7,11 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 
-from mortiser.core.assembly.covering import Cover, covers, within
+from mortiser.core.assembly.covering import Cover, covers
 from mortiser.core.assembly.cutaway import Cutaways, RecordingSeen
 from mortiser.core.assembly.grade import Grades
 from mortiser.core.assembly.joining import Join, Joins, joined
+from mortiser.core.assembly.stretch import within
 from mortiser.core.editing.timeline import Timeline
 from mortiser.core.framing.clip_framing import ClipFraming
 
@@ -30,9 +31,11 @@ class Assembled:
 
     def within(self, start_us: int, end_us: int) -> Assembled:
         """What of it counts in a stretch of the piece, by the time of that stretch."""
-        near = (one.within(start_us, end_us) for one in self.joins)
-        joins = tuple(one for one in near if one is not None)
-        return Assembled(within(self.covers, start_us, end_us), joins, self.grades)
+        return replace(
+            self,
+            covers=within(self.covers, start_us, end_us),
+            joins=within(self.joins, start_us, end_us),
+        )
 
     def of_source(self, source_id: int) -> Assembled:
         """What of it is seen where only one clip is, of a source: grades of recordings that are not seen there do

@@ -6,21 +6,18 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from mortiser.core.assembly.cutaway import Cutaway, RecordingSeen
+from mortiser.core.assembly.stretch import Lasting
 from mortiser.core.assembly.transition import Transition
 from mortiser.core.editing.timeline import Timeline
 from mortiser.core.framing.shape import FramedStretch
 
 
 @dataclass(frozen=True)
-class Cover:
+class Cover(Lasting):
     """A stretch of a piece (µs of it) that a cutaway covers; at its beginning the cutaway has been on for
     ``shown_us`` of the piece. It comes at ``from_us`` and goes at ``to_us``."""
 
-    start_us: int
-    end_us: int
     cutaway: Cutaway
-    from_us: int
-    to_us: int
     shown_us: int = 0
 
     def seen_us(self, at_us: int) -> int:
@@ -39,17 +36,10 @@ class Cover:
 
     def within(self, start_us: int, end_us: int) -> Cover | None:
         """What of it lies in a stretch of the piece, by the time of that stretch."""
-        start, end = max(start_us, self.start_us), min(end_us, self.end_us)
-        if start >= end:
+        part = super().within(start_us, end_us)
+        if part is None:
             return None
-        return replace(
-            self,
-            start_us=start - start_us,
-            end_us=end - start_us,
-            from_us=self.from_us - start_us,
-            to_us=self.to_us - start_us,
-            shown_us=self.shown_us + start - self.start_us,
-        )
+        return replace(part, shown_us=self.shown_us + max(0, start_us - self.start_us))
 
     @property
     def alone(self) -> bool:
@@ -70,8 +60,7 @@ class Cover:
     @property
     def said(self) -> str:
         """The same for what looks the same."""
-        lasts = f"{self.start_us}-{self.end_us}/{self.from_us}-{self.to_us}"
-        return f"{lasts}@{self.shown_us}:{self.cutaway.model_dump_json(exclude={'id'})}"
+        return f"{self.lasts}@{self.shown_us}:{self.cutaway.model_dump_json(exclude={'id'})}"
 
 
 def whole_from(cutaway: Cutaway, start_us: int, end_us: int) -> int:
@@ -104,15 +93,9 @@ def covers(timeline: Timeline, cutaways: Sequence[Cutaway]) -> tuple[Cover, ...]
         shown = 0
         for start, end in lies(timeline, cutaway.during):
             found = [part for one in found for part in _beside(one, start, end)]
-            found.append(Cover(start, end, cutaway, start, end, shown))
+            found.append(Cover(start, end, start, end, cutaway, shown))
             shown += end - start
     return tuple(sorted(found, key=lambda one: one.start_us))
-
-
-def within(found: Sequence[Cover], start_us: int, end_us: int) -> tuple[Cover, ...]:
-    """What covers a stretch of a piece, by the time of that stretch."""
-    parts = (one.within(start_us, end_us) for one in found)
-    return tuple(part for part in parts if part is not None)
 
 
 def _beside(one: Cover, start_us: int, end_us: int) -> Iterator[Cover]:

@@ -8,6 +8,7 @@ from bisect import bisect_left
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
+from operator import attrgetter
 
 from mortiser.core.assembly.cutaway import Seen
 from mortiser.core.common.time import SECOND
@@ -63,9 +64,8 @@ def ideas(
         if not inside or any(cue.id in taken for cue in inside):
             continue
         # Not at its beginning, where who speaks is met: behind the middle.
-        cue = inside[
-            min(len(inside) - 1, bisect_left([c.start_us for c in inside], (start + end) // 2))
-        ]
+        middle = bisect_left(inside, (start + end) // 2, key=attrgetter("start_us"))
+        cue = inside[min(len(inside) - 1, middle)]
         reason = f"{(end - start) / SECOND:.1f} s without a change of picture"
         found.append(Idea(cue.id, cue.start_us, _text(cue), reason))
     return sorted(found, key=lambda idea: idea.at_us)[:MOST]
@@ -73,22 +73,24 @@ def ideas(
 
 def _by_name(cues: Sequence[Cue], named: Sequence[Named]) -> Iterator[Idea]:
     """Captions that say what something is called: each thing once, where it is said first."""
+    said = [(cue, _stems(" ".join(word.text for word in cue.words))) for cue in cues]
     for one in named:
-        parts = {_stem(part) for part in _PARTS.findall(one.name.rpartition(".")[0] or one.name)}
-        parts = {part for part in parts if len(part) >= LEAST_LETTERS}
-        for cue in cues:
-            said = {_stem(part) for word in cue.words for part in _PARTS.findall(word.text)}
-            both = parts & said
+        stems = _stems(one.name.rpartition(".")[0] or one.name)
+        parts = {part for part in stems if len(part) >= LEAST_LETTERS}
+        for cue, of_cue in said:
+            both = parts & of_cue
             if both:
                 reason = f"“{min(both)}” is said"
                 yield Idea(cue.id, cue.start_us, _text(cue), reason, one.seen, one.name)
                 break
 
 
-def _stem(part: str) -> str:
-    """A word without what makes it several: enough to tell that a name is said."""
-    low = part.casefold()
-    return low[:-1] if len(low) > LEAST_LETTERS and low.endswith("s") else low
+def _stems(text: str) -> set[str]:
+    """The words of a text without what makes them several: enough to tell that a name is said."""
+    parts = _PARTS.findall(text.casefold())
+    return {
+        part[:-1] if len(part) > LEAST_LETTERS and part.endswith("s") else part for part in parts
+    }
 
 
 def _over(cue: Cue, covered: Sequence[Stretch]) -> bool:

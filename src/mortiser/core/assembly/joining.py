@@ -7,13 +7,14 @@ the transition lasts, half of it before the cut and half behind. Sound does not:
 from __future__ import annotations
 
 import json
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from itertools import pairwise
 from typing import Literal
 
 from pydantic import Field
 
+from mortiser.core.assembly.stretch import Lasting
 from mortiser.core.assembly.transition import Transition
 from mortiser.core.common.limits import Micros
 from mortiser.core.common.stored import Stored
@@ -48,11 +49,8 @@ class Joins(Value):
     transition: Transition = Transition()
     own: tuple[CutJoin, ...] = Field(default=(), max_length=MOST_OWN)
 
-    def at(self, before: Placed, after: Placed) -> Transition | None:
-        """What happens between two clips."""
-        own = self.set_at(after)
-        if own is not None:
-            return own.transition
+    def usual(self, before: Placed, after: Placed) -> Transition | None:
+        """What happens between two clips where nothing was said of that cut."""
         other = before.clip.source_id != after.clip.source_id
         wanted = self.where == "everywhere" or (self.where == "recordings" and other)
         return self.transition if wanted else None
@@ -89,14 +87,10 @@ class Side:
 
 
 @dataclass(frozen=True)
-class Join:
+class Join(Lasting):
     """A stretch of a piece (µs of it) in which one clip goes over into the next; all of it lasts from ``from_us`` to
     ``to_us``."""
 
-    start_us: int
-    end_us: int
-    from_us: int
-    to_us: int
     transition: Transition
     before: Side
     after: Side
@@ -107,15 +101,11 @@ class Join:
 
     def within(self, start_us: int, end_us: int) -> Join | None:
         """What of it lies in a stretch of the piece, by the time of that stretch."""
-        start, end = max(start_us, self.start_us), min(end_us, self.end_us)
-        if start >= end:
+        part = super().within(start_us, end_us)
+        if part is None:
             return None
         return replace(
-            self,
-            start_us=start - start_us,
-            end_us=end - start_us,
-            from_us=self.from_us - start_us,
-            to_us=self.to_us - start_us,
+            part,
             before=replace(self.before, by_us=self.before.by_us + start_us),
             after=replace(self.after, by_us=self.after.by_us + start_us),
         )
@@ -126,38 +116,57 @@ class Join:
         sides = (
             f"{one.source_id}+{one.by_us}{one.framing.digest}" for one in (self.before, self.after)
         )
-        lasts = f"{self.start_us}-{self.end_us}/{self.from_us}-{self.to_us}"
-        return f"{lasts}:{self.transition.model_dump_json()}:{'|'.join(sides)}"
+        return f"{self.lasts}:{self.transition.model_dump_json()}:{'|'.join(sides)}"
 
 
-def goes_on(before: Placed, after: Placed) -> bool:
-    """Whether a clip goes on where the one before it ends: that is no cut."""
-    one, other = before.clip, after.clip
-    return (one.source_id, one.end_us) == (other.source_id, other.start_us)
+@dataclass(frozen=True)
+class Cut:
+    """A cut of a piece, where one clip does not simply go on in the next, and what happens there."""
+
+    index: int
+    """Of the clip before it."""
+    before: Placed
+    after: Placed
+    transition: Transition | None
+    """None for a plain cut."""
+    own: bool
+    """Whether that was set for this cut alone."""
+
+    @property
+    def half_us(self) -> int:
+        """How long the transition lasts to each side: no more than half a clip; 0 for a plain cut, and where it would
+        be too short to be seen."""
+        if self.transition is None:
+            return 0
+        lengths = (one.clip.length_us // 2 for one in (self.before, self.after))
+        half = min(self.transition.length_us // 2, *lengths)
+        return half if half * 2 >= LEAST_US else 0
 
 
-def lasting(transition: Transition, before_us: int, after_us: int) -> int:
-    """How long a transition lasts to each side of a cut, of which so much is left: no more than half a clip; 0
-    where that is too short to be seen."""
-    half = min(transition.length_us // 2, before_us // 2, after_us // 2)
-    return half if half * 2 >= LEAST_US else 0
+def cuts(timeline: Timeline, joins: Joins) -> Iterator[Cut]:
+    """The cuts of a piece, in order."""
+    for index, (before, after) in enumerate(pairwise(timeline.placed)):
+        one, other = before.clip, after.clip
+        if (one.source_id, one.end_us) == (other.source_id, other.start_us):
+            continue
+        own = joins.set_at(after)
+        how = joins.usual(before, after) if own is None else own.transition
+        yield Cut(index, before, after, how, own is not None)
 
 
 def joined(timeline: Timeline, joins: Joins, framings: Sequence[ClipFraming]) -> tuple[Join, ...]:
     """Where clips of a piece go over into each other, in order, none over another."""
     found: list[Join] = []
-    for index, (before, after) in enumerate(pairwise(timeline.placed)):
-        if goes_on(before, after) or (transition := joins.at(before, after)) is None:
+    for cut in cuts(timeline, joins):
+        half = cut.half_us
+        if cut.transition is None or not half:
             continue
-        half = lasting(transition, before.clip.length_us, after.clip.length_us)
-        if not half:
-            continue
-        from_us, to_us = after.at_us - half, after.at_us + half
+        from_us, to_us = cut.after.at_us - half, cut.after.at_us + half
         sides = (
             Side(one.clip.source_id, one.clip.start_us - one.at_us, framings[number], number % 2)
-            for number, one in ((index, before), (index + 1, after))
+            for number, one in ((cut.index, cut.before), (cut.index + 1, cut.after))
         )
-        found.append(Join(from_us, to_us, from_us, to_us, transition, *sides))
+        found.append(Join(from_us, to_us, from_us, to_us, cut.transition, *sides))
     return tuple(found)
 
 

@@ -7,6 +7,7 @@ from typing import Literal
 
 from pydantic import Field, model_validator
 
+from mortiser.core.common.easing import eased
 from mortiser.core.common.time import SECOND
 from mortiser.core.framing.own_picture import OwnPicture
 from mortiser.core.framing.shape import Share
@@ -14,6 +15,8 @@ from mortiser.core.style.finish.parts import Colour, Value
 
 SHORTEST_US, LONGEST_US = SECOND // 10, 3 * SECOND
 USUAL_US = 2 * SECOND // 5
+STEPS = 12
+"""Frames that each is shown by, where one is chosen; the first shows the one alone, the last the other."""
 
 TransitionKind = Literal[
     "dissolve", "colour", "slide", "push", "wipe", "iris", "zoom", "whip", "blur", "picture"
@@ -51,8 +54,7 @@ class Transition(Value):
 
     def share(self, done: float) -> float:
         """How much has gone over when so much of the time has passed, both 0 to 1."""
-        done = min(1.0, max(0.0, done))
-        return done * done * (3 - 2 * done) if self.eased else done
+        return eased(done) if self.eased else min(1.0, max(0.0, done))
 
 
 @dataclass(frozen=True)

@@ -6,6 +6,7 @@ import hashlib
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
+from mortiser.core.common.easing import eased
 from mortiser.core.common.time import SECOND
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.framing.following import Turn, followed
@@ -198,16 +199,10 @@ def _zoom(move: Move, at_us: int) -> float:
     length = move.end_us - move.start_us
     if move.way == "quick":
         ramp = max(1, min(RAMP_US, length // 2))
-        return 1 + more * _eased(min(at_us - move.start_us, move.end_us - at_us) / ramp)
+        return 1 + more * eased(min(at_us - move.start_us, move.end_us - at_us) / ramp)
     done = (at_us - move.start_us) / length
     if move.way == "out":
-        return 1 + more * (1 - _eased(done))
+        return 1 + more * (1 - eased(done))
     if done > 1:
-        return 1 + more * (1 - _eased((at_us - move.end_us) / BACK_US))
-    return 1 + more * _eased(done)
-
-
-def _eased(share: float) -> float:
-    """Slow at both ends: 3s² − 2s³."""
-    s = min(1.0, max(0.0, share))
-    return s * s * (3 - 2 * s)
+        return 1 + more * (1 - eased((at_us - move.end_us) / BACK_US))
+    return 1 + more * eased(done)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, fields
+from functools import cached_property
 
 from mortiser.core.assembly.assembled import Assembled, assembled
 from mortiser.core.assembly.covering import Cover, covers
@@ -81,7 +82,7 @@ class Piece:
         chosen = self.settings
         return self.facts.untouched and not chosen.cutaways and chosen.grades.plain
 
-    @property
+    @cached_property
     def covers(self) -> tuple[Cover, ...]:
         """The stretches of it in which cutaways are seen."""
         return covers(self.timeline, self.settings.cutaways)
@@ -119,14 +120,14 @@ class ShapedPiece(Piece):
         """The finish with what captions have in this shape in place of it."""
         return dressed(self.settings.finish, look_text(self.shape.look))
 
-    @property
+    @cached_property
     def framings(self) -> tuple[ClipFraming, ...]:
         """How the picture of each clip lies in the frame."""
         return clip_framings(
             self.shape, self.timeline, self.facts.pictures, self.facts.subjects, self.facts.turns
         )
 
-    @property
+    @cached_property
     def assembled(self) -> Assembled:
         """What is seen besides its clips."""
         chosen = self.settings

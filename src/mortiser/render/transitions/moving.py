@@ -5,6 +5,7 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
+from mortiser.core.common.easing import eased
 from mortiser.media.picture import Planes
 from mortiser.render.transitions.pair import Pair, Three
 
@@ -25,11 +26,10 @@ def push(pair: Pair) -> Three:
 def whip(pair: Pair) -> Three:
     """A push that is quick in its middle and blurred along its way."""
     share = pair.share
-    quick = share * share * (3 - 2 * share)
     across = pair.transition.direction in ("left", "right")
     length = pair.size[0 if across else 1] * STREAK * 4 * share * (1 - share)
     found = []
-    for index, plane in enumerate(_shifted(pair, quick, pushed=True)):
+    for index, plane in enumerate(_shifted(pair, eased(share), pushed=True)):
         reach = 1 + 2 * round(length / (2 if index == 0 else 4))
         kernel = (reach, 1) if across else (1, reach)
         found.append(np.asarray(cv2.blur(plane, kernel), np.uint8))

@@ -10,8 +10,7 @@ from mortiser.core.common.errors import BadInput, NotFound
 from mortiser.core.common.limits import Id, Micros
 from mortiser.core.editing.timeline import Clip
 from mortiser.core.edits.base import BaseEdit, short
-from mortiser.core.edits.cutting.recaptioning import caption_words, follow_cut
-from mortiser.core.edits.retiming import retime_all
+from mortiser.core.edits.cutting.recaptioning import caption_all, follow_cut
 from mortiser.core.edits.session import EditSession
 
 Role = Literal["opening", "closing"]
@@ -40,12 +39,11 @@ class PutFilm(BaseEdit):
         if frames.rate:
             # Whole frames, so that what comes behind it stays on its own.
             count = max(1, int((end - self.from_us) / frames.length_us + 0.01))
-            end = min(end, self.from_us + round(count * frames.length_us))
+            end = min(end, self.from_us + frames.last(count))
         clips = session.timeline(self.piece_id).clips
         put = Clip(self.source_id, self.from_us, end)
         session.set_clips(self.piece_id, [put, *clips] if self.role == "opening" else [*clips, put])
-        caption_words(session, self.piece_id, session.unshown(self.piece_id))
-        retime_all(session, self.piece_id)
+        caption_all(session, self.piece_id)
 
 
 class TakeFilmAway(BaseEdit):

@@ -13,10 +13,9 @@ from mortiser.core.editing.strand import Strand
 from mortiser.core.editing.timeline import Clip, Timeline
 from mortiser.core.editing.whole_frames import parting_of
 from mortiser.core.edits.base import BaseEdit
-from mortiser.core.edits.cutting.capitals import follow_capitals
 from mortiser.core.edits.cutting.copies import copy_captions
 from mortiser.core.edits.cutting.pieces import part_of
-from mortiser.core.edits.cutting.recaptioning import caption_words, follow_cut
+from mortiser.core.edits.cutting.recaptioning import caption_all, follow_cut
 from mortiser.core.edits.cutting.trimming import (
     MOST,
     Passage,
@@ -25,7 +24,6 @@ from mortiser.core.edits.cutting.trimming import (
     strands_of,
     words_around,
 )
-from mortiser.core.edits.retiming import retime_all
 from mortiser.core.edits.session import EditSession
 from mortiser.core.transcript.words import Cue, Word
 
@@ -60,9 +58,7 @@ class PutPassages(BaseEdit):
         cues, said_by = _captions(session, self.from_piece_id, self.passages)
         fresh = put_clips(session, self.piece_id, put, self.behind)
         copy_captions(session, cues, said_by, self.piece_id, fresh)
-        caption_words(session, self.piece_id, session.unshown(self.piece_id))
-        retime_all(session, self.piece_id)
-        follow_capitals(session, self.piece_id)
+        caption_all(session, self.piece_id)
 
 
 def _clips(

@@ -55,6 +55,13 @@ def caption_words(session: EditSession, piece_id: int, words: Sequence[Shown]) -
     return _regrouped(session, piece_id, [], words)
 
 
+def caption_all(session: EditSession, piece_id: int) -> None:
+    """Captions of what was put into a piece, and times of all that stand about it."""
+    caption_words(session, piece_id, session.unshown(piece_id))
+    retime_all(session, piece_id)
+    follow_capitals(session, piece_id)
+
+
 def _within_clips(cue: Cue, timeline: Timeline) -> Cue:
     """A caption that lost words, its pinned edges no farther off than the cuts."""
     first, last = (timeline.place_of(cue.words[index]) for index in (0, -1))

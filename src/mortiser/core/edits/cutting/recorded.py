@@ -12,9 +12,8 @@ from mortiser.core.common.limits import Id
 from mortiser.core.editing.strand import Strand, with_stretch
 from mortiser.core.editing.timeline import Timeline
 from mortiser.core.edits.base import BaseEdit, short
-from mortiser.core.edits.cutting.capitals import follow_capitals
 from mortiser.core.edits.cutting.putting import WordPlace, clip_of, put_clips
-from mortiser.core.edits.cutting.recaptioning import caption_words
+from mortiser.core.edits.cutting.recaptioning import caption_all
 from mortiser.core.edits.cutting.trimming import (
     Passage,
     RestoreWords,
@@ -22,7 +21,6 @@ from mortiser.core.edits.cutting.trimming import (
     strands_of,
     words_around,
 )
-from mortiser.core.edits.retiming import retime_all
 from mortiser.core.edits.session import EditSession
 from mortiser.core.transcript.unspaced import joined
 
@@ -53,7 +51,7 @@ class PutRecorded(BaseEdit):
     def apply(self, session: EditSession) -> None:
         clip = clip_of(session, _whole(session, self.said), _passage(self.said), self.piece_id)
         put_clips(session, self.piece_id, [clip], self.behind)
-        _caption(session, self.piece_id)
+        caption_all(session, self.piece_id)
 
 
 class UseTake(BaseEdit):
@@ -91,7 +89,7 @@ class UseTake(BaseEdit):
             if not timeline.of_strand(strand.id):
                 clip = clip_of(session, strands, passage, self.piece_id)
                 put_clips(session, self.piece_id, [replace(clip, strand_id=strand.id)], behind)
-                _caption(session, self.piece_id)
+                caption_all(session, self.piece_id)
                 return True
             start, end = words[a].start_us, words[b].end_us
             then = Timeline(with_stretch(timeline.clips, strand, start, end))
@@ -101,12 +99,6 @@ class UseTake(BaseEdit):
                 RestoreWords(piece_id=self.piece_id, passages=[passage]).apply(session)
                 return True
         return False
-
-
-def _caption(session: EditSession, piece_id: int) -> None:
-    caption_words(session, piece_id, session.unshown(piece_id))
-    retime_all(session, piece_id)
-    follow_capitals(session, piece_id)
 
 
 def _whole(session: EditSession, said: Recorded) -> dict[int, Strand]:

@@ -3,12 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from itertools import pairwise
 from typing import Literal
 
 from pydantic import Field
 
-from mortiser.core.assembly.joining import MOST_OWN, CutJoin, Joins, Where, goes_on
+from mortiser.core.assembly.joining import MOST_OWN, CutJoin, Joins, Where, cuts
 from mortiser.core.assembly.transition import TRANSITION_NAMES, Transition
 from mortiser.core.common.errors import BadInput
 from mortiser.core.common.limits import Id, Micros
@@ -82,11 +81,8 @@ class SetJoin(BaseEdit):
         session.save_settings(self.piece_id, replace(was, joins=now))
 
     def _behind(self, session: EditSession) -> Placed:
-        cuts = [
-            after
-            for before, after in pairwise(session.timeline(self.piece_id).placed)
-            if not goes_on(before, after)
-        ]
-        if not cuts:
+        joins = session.settings(self.piece_id).joins
+        found = [one.after for one in cuts(session.timeline(self.piece_id), joins)]
+        if not found:
             raise BadInput("This piece has no cuts. Strike words in Trim, and there is one.")
-        return min(cuts, key=lambda one: abs(one.at_us - self.at_us))
+        return min(found, key=lambda one: abs(one.at_us - self.at_us))
