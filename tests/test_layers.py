@@ -20,6 +20,7 @@ MAY = {
     "emoji": {"core", "emoji"},
     "fonts": {"core", "emoji", "fonts"},
     "pictures": {"core", "pictures"},
+    "library": {"apart", "core", "library", "media", "pictures"},
     "paint": {"core", "emoji", "paint", "pictures"},
     "render": {"core", "media", "paint", "pictures", "render"},
     "outputs": {"core", "fonts", "formats", "media", "render", "outputs"},
@@ -29,6 +30,8 @@ MAY = {
         "fonts",
         "formats",
         "media",
+        "library",
+        "pictures",
         "speech",
         "store",
         "render",
@@ -45,6 +48,7 @@ MAY = {
         "store",
         "outputs",
         "pictures",
+        "library",
         "jobs",
         "api",
         "settings",
@@ -52,6 +56,7 @@ MAY = {
     },
 }
 ALL = {folder.name for folder in ROOT.iterdir() if folder.is_dir()} | {"settings", "wiring"}
+MAY |= {"standins": {"core", "services", "standins"}}
 MAY |= {"services": ALL - {"cli", "demo"}, "demo": ALL - {"api", "cli", "services"}, "cli": ALL}
 ONLY_IN = {
     "av": {"media", "render"},
@@ -60,7 +65,7 @@ ONLY_IN = {
     "sqlite3": {"store", "api"},
     "moonshine_voice": {"speech"},
     "pocketsphinx": {"speech"},
-    "fastapi": {"api"},
+    "fastapi": {"api", "standins"},
     "huey": {"jobs"},
 }
 PACKAGES = {folder.name for folder in ROOT.iterdir() if folder.is_dir()}
@@ -122,8 +127,8 @@ def test_the_core_touches_nothing_outside() -> None:
 
 
 CORE = (
-    "common", "transcript", "editing", "style", "captions", "framing", "assembly", "project", "scene", "delivery",
-    "edits",
+    "common", "transcript", "editing", "style", "captions", "framing", "library", "assembly",
+    "project", "scene", "delivery", "edits",
 )  # fmt: skip
 """The packages of the core: each imports only those before it."""
 MOST_MODULES = 22

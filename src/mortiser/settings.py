@@ -48,6 +48,14 @@ class Settings(BaseSettings):
     pass_phrase: SecretStr | None = Field(
         default=None, min_length=8, description="Asked for beyond this machine, in place of a code."
     )
+    library_folder: Path | None = Field(
+        default=None, description="A folder of yours with films, pictures and sounds to bring in."
+    )
+    library_service: str = Field(
+        default="",
+        pattern=r"^(https?://[^\s?#]{1,300})?$",
+        description="The address of a clip library.",
+    )
     names: str = Field(
         default="", description="Further host names to answer to, with commas between."
     )

@@ -16,11 +16,13 @@ from mortiser.jobs.delivering import DELIVER
 from mortiser.jobs.doubting import DOUBT
 from mortiser.jobs.draft import DRAFT
 from mortiser.jobs.faces import FACES
+from mortiser.jobs.fetching import FETCH, OWN
 from mortiser.jobs.following import FOLLOW
 from mortiser.jobs.glossary import GlossaryBench
 from mortiser.jobs.importing import IMPORT, SCRIPT
 from mortiser.jobs.kind import JobContext
 from mortiser.jobs.microphone import MICROPHONE, lay_missing
+from mortiser.jobs.own_things import own_things
 from mortiser.jobs.preparing import PREPARE, peaks_of
 from mortiser.jobs.queue import Queue
 from mortiser.jobs.runner import Kinds, run
@@ -32,6 +34,10 @@ from mortiser.jobs.tools import Tools
 from mortiser.jobs.transcribing import TRANSCRIBE
 from mortiser.jobs.translating import TRANSLATE
 from mortiser.jobs.workspace import Workspace
+from mortiser.library.base import Library
+from mortiser.library.folder import FolderLibrary
+from mortiser.library.own import OwnLibrary
+from mortiser.library.service import ServiceLibrary
 from mortiser.media.opening import limit_pixels
 from mortiser.media.peaks import loudness
 from mortiser.paint.legibility import faint_captions as faint_captions
@@ -75,6 +81,7 @@ KINDS: Kinds = {
     "follow": FOLLOW,
     "microphone": MICROPHONE,
     "draft": DRAFT,
+    "fetch": FETCH,
 }
 
 
@@ -114,7 +121,7 @@ class AppContext:
 
     def run(self, job_id: int, kinds: Kinds = KINDS) -> list[int]:
         """Do a job in this thread; the ids of the jobs that follow from it."""
-        broker = SqliteBroker(JobContext(self.database, self.glossary), kinds)
+        broker = SqliteBroker(JobContext(self.database, self.glossary, self.workspace), kinds)
         return run(broker, self.tools, kinds, job_id)
 
 
@@ -159,6 +166,7 @@ def open_context(settings: Settings, *, inline_jobs: bool = False) -> AppContext
         DictionarySounds,
         SpectralSpeakers,
         _ruler,
+        _libraries(settings, database, workspace),
     )
     glossary = GlossaryBench(database, DictionarySounds())
     return AppContext(
@@ -166,12 +174,25 @@ def open_context(settings: Settings, *, inline_jobs: bool = False) -> AppContext
         database,
         tools,
         Queue(
-            SqliteBroker(JobContext(database, glossary), KINDS), tools, KINDS, inline=inline_jobs
+            SqliteBroker(JobContext(database, glossary, workspace), KINDS),
+            tools,
+            KINDS,
+            inline=inline_jobs,
         ),
         TypedWordAligner(database, tools),
         glossary,
         Segments(workspace),
     )
+
+
+def _libraries(settings: Settings, database: Database, workspace: Workspace) -> dict[str, Library]:
+    """The libraries that can be searched, by their names."""
+    found: dict[str, Library] = {OWN: OwnLibrary(lambda: own_things(database, workspace))}
+    if settings.library_folder is not None:
+        found["folder"] = FolderLibrary(settings.library_folder)
+    if settings.library_service:
+        found["service"] = ServiceLibrary(settings.library_service)
+    return found
 
 
 def _ruler(finish: Finish, size: tuple[int, int]) -> LetterRuler:

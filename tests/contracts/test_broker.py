@@ -15,6 +15,7 @@ from mortiser.jobs.broker import Broker, Ending, LeasedJob
 from mortiser.jobs.glossary import GlossaryBench
 from mortiser.jobs.kind import JobContext, Kind
 from mortiser.jobs.sqlite_broker import SqliteBroker
+from mortiser.jobs.workspace import Workspace
 from mortiser.speech.sounds import DictionarySounds
 from mortiser.store import jobs
 from mortiser.store.database import Database
@@ -53,7 +54,7 @@ class Place:
             db.execute("UPDATE job SET lease_until_us = 1")
 
 
-def sqlite_broker(database: Database, kept: list[tuple[str, str]]) -> SqliteBroker:
+def sqlite_broker(folder: Path, database: Database, kept: list[tuple[str, str]]) -> SqliteBroker:
     def keep(context: JobContext, given: str, result: str) -> None:
         kept.append((given, result))
 
@@ -61,7 +62,7 @@ def sqlite_broker(database: Database, kept: list[tuple[str, str]]) -> SqliteBrok
         return f"{taken.kind} of {taken.lease.job_id}"
 
     kind = Kind(read, lambda tools, task, given: (), keep)
-    context = JobContext(database, GlossaryBench(database, DictionarySounds()))
+    context = JobContext(database, GlossaryBench(database, DictionarySounds()), Workspace(folder))
     return SqliteBroker(context, dict.fromkeys(KINDS, kind))
 
 
@@ -69,12 +70,12 @@ def sqlite_broker(database: Database, kept: list[tuple[str, str]]) -> SqliteBrok
 def place(request: pytest.FixtureRequest, tmp_path: Path) -> Iterator[Place]:
     database, project, _ = open_project(tmp_path)
     kept: list[tuple[str, str]] = []
-    one = sqlite_broker(database, kept)
+    one = sqlite_broker(tmp_path, database, kept)
     if request.param == "one worker":
         yield Place(database, project, one, one, kept)
         return
     elsewhere = Database(database.path)
-    yield Place(database, project, one, sqlite_broker(elsewhere, kept), kept)
+    yield Place(database, project, one, sqlite_broker(tmp_path, elsewhere, kept), kept)
     elsewhere.close()
 
 

@@ -8,6 +8,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Browser, ConsoleMessage, Error, Page, ViewportSize, expect
 
+from mortiser.standins.shelf import ShelfServer
 from tests.e2e.pages import until
 from tests.recordings import small_demo
 from tests.serving import Server, bring_in, wait_for_job
@@ -40,8 +41,17 @@ def browser_context_args(server: Server) -> dict[str, Any]:
 
 
 @pytest.fixture(scope="session")
-def server(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Server]:
-    running = Server(tmp_path_factory.mktemp("workspace") / "w")
+def shelf() -> Iterator[ShelfServer]:
+    """A clip library, made up."""
+    running = ShelfServer()
+    yield running
+    running.close()
+
+
+@pytest.fixture(scope="session")
+def server(tmp_path_factory: pytest.TempPathFactory, shelf: ShelfServer) -> Iterator[Server]:
+    folder = tmp_path_factory.mktemp("workspace") / "w"
+    running = Server(folder, MORTISER_LIBRARY_SERVICE=shelf.address)
     yield running
     running.stop()
 

@@ -19,7 +19,7 @@ def take_in(context: AppContext, recording: Path):
 
 
 def broker(context: AppContext, kinds: Kinds = KINDS) -> SqliteBroker:
-    return SqliteBroker(JobContext(context.database, context.glossary), kinds)
+    return SqliteBroker(JobContext(context.database, context.glossary, context.workspace), kinds)
 
 
 def row(context: AppContext, job: int):

@@ -274,7 +274,7 @@ def test_a_workspace_of_before_is_taken_over(tmp_path: Path) -> None:
     db.execute("INSERT INTO project (name, created_us, changed_us) VALUES ('Old', 0, 0)")
     values = dict(source().__dict__)
     values |= {"project_id": 1, "variable_rate": 0, "playable": 1}
-    del values["first_frame_us"], values["track_names"]
+    del values["first_frame_us"], values["track_names"], values["credit"]
     marks = ", ".join("?" for _ in values)
     db.execute(f"INSERT INTO source ({', '.join(values)}) VALUES ({marks})", (*values.values(),))
     db.execute(

@@ -23,6 +23,7 @@ STATUS: list[tuple[type[errors.MortiserError], int]] = [
     (errors.Stale, 409),
     (errors.Conflict, 409),
     (errors.Busy, 503),
+    (errors.OutOfReach, 502),
     (errors.NoSpace, 507),
     (errors.Damaged, 500),
 ]

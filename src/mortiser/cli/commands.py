@@ -34,6 +34,7 @@ BETWEEN_LOOKS = 1
 FULL_S = 30.0
 SECRET = ("pass_phrase",)
 OPTIONS = ("workspace", "host", "port")
+SERVICE = "MORTISER_LIBRARY_SERVICE"
 OUTPUTS = (*TEXT_FORMS, "burn")
 
 
@@ -220,7 +221,11 @@ def _serve(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int:
 def _demo(options: argparse.Namespace, parser: argparse.ArgumentParser) -> int:
     from mortiser.demo.workspace import make_demo
     from mortiser.services.serving import serve
+    from mortiser.standins.shelf import ShelfServer
 
+    if not os.environ.get(SERVICE):
+        # Workers read it too.
+        os.environ[SERVICE] = ShelfServer().address
     return serve(_settings(options, workspace=Path("demo-workspace")), make_demo)
 
 

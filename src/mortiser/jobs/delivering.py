@@ -8,24 +8,28 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from mortiser import disk
+from mortiser.core.assembly.cutaway import PictureSeen
 from mortiser.core.common.errors import BadInput, Conflict
 from mortiser.core.delivery.order import Order, OrderedFile, OrderedSource
+from mortiser.core.project.output import TextFile
 from mortiser.jobs.broker import LeasedJob
 from mortiser.jobs.kind import JobContext, Kind
 from mortiser.jobs.task import Task
 from mortiser.jobs.tools import Tools
 from mortiser.outputs import make_file
-from mortiser.store import deliveries
+from mortiser.store import deliveries, pictures, projects
 
 
 @dataclass(frozen=True)
 class Ordered:
-    """A file to make: of which delivery, which of its files, and what was ordered."""
+    """A file to make: of which delivery, which of its files, what was ordered, and whom what is seen in it is to be
+    credited to."""
 
     delivery_id: int
     file_id: int
     order: Order
     part: OrderedFile
+    credits: tuple[str, ...] = ()
 
 
 def read_order(context: JobContext, taken: LeasedJob) -> Ordered:
@@ -35,7 +39,27 @@ def read_order(context: JobContext, taken: LeasedJob) -> Ordered:
     order = deliveries.order_of(db, file.delivery.id)
     if order is None or file.part is None:
         raise Conflict("What was ordered is not known any more. Deliver the piece again.")
-    return Ordered(file.delivery.id, file.id, order, file.part)
+    seen = not isinstance(file.part.output, TextFile)
+    credited = _credits(context, order) if seen else ()
+    return Ordered(file.delivery.id, file.id, order, file.part, credited)
+
+
+def _credits(context: JobContext, order: Order) -> tuple[str, ...]:
+    """What is to be said of what came from libraries."""
+    db = context.database.connection
+    used = {one.id for one in order.sources}
+    shown = {one.seen.picture.digest for one in order.cutaways if isinstance(one.seen, PictureSeen)}
+    recorded = [
+        source.credit.line(source.name.rpartition(".")[0])
+        for source in projects.read_sources(db, order.project_id)
+        if source.id in used and source.credit
+    ]
+    drawn = [
+        credit.line(picture.name)
+        for picture, credit in pictures.credited(db)
+        if credit and picture.digest in shown
+    ]
+    return (*recorded, *drawn)
 
 
 def deliver(tools: Tools, task: Task, given: Ordered) -> Iterator[int]:
@@ -51,6 +75,8 @@ def deliver(tools: Tools, task: Task, given: Ordered) -> Iterator[int]:
             _check_recording(source, files(source.path))
         for one in make_file(order, part, made, files, task.progress):
             task.note(one.text, one.at_us)
+        for line in given.credits:
+            task.note(f"To be credited: {line}")
         task.still_wanted()
         disk.put(made, folder / part.name)
     finally:

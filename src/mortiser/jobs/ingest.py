@@ -15,6 +15,8 @@ from mortiser import disk
 from mortiser.core.captions.pace import PaceName
 from mortiser.core.common.errors import BadInput, Conflict
 from mortiser.core.common.time import SECOND
+from mortiser.core.library.found import STORED as CREDIT
+from mortiser.core.library.found import Credit
 from mortiser.core.project.job_payloads import (
     HearingPayload,
     MicrophonePayload,
@@ -60,7 +62,7 @@ class BroughtIn:
     project_id: int
     source_id: int
     piece_id: int | None
-    """None of a film without sound: it is there to be seen over the talk."""
+    """None of what is there to be seen over the talk."""
     jobs: tuple[int, ...]
 
 
@@ -74,9 +76,11 @@ def bring_in(
     pace: PaceName = "quick",
     hearing: Hearing = Hearing(),
     project_id: int | None = None,
+    credit: Credit | None = None,
 ) -> BroughtIn:
     """Take over ``file`` (it is moved) as a new project called after ``name``, or as another recording
-    of a project, with a piece of its own; a film without sound has none.
+    of a project, with a piece of its own. A film without sound has none, and what was fetched from a library and
+    has a ``credit``: they are there to be seen over the talk.
 
     Raises BadMedia when it is no recording; then nothing is left behind, ``file`` included.
     """
@@ -101,11 +105,12 @@ def bring_in(
             _new_source(facts, workspace.relative(kept), kept.stat().st_size, name),
             language=hearing.language,
             audio_track=hearing.audio_track,
+            credit=CREDIT.write(credit) if credit else "",
         )
         ids: tuple[int, int, int | None]
         if project_id is None:
             ids = projects.create_project(database, title(name), source, pace=pace, finish=finish)
-        elif silent:
+        elif silent or credit:
             ids = project_id, projects.add_film(database, project_id, source), None
         else:
             ids = project_id, *projects.add_source(database, project_id, title(name), source)
@@ -115,7 +120,12 @@ def bring_in(
         raise
     project, source_id, piece_id = ids
     queued = [jobs.add(database, project, "prepare", SourcePayload(source_id=source_id))]
-    if project_id is not None and facts.kind == "audio" and _waits(database, project_id):
+    if (
+        project_id is not None
+        and not credit
+        and facts.kind == "audio"
+        and _waits(database, project_id)
+    ):
         # It may be the sound of a video, which is heard instead then; else it is heard itself.
         about = MicrophonePayload(
             sound_id=source_id,

@@ -14,6 +14,7 @@ from mortiser.jobs.broker import LeasedJob
 from mortiser.jobs.glossary import GlossaryBench
 from mortiser.jobs.task import Task
 from mortiser.jobs.tools import Tools
+from mortiser.jobs.workspace import Workspace
 from mortiser.store.database import Database
 
 JobInput = TypeVar("JobInput")
@@ -26,6 +27,7 @@ class JobContext:
 
     database: Database
     glossary: GlossaryBench
+    workspace: Workspace
 
 
 @dataclass(frozen=True)

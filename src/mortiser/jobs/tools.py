@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, field
 
 from mortiser.core.captions.grouping import Ruler
 from mortiser.core.style.finish.model import Finish
 from mortiser.core.transcript.sounding import Sounds
 from mortiser.core.transcript.words import Word
 from mortiser.jobs.workspace import Workspace
+from mortiser.library.base import Library
 from mortiser.speech.protocols import (
     Aligner,
     LanguageFinder,
@@ -22,7 +23,8 @@ from mortiser.speech.protocols import (
 
 @dataclass(frozen=True)
 class Tools:
-    """Files and engines, but no database. Engines are made when needed: they hold models in memory.
+    """Files, engines, and libraries to fetch from by their names, but no database. Engines are made when needed:
+    they hold models in memory.
 
     ``recogniser`` and ``aligner`` make one for a language, by its code; ``judge`` one that listens for some names
     and is given a function that writes words as the glossary has them; ``ruler`` one for a finish in a frame.
@@ -37,3 +39,4 @@ class Tools:
     sounds: Callable[[], Sounds]
     speakers: Callable[[], SpeakerFinder]
     ruler: Callable[[Finish, tuple[int, int]], Ruler]
+    libraries: Mapping[str, Library] = field(default_factory=dict)

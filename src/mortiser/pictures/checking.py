@@ -67,6 +67,15 @@ def checked(data: bytes) -> CheckedPicture:
     return CheckedPicture(digest, upright.width, upright.height, out.getvalue())
 
 
+def small_png(data: bytes, side: int) -> bytes:
+    """A PNG, JPEG, WebP or SVG file as a PNG with sides of at most so many pixels. Raises BadInput."""
+    with Image.open(io.BytesIO(checked(data).png)) as image:
+        image.thumbnail((side, side), Image.Resampling.LANCZOS)
+        out = io.BytesIO()
+        image.save(out, "PNG")
+    return out.getvalue()
+
+
 def _drawn(data: bytes) -> bytes:
     """An SVG drawing as a PNG, with nothing in it that acts or fetches."""
     if len(data) > LARGEST_DRAWING:

@@ -5,18 +5,21 @@ from __future__ import annotations
 import sqlite3
 
 from mortiser.core.framing.own_picture import OwnPicture
+from mortiser.core.library.found import STORED as CREDIT
+from mortiser.core.library.found import Credit
 from mortiser.store.database import Database
 
 MOST_LISTED = 60
 
 
-def keep(database: Database, picture: OwnPicture) -> None:
-    """Note a picture; its newest name counts."""
+def keep(database: Database, picture: OwnPicture, credit: Credit | None = None) -> None:
+    """Note a picture; its newest name counts, and whose it is, once that is known."""
     with database.transaction() as db:
         db.execute(
-            "INSERT INTO picture (digest, name, width, height) VALUES (?, ?, ?, ?) "
-            "ON CONFLICT (digest) DO UPDATE SET name = excluded.name, added = CURRENT_TIMESTAMP",
-            (picture.digest, picture.name, picture.width, picture.height),
+            "INSERT INTO picture (digest, name, width, height, credit) VALUES (?, ?, ?, ?, ?) "
+            "ON CONFLICT (digest) DO UPDATE SET name = excluded.name, added = CURRENT_TIMESTAMP, "
+            "credit = iif(excluded.credit = '', credit, excluded.credit)",
+            (picture.digest, picture.name, picture.width, picture.height, _text(credit)),
         )
 
 
@@ -25,7 +28,20 @@ def newest(db: sqlite3.Connection) -> list[OwnPicture]:
     rows = db.execute(
         "SELECT * FROM picture ORDER BY added DESC, rowid DESC LIMIT ?", (MOST_LISTED,)
     )
-    return [
-        OwnPicture(digest=row["digest"], name=row["name"], width=row["width"], height=row["height"])
-        for row in rows
-    ]
+    return [_picture(row) for row in rows]
+
+
+def credited(db: sqlite3.Connection) -> list[tuple[OwnPicture, Credit | None]]:
+    """All pictures, the newest first, with whose they are where they were fetched from a library."""
+    rows = db.execute("SELECT * FROM picture ORDER BY added DESC, rowid DESC")
+    return [(_picture(row), CREDIT.read(row["credit"])) for row in rows]
+
+
+def _picture(row: sqlite3.Row) -> OwnPicture:
+    return OwnPicture(
+        digest=row["digest"], name=row["name"], width=row["width"], height=row["height"]
+    )
+
+
+def _text(credit: Credit | None) -> str:
+    return CREDIT.write(credit) if credit else ""

@@ -16,6 +16,7 @@ from mortiser.core.framing.following import Turn
 from mortiser.core.framing.placing import Size
 from mortiser.core.framing.shape import Shapes
 from mortiser.core.framing.subject import Tracks
+from mortiser.core.library.found import STORED as CREDIT
 from mortiser.core.project.piece import MediaFacts, Piece
 from mortiser.core.project.project import ListedProject, Project
 from mortiser.core.project.source import Source
@@ -68,6 +69,7 @@ class NewSource:
     audio_track: int = 0
     first_frame_us: int = 0
     track_names: str = "[]"
+    credit: str = ""
 
 
 def create_project(
@@ -173,9 +175,18 @@ def read_sources(db: sqlite3.Connection, project_id: int) -> list[Source]:
     return [_source(row) for row in rows]
 
 
+def all_films(db: sqlite3.Connection) -> list[Source]:
+    """The sources of all projects that have a picture, the newest first."""
+    return [
+        _source(row)
+        for row in db.execute(f"{SOURCES} WHERE width > 0 AND NOT removed ORDER BY source.id DESC")
+    ]
+
+
 def _source(row: sqlite3.Row) -> Source:
     values = {name: row[name] for name in row.keys() if not name.startswith("sound_")}  # noqa: SIM118
     values |= {name: bool(row[name]) for name in ("variable_rate", "playable", "removed")}
+    values["credit"] = CREDIT.read(row["credit"])
     values["track_names"] = tuple(json.loads(row["track_names"]))
     if row["sound_id"] is not None:
         values["microphone"] = Microphone(

@@ -1756,6 +1756,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/libraries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Libraries
+         * @description The libraries that can be searched.
+         */
+        get: operations["list_libraries"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/libraries/{library}/items": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Search
+         * @description What a text asks for, the likeliest first; all there is for an empty text.
+         */
+        get: operations["search"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/libraries/{library}/small": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Small
+         * @description A small picture of a thing.
+         */
+        get: operations["small"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/fetched": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Fetch
+         * @description Fetch a thing into a project; it is seen over captions as soon as it is there.
+         */
+        post: operations["fetch"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/glossary": {
         parameters: {
             query?: never;
@@ -3712,6 +3792,27 @@ export interface components {
             /** Own */
             own: boolean;
         };
+        /** FetchBody */
+        FetchBody: {
+            /** Library */
+            library: string;
+            /** Ref */
+            ref: string;
+            /**
+             * Name
+             * @description What it is called, to speak of it.
+             * @default
+             */
+            name: string;
+            /** Piece Id */
+            piece_id?: number | null;
+            /**
+             * Cue Ids
+             * @description The captions that it is to be seen over.
+             * @default []
+             */
+            cue_ids: number[];
+        };
         /** FileCaptionView */
         FileCaptionView: {
             /** Start Us */
@@ -4058,6 +4159,67 @@ export interface components {
             sized: boolean;
             /** Loops */
             loops: boolean;
+        };
+        /**
+         * Found
+         * @description One thing a library has: ``ref`` is what the library calls it by. A length (µs), sides (pixels) and a size
+         *     that are not known, or that it does not have, are 0.
+         */
+        Found: {
+            /** Ref */
+            ref: string;
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "film" | "picture" | "sound" | "music";
+            /**
+             * Length Us
+             * @default 0
+             */
+            length_us: number;
+            /**
+             * Width
+             * @default 0
+             */
+            width: number;
+            /**
+             * Height
+             * @default 0
+             */
+            height: number;
+            /**
+             * Size Bytes
+             * @default 0
+             */
+            size_bytes: number;
+            /**
+             * Maker
+             * @default
+             */
+            maker: string;
+            /**
+             * Licence
+             * @default
+             */
+            licence: string;
+            /**
+             * Tags
+             * @default []
+             */
+            tags: string[];
+        };
+        /**
+         * FoundPage
+         * @description A page of what was found, the likeliest first, and the number of the next page, if there is one.
+         */
+        FoundPage: {
+            /** Found */
+            found: components["schemas"]["Found"][];
+            /** Next Page */
+            next_page?: number | null;
         };
         /**
          * FrameBack
@@ -4771,7 +4933,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "transcribe" | "prepare" | "import" | "script" | "translate" | "speakers" | "doubt" | "deliver" | "thumbnails" | "faces" | "follow" | "microphone" | "draft";
+            kind: "transcribe" | "prepare" | "import" | "script" | "translate" | "speakers" | "doubt" | "deliver" | "thumbnails" | "faces" | "follow" | "microphone" | "draft" | "fetch";
             /**
              * Status
              * @enum {string}
@@ -5102,6 +5264,13 @@ export interface components {
             source_id: number;
             /** At Us */
             at_us: number;
+        };
+        /** LibraryView */
+        LibraryView: {
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
         };
         /**
          * Loop
@@ -11464,6 +11633,136 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_libraries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LibraryView"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    search: {
+        parameters: {
+            query?: {
+                text?: string;
+                kinds?: ("film" | "picture" | "sound" | "music")[];
+                page?: number;
+            };
+            header?: never;
+            path: {
+                library: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundPage"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    small: {
+        parameters: {
+            query: {
+                ref: string;
+            };
+            header?: never;
+            path: {
+                library: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fetch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FetchBody"];
+            };
+        };
         responses: {
             /** @description Successful Response */
             201: {

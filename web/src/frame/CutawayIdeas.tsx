@@ -17,8 +17,10 @@ export function CutawayIdeas(props: {
   shape: Shape;
   player: Player | null;
   onUse: (cueId: number, seen: Seen) => void;
+  /** Look in the libraries for what a caption says. */
+  onLook: (cueId: number) => void;
 }) {
-  const { piece, shape, player, onUse } = props;
+  const { piece, shape, player, onUse, onLook } = props;
   const revision = useProject((state) => state.project?.revision ?? 0);
   const { data } = useQuery({
     queryKey: ["ideas", piece.id, shape.id, revision],
@@ -53,6 +55,15 @@ export function CutawayIdeas(props: {
               </span>
               <span className="block truncate text-small text-dim">{idea.reason}</span>
             </button>
+            {!idea.seen && (
+              <Button
+                className="h-7 px-2"
+                title={`Look in the libraries for “${idea.text}”`}
+                onClick={() => onLook(idea.cue_id)}
+              >
+                Look …
+              </Button>
+            )}
             {idea.seen && (
               <Button
                 className="h-7 max-w-[120px] px-2"

@@ -1,20 +1,23 @@
 /** What is seen in place of the talk while words are said, and how more of it is put there. */
-import { Film, Image, Trash2 } from "lucide-react";
+import { Film, Image, Library, Trash2 } from "lucide-react";
 import { useState } from "react";
-import type { Cue, Piece, Schemas, Shape } from "../api/client";
+import { api, type Cue, type Piece, type Schemas, type Shape, take } from "../api/client";
 import { textOf } from "../drafts/draft";
 import type { Player } from "../playback/player";
 import { edit } from "../state/commands";
 import { openPiece, useProject } from "../state/store";
+import { Button } from "../ui/Button";
 import { clock } from "../ui/format";
 import { IconButton } from "../ui/IconButton";
-import { say } from "../ui/notice";
+import { attempt, say } from "../ui/notice";
 import { Select } from "../ui/Select";
 import { TraySection } from "../ui/TraySection";
 import { CutawayFields } from "./CutawayFields";
 import { CutawayIdeas } from "./CutawayIdeas";
 import { inOrder, nameOf, type Seen } from "./cutaways";
+import { Fetching } from "./Fetching";
 import { FilmChoice } from "./FilmChoice";
+import { type Found, LibraryDialog } from "./LibraryDialog";
 import { PictureChoice } from "./PictureChoice";
 
 const NO_SOURCES: Schemas["SourceView"][] = [];
@@ -23,6 +26,7 @@ const NONE = "";
 export function CutawaysSection(props: { piece: Piece; shape: Shape; player: Player | null }) {
   const { piece, shape, player } = props;
   const [open, setOpen] = useState<number | null>(null);
+  const [looking, setLooking] = useState<readonly Cue[] | null>(null);
   const picked = useProject((state) => state.picked);
   const cues = useProject((state) => state.cues);
   const sources = useProject((state) => state.project?.sources ?? NO_SOURCES);
@@ -41,8 +45,27 @@ export function CutawaysSection(props: { piece: Piece; shape: Shape; player: Pla
     );
     if (found) setOpen(found.cutaway.id);
   };
+  const fetchIt = (library: string, found: Found) => {
+    const cue_ids = looking?.map((cue) => cue.id) ?? [];
+    setLooking(null);
+    void attempt(
+      take(
+        api.POST("/api/projects/{project_id}/fetched", {
+          params: { path: { project_id: projectId } },
+          body: { library, ref: found.ref, name: found.name, piece_id: piece.id, cue_ids },
+        }),
+      ),
+    );
+  };
   return (
     <>
+      {looking && (
+        <LibraryDialog
+          said={looking.map(textOf).join(" ")}
+          onClose={() => setLooking(null)}
+          onChoose={fetchIt}
+        />
+      )}
       <TraySection
         title="Cut away"
         about="Something else is seen while these words are said; the talk goes on."
@@ -57,6 +80,10 @@ export function CutawaysSection(props: { piece: Piece; shape: Shape; player: Pla
             <span className="text-dim">Choose captions in the Strip first.</span>
           )}
         </p>
+        <Button className="w-full" disabled={!chosen.length} onClick={() => setLooking(chosen)}>
+          <Library size={14} aria-hidden /> Look in the libraries
+        </Button>
+        <Fetching />
         {recordings.length > 0 && (
           <Select
             label="A recording to be seen"
@@ -83,6 +110,7 @@ export function CutawaysSection(props: { piece: Piece; shape: Shape; player: Pla
       <CutawayIdeas
         {...{ piece, shape, player }}
         onUse={(cueId, seen) => void add(seen, [cueId])}
+        onLook={(cueId) => setLooking(cues.filter((cue) => cue.id === cueId))}
       />
       {piece.cutaways.length > 0 && (
         <TraySection title="Cutaways">

@@ -3,7 +3,6 @@ a picture of. Each is an idea with its reason; nothing is placed unasked."""
 
 from __future__ import annotations
 
-import re
 from bisect import bisect_left
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
@@ -11,17 +10,15 @@ from itertools import pairwise
 from operator import attrgetter
 
 from mortiser.core.assembly.cutaway import Seen
+from mortiser.core.common.stems import LEAST_LETTERS, stems
 from mortiser.core.common.time import SECOND
 from mortiser.core.transcript.unspaced import joined
 from mortiser.core.transcript.words import Cue
 
 LONG_US = 6 * SECOND
 """A feed's viewers look for a change of picture sooner."""
-LEAST_LETTERS = 4
-"""Of a name's part that counts: shorter ones are in every talk."""
 MOST = 60
 Stretch = tuple[int, int]
-_PARTS = re.compile(r"[^\W\d_]+")
 
 
 @dataclass(frozen=True)
@@ -71,26 +68,19 @@ def ideas(
     return sorted(found, key=lambda idea: idea.at_us)[:MOST]
 
 
-def _by_name(cues: Sequence[Cue], named: Sequence[Named]) -> Iterator[Idea]:
+def _by_name(cues: Sequence[Cue], known: Sequence[Named]) -> Iterator[Idea]:
     """Captions that say what something is called: each thing once, where it is said first."""
-    said = [(cue, _stems(" ".join(word.text for word in cue.words))) for cue in cues]
-    for one in named:
-        stems = _stems(one.name.rpartition(".")[0] or one.name)
-        parts = {part for part in stems if len(part) >= LEAST_LETTERS}
+    said = [(cue, set(stems(" ".join(word.text for word in cue.words)))) for cue in cues]
+    for one in known:
+        named = stems(one.name.rpartition(".")[0] or one.name)
+        # Shorter ones are in every talk.
+        parts = {part for part in named if len(part) >= LEAST_LETTERS}
         for cue, of_cue in said:
             both = parts & of_cue
             if both:
                 reason = f"“{min(both)}” is said"
                 yield Idea(cue.id, cue.start_us, _text(cue), reason, one.seen, one.name)
                 break
-
-
-def _stems(text: str) -> set[str]:
-    """The words of a text without what makes them several: enough to tell that a name is said."""
-    parts = _PARTS.findall(text.casefold())
-    return {
-        part[:-1] if len(part) > LEAST_LETTERS and part.endswith("s") else part for part in parts
-    }
 
 
 def _over(cue: Cue, covered: Sequence[Stretch]) -> bool:

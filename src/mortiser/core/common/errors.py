@@ -8,6 +8,7 @@ MortiserError
 ├── Stale           the project moved on since it was read            (409)
 ├── Conflict        not possible in this state                        (409)
 ├── Busy            other work holds what is needed                   (503)
+├── OutOfReach      what is asked elsewhere does not answer            (502)
 ├── NoSpace         the disk is full                                  (507)
 ├── Damaged         the workspace cannot be read or written           (500)
 └── Cancelled       stopped on request, not a fault
@@ -74,6 +75,12 @@ class Busy(MortiserError):
     """Other work holds what is needed for long."""
 
     code = "busy"
+
+
+class OutOfReach(MortiserError):
+    """What is asked elsewhere does not answer, or not as it should."""
+
+    code = "out_of_reach"
 
 
 class Damaged(MortiserError):

@@ -9,6 +9,7 @@ from mortiser.core.common.time import SECOND
 from mortiser.core.project.job_payloads import (
     DeliverPayload,
     DoubtPayload,
+    FetchPayload,
     FollowPayload,
     HearingPayload,
     ImportPayload,
@@ -21,7 +22,7 @@ from mortiser.core.project.job_payloads import (
 
 JobKind = Literal[
     "transcribe", "prepare", "import", "script", "translate", "speakers", "doubt", "deliver",
-    "thumbnails", "faces", "follow", "microphone", "draft",
+    "thumbnails", "faces", "follow", "microphone", "draft", "fetch",
 ]  # fmt: skip
 
 
@@ -53,6 +54,7 @@ JOB_SPECS: dict[JobKind, JobSpec] = {
     "import": JobSpec(ImportPayload, 2),
     "script": JobSpec(ScriptPayload, 2, continued=True),
     "follow": JobSpec(FollowPayload, 2),
+    "fetch": JobSpec(FetchPayload, 2),
     "translate": JobSpec(PiecePayload, 1, continued=True),
     "speakers": JobSpec(PiecePayload, 1, continued=True),
     # Two at most, and one second listening, so that a fresh recording never waits for them.

@@ -85,6 +85,17 @@ class MicrophonePayload(JobPayload):
     again: bool = False
 
 
+class FetchPayload(JobPayload):
+    """A thing of a library that is fetched into the project; with captions of a piece it is seen over them as soon
+    as it is there."""
+
+    library: str
+    ref: str
+    name: str = ""
+    piece_id: int | None = None
+    cue_ids: tuple[int, ...] = ()
+
+
 class DeliverPayload(JobPayload):
     """A piece; which file of it, the delivery says."""
 

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from mortiser.core.editing.microphone import Microphone
+from mortiser.core.library.found import Credit
 
 SourceKind = Literal["video", "audio"]
 
@@ -41,6 +42,8 @@ class Source:
     """What its sound tracks are called; "" for one without a name."""
     removed: bool = False
     """Whether it was taken out of its project; an undo brings it back."""
+    credit: Credit | None = None
+    """Whose it is, where it was fetched from a library."""
     microphone: Microphone | None = None
     """What is heard in its stead."""
 
