@@ -46,6 +46,14 @@ def of(session: EditSession, kind: type[BaseEdit], **about) -> None:
     make(session, kind(piece_id=1, cutaway_id=1, **about))
 
 
+def test_what_can_be_seen_through_is_shown_whole_and_the_rest_fills(session: EditSession) -> None:
+    for through, fit in ((True, "whole"), (False, "fill")):
+        seen = PictureSeen(picture=PICTURE.picture.model_copy(update={"through": through}))
+        word = said(session, "this")
+        make(session, AddCutaway(piece_id=1, from_word=word.id, seen=seen))
+        assert session.settings(1).cutaways[-1].framing.fit == fit
+
+
 def test_it_lies_on_words_and_goes_with_them(session: EditSession) -> None:
     first, last = said(session, "this"), said(session, "stone")
     edit = AddCutaway(piece_id=1, from_word=last.id, to_word=first.id, seen=PICTURE)

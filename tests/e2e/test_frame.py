@@ -234,7 +234,7 @@ COLOURED = """([left, top, right, low]) => {
 def test_a_picture_and_a_waveform_are_laid_over_the_piece(frame: Page) -> None:
     frame.get_by_role("tab", name="Layers").click()
     frame.get_by_role("button", name="Picture", exact=True).click()
-    expect(frame.get_by_text("PNG, JPEG, WebP or SVG")).to_be_visible()
+    expect(frame.get_by_text("PNG, JPEG, WebP, GIF or SVG")).to_be_visible()
     file = frame.get_by_label("A picture's file")
     file.set_input_files({"name": "bad.png", "mimeType": "image/png", "buffer": b"no picture"})
     expect(frame.get_by_text("no picture that can be read").first).to_be_visible()

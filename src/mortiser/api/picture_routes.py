@@ -31,15 +31,13 @@ def list_pictures(context: OpenContext) -> list[OwnPicture]:
 async def add_picture(
     request: Request, context: OpenContext, name: Annotated[str, Query(max_length=120)] = ""
 ) -> OwnPicture:
-    """Bring in a PNG, JPEG, WebP or SVG file; it is read once and drawn as pixels."""
+    """Bring in a PNG, JPEG, WebP, GIF or SVG file; it is read once and drawn as pixels."""
     data = await small_body(request, LARGEST)
 
     def taken_in() -> OwnPicture:
         found = done_apart(checked, data)
         keep(found)
-        known = OwnPicture(
-            digest=found.digest, name=name.strip(), width=found.width, height=found.height
-        )
+        known = found.named(name.strip())
         pictures.keep(context.database, known)
         return known
 

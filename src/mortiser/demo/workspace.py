@@ -14,7 +14,6 @@ from mortiser.core.edits.cutting.trimming import CutStretches, Passage, StrandSt
 from mortiser.core.edits.look.jigs import ApplyJig
 from mortiser.core.edits.look.layers import AddLayer
 from mortiser.core.edits.look.shapes import AddShape
-from mortiser.core.framing.own_picture import OwnPicture
 from mortiser.core.project.jig import SUNG
 from mortiser.core.project.job_payloads import ScriptPayload
 from mortiser.core.transcript.words import Word
@@ -99,7 +98,7 @@ def _beside_cover(context: AppContext, song: BroughtIn) -> None:
     """Show the song beside a cover."""
     found = checked((files("mortiser.demo") / "media" / COVER).read_bytes())
     keep(found)
-    cover = OwnPicture(digest=found.digest, name=COVER, width=found.width, height=found.height)
+    cover = found.named(COVER)
     pictures.keep(context.database, cover)
     edit = ApplyJig(piece_id=song.piece_id, jig=SUNG, texts=SUNG_BY, pictures=[cover])
     editing.apply_now(context.database, song.project_id, edit)

@@ -84,9 +84,7 @@ def fetch(tools: Tools, task: Task, given: FetchInput) -> Iterator[Fetched | Non
         if found.kind == "picture":
             drawn = done_apart(checked, file.read_bytes())
             keep(drawn)
-            picture = OwnPicture(
-                digest=drawn.digest, name=found.name, width=drawn.width, height=drawn.height
-            )
+            picture = drawn.named(found.name)
         elif found.kind != "film":
             raise BadInput("That is only heard. Choose a film or a picture.")
         yield Fetched(found, picture, None if picture else tools.workspace.relative(file))

@@ -14,8 +14,8 @@ from mortiser.library.looking import looked_at, small_of
 from mortiser.library.passing_on import passed_on
 
 ENDINGS: dict[str, FoundKind] = {
-    **dict.fromkeys((".mp4", ".mov", ".mkv", ".webm", ".m4v", ".gif"), "film"),
-    **dict.fromkeys((".png", ".jpg", ".jpeg", ".webp", ".svg"), "picture"),
+    **dict.fromkeys((".mp4", ".mov", ".mkv", ".webm", ".m4v"), "film"),
+    **dict.fromkeys((".png", ".jpg", ".jpeg", ".webp", ".gif", ".svg"), "picture"),
     **dict.fromkeys((".wav", ".mp3", ".m4a", ".ogg", ".flac", ".opus"), "sound"),
 }
 MOST_FILES = 20_000

@@ -11,6 +11,7 @@ from PIL import Image
 from mortiser import disk
 from mortiser.core.common.errors import NotFound
 from mortiser.pictures.checking import CheckedPicture
+from mortiser.pictures.moving import MovingPicture
 
 _folder: Path | None = None
 
@@ -30,6 +31,14 @@ def keep(picture: CheckedPicture) -> None:
 def is_kept(digest: str) -> bool:
     """Whether a picture is in this workspace."""
     return _path(digest).exists()
+
+
+def moving_picture(digest: str) -> MovingPicture:
+    """The frames of a moving picture. Raises NotFound."""
+    try:
+        return MovingPicture(_path(digest))
+    except OSError as error:
+        raise NotFound("That picture is not in this workspace. Choose it again.") from error
 
 
 @lru_cache(maxsize=64)

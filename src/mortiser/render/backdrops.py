@@ -98,12 +98,19 @@ def filling(backdrop: Backdrop, size: tuple[int, int]) -> npt.NDArray[np.uint8] 
 def solid_pixels(picture: OwnPicture, size: tuple[int, int]) -> npt.NDArray[np.uint8] | None:
     """BGR of a picture of the user's own in ``size`` pixels, what can be seen through black; None where it is not
     in this workspace."""
+    bgra = own_pixels(picture, size)
+    if bgra is None:
+        return None
+    return (bgra[..., :3] * bgra[..., 3:].astype(np.uint16) // 255).astype(np.uint8)
+
+
+def own_pixels(picture: OwnPicture, size: tuple[int, int]) -> npt.NDArray[np.uint8] | None:
+    """BGRA of a picture of the user's own in ``size`` pixels; None where it is not in this workspace."""
     try:
         data = np.frombuffer(sized_png(picture.digest, *size), np.uint8)
     except NotFound:
         return None
-    bgra = np.asarray(cv2.imdecode(data, cv2.IMREAD_UNCHANGED), np.uint16)
-    return (bgra[..., :3] * bgra[..., 3:] // 255).astype(np.uint8)
+    return np.asarray(cv2.imdecode(data, cv2.IMREAD_UNCHANGED), np.uint8)
 
 
 def _blurred(frame: av.VideoFrame, size: tuple[int, int], dark: float) -> list[Planes]:

@@ -56,16 +56,16 @@ class Composer:
     def at(self, at_us: int) -> av.VideoFrame:
         """The frame at a moment of the plan, its own to be written to."""
         cover = lasting_at(self._plan.assembled.covers, at_us)
-        seen = None if cover is None else self._covers.frame(cover, at_us)
-        if cover is None or seen is None:
+        shown = None if cover is None else self._covers.shown(cover, at_us)
+        if cover is None or shown is None:
             frame = self._clips(at_us)
-        elif cover.alone and cover.changing(at_us) is None:
+        elif shown.weights is None and cover.alone and cover.changing(at_us) is None:
             # The reader may show it once more.
-            frame = self._alike(copied(seen))
+            frame = self._alike(copied(shown.frame))
         else:
             frame = self._clips(at_us)
-            seen = self._alike(seen)
-            lay_over(planes(frame), planes(seen), cover, at_us, inks_of(frame))
+            seen = self._alike(shown.frame)
+            lay_over(planes(frame), planes(seen), cover, at_us, inks_of(frame), shown.weights)
         placed = self._plan.timeline.placed[self._index(at_us)]
         put_look(frame, self._plan.assembled.grades.whole, placed.to_source(at_us))
         return frame

@@ -4,21 +4,15 @@ from __future__ import annotations
 
 from functools import lru_cache
 
-import av
-import cv2
 import numpy as np
-from av.video.reformatter import ColorRange, Colorspace
 
 from mortiser.core.assembly.covering import Cover
 from mortiser.core.assembly.cutaway import CutawayPlace, RecordingSeen
 from mortiser.core.framing.clip_framing import ClipFraming
-from mortiser.core.framing.own_picture import OwnPicture
 from mortiser.core.framing.shape import Backdrop, Move
-from mortiser.media.picture import plane_of
 from mortiser.paint.inks import PlaneInks
-from mortiser.render.backdrops import planes_like, solid_pixels
-from mortiser.render.framing import Framer
 from mortiser.render.plan import RenderPlan
+from mortiser.render.shown_picture import SeenOver, ShownPicture
 from mortiser.render.source_readers import PlanReaders
 from mortiser.render.transitions import mixed
 from mortiser.render.transitions.pair import Three, Weights, blended
@@ -35,11 +29,11 @@ class Covers:
     def __init__(self, plan: RenderPlan, readers: PlanReaders) -> None:
         self._plan = plan
         self._readers = readers
-        self._still: _Still | None = None
+        self._picture: ShownPicture | None = None
+        self._cover: Cover | None = None
 
-    def frame(self, cover: Cover, at_us: int) -> av.VideoFrame | None:
-        """What is seen of a cutaway, of the size that it has in the frame, not to be written to; None where its
-        picture is not to be had."""
+    def shown(self, cover: Cover, at_us: int) -> SeenOver | None:
+        """What is seen of a cutaway, of the size that it has in the frame; None where its picture is not to be had."""
         place, size = cover.cutaway.place, self._plan.size
         if place is not None:
             size = place.box(size)[2:]
@@ -51,27 +45,33 @@ class Covers:
             source_us = cover.seen_us(at_us)
             reader = self._readers.of(seen.source_id, source_us)
             found = reader.at(source_us)
-            return None if found is None else reader.fit(found, size, framing, on_us)
-        if self._still is None or self._still.cover is not cover:
-            self._still = _Still(cover, _pictured(seen.picture))
-        return self._still.at(size, framing, on_us)
+            return None if found is None else SeenOver(reader.fit(found, size, framing, on_us))
+        if self._picture is None or self._cover is not cover:
+            self._picture, self._cover = ShownPicture(seen.picture), cover
+        return self._picture.at(size, framing, on_us, cover.seen_us(at_us))
 
 
-def lay_over(base: Three, seen: Three, cover: Cover, at_us: int, inks: PlaneInks) -> None:
+def lay_over(
+    base: Three, seen: Three, cover: Cover, at_us: int, inks: PlaneInks, weights: Weights | None
+) -> None:
     """Put a cutaway over a picture, as much of it as is there at a moment; ``seen`` is of the size it has in the frame,
-    and of the same colours."""
+    and of the same colours. ``weights`` say how much of each point there is, where that is not all of it."""
     place, opacity = cover.cutaway.place, cover.cutaway.opacity
     rows, columns = base[0].shape
     box = (0, 0, columns, rows) if place is None else place.box((columns, rows))
     behind = _part(base, box)
     over: Three = seen
     if place is not None:
-        weights, line = _edges(place, box[2:], min(rows, columns))
+        within, line = _edges(place, box[2:], min(rows, columns))
+        solid = np.ones_like(within) if weights is None else weights
         if line is not None:
+            solid = np.maximum(solid, line)
             ink = inks.colour(place.border_colour)[:3]
             over = blended(
                 seen, [np.full_like(one, c) for one, c in zip(seen, ink, strict=True)], line
             )
+        over = blended(behind, over, np.asarray(within * solid * opacity, np.float32))
+    elif weights is not None:
         over = blended(behind, over, np.asarray(weights * opacity, np.float32))
     elif opacity < 1:
         over = blended(behind, over, np.full((rows, columns), opacity, np.float32))
@@ -120,38 +120,3 @@ def _lying(cover: Cover, behind: Backdrop) -> ClipFraming:
         source_id=1, start_us=0, end_us=lasts, zoom=1 + abs(drift), way="in" if drift > 0 else "out"
     )
     return ClipFraming(cover.cutaway.framing, behind, (move,))
-
-
-class _Still:
-    """A picture that a cutaway shows, as it lies in the frame."""
-
-    def __init__(self, cover: Cover, picture: av.VideoFrame | None) -> None:
-        self.cover = cover
-        self._picture = picture
-        self._framer = Framer()
-        self._lies: av.VideoFrame | None = None
-
-    def at(self, size: tuple[int, int], framing: ClipFraming, on_us: int) -> av.VideoFrame | None:
-        """The frame of ``size`` pixels when the cutaway has been seen for so long."""
-        if self._picture is None:
-            return None
-        if self._lies is None or not framing.rests:
-            self._lies = self._framer.framed(self._picture, size, framing, on_us)
-        return self._lies
-
-
-def _pictured(picture: OwnPicture) -> av.VideoFrame | None:
-    """A picture, black where it can be seen through; None where it is not in this workspace."""
-    solid = solid_pixels(picture, (picture.width, picture.height))
-    if solid is None:
-        return None
-    # Planes of half the size need even sides.
-    high, wide = (side + side % 2 for side in solid.shape[:2])
-    shown = cv2.copyMakeBorder(
-        solid, 0, high - solid.shape[0], 0, wide - solid.shape[1], cv2.BORDER_REPLICATE
-    )
-    frame = av.VideoFrame(wide, high, "yuv420p")
-    frame.colorspace, frame.color_range = Colorspace.ITU709, ColorRange.MPEG
-    for index, plane in enumerate(planes_like(frame, np.asarray(shown, np.uint8))):
-        plane_of(frame, index)[...] = plane
-    return frame

@@ -170,6 +170,8 @@ class ShelfServer:
             target=self._server.run, args=([self._listener],), daemon=True
         )
         self._thread.start()
+        while not self._server.started and self._thread.is_alive():
+            time.sleep(0.01)
 
     def close(self) -> None:
         """Stop answering."""

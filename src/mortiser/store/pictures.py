@@ -10,16 +10,19 @@ from mortiser.core.library.found import Credit
 from mortiser.store.database import Database
 
 MOST_LISTED = 60
+COLUMNS = tuple(OwnPicture.model_fields)
 
 
 def keep(database: Database, picture: OwnPicture, credit: Credit | None = None) -> None:
     """Note a picture; its newest name counts, and whose it is, once that is known."""
     with database.transaction() as db:
         db.execute(
-            "INSERT INTO picture (digest, name, width, height, credit) VALUES (?, ?, ?, ?, ?) "
+            f"INSERT INTO picture ({', '.join(COLUMNS)}, credit) "
+            f"VALUES ({', '.join('?' for _ in COLUMNS)}, ?) "
             "ON CONFLICT (digest) DO UPDATE SET name = excluded.name, added = CURRENT_TIMESTAMP, "
+            "lasts_us = excluded.lasts_us, through = excluded.through, "
             "credit = iif(excluded.credit = '', credit, excluded.credit)",
-            (picture.digest, picture.name, picture.width, picture.height, _text(credit)),
+            (*(getattr(picture, name) for name in COLUMNS), _text(credit)),
         )
 
 
@@ -38,9 +41,7 @@ def credited(db: sqlite3.Connection) -> list[tuple[OwnPicture, Credit | None]]:
 
 
 def _picture(row: sqlite3.Row) -> OwnPicture:
-    return OwnPicture(
-        digest=row["digest"], name=row["name"], width=row["width"], height=row["height"]
-    )
+    return OwnPicture(**{name: row[name] for name in COLUMNS})
 
 
 def _text(credit: Credit | None) -> str:

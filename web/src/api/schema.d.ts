@@ -2132,7 +2132,7 @@ export interface paths {
         put?: never;
         /**
          * Add Picture
-         * @description Bring in a PNG, JPEG, WebP or SVG file; it is read once and drawn as pixels.
+         * @description Bring in a PNG, JPEG, WebP, GIF or SVG file; it is read once and drawn as pixels.
          */
         post: operations["add_picture"];
         delete?: never;
@@ -5778,6 +5778,18 @@ export interface components {
             width: number;
             /** Height */
             height: number;
+            /**
+             * Lasts Us
+             * @description How long it moves until it begins again; 0 of one that stands still.
+             * @default 0
+             */
+            lasts_us: number;
+            /**
+             * Through
+             * @description Whether some of it can be seen through.
+             * @default false
+             */
+            through: boolean;
         };
         /**
          * Pace

@@ -8,7 +8,7 @@ import { FilePick } from "../ui/FilePick";
 import { attempt } from "../ui/notice";
 
 export type OwnPicture = Schemas["OwnPicture"];
-export const PICTURE_FILES = ".png,.jpg,.jpeg,.webp,.svg";
+export const PICTURE_FILES = ".png,.jpg,.jpeg,.webp,.gif,.svg";
 const QUERY = ["pictures"];
 const SIDE = 52;
 
@@ -36,7 +36,7 @@ export function PictureChoice(props: {
       <div className="flex items-center gap-2">
         <Button onClick={() => file.current?.click()}>Choose a file</Button>
         <span className="min-w-0 flex-1 truncate text-dim">
-          {chosen?.name || "PNG, JPEG, WebP or SVG"}
+          {chosen?.name || "PNG, JPEG, WebP, GIF or SVG"}
         </span>
         <FilePick
           ref={file}

@@ -15,6 +15,13 @@ it("calls them by what is seen", () => {
   const sources = [{ id: 4, name: "Chairs.mp4" }] as never;
   expect(nameOf({ kind: "recording", source_id: 4, from_us: 0 }, sources)).toBe("Chairs.mp4");
   expect(nameOf({ kind: "recording", source_id: 5, from_us: 0 }, sources)).toBe("a recording");
-  const picture = { digest: "a".repeat(32), name: "", width: 4, height: 4 };
+  const picture = {
+    digest: "a".repeat(32),
+    name: "",
+    width: 4,
+    height: 4,
+    lasts_us: 0,
+    through: false,
+  };
   expect(nameOf({ kind: "picture", picture }, sources)).toBe("a picture");
 });

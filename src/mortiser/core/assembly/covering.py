@@ -21,11 +21,11 @@ class Cover(Lasting):
     shown_us: int = 0
 
     def seen_us(self, at_us: int) -> int:
-        """The moment of the recording that is seen at a moment of the piece; 0 of a picture."""
+        """The moment of the recording, or of a moving picture that begins again and again, that is seen at a moment
+        of the piece."""
         seen = self.cutaway.seen
-        if not isinstance(seen, RecordingSeen):
-            return 0
-        return seen.from_us + round((at_us - self.start_us + self.shown_us) * self.cutaway.speed)
+        begins = seen.from_us if isinstance(seen, RecordingSeen) else 0
+        return begins + round((at_us - self.start_us + self.shown_us) * self.cutaway.speed)
 
     @property
     def heard(self) -> bool:

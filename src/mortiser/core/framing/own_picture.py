@@ -6,6 +6,7 @@ from typing import Annotated
 
 from pydantic import Field
 
+from mortiser.core.common.limits import Micros
 from mortiser.core.style.finish.parts import Value
 
 Digest = Annotated[str, Field(pattern=r"^[0-9a-f]{32}$")]
@@ -20,3 +21,8 @@ class OwnPicture(Value):
     name: str = Field(default="", max_length=120)
     width: int = Field(ge=1, le=MOST_SIDE)
     height: int = Field(ge=1, le=MOST_SIDE)
+    lasts_us: Micros = Field(
+        default=0,
+        description="How long it moves until it begins again; 0 of one that stands still.",
+    )
+    through: bool = Field(default=False, description="Whether some of it can be seen through.")

@@ -25,7 +25,7 @@ from mortiser.core.common.limits import Id, Ids, Micros
 from mortiser.core.edits.base import BaseEdit, short
 from mortiser.core.edits.cutting.saying import stretch_said
 from mortiser.core.edits.session import EditSession
-from mortiser.core.framing.shape import Fit, FramedStretch, Share, Zoom
+from mortiser.core.framing.shape import Fit, FramedStretch, Framing, Share, Zoom
 
 
 class AddCutaway(BaseEdit):
@@ -47,7 +47,10 @@ class AddCutaway(BaseEdit):
         if len(was.cutaways) >= MOST_CUTAWAYS:
             raise BadInput(f"A piece has {MOST_CUTAWAYS} cutaways at most. Take one away first.")
         number = max((one.id for one in was.cutaways), default=0) + 1
-        made = Cutaway(id=number, during=self._during(session), seen=self.seen)
+        # Of what can be seen through nothing is to be cut off: it has no frame to fill.
+        through = isinstance(self.seen, PictureSeen) and self.seen.picture.through
+        framing = Framing(fit="whole" if through else "fill")
+        made = Cutaway(id=number, during=self._during(session), seen=self.seen, framing=framing)
         session.save_settings(self.piece_id, replace(was, cutaways=(*was.cutaways, made)))
 
     def _during(self, session: EditSession) -> FramedStretch:
