@@ -34,6 +34,24 @@ def test_what_a_caption_says_is_found_and_seen_with_two_presses(cuts: Page) -> N
     undo_all(cuts)
 
 
+def test_it_takes_three_keys_on_any_stage_of_captions(cuts: Page) -> None:
+    number = next(n for n, cue in enumerate(view(cuts)["cues"])
+                  if any("kettle" in word["text"].lower() for word in cue["words"]))  # fmt: skip
+    pick(cuts, number)
+    cuts.keyboard.press("Shift+Digit2")
+    cuts.keyboard.press("Shift+KeyL")
+    service = cuts.get_by_role("region", name="The clip service")
+    expect(service.get_by_role("button", name="See Kettle with steam")).to_be_visible()
+    cuts.keyboard.press("ArrowDown")
+    expect(cuts.locator("li button:focus")).to_be_visible()
+    cuts.get_by_label("Search for").focus()
+    cuts.get_by_label("Search for").fill("swinging")
+    expect(service.get_by_role("listitem")).to_contain_text("Lantern swinging")
+    cuts.keyboard.press("Enter")
+    expect(cuts.get_by_role("button", name="Undo: cut away to Lantern")).to_be_visible()
+    undo_all(cuts)
+
+
 def test_typing_searches_and_all_can_be_shown(cuts: Page) -> None:
     pick(cuts, 0)
     cuts.get_by_role("button", name="Look in the libraries").click()

@@ -7,6 +7,7 @@ import type { ProjectStatus } from "./api/client";
 import { DiskNote } from "./DiskNote";
 import { openDrafts } from "./drafts/store";
 import { focusPage, guardFocus } from "./focus/page";
+import { LibraryDialog } from "./frame/LibraryDialog";
 import { Loupe } from "./loupe/Loupe";
 import { PaceSection } from "./pace/PaceSection";
 import type { Player } from "./playback/player";
@@ -143,6 +144,7 @@ export function Workbench({ projectId }: { projectId: number }) {
         tray={<Tray project={project} player={player} />}
       />
       <KeySheet />
+      <LibraryDialog />
     </div>
   );
 }

@@ -4,6 +4,7 @@ import {
   ArrowUpToLine,
   Combine,
   FoldVertical,
+  Library,
   Pin,
   Plus,
   Scissors,
@@ -11,6 +12,7 @@ import {
 } from "lucide-react";
 import { draftOf, dropDraft } from "../drafts/store";
 import { holdTyping } from "../focus/held";
+import { lookForChosen } from "../frame/looking";
 import {
   addCaption,
   closeGaps,
@@ -184,6 +186,15 @@ const ACTIONS: Action[] = [
     keys: "Shift →",
     group: "Captions",
     run: () => moveFrames(1),
+  },
+  {
+    id: "look-in-libraries",
+    name: "Look in the libraries for something to be seen over them",
+    group: "Captions",
+    keys: "Shift L",
+    where: ON_CAPTIONS,
+    icon: Library,
+    run: (player) => lookForChosen(player?.at ?? 0),
   },
   {
     id: "pick-before",

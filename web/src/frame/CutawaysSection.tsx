@@ -1,7 +1,7 @@
 /** What is seen in place of the talk while words are said, and how more of it is put there. */
 import { Film, Image, Library, Trash2 } from "lucide-react";
 import { useState } from "react";
-import { api, type Cue, type Piece, type Schemas, type Shape, take } from "../api/client";
+import type { Cue, Piece, Schemas, Shape } from "../api/client";
 import { textOf } from "../drafts/draft";
 import type { Player } from "../playback/player";
 import { edit } from "../state/commands";
@@ -9,7 +9,7 @@ import { openPiece, useProject } from "../state/store";
 import { Button } from "../ui/Button";
 import { clock } from "../ui/format";
 import { IconButton } from "../ui/IconButton";
-import { attempt, say } from "../ui/notice";
+import { say } from "../ui/notice";
 import { Select } from "../ui/Select";
 import { TraySection } from "../ui/TraySection";
 import { CutawayFields } from "./CutawayFields";
@@ -17,7 +17,7 @@ import { CutawayIdeas } from "./CutawayIdeas";
 import { inOrder, nameOf, type Seen } from "./cutaways";
 import { Fetching } from "./Fetching";
 import { FilmChoice } from "./FilmChoice";
-import { type Found, LibraryDialog } from "./LibraryDialog";
+import { useLooking } from "./looking";
 import { PictureChoice } from "./PictureChoice";
 
 const NO_SOURCES: Schemas["SourceView"][] = [];
@@ -26,7 +26,6 @@ const NONE = "";
 export function CutawaysSection(props: { piece: Piece; shape: Shape; player: Player | null }) {
   const { piece, shape, player } = props;
   const [open, setOpen] = useState<number | null>(null);
-  const [looking, setLooking] = useState<readonly Cue[] | null>(null);
   const picked = useProject((state) => state.picked);
   const cues = useProject((state) => state.cues);
   const sources = useProject((state) => state.project?.sources ?? NO_SOURCES);
@@ -45,27 +44,8 @@ export function CutawaysSection(props: { piece: Piece; shape: Shape; player: Pla
     );
     if (found) setOpen(found.cutaway.id);
   };
-  const fetchIt = (library: string, found: Found) => {
-    const cue_ids = looking?.map((cue) => cue.id) ?? [];
-    setLooking(null);
-    void attempt(
-      take(
-        api.POST("/api/projects/{project_id}/fetched", {
-          params: { path: { project_id: projectId } },
-          body: { library, ref: found.ref, name: found.name, piece_id: piece.id, cue_ids },
-        }),
-      ),
-    );
-  };
   return (
     <>
-      {looking && (
-        <LibraryDialog
-          said={looking.map(textOf).join(" ")}
-          onClose={() => setLooking(null)}
-          onChoose={fetchIt}
-        />
-      )}
       <TraySection
         title="Cut away"
         about="Something else is seen while these words are said; the talk goes on."
@@ -80,7 +60,11 @@ export function CutawaysSection(props: { piece: Piece; shape: Shape; player: Pla
             <span className="text-dim">Choose captions in the Strip first.</span>
           )}
         </p>
-        <Button className="w-full" disabled={!chosen.length} onClick={() => setLooking(chosen)}>
+        <Button
+          className="w-full"
+          disabled={!chosen.length}
+          onClick={() => useLooking.setState({ cues: chosen })}
+        >
           <Library size={14} aria-hidden /> Look in the libraries
         </Button>
         <Fetching />
@@ -110,7 +94,7 @@ export function CutawaysSection(props: { piece: Piece; shape: Shape; player: Pla
       <CutawayIdeas
         {...{ piece, shape, player }}
         onUse={(cueId, seen) => void add(seen, [cueId])}
-        onLook={(cueId) => setLooking(cues.filter((cue) => cue.id === cueId))}
+        onLook={(cueId) => useLooking.setState({ cues: cues.filter((cue) => cue.id === cueId) })}
       />
       {piece.cutaways.length > 0 && (
         <TraySection title="Cutaways">

@@ -2,10 +2,13 @@
 import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { Film, Image, X } from "lucide-react";
 import { Dialog } from "radix-ui";
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { api, type Problem, type Schemas, takeAs } from "../api/client";
+import { textOf } from "../drafts/draft";
+import { focusPage } from "../focus/page";
 import { Button } from "../ui/Button";
 import { clock } from "../ui/format";
+import { fetchFound, useLooking } from "./looking";
 
 export type Found = Schemas["Found"];
 type Library = Schemas["LibraryView"];
@@ -13,14 +16,19 @@ type Library = Schemas["LibraryView"];
 /** How long typing rests before it is searched for. */
 const RESTS_MS = 250;
 
-export function LibraryDialog(props: {
-  /** What the captions say; searched for first. */
-  said: string;
-  onClose: () => void;
-  onChoose: (library: string, found: Found) => void;
-}) {
-  const { said, onClose, onChoose } = props;
+/** Open while something is looked for. */
+export function LibraryDialog() {
+  const cues = useLooking((state) => state.cues);
+  return cues && <Looking said={cues.map(textOf).join(" ")} />;
+}
+
+/** `said` is what the captions say; it is searched for first. */
+function Looking({ said }: { said: string }) {
   const [typed, setTyped] = useState(said);
+  const tiles = useRef<HTMLDivElement>(null);
+  /** Whether what is shown is what was asked for. */
+  const settled = () => typed === text && !tiles.current?.querySelector("[aria-busy=true]");
+  const onClose = () => useLooking.setState({ cues: null });
   const text = useRested(typed);
   const { data } = useQuery({
     queryKey: ["libraries"],
@@ -32,6 +40,10 @@ export function LibraryDialog(props: {
         <Dialog.Overlay className="fixed inset-0 z-40 bg-black/30" />
         <Dialog.Content
           aria-describedby={undefined}
+          onCloseAutoFocus={(event) => {
+            event.preventDefault();
+            focusPage();
+          }}
           className="fixed top-1/2 left-1/2 z-50 flex h-[600px] max-h-[92vh] w-[760px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 flex-col rounded-lg border border-line bg-page shadow-xl"
         >
           <header className="flex items-center gap-3 border-b border-line px-5 py-3">
@@ -44,18 +56,26 @@ export function LibraryDialog(props: {
               value={typed}
               onChange={(event) => setTyped(event.target.value)}
               onFocus={(event) => event.target.select()}
+              onKeyDown={(event) => {
+                // Enter takes the likeliest, the arrow goes on to all.
+                const first = tiles.current?.querySelector<HTMLButtonElement>("li button");
+                if (event.key === "Enter") settled() && first?.click();
+                else if (event.key === "ArrowDown") first?.focus();
+                else return;
+                event.preventDefault();
+              }}
             />
             <Dialog.Close aria-label="Close" className="rounded p-1 text-dim hover:text-ink">
               <X size={16} />
             </Dialog.Close>
           </header>
-          <div className="min-h-0 flex-1 space-y-4 overflow-y-auto px-5 py-3">
+          <div ref={tiles} className="min-h-0 flex-1 space-y-4 overflow-y-auto px-5 py-3">
             {data?.map((one) => (
               <Shelf
                 key={one.name}
                 library={one}
                 text={text}
-                onChoose={(found) => onChoose(one.name, found)}
+                onChoose={(found) => fetchFound(one.name, found)}
                 onAll={() => setTyped("")}
               />
             ))}
