@@ -2,7 +2,9 @@
 
 import os
 import sys
+from collections.abc import Iterator
 from pathlib import Path
+from typing import Any
 
 import pytest
 from hypothesis import HealthCheck, settings
@@ -17,6 +19,18 @@ os.environ["PYTHONPATH"] = os.pathsep.join(
 )
 sys.path.insert(0, str(RECORDED))
 import sitecustomize  # noqa: E402, F401
+
+
+@pytest.fixture(scope="session")
+def shelf() -> Iterator[Any]:
+    """A clip library, made up (mortiser.standins.shelf.ShelfServer)."""
+    # Few tests need it, and it takes long to import.
+    from mortiser.standins.shelf import ShelfServer
+
+    running = ShelfServer()
+    yield running
+    running.close()
+
 
 LONGEST = (
     "test_killed", "test_parity", "test_hands", "test_processes", "test_workbench", "test_microphone",

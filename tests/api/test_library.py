@@ -17,13 +17,6 @@ from tests.recordings import small_demo
 from tests.store.fixtures import spoken
 
 
-@pytest.fixture(scope="module")
-def shelf() -> Iterator[ShelfServer]:
-    server = ShelfServer()
-    yield server
-    server.close()
-
-
 @pytest.fixture
 def context(tmp_path: Path, shelf: ShelfServer) -> AppContext:
     context = context_in(tmp_path / "w", library_service=shelf.address)
@@ -63,6 +56,17 @@ def test_all_libraries_are_listed_and_searched(client: TestClient) -> None:
     small = client.get("/api/libraries/service/small", params={"ref": "kettle-steam"})
     assert small.headers["content-type"] == "image/jpeg"
     assert client.get("/api/libraries/nowhere/items").status_code == 404
+
+
+def test_what_a_library_has_of_the_talk_is_offered_until_it_is_here(client: TestClient) -> None:
+    def offered() -> list[tuple[str, str]]:
+        found = client.get("/api/pieces/1/library-ideas").json()
+        return [(one["ref"], one["reason"]) for one in found]
+
+    assert ("kettle-steam", "“kettle” is said") in offered()
+    assert ("kitchen-chair", "“chair” is said") in offered()
+    fetch(client, "kettle-steam")
+    assert "kettle-steam" not in dict(offered())
 
 
 def test_a_film_is_fetched_once_and_seen(client: TestClient) -> None:

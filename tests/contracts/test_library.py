@@ -1,7 +1,6 @@
 """What every library does: the workspace's own, a folder, and a service over HTTP."""
 
 import shutil
-from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
@@ -13,13 +12,6 @@ from mortiser.library.folder import FolderLibrary
 from mortiser.library.own import OwnLibrary, OwnThing
 from mortiser.library.service import ServiceLibrary
 from mortiser.standins.shelf import MEDIA, ShelfServer
-
-
-@pytest.fixture(scope="module")
-def shelf() -> Iterator[ShelfServer]:
-    server = ShelfServer()
-    yield server
-    server.close()
 
 
 @pytest.fixture(params=["own", "folder", "service"])

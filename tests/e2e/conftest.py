@@ -41,14 +41,6 @@ def browser_context_args(server: Server) -> dict[str, Any]:
 
 
 @pytest.fixture(scope="session")
-def shelf() -> Iterator[ShelfServer]:
-    """A clip library, made up."""
-    running = ShelfServer()
-    yield running
-    running.close()
-
-
-@pytest.fixture(scope="session")
 def server(tmp_path_factory: pytest.TempPathFactory, shelf: ShelfServer) -> Iterator[Server]:
     folder = tmp_path_factory.mktemp("workspace") / "w"
     running = Server(folder, MORTISER_LIBRARY_SERVICE=shelf.address)

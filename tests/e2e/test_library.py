@@ -18,6 +18,16 @@ def cuts(bench: Page) -> Page:
     return bench
 
 
+def test_what_a_library_has_of_the_talk_is_offered_where_it_is_said(cuts: Page) -> None:
+    ideas = cuts.get_by_role("list", name="Where a cutaway would help")
+    idea = ideas.get_by_role("listitem").filter(has_text="Show Kettle with steam")
+    expect(idea).to_contain_text("“kettle” is said")
+    idea.get_by_role("button", name="Show Kettle").click()
+    listed = cuts.get_by_role("list", name="Cutaways")
+    expect(listed.get_by_role("button", name="Kettle with steam.mp4").first).to_be_visible()
+    undo_all(cuts)
+
+
 def test_what_a_caption_says_is_found_and_seen_with_two_presses(cuts: Page) -> None:
     said = [[word["text"].lower() for word in cue["words"]] for cue in view(cuts)["cues"]]
     number = next(n for n, words in enumerate(said) if any("kettle" in word for word in words))
@@ -72,7 +82,7 @@ def test_a_library_that_fails_says_so_beside_those_that_answer(
 ) -> None:
     httpx.put(f"{shelf.address}/faults", json={"garbled": True}).raise_for_status()
     try:
-        pick(cuts, 0)
+        pick(cuts, 2)
         cuts.get_by_role("button", name="Look in the libraries").click()
         service = cuts.get_by_role("region", name="The clip service")
         expect(service.get_by_role("alert")).to_contain_text("cannot be read")

@@ -13,13 +13,6 @@ from mortiser.library.service import ServiceLibrary
 from mortiser.standins.shelf import MEDIA, ShelfServer
 
 
-@pytest.fixture(scope="module")
-def shelf() -> Iterator[ShelfServer]:
-    server = ShelfServer()
-    yield server
-    server.close()
-
-
 @pytest.fixture
 def library(shelf: ShelfServer, monkeypatch: pytest.MonkeyPatch) -> Iterator[ServiceLibrary]:
     monkeypatch.setattr(service, "USUAL_WAIT_S", 0.01)
@@ -60,7 +53,7 @@ def test_a_library_that_asks_to_wait_for_long_is_not_waited_for(
     told(shelf, a_minute=1)
     assert library.search("rain", (), 0).found
     with pytest.raises(Busy, match="wait"):
-        library.search("rain", (), 0)
+        library.search("bell", (), 0)
     with pytest.raises(Busy, match="wait"):
         fetched(library, tmp_path)
 
@@ -105,6 +98,17 @@ def test_a_library_that_is_slow_is_waited_for_so_long(
             ServiceLibrary(shelf.address).search("", (), 0)
     finally:
         told(shelf)
+
+
+def test_what_was_asked_lately_is_not_asked_again(
+    shelf: ShelfServer, library: ServiceLibrary, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    found = library.search("rain", (), 0)
+    told(shelf, fail=1)
+    assert library.search("rain", (), 0) == found
+    monkeypatch.setattr(service, "LATELY_S", 0)
+    with pytest.raises(OutOfReach):
+        library.search("rain", (), 0)
 
 
 def test_a_library_that_is_not_there_is_told() -> None:

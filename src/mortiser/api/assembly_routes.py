@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from contextlib import suppress
 from functools import partial
 from typing import Annotated
 
@@ -14,10 +15,12 @@ from mortiser.api.routing import routes
 from mortiser.api.schemas import OneShape
 from mortiser.core.assembly.cutaway import PictureSeen, RecordingSeen, Seen
 from mortiser.core.assembly.grade import GRADES, PLAIN
-from mortiser.core.assembly.ideas import Named, ideas
+from mortiser.core.assembly.ideas import Named, asked_for, ideas, named_ideas, uncovered
 from mortiser.core.assembly.joining import cuts
 from mortiser.core.assembly.transition import TRANSITION_NAMES, Transition, TransitionKind
+from mortiser.core.common.errors import MortiserError
 from mortiser.core.common.limits import Id, Micros
+from mortiser.jobs.fetching import OWN
 from mortiser.outputs.plans import plan_of
 from mortiser.store import deliveries, pictures, projects, transcript
 from mortiser.wiring import AppContext, grade_sheet, transition_sheet
@@ -69,6 +72,39 @@ class IdeaView(BaseModel):
     reason: str
     seen: Seen | None = Field(description="What could be seen, where that is known.")
     name: str
+    library: str = Field(
+        description="Where it would be fetched, by its ``ref``; empty where it is here."
+    )
+    ref: str
+
+
+@router.get("/pieces/{piece_id}/library-ideas")
+def library_ideas(piece_id: Id, context: OpenContext) -> list[IdeaView]:
+    """Captions that say what something in a library is called. A library that does not answer has none."""
+    with context.database.snapshot() as db:
+        piece = projects.piece(db, piece_id)
+        cues = projects.piece_cues(db, piece_id)
+        here = {
+            (credit.library, credit.ref)
+            for credit in (
+                *(source.credit for source in projects.read_sources(db, piece.project_id)),
+                *(credit for _, credit in pictures.credited(db)),
+            )
+            if credit
+        }
+    text = asked_for(cues)
+    known: list[Named] = []
+    for name, library in context.tools.libraries.items():
+        if name == OWN or not text:
+            continue
+        with suppress(MortiserError):
+            known += [
+                Named(one.name, library=name, ref=one.ref, tags=one.tags)
+                for one in library.search(text, ("film", "picture"), 0).found
+                if (name, one.ref) not in here
+            ]
+    free = uncovered(cues, [(one.start_us, one.end_us) for one in piece.covers])
+    return [IdeaView.model_validate(one) for one in named_ideas(free, known)]
 
 
 @router.get("/pieces/{piece_id}/cutaway-ideas")

@@ -33,6 +33,9 @@ LONGEST_WAIT_S = 20.0
 """A library that asks for a longer pause is not waited for."""
 USUAL_WAIT_S = 1.0
 BLOCK = 256 * 1024
+LATELY_S = 60.0
+MOST_KEPT = 64
+"""Answers that are kept for so long."""
 KINDS: dict[str, FoundKind] = {
     "film": "film", "picture": "picture", "sound": "sound", "music": "music"
 }  # fmt: skip
@@ -44,12 +47,24 @@ class ServiceLibrary:
     def __init__(self, address: str, title: str = "The clip service") -> None:
         self.title = title
         self._address = address.rstrip("/")
+        self._lately: dict[tuple[str, tuple[FoundKind, ...], int], tuple[float, FoundPage]] = {}
         self._pool = urllib3.PoolManager(
             timeout=urllib3.Timeout(connect=ANSWERS_S, read=ANSWERS_S), retries=False, maxsize=8
         )
 
     def search(self, text: str, kinds: Collection[FoundKind], page: int) -> FoundPage:
-        """See Library."""
+        """See Library. What was asked lately is not asked again."""
+        asked = text, tuple(kinds), page
+        at, known = self._lately.get(asked, (0.0, None))
+        if known is not None and time.monotonic() - at < LATELY_S:
+            return known
+        found = self._searched(text, kinds, page)
+        if len(self._lately) >= MOST_KEPT:
+            self._lately.clear()
+        self._lately[asked] = time.monotonic(), found
+        return found
+
+    def _searched(self, text: str, kinds: Collection[FoundKind], page: int) -> FoundPage:
         query = urlencode({"text": text, "kinds": ",".join(kinds), "page": page, "size": PAGE})
         with self._asked(f"items?{query}") as answer:
             data = _limited(answer, LARGEST_LIST)
@@ -139,7 +154,7 @@ class ServiceLibrary:
             pause_s = _pause_s(answer)
             if pause_s is None:
                 break
-            answer.release_conn()
+            answer.close()
             if progress is None or pause_s > LONGEST_WAIT_S:
                 raise Busy(f"The library asks to wait {pause_s:.0f} s. Try again then.")
             _wait(pause_s, progress, 0, None)

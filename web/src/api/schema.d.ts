@@ -24,6 +24,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{piece_id}/library-ideas": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Library Ideas
+         * @description Captions that say what something in a library is called. A library that does not answer has none.
+         */
+        get: operations["library_ideas"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{piece_id}/cutaway-ideas": {
         parameters: {
             query?: never;
@@ -4787,6 +4807,13 @@ export interface components {
             seen: (components["schemas"]["RecordingSeen"] | components["schemas"]["PictureSeen"]) | null;
             /** Name */
             name: string;
+            /**
+             * Library
+             * @description Where it would be fetched, by its ``ref``; empty where it is here.
+             */
+            library: string;
+            /** Ref */
+            ref: string;
         };
         /** InTheWayView */
         InTheWayView: {
@@ -8541,6 +8568,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CutView"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    library_ideas: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IdeaView"][];
                 };
             };
             /** @description Client Error */

@@ -9,6 +9,7 @@ import { Button } from "../ui/Button";
 import { clock } from "../ui/format";
 import { TraySection } from "../ui/TraySection";
 import type { Seen } from "./cutaways";
+import { fetchFound, lookFor, smallUrl } from "./looking";
 
 type Idea = Schemas["IdeaView"];
 
@@ -17,10 +18,8 @@ export function CutawayIdeas(props: {
   shape: Shape;
   player: Player | null;
   onUse: (cueId: number, seen: Seen) => void;
-  /** Look in the libraries for what a caption says. */
-  onLook: (cueId: number) => void;
 }) {
-  const { piece, shape, player, onUse, onLook } = props;
+  const { piece, shape, player, onUse } = props;
   const revision = useProject((state) => state.project?.revision ?? 0);
   const { data } = useQuery({
     queryKey: ["ideas", piece.id, shape.id, revision],
@@ -32,15 +31,35 @@ export function CutawayIdeas(props: {
         }),
       ),
   });
-  if (!data?.length) return null;
+  const show = (idea: Idea) => {
+    if (idea.seen) return onUse(idea.cue_id, idea.seen);
+    lookFor([idea.cue_id]);
+    fetchFound(idea.library, idea);
+  };
+  // A library may take its time: what is here does not wait for it.
+  const elsewhere = useQuery({
+    queryKey: ["library ideas", piece.id, revision],
+    placeholderData: ofPiece(piece.id),
+    queryFn: () =>
+      takeAs<Idea[]>(
+        api.GET("/api/pieces/{piece_id}/library-ideas", {
+          params: { path: { piece_id: piece.id } },
+        }),
+      ),
+  }).data;
+  const all = [...(data ?? []), ...(elsewhere ?? [])].sort((a, b) => a.at_us - b.at_us);
+  if (!all.length) return null;
   return (
     <TraySection title="Where one would help">
       <ul
         aria-label="Where a cutaway would help"
         className="max-h-[300px] divide-y divide-line overflow-y-auto rounded border border-line bg-card"
       >
-        {data.map((idea) => (
-          <li key={`${idea.cue_id} ${idea.name}`} className="flex items-center gap-2 px-2 py-1">
+        {all.map((idea) => (
+          <li
+            key={`${idea.cue_id} ${idea.library} ${idea.ref || idea.name}`}
+            className="flex items-center gap-2 px-2 py-1"
+          >
             <button
               type="button"
               className="min-w-0 flex-1 text-left hover:underline"
@@ -55,22 +74,29 @@ export function CutawayIdeas(props: {
               </span>
               <span className="block truncate text-small text-dim">{idea.reason}</span>
             </button>
-            {!idea.seen && (
-              <Button
-                className="h-7 px-2"
-                title={`Look in the libraries for “${idea.text}”`}
-                onClick={() => onLook(idea.cue_id)}
-              >
-                Look …
-              </Button>
+            {idea.library && (
+              <img
+                src={smallUrl(idea.library, idea.ref)}
+                alt=""
+                loading="lazy"
+                className="h-9 w-9 shrink-0 rounded border border-line object-cover"
+              />
             )}
-            {idea.seen && (
+            {idea.name ? (
               <Button
                 className="h-7 max-w-[120px] px-2"
                 title={`See ${idea.name} while “${idea.text}” is said`}
-                onClick={() => idea.seen && onUse(idea.cue_id, idea.seen)}
+                onClick={() => show(idea)}
               >
                 <span className="truncate">Show {idea.name}</span>
+              </Button>
+            ) : (
+              <Button
+                className="h-7 px-2"
+                title={`Look in the libraries for “${idea.text}”`}
+                onClick={() => lookFor([idea.cue_id])}
+              >
+                Look …
               </Button>
             )}
           </li>

@@ -17,7 +17,7 @@ import { CutawayIdeas } from "./CutawayIdeas";
 import { inOrder, nameOf, type Seen } from "./cutaways";
 import { Fetching } from "./Fetching";
 import { FilmChoice } from "./FilmChoice";
-import { useLooking } from "./looking";
+import { lookFor } from "./looking";
 import { PictureChoice } from "./PictureChoice";
 
 const NO_SOURCES: Schemas["SourceView"][] = [];
@@ -63,7 +63,7 @@ export function CutawaysSection(props: { piece: Piece; shape: Shape; player: Pla
         <Button
           className="w-full"
           disabled={!chosen.length}
-          onClick={() => useLooking.setState({ cues: chosen })}
+          onClick={() => lookFor(chosen.map((cue) => cue.id))}
         >
           <Library size={14} aria-hidden /> Look in the libraries
         </Button>
@@ -94,7 +94,6 @@ export function CutawaysSection(props: { piece: Piece; shape: Shape; player: Pla
       <CutawayIdeas
         {...{ piece, shape, player }}
         onUse={(cueId, seen) => void add(seen, [cueId])}
-        onLook={(cueId) => useLooking.setState({ cues: cues.filter((cue) => cue.id === cueId) })}
       />
       {piece.cutaways.length > 0 && (
         <TraySection title="Cutaways">

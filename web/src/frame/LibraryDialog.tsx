@@ -8,9 +8,9 @@ import { textOf } from "../drafts/draft";
 import { focusPage } from "../focus/page";
 import { Button } from "../ui/Button";
 import { clock } from "../ui/format";
-import { fetchFound, useLooking } from "./looking";
+import { fetchFound, smallUrl, useLooking } from "./looking";
 
-export type Found = Schemas["Found"];
+type Found = Schemas["Found"];
 type Library = Schemas["LibraryView"];
 
 /** How long typing rests before it is searched for. */
@@ -166,7 +166,7 @@ function Tile({
           <Icon size={20} className="text-dim" />
         ) : (
           <img
-            src={`/api/libraries/${library}/small?ref=${encodeURIComponent(found.ref)}`}
+            src={smallUrl(library, found.ref)}
             alt=""
             loading="lazy"
             className="max-h-[102px] max-w-full"

@@ -5,7 +5,6 @@ import { cueAt } from "../state/document";
 import { openPiece, useProject } from "../state/store";
 import { visibleCues } from "../state/visible";
 import { attempt, say } from "../ui/notice";
-import type { Found } from "./LibraryDialog";
 
 interface State {
   /** None while nothing is looked for. */
@@ -13,6 +12,16 @@ interface State {
 }
 
 export const useLooking = create<State>(() => ({ cues: null }));
+
+/** Where a small picture of a thing in a library is. */
+export const smallUrl = (library: string, ref: string): string =>
+  `/api/libraries/${library}/small?ref=${encodeURIComponent(ref)}`;
+
+/** Look for something to be seen over captions. */
+export function lookFor(cueIds: readonly number[]): void {
+  const { cues } = useProject.getState();
+  useLooking.setState({ cues: cues.filter((cue) => cueIds.includes(cue.id)) });
+}
 
 /** Look for something to be seen over the chosen captions, or over the one that shows. */
 export function lookForChosen(atUs: number): void {
@@ -25,7 +34,7 @@ export function lookForChosen(atUs: number): void {
 }
 
 /** Fetch something; it is seen over the captions it was looked for once it is there. */
-export function fetchFound(library: string, found: Found): void {
+export function fetchFound(library: string, found: { ref: string; name: string }): void {
   const { project } = useProject.getState();
   const piece = openPiece(useProject.getState());
   const cues = useLooking.getState().cues;
