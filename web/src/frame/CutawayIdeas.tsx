@@ -60,6 +60,14 @@ export function CutawayIdeas(props: {
             key={`${idea.cue_id} ${idea.library} ${idea.ref || idea.name}`}
             className="flex items-center gap-2 px-2 py-1"
           >
+            {idea.library && (
+              <img
+                src={smallUrl(idea.library, idea.ref)}
+                alt=""
+                loading="lazy"
+                className="h-9 w-9 shrink-0 rounded border border-line object-cover"
+              />
+            )}
             <button
               type="button"
               className="min-w-0 flex-1 text-left hover:underline"
@@ -72,23 +80,18 @@ export function CutawayIdeas(props: {
                 <span className="tabular shrink-0 text-dim">{clock(idea.at_us)}</span>
                 <span className="truncate">{idea.text}</span>
               </span>
-              <span className="block truncate text-small text-dim">{idea.reason}</span>
+              <span className="block truncate text-small text-dim">
+                {idea.name ? `${idea.reason} · ${idea.name}` : idea.reason}
+              </span>
             </button>
-            {idea.library && (
-              <img
-                src={smallUrl(idea.library, idea.ref)}
-                alt=""
-                loading="lazy"
-                className="h-9 w-9 shrink-0 rounded border border-line object-cover"
-              />
-            )}
             {idea.name ? (
               <Button
-                className="h-7 max-w-[120px] px-2"
+                className="h-7 px-2"
+                aria-label={`Show ${idea.name}`}
                 title={`See ${idea.name} while “${idea.text}” is said`}
                 onClick={() => show(idea)}
               >
-                <span className="truncate">Show {idea.name}</span>
+                Show
               </Button>
             ) : (
               <Button
