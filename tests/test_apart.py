@@ -50,9 +50,9 @@ def png_that_says(width: int, height: int) -> bytes:
     return b"\x89PNG\r\n\x1a\n" + chunk(b"IHDR", head) + chunk(b"IDAT", rows) + chunk(b"IEND", b"")
 
 
-def many_frames(form: str) -> bytes:
+def many_frames(form: str, count: int = 60) -> bytes:
     out = io.BytesIO()
-    frames = [Image.new("P", (1_200, 1_200), shade) for shade in range(60)]
+    frames = [Image.new("P", (1_200, 1_200), shade) for shade in range(count)]
     frames[0].save(out, form, save_all=True, append_images=frames[1:])
     return out.getvalue()
 
@@ -84,15 +84,15 @@ def test_a_drawing_that_never_ends_is_refused(drawing: str) -> None:
 
 @pytest.mark.parametrize(
     "data",
-    [png_that_says(100_000, 100_000), png_that_says(7_000, 7_000), many_frames("GIF")],
+    [png_that_says(100_000, 100_000), png_that_says(7_000, 7_000), many_frames("GIF", 120)],
     ids=["huge", "half there", "GIF"],
 )
 def test_bombs_are_refused_or_small(data: bytes) -> None:
-    with pytest.raises(BadInput, match=r"Save it smaller|no picture that can be read"):
+    with pytest.raises(BadInput, match=r"Save it smaller|no picture that can be read|as a film"):
         done_apart(checking.checked, data)
 
 
-def test_of_a_moving_picture_the_first_frame_is_taken() -> None:
+def test_frames_that_are_all_the_same_are_one_picture() -> None:
     taken = done_apart(checking.checked, many_frames("WEBP"))
     assert (taken.width, taken.height) == (1_200, 1_200)
 

@@ -33,7 +33,7 @@ VALUES: dict[str, Any] = {
     "project_id": 1, "piece_id": 1, "source_id": 1, "cue_id": 1, "word_id": 1, "shape_id": None,
     "delivery_id": 1, "jig_id": 1, "since": 1, "width": 90, "height": 160, "side": 64,
     "code": "1f600", "name": "A.srt", "ending": "srt", "text": "kettles", "find": "kettle", "x": 0.5,
-    "y": 0.5, "from_us": 0, "to_us": 1_000_000, "at_us": 400_000,
+    "y": 0.5, "library": "own", "from_us": 0, "to_us": 1_000_000, "at_us": 400_000,
 }  # fmt: skip
 ENDINGS = {"/api/pieces/{piece_id}/cuts.{ending}": "edl"}
 
@@ -55,7 +55,7 @@ def client(context: AppContext, tmp_path_factory: pytest.TempPathFactory) -> Ite
         out = io.BytesIO()
         Image.new("RGB", (80, 40), (220, 20, 20)).save(out, "PNG")
         picture = client.post("/api/pictures", params={"name": "a.png"}, content=out.getvalue())
-        VALUES["digest"] = picture.json()["digest"]
+        VALUES["digest"] = VALUES["ref"] = picture.json()["digest"]
         finish = client.get("/api/finishes").json()[0]["finish"]
         assert client.post("/api/finishes/file", json={**finish, "name": "Ours"}).status_code == 201
         assert client.post("/api/pieces/1/jig", json={"name": "Ours"}).status_code == 201

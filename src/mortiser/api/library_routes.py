@@ -50,7 +50,7 @@ def search(
     library: LibraryName,
     context: OpenContext,
     text: Annotated[str, Query(max_length=400)] = "",
-    kinds: Annotated[list[FoundKind], Query()] = [],  # noqa: B006  # FastAPI copies it
+    kinds: Annotated[list[FoundKind], Query(max_length=4)] = [],  # noqa: B006  # FastAPI copies it
     page: Annotated[int, Query(ge=0, le=10_000)] = 0,
 ) -> FoundPage:
     """What a text asks for, the likeliest first; all there is for an empty text."""

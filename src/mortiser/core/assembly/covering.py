@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
-from mortiser.core.assembly.cutaway import Cutaway, RecordingSeen
+from mortiser.core.assembly.cutaway import Cutaway, PictureSeen, RecordingSeen
 from mortiser.core.assembly.stretch import Lasting
 from mortiser.core.assembly.transition import Transition
 from mortiser.core.editing.timeline import Timeline
@@ -22,8 +22,10 @@ class Cover(Lasting):
 
     def seen_us(self, at_us: int) -> int:
         """The moment of the recording, or of a moving picture that begins again and again, that is seen at a moment
-        of the piece."""
+        of the piece; 0 of a picture that stands still."""
         seen = self.cutaway.seen
+        if isinstance(seen, PictureSeen) and not seen.picture.lasts_us:
+            return 0
         begins = seen.from_us if isinstance(seen, RecordingSeen) else 0
         return begins + round((at_us - self.start_us + self.shown_us) * self.cutaway.speed)
 
