@@ -85,7 +85,7 @@ def library_ideas(piece_id: Id, context: OpenContext) -> list[IdeaView]:
         piece = projects.piece(db, piece_id)
         cues = projects.piece_cues(db, piece_id)
         here = {
-            (credit.library, credit.ref)
+            credit.place
             for credit in (
                 *(source.credit for source in projects.read_sources(db, piece.project_id)),
                 *(credit for _, credit in pictures.credited(db)),

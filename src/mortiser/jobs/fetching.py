@@ -26,7 +26,8 @@ from mortiser.store import editing, jobs, pictures, projects
 OWN = "own"
 """The name of the workspace's own library."""
 NOT_HEARD = Hearing(wanted=False)
-MATERIALS = {"film": ".mp4", "picture": ".png", "sound": ".m4a", "music": ".m4a"}
+USUAL_ENDING = ".mp4"
+"""Of a film whose library does not say another one."""
 
 
 @dataclass(frozen=True)
@@ -54,17 +55,19 @@ def read_wanted(context: JobContext, taken: LeasedJob) -> FetchInput:
     about = taken.about(FetchPayload)
     project_id = jobs.get(db, taken.lease.job_id).project_id
     wanted = about.library, about.ref
+    here: Seen | None = None
     for source in projects.read_sources(db, project_id):
-        if about.library == OWN and about.ref == own_ref(source):
-            return FetchInput(project_id, about, RecordingSeen(source_id=source.id))
-        if source.credit and (source.credit.library, source.credit.ref) == wanted:
-            return FetchInput(project_id, about, RecordingSeen(source_id=source.id))
+        if wanted in _places(own_ref(source), source.credit):
+            here = here or RecordingSeen(source_id=source.id)
     for picture, credit in pictures.credited(db):
-        if about.library == OWN and about.ref == picture.digest:
-            return FetchInput(project_id, about, PictureSeen(picture=picture))
-        if credit and (credit.library, credit.ref) == wanted:
-            return FetchInput(project_id, about, PictureSeen(picture=picture))
-    return FetchInput(project_id, about, None)
+        if wanted in _places(picture.digest, credit):
+            here = here or PictureSeen(picture=picture)
+    return FetchInput(project_id, about, here)
+
+
+def _places(own: str, credit: Credit | None) -> tuple[tuple[str, str], ...]:
+    """Where a thing that is here can be found: in the workspace's library, and where it was fetched."""
+    return (OWN, own), *((credit.place,) if credit else ())
 
 
 def fetch(tools: Tools, task: Task, given: FetchInput) -> Iterator[Fetched | None]:
@@ -125,7 +128,7 @@ def _kept(context: JobContext, given: FetchInput, fetched: Fetched) -> Seen:
         context.database,
         context.workspace,
         context.workspace.path(fetched.file),
-        f"{found.name}{PurePath(found.ref).suffix or MATERIALS[found.kind]}",
+        f"{found.name}{PurePath(found.ref).suffix or USUAL_ENDING}",
         hearing=NOT_HEARD,
         project_id=given.project_id,
         credit=credit,

@@ -120,12 +120,9 @@ def bring_in(
         raise
     project, source_id, piece_id = ids
     queued = [jobs.add(database, project, "prepare", SourcePayload(source_id=source_id))]
-    if (
-        project_id is not None
-        and not credit
-        and facts.kind == "audio"
-        and _waits(database, project_id)
-    ):
+    if piece_id is None:
+        return BroughtIn(project, source_id, None, tuple(queued))
+    if project_id is not None and facts.kind == "audio" and _waits(database, project_id):
         # It may be the sound of a video, which is heard instead then; else it is heard itself.
         about = MicrophonePayload(
             sound_id=source_id,
@@ -135,7 +132,7 @@ def bring_in(
             to_us=hearing.to_us,
         )
         queued.append(jobs.add(database, project, "microphone", about))
-    elif piece_id is not None and hearing.wanted:
+    elif hearing.wanted:
         queued.insert(0, _transcribe(database, project, source_id, piece_id, hearing))
     return BroughtIn(project, source_id, piece_id, tuple(queued))
 

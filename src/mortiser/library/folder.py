@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Collection, Iterator
-from functools import lru_cache
 from pathlib import Path
 
 from mortiser.core.common.errors import NotFound, OutOfReach
@@ -44,8 +43,7 @@ class FolderLibrary:
     def small(self, ref: str) -> bytes:
         """See Library."""
         path = self._path(ref)
-        about = path.stat()
-        return _small(self._named(path).kind, path, about.st_mtime_ns, about.st_size)
+        return small_of(self._named(path).kind, path)
 
     def fetch(self, ref: str, into: Path, progress: Progress) -> Found:
         """See Library."""
@@ -85,10 +83,3 @@ class FolderLibrary:
             size_bytes=path.stat().st_size,
             tags=tuple(one[:60] for one in folders[:40]),
         )
-
-
-@lru_cache(maxsize=256)
-def _small(kind: FoundKind, path: Path, changed_ns: int, size: int) -> bytes:
-    """A file's small picture; another one, once the file is another."""
-    del changed_ns, size
-    return small_of(kind, path)

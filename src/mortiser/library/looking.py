@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import tempfile
+from functools import lru_cache
 from pathlib import Path
 
 from mortiser.apart import done_apart
@@ -30,11 +31,19 @@ def small_of(kind: FoundKind, path: Path) -> bytes:
     if kind in ("sound", "music"):
         return b""
     try:
-        if kind == "picture":
-            return done_apart(small_png, path.read_bytes(), SMALL_SIDE)
-        with tempfile.TemporaryDirectory() as folder:
-            out = Path(folder) / "small.jpg"
-            save_poster(path, out, AT_S)
-            return out.read_bytes()
+        about = path.stat()
+        return _drawn(kind, path, about.st_mtime_ns, about.st_size)
     except (MortiserError, OSError):
         return b""
+
+
+@lru_cache(maxsize=256)
+def _drawn(kind: FoundKind, path: Path, changed_ns: int, size: int) -> bytes:
+    """A file's small picture; another one, once the file is another. Raises OSError, MortiserError."""
+    del changed_ns, size
+    if kind == "picture":
+        return done_apart(small_png, path.read_bytes(), SMALL_SIDE)
+    with tempfile.TemporaryDirectory() as folder:
+        out = Path(folder) / "small.jpg"
+        save_poster(path, out, AT_S)
+        return out.read_bytes()

@@ -16,7 +16,6 @@ from typing import Any
 from urllib.parse import quote, urlencode
 
 import urllib3
-from pydantic import ValidationError
 from urllib3.exceptions import HTTPError
 
 from mortiser.core.common.errors import Busy, NotFound, OutOfReach, TooLarge
@@ -36,9 +35,6 @@ BLOCK = 256 * 1024
 LATELY_S = 60.0
 MOST_KEPT = 64
 """Answers that are kept for so long."""
-KINDS: dict[str, FoundKind] = {
-    "film": "film", "picture": "picture", "sound": "sound", "music": "music"
-}  # fmt: skip
 
 
 class ServiceLibrary:
@@ -68,14 +64,10 @@ class ServiceLibrary:
         query = urlencode({"text": text, "kinds": ",".join(kinds), "page": page, "size": PAGE})
         with self._asked(f"items?{query}") as answer:
             data = _limited(answer, LARGEST_LIST)
-        try:
+        with _understood():
             told = json.loads(data)
             found = [_found(one) for one in told["items"]][:PAGE]
             return FoundPage(found=tuple(found), next_page=told.get("next"))
-        except (ValueError, KeyError, TypeError, AttributeError, ValidationError) as error:
-            raise OutOfReach(
-                "The library answered with something that cannot be read. Try again later."
-            ) from error
 
     def small(self, ref: str) -> bytes:
         """See Library."""
@@ -92,12 +84,8 @@ class ServiceLibrary:
         """
         with self._asked(f"items/{quote(ref, safe='')}") as answer:
             data = _limited(answer, LARGEST_LIST)
-        try:
+        with _understood():
             found = _found(json.loads(data))
-        except (ValueError, KeyError, TypeError, AttributeError, ValidationError) as error:
-            raise OutOfReach(
-                "The library answered with something that cannot be read. Try again later."
-            ) from error
         left = TRIES
         with into.open("wb") as file:
             while True:
@@ -176,12 +164,23 @@ class ServiceLibrary:
 BROKEN_OFF = "The library broke off in the middle of the file. Try again later."
 
 
+@contextmanager
+def _understood() -> Iterator[None]:
+    """Say it where an answer is not what it should be."""
+    try:
+        yield
+    except (ValueError, KeyError, TypeError, AttributeError) as error:
+        raise OutOfReach(
+            "The library answered with something that cannot be read. Try again later."
+        ) from error
+
+
 def _found(told: dict[str, Any]) -> Found:
     """What a library tells of a thing. Raises ValueError and its like."""
     return Found(
         ref=str(told["id"]),
         name=str(told["title"])[:120],
-        kind=KINDS[told["kind"]],
+        kind=told["kind"],
         length_us=1_000 * int(told.get("length_ms") or 0),
         width=int(told.get("width") or 0),
         height=int(told.get("height") or 0),

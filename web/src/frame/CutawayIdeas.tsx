@@ -32,9 +32,8 @@ export function CutawayIdeas(props: {
       ),
   });
   const show = (idea: Idea) => {
-    if (idea.seen) return onUse(idea.cue_id, idea.seen);
-    lookFor([idea.cue_id]);
-    fetchFound(idea.library, idea);
+    if (idea.seen) onUse(idea.cue_id, idea.seen);
+    else fetchFound(idea.library, idea, [idea.cue_id]);
   };
   // A library may take its time: what is here does not wait for it.
   const elsewhere = useQuery({

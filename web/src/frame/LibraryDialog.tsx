@@ -3,7 +3,7 @@ import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { Film, Image, X } from "lucide-react";
 import { Dialog } from "radix-ui";
 import { useEffect, useRef, useState } from "react";
-import { api, type Problem, type Schemas, takeAs } from "../api/client";
+import { api, type Cue, type Problem, type Schemas, takeAs } from "../api/client";
 import { textOf } from "../drafts/draft";
 import { focusPage } from "../focus/page";
 import { Button } from "../ui/Button";
@@ -19,12 +19,12 @@ const RESTS_MS = 250;
 /** Open while something is looked for. */
 export function LibraryDialog() {
   const cues = useLooking((state) => state.cues);
-  return cues && <Looking said={cues.map(textOf).join(" ")} />;
+  return cues && <Looking cues={cues} />;
 }
 
-/** `said` is what the captions say; it is searched for first. */
-function Looking({ said }: { said: string }) {
-  const [typed, setTyped] = useState(said);
+/** What the captions say is searched for first. */
+function Looking({ cues }: { cues: readonly Cue[] }) {
+  const [typed, setTyped] = useState(cues.map(textOf).join(" "));
   const tiles = useRef<HTMLDivElement>(null);
   /** Whether what is shown is what was asked for. */
   const settled = () => typed === text && !tiles.current?.querySelector("[aria-busy=true]");
@@ -75,7 +75,14 @@ function Looking({ said }: { said: string }) {
                 key={one.name}
                 library={one}
                 text={text}
-                onChoose={(found) => fetchFound(one.name, found)}
+                onChoose={(found) => {
+                  onClose();
+                  fetchFound(
+                    one.name,
+                    found,
+                    cues.map((cue) => cue.id),
+                  );
+                }}
                 onAll={() => setTyped("")}
               />
             ))}

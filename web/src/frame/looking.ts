@@ -33,13 +33,15 @@ export function lookForChosen(atUs: number): void {
   else say("Choose the captions first that it is to be seen over.", "wrong");
 }
 
-/** Fetch something; it is seen over the captions it was looked for once it is there. */
-export function fetchFound(library: string, found: { ref: string; name: string }): void {
+/** Fetch something; it is seen over these captions once it is there. */
+export function fetchFound(
+  library: string,
+  found: { ref: string; name: string },
+  cueIds: readonly number[],
+): void {
   const { project } = useProject.getState();
   const piece = openPiece(useProject.getState());
-  const cues = useLooking.getState().cues;
-  useLooking.setState({ cues: null });
-  if (!project || !piece || !cues) return;
+  if (!project || !piece) return;
   void attempt(
     take(
       api.POST("/api/projects/{project_id}/fetched", {
@@ -49,7 +51,7 @@ export function fetchFound(library: string, found: { ref: string; name: string }
           ref: found.ref,
           name: found.name,
           piece_id: piece.id,
-          cue_ids: cues.map((cue) => cue.id),
+          cue_ids: [...cueIds],
         },
       }),
     ),

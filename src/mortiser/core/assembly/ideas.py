@@ -58,7 +58,7 @@ def ideas(
     """Ideas for a piece, in its order. ``changes`` are the moments at which its picture becomes another one,
     ``covered`` the stretches in which something else is seen already, ``named`` what there is to be seen."""
     free = uncovered(cues, covered)
-    found = named_ideas(free, named)
+    found = [*named_ideas(free, named)]
     taken = {idea.cue_id for idea in found}
     edges = sorted({0, *changes, *(at for one in covered for at in one), duration_us})
     for start, end in pairwise(edges):
@@ -98,12 +98,8 @@ def asked_for(cues: Sequence[Cue]) -> str:
     return text
 
 
-def named_ideas(cues: Sequence[Cue], known: Sequence[Named]) -> list[Idea]:
+def named_ideas(cues: Sequence[Cue], known: Sequence[Named]) -> Iterator[Idea]:
     """Captions that say what something is called: each thing once, where it is said first."""
-    return list(_by_name(cues, known))
-
-
-def _by_name(cues: Sequence[Cue], known: Sequence[Named]) -> Iterator[Idea]:
     said = [(cue, set(stems(" ".join(word.text for word in cue.words)))) for cue in cues]
     for one in known:
         named = [*stems(one.name.rpartition(".")[0] or one.name), *stems(" ".join(one.tags))]

@@ -54,6 +54,11 @@ class Credit(Value):
     licence: Said = ""
     tags: Tags = ()
 
+    @property
+    def place(self) -> tuple[str, str]:
+        """The library, and what it calls the thing by."""
+        return self.library, self.ref
+
     def line(self, name: str) -> str:
         """What is to be said of it beside a video that shows it."""
         by = f" by {self.maker}" if self.maker else ""
